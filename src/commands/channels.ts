@@ -1,0 +1,83 @@
+import { resolve } from "node:path";
+import { Refusal } from "../core/diagnostics/refusal.js";
+import type { Io } from "../report/io.js";
+import { jsonLine } from "../report/json.js";
+import { styleFor } from "../report/style.js";
+import { tableLines } from "../report/table.js";
+import { loadDefinition } from "../workspace/definition-files.js";
+import { definitionsFor, openWorkspace, type Workspace } from "../workspace/workspace.js";
+import type { CommandFile } from "./command-file.js";
+import { surroundingsOf } from "./flow/open-catalogue.js";
+
+const columns = [
+  { title: "channel" },
+  { title: "name" },
+  { title: "version" },
+  { title: "categories", align: "right" },
+  { title: "fields", align: "right" },
+  { title: "files", flexible: true },
+  { title: "purposes", flexible: true },
+  { title: "in use" },
+] as const;
+
+/** `lexicant channels`: every definition that can be used, with what it holds. */
+export const channels: CommandFile = {
+  declare: (command) => command,
+  async run({ options, io }) {
+    const workspace = await workspaceIfAny(resolve(io.cwd, options.workspace));
+    const folders = await definitionsFor(workspace);
+    const inUse = workspace?.channelsInUse ?? [];
+    const found = [];
+    for (const folder of folders) {
+      const definition = await loadDefinition(folder, surroundingsOf(io));
+      found.push({
+        channel: definition.channel,
+        label: definition.label,
+        version: definition.version,
+        categories: definition.tree.all.length,
+        fields: definition.fields.length,
+        files: definition.layouts.map(({ file }) => file),
+        purposes: definition.purposes,
+        inUse: inUse.includes(definition.channel),
+      });
+    }
+    if (options.json) for (const channel of found) io.out(jsonLine({ type: "channel", ...channel }));
+    else print(found, workspace !== undefined, io);
+    return 0;
+  },
+};
+
+const workspaceIfAny = async (folder: string): Promise<Workspace | undefined> => {
+  try {
+    return await openWorkspace(folder);
+  } catch (error) {
+    if (error instanceof Refusal && error.findings.every(({ code }) => code === "no-workspace")) return undefined;
+    throw error;
+  }
+};
+
+interface ShownChannel {
+  readonly channel: string;
+  readonly label: string;
+  readonly version: string;
+  readonly categories: number;
+  readonly fields: number;
+  readonly files: readonly string[];
+  readonly purposes: readonly string[];
+  readonly inUse: boolean;
+}
+
+const print = (found: readonly ShownChannel[], inWorkspace: boolean, io: Io): void => {
+  const rows = found.map(({ channel, label, version, categories, fields, files, purposes, inUse }) => [
+    channel,
+    label,
+    version,
+    categories.toLocaleString("en"),
+    fields.toLocaleString("en"),
+    files.join(", "),
+    purposes.join(", "),
+    inUse ? "yes" : inWorkspace ? "no" : "",
+  ]);
+  const [head = "", ...lines] = tableLines(columns, rows, io.columns);
+  io.out(`${styleFor(io).bold(head)}\n${lines.map((line) => `${line}\n`).join("")}`);
+};

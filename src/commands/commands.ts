@@ -1,0 +1,61 @@
+import type { CommandFile } from "./command-file.js";
+
+/** A command's line in the help, and its file, loaded only when the command is called. */
+export interface CommandEntry {
+  readonly name: string;
+  readonly args: string;
+  readonly summary: string;
+  load(): Promise<CommandFile>;
+}
+
+/** Every command, in the order of the work. */
+export const commands: readonly CommandEntry[] = [
+  {
+    name: "init",
+    args: "[DIR]",
+    summary: "begin a workspace for a shop",
+    load: async () => (await import("./init.js")).init,
+  },
+  {
+    name: "demo",
+    args: "[DIR]",
+    summary: "begin with Brindlecote, a made-up garden and beekeeping shop",
+    load: async () => (await import("./demo.js")).demo,
+  },
+  {
+    name: "import",
+    args: "FILE",
+    summary: "read a file into the catalogue",
+    load: async () => (await import("./import.js")).importFile,
+  },
+  {
+    name: "list",
+    args: "",
+    summary: "list the catalogue's products",
+    load: async () => (await import("./list.js")).list,
+  },
+  {
+    name: "show",
+    args: "SKU",
+    summary: "show a product, and where each of its values came from",
+    load: async () => (await import("./show.js")).show,
+  },
+  {
+    name: "channels",
+    args: "",
+    summary: "list the channels that are known and those in use",
+    load: async () => (await import("./channels.js")).channels,
+  },
+  {
+    name: "check",
+    args: "[CHANNEL...]",
+    summary: "say what is missing or wrong, before a channel does",
+    load: async () => (await import("./check.js")).check,
+  },
+  {
+    name: "build",
+    args: "[CHANNEL...]",
+    summary: "write the channels' files from all that is ready",
+    load: async () => (await import("./build.js")).build,
+  },
+];

@@ -1,0 +1,47 @@
+import { existsSync } from "node:fs";
+import { cp, readdir, rename, rm } from "node:fs/promises";
+import { join, resolve } from "node:path";
+import { fileURLToPath } from "node:url";
+import { diagnostic } from "../core/diagnostics/diagnostic.js";
+import { Refusal } from "../core/diagnostics/refusal.js";
+import { writeFault } from "../formats/file-fault.js";
+import type { CommandFile } from "./command-file.js";
+import { importFile } from "./import.js";
+
+const demoShop = fileURLToPath(new URL("../../demo/shop", import.meta.url));
+
+/** Files of the demo shop in the order in which they arrive. */
+const incoming = ["data/shop-export.csv"] as const;
+
+/** `lexicant demo [DIR]`: Brindlecote's workspace in a new folder, with its files imported. */
+export const demo: CommandFile = {
+  declare: (command) => command.argument("[dir]", "a new folder (brindlecote)"),
+  async run({ args, options, io }) {
+    const [dir = "brindlecote"] = args;
+    const root = resolve(io.cwd, options.workspace, dir);
+    await copyDemo(root, dir);
+    for (const file of incoming) await importFile.run({ args: [join(root, file)], options: { ...options, workspace: root }, io });
+    if (!options.json && !options.quiet)
+      io.out(
+        `\nBrindlecote's workspace is in ${dir}. Next:\n` +
+          `  lexicant -C ${dir} check            what each channel still misses, and why\n` +
+          `  lexicant -C ${dir} build            the files, from all that is ready\n` +
+          `  lexicant -C ${dir} show BC-1102-M   one product, and where each value came from\n`,
+      );
+    return 0;
+  },
+};
+
+/** Copies beside the target and renames, so that an interrupted copy is never taken for a workspace. */
+const copyDemo = async (root: string, shown: string): Promise<void> => {
+  const beside = `${root}.${process.pid}.new`;
+  try {
+    if (existsSync(root) && (await readdir(root)).length > 0) throw new Refusal([diagnostic("folder-not-empty", { folder: shown })]);
+    await cp(demoShop, beside, { recursive: true, errorOnExist: true });
+    await rm(root, { recursive: true, force: true });
+    await rename(beside, root);
+  } catch (error) {
+    await rm(beside, { recursive: true, force: true }).catch(() => undefined);
+    throw writeFault(shown, error);
+  }
+};

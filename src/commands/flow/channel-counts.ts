@@ -1,0 +1,39 @@
+import { causeCollector, type CauseCollector } from "../../core/diagnostics/causes.js";
+import type { Diagnostic } from "../../core/diagnostics/diagnostic.js";
+import type { Outcome } from "../../core/listing/listing.js";
+
+/** Counts what became of products on a channel, and gathers the causes. */
+export interface ChannelCounts {
+  take(outcome: Outcome): readonly Diagnostic[];
+  readonly ready: number;
+  readonly held: number;
+  readonly leftOut: number;
+  readonly causes: CauseCollector;
+}
+
+export const channelCounts = (): ChannelCounts => {
+  const causes = causeCollector();
+  const counts = { ready: 0, held: 0, leftOut: 0 };
+  return {
+    causes,
+    get ready() {
+      return counts.ready;
+    },
+    get held() {
+      return counts.held;
+    },
+    get leftOut() {
+      return counts.leftOut;
+    },
+    take(outcome) {
+      if (outcome.kind === "left-out") {
+        counts.leftOut++;
+        return [];
+      }
+      counts[outcome.kind]++;
+      const findings = outcome.kind === "ready" ? outcome.findings : outcome.because;
+      findings.forEach(causes.add);
+      return findings;
+    },
+  };
+};

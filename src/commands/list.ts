@@ -1,0 +1,72 @@
+import type { AttributeIndex } from "../core/catalogue/attribute-index.js";
+import { textOf, type Product } from "../core/catalogue/product.js";
+import { Refusal } from "../core/diagnostics/refusal.js";
+import type { Surroundings } from "../core/language/function.js";
+import { program, type ReadyProgram } from "../core/language/program.js";
+import { countText } from "../report/findings.js";
+import { jsonLine } from "../report/json.js";
+import { styleFor } from "../report/style.js";
+import { tableLines } from "../report/table.js";
+import { attributeNames } from "../workspace/channel-files.js";
+import type { CommandFile } from "./command-file.js";
+import { surroundingsOf, withCatalogue } from "./flow/open-catalogue.js";
+import { productJson } from "./flow/product-json.js";
+import { validOptions } from "./options/valid-options.js";
+
+const SHOWN = 40;
+
+const columns = [
+  { title: "sku" },
+  { title: "name", flexible: true },
+  { title: "group", flexible: true },
+  { title: "price", align: "right" },
+  { title: "quantity", align: "right" },
+  { title: "category", flexible: true },
+] as const;
+
+/** `lexicant list`: the catalogue's products, all or those a condition takes. */
+export const list: CommandFile = {
+  declare: (command) =>
+    command
+      .option("--where <condition>", "only products for which it holds, as in 'quantity > 0 and category under \"Tools\"'")
+      .option("--limit <count>", `at most so many products (${SHOWN} unless in JSON)`),
+  async run({ options, io }) {
+    const given = await validOptions(options, ["where", "limit"], async () => (await import("./options/list-options.js")).ListOptions);
+    return withCatalogue(options.workspace, io, async ({ store }) => {
+      const attributes = await store.attributes();
+      const where = given.where === undefined ? undefined : condition(given.where, attributes, surroundingsOf(io));
+      const limit = given.limit ?? (options.json ? Infinity : SHOWN);
+      const shown: Product[] = [];
+      let found = 0;
+      for await (const batch of store.families())
+        for (const { members } of batch)
+          for (const product of members) {
+            if (where !== undefined && where.run(product) !== true) continue;
+            found++;
+            if (found > limit) continue;
+            if (options.json) io.out(jsonLine(productJson(product)));
+            else shown.push(product);
+          }
+      if (options.json) return 0;
+      if (found === 0) {
+        const { products } = await store.counts();
+        io.out(products === 0 ? 'The catalogue is empty; fill it with "lexicant import FILE".\n' : "No product meets the condition.\n");
+        return 0;
+      }
+      const [head = "", ...rows] = tableLines(columns, shown.map(cells), io.columns);
+      const more = found > shown.length ? `; ${countText(found - shown.length, "more", "more")} with --limit ${found}` : "";
+      io.out(`${styleFor(io).bold(head)}\n${rows.map((row) => `${row}\n`).join("")}`);
+      if (!options.quiet) io.err(`${countText(found, "product")}${more}\n`);
+      return 0;
+    });
+  },
+};
+
+const cells = (product: Product): readonly string[] =>
+  columns.map(({ title }) => (title === "sku" ? product.sku : (textOf(product, title) ?? "")));
+
+const condition = (text: string, attributes: AttributeIndex, surroundings: Surroundings): ReadyProgram => {
+  const compiled = program({ text, place: { file: "--where", line: 1, position: 1 } }, attributeNames(attributes), surroundings, "yes-no");
+  if (compiled.kind === "faulty") throw new Refusal(compiled.findings);
+  return compiled;
+};

@@ -1,0 +1,74 @@
+import type { Product } from "../core/catalogue/product.js";
+import { LIST_SEPARATOR } from "../core/catalogue/record.js";
+import { diagnostic } from "../core/diagnostics/diagnostic.js";
+import { nearest } from "../core/diagnostics/nearest.js";
+import { placeText } from "../core/diagnostics/place.js";
+import { Refusal } from "../core/diagnostics/refusal.js";
+import { countText } from "../report/findings.js";
+import type { Io } from "../report/io.js";
+import { jsonLine } from "../report/json.js";
+import { styleFor } from "../report/style.js";
+import { wrapText } from "../report/text-width.js";
+import type { Store } from "../store/store.js";
+import type { CommandFile } from "./command-file.js";
+import { withCatalogue } from "./flow/open-catalogue.js";
+import { productJson } from "./flow/product-json.js";
+
+const ATTRIBUTE_WIDTH = 20;
+
+/** `lexicant show SKU`: one product with each value's layer, file, row and column. */
+export const show: CommandFile = {
+  declare: (command) => command.argument("<sku>", "the product's SKU"),
+  async run({ args, options, io }) {
+    const [sku = ""] = args;
+    return withCatalogue(options.workspace, io, async ({ store }) => {
+      const product = await store.product(sku);
+      if (product === undefined) throw new Refusal([diagnostic("unknown-sku", { sku, nearest: nearest(sku, await store.skusNear(sku)) })]);
+      if (options.json) {
+        io.out(jsonLine({ ...productJson(product), from: Object.fromEntries(values(product, store).map(({ name, from }) => [name, from])) }));
+        return 0;
+      }
+      const siblings = product.group === undefined ? [] : await store.groupMembers(product.group);
+      io.out(`${lines(product, store, siblings, io).join("\n")}\n`);
+      return 0;
+    });
+  },
+};
+
+interface ShownValue {
+  readonly name: string;
+  readonly text: string;
+  readonly from: ReturnType<Store["placeOf"]> | undefined;
+}
+
+const values = (product: Product, store: Store): readonly ShownValue[] =>
+  product.attributes.names.flatMap((name, slot) => {
+    const text = product.text(slot);
+    const origin = product.origin(slot);
+    return text === undefined ? [] : [{ name, text, from: origin === undefined ? undefined : store.placeOf(origin, name) }];
+  });
+
+const lines = (product: Product, store: Store, siblings: readonly string[], io: Io): readonly string[] => {
+  const style = styleFor(io);
+  const shown = values(product, store);
+  const title = shown.find(({ name }) => name === "name")?.text ?? "";
+  const origins = new Set(shown.map(({ from }) => (from === undefined ? "" : `${from.layer}: ${from.file}, row ${from.row ?? "?"}`)));
+  const single = origins.size === 1;
+  const width = Math.max(30, io.columns - ATTRIBUTE_WIDTH - 1);
+  const rows = shown.flatMap(({ name, text, from }) => {
+    const place = from === undefined ? "" : single ? `column "${from.column ?? ""}"` : `${from.layer}: ${placeText(from)}`;
+    const [first = "", ...rest] = wrapText(text.replaceAll(LIST_SEPARATOR, "\n"), width);
+    return [
+      `${style.bold(name.padEnd(ATTRIBUTE_WIDTH))} ${first}`,
+      ...rest.map((line) => `${" ".repeat(ATTRIBUTE_WIDTH)} ${line}`),
+      `${" ".repeat(ATTRIBUTE_WIDTH)} ${style.dim(place)}`,
+    ];
+  });
+  return [
+    `${style.bold(product.sku)}  ${title}`,
+    ...(siblings.length > 1 ? [style.dim(`one of ${countText(siblings.length, "member")} of ${product.group ?? ""}: ${siblings.slice(0, 6).join(", ")}${siblings.length > 6 ? ", …" : ""}`)] : []),
+    ...(single ? [style.dim(`all values from ${[...origins][0] ?? ""}`)] : []),
+    "",
+    ...rows,
+  ];
+};

@@ -1,0 +1,66 @@
+import type { Sku } from "../ids.js";
+import { readValue } from "../values/read.js";
+import type { MaybeBlank, Value } from "../values/value.js";
+import type { AttributeIndex } from "./attribute-index.js";
+import { CLEARED, LIST_SEPARATOR, type Origin } from "./record.js";
+
+/** A merged product: canonical text and origin by attribute slot; values are typed when first asked for. */
+export interface Product {
+  readonly sku: Sku;
+  /** The group's own name, or undefined for a product that is sold on its own. */
+  readonly group: string | undefined;
+  readonly attributes: AttributeIndex;
+  text(slot: number): string | undefined;
+  value(slot: number): MaybeBlank;
+  origin(slot: number): Origin | undefined;
+}
+
+const typed = (attributes: AttributeIndex, slot: number, text: string): Value => {
+  const { kind = "text", list = false } = attributes.kinds[slot] ?? {};
+  const one = (part: string): Value => {
+    if (kind === "text" || kind === "html") return part;
+    const reading = readValue(kind, part);
+    // A value that could not be read as its kind was kept as written when it was imported, with a diagnostic.
+    return "value" in reading ? reading.value : part;
+  };
+  return list ? text.split(LIST_SEPARATOR).map(one) : one(text);
+};
+
+/** Builds a product from texts and origins by slot; both arrays are taken over, not copied. */
+export const product = (
+  sku: Sku,
+  attributes: AttributeIndex,
+  texts: readonly (string | undefined)[],
+  origins: readonly (Origin | undefined)[],
+): Product => {
+  const values: MaybeBlank[] = [];
+  const text = (slot: number): string | undefined => {
+    const found = texts[slot];
+    return found === "" || found === CLEARED ? undefined : found;
+  };
+  const groupSlot = attributes.slot("group");
+  return {
+    sku,
+    attributes,
+    group: groupSlot === undefined ? undefined : text(groupSlot),
+    text,
+    origin: (slot) => origins[slot],
+    value(slot) {
+      const known = values[slot];
+      if (known !== undefined) return known;
+      const written = text(slot);
+      return written === undefined ? undefined : (values[slot] = typed(attributes, slot, written));
+    },
+  };
+};
+
+/** A product's value by attribute name, for code outside hot paths. */
+export const valueOf = (of: Product, attribute: string): MaybeBlank => {
+  const slot = of.attributes.slot(attribute);
+  return slot === undefined ? undefined : of.value(slot);
+};
+
+export const textOf = (of: Product, attribute: string): string | undefined => {
+  const slot = of.attributes.slot(attribute);
+  return slot === undefined ? undefined : of.text(slot);
+};

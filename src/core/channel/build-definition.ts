@@ -1,0 +1,73 @@
+import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
+import { nearest } from "../diagnostics/nearest.js";
+import type { Place } from "../diagnostics/place.js";
+import { asFieldCode, type FieldCode } from "../ids.js";
+import type { Surroundings } from "../language/function.js";
+import type { Names } from "../language/names.js";
+import { program } from "../language/program.js";
+import { buildFields } from "./build-fields.js";
+import { buildLayouts } from "./build-layouts.js";
+import { buildTree, type CategoryTree } from "./category-tree.js";
+import type { ChannelDefinition, CrossRule } from "./definition.js";
+import type { DefinitionSource, PatternCompiler } from "./definition-source.js";
+import { valueList } from "./value-list.js";
+
+export interface BuiltDefinition {
+  readonly definition: ChannelDefinition;
+  /** All faults of the definition; it must not be used while there are any. */
+  readonly findings: readonly Diagnostic[];
+}
+
+/** Checks a definition's files against each other and compiles its conditions and rules. */
+export const buildDefinition = (
+  source: DefinitionSource,
+  patterns: PatternCompiler,
+  surroundings: Surroundings,
+): BuiltDefinition => {
+  const { tree, findings: treeFindings } = buildTree(source.categories);
+  const lists = new Map(source.valueLists.map(({ name, place, values }) => [name, valueList(name, place, values)]));
+  const emptyLists = source.valueLists
+    .filter(({ values }) => values.length === 0)
+    .map(({ name, place }) => diagnostic("empty-value-list", { list: name }, { place }));
+  const fields = buildFields(source.fields, { lists, tree, patterns, surroundings });
+  const layouts = buildLayouts(source.layouts, fields.fields);
+  const rules = buildCrossRules(source.crossRules, fields.names, tree, surroundings);
+  const findings: Diagnostic[] = [...treeFindings, ...emptyLists, ...fields.findings, ...layouts.findings, ...rules.findings];
+  const field = (code: string, place: Place): FieldCode => {
+    if (fields.names.find(code) === undefined)
+      findings.push(diagnostic("unknown-field", { field: code, nearest: nearest(code, fields.names.all) }, { place }));
+    return asFieldCode(code);
+  };
+  const { channel, label, version, languages, currencies, countries, purposes, groups } = source;
+  const definition: ChannelDefinition = {
+    ...{ channel, label, version, languages, currencies, countries, purposes, tree },
+    fields: fields.fields,
+    fieldNames: fields.names,
+    rules: fields.rules,
+    crossRules: rules.crossRules,
+    layouts: layouts.layouts,
+    groups: { model: groups.model, toldApartBy: field(groups.toldApartBy, groups.place) },
+    identifiedBy: field(source.identifiedBy, source.place),
+    categoryField: source.categoryField === undefined ? undefined : field(source.categoryField, source.place),
+  };
+  return { definition, findings };
+};
+
+const buildCrossRules = (
+  sources: DefinitionSource["crossRules"],
+  names: Names,
+  tree: CategoryTree,
+  surroundings: Surroundings,
+): { readonly crossRules: readonly CrossRule[]; readonly findings: readonly Diagnostic[] } => {
+  const findings: Diagnostic[] = [];
+  const crossRules = sources.flatMap(({ code, scope, holds, says, severity, place }): readonly CrossRule[] => {
+    const category = scope === "*" ? undefined : tree.named(scope);
+    if (scope !== "*" && category === undefined)
+      findings.push(diagnostic("unknown-category", { category: scope, nearest: nearest(scope, tree.all.map((c) => c.code)) }, { place }));
+    const compiled = program(holds, names, surroundings, "yes-no");
+    if (compiled.kind === "program") return [{ code, scope: category?.code ?? "*", holds: compiled, says, severity, place }];
+    findings.push(...compiled.findings);
+    return [];
+  });
+  return { crossRules, findings };
+};

@@ -1,0 +1,72 @@
+import type { Place } from "../diagnostics/place.js";
+import type { ReadyProgram } from "../language/program.js";
+import { withAncestors, type Category } from "./category-tree.js";
+import type { ChannelDefinition, CrossRule } from "./definition.js";
+import type { Field, FieldRule, Limits, Need } from "./field.js";
+
+export interface ConditionalNeed {
+  readonly when: ReadyProgram;
+  readonly need: Need;
+  readonly place: Place;
+}
+
+/** All that one category asks of one field: the nearest scope has won, cell by cell. */
+export interface CategoryField {
+  readonly field: Field;
+  readonly need: Need;
+  readonly conditionalNeeds: readonly ConditionalNeed[];
+  readonly limits: Limits;
+  /** The row that decides the need. */
+  readonly place: Place;
+}
+
+export interface CategoryRules {
+  readonly category: Category;
+  readonly fields: readonly CategoryField[];
+  readonly crossRules: readonly CrossRule[];
+}
+
+const given = (limits: Limits): Limits =>
+  Object.fromEntries(Object.entries(limits).filter(([, limit]) => limit !== undefined)) as Limits;
+
+const combine = (field: Field, rows: readonly FieldRule[]): CategoryField => {
+  let need: Need = "optional";
+  let place = rows[0]?.place ?? { file: "" };
+  let limits: Limits = {};
+  let conditional: { readonly scope: string; readonly need: ConditionalNeed }[] = [];
+  for (const row of rows) {
+    limits = { ...limits, ...given(row.limits) };
+    if (row.need === undefined) continue;
+    if (row.when !== undefined) {
+      conditional.push({ scope: row.scope, need: { when: row.when, need: row.need, place: row.place } });
+      continue;
+    }
+    // An unconditional need in a nearer scope also settles what farther scopes made conditional.
+    conditional = conditional.filter(({ scope }) => scope === row.scope);
+    need = row.need;
+    place = row.place;
+  }
+  return { field, need, conditionalNeeds: conditional.map((entry) => entry.need), limits, place };
+};
+
+/** Resolves the rules of a category, once for all products placed in it: from `*` down to the category itself. */
+export const categoryRules = (definition: ChannelDefinition, category: Category): CategoryRules => {
+  const scopes = ["*", ...withAncestors(category).map(({ code }) => code as string).reverse()];
+  const depth = new Map(scopes.map((scope, index) => [scope, index]));
+  const rows = new Map<Field, FieldRule[]>();
+  for (const rule of definition.rules) {
+    if (!depth.has(rule.scope)) continue;
+    const own = rows.get(rule.field);
+    if (own === undefined) rows.set(rule.field, [rule]);
+    else own.push(rule);
+  }
+  const nearestLast = (a: FieldRule, b: FieldRule): number => (depth.get(a.scope) ?? 0) - (depth.get(b.scope) ?? 0);
+  return {
+    category,
+    fields: definition.fields.flatMap((field) => {
+      const own = rows.get(field);
+      return own === undefined ? [] : [combine(field, own.sort(nearestLast))];
+    }),
+    crossRules: definition.crossRules.filter(({ scope }) => depth.has(scope)),
+  };
+};

@@ -1,0 +1,93 @@
+import { pathParts, pathText } from "../catalogue/category-path.js";
+import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
+import type { Place } from "../diagnostics/place.js";
+import { asCategoryCode, type CategoryCode } from "../ids.js";
+import { fold } from "../values/text.js";
+
+/** One row of a definition's `categories.csv`, as read. */
+export interface CategoryRow {
+  readonly code: string;
+  readonly parent: string;
+  readonly name: string;
+  readonly searchWords: string;
+  readonly place: Place;
+}
+
+export interface Category {
+  readonly code: CategoryCode;
+  readonly name: string;
+  readonly parent: Category | undefined;
+  /** Names from the root, as the channel writes a path: `Garden > Tools`. */
+  readonly path: string;
+  readonly searchWords: readonly string[];
+  readonly hasChildren: boolean;
+}
+
+export interface CategoryTree {
+  /** In the order of the definition. */
+  readonly all: readonly Category[];
+  find(code: string): Category | undefined;
+  /** The category that a person named by code or by path, in any case and spacing. */
+  named(codeOrPath: string): Category | undefined;
+}
+
+/** The category and each one above it, nearest first. */
+export const withAncestors = (category: Category): readonly Category[] =>
+  category.parent === undefined ? [category] : [category, ...withAncestors(category.parent)];
+
+interface Built {
+  readonly tree: CategoryTree;
+  readonly findings: readonly Diagnostic[];
+}
+
+/** Builds the tree from its rows; reports double codes, orphans and cycles, all at once. */
+export const buildTree = (rows: readonly CategoryRow[]): Built => {
+  const findings: Diagnostic[] = [];
+  const byCode = new Map<string, CategoryRow>();
+  for (const row of rows) {
+    if (byCode.has(row.code)) findings.push(diagnostic("repeated-category", { category: row.code }, { place: row.place }));
+    else byCode.set(row.code, row);
+  }
+  const parents = new Set(rows.map(({ parent }) => parent));
+  const built = new Map<string, Category>();
+  const build = (row: CategoryRow, above: readonly string[]): Category | undefined => {
+    const known = built.get(row.code);
+    if (known !== undefined) return known;
+    if (above.includes(row.code)) {
+      findings.push(diagnostic("category-cycle", { categories: [...above, row.code] }, { place: row.place }));
+      return undefined;
+    }
+    const parentRow = row.parent === "" ? undefined : byCode.get(row.parent);
+    if (row.parent !== "" && parentRow === undefined)
+      findings.push(diagnostic("orphan-category", { category: row.code, parent: row.parent }, { place: row.place }));
+    const parent = parentRow === undefined ? undefined : build(parentRow, [...above, row.code]);
+    const category: Category = {
+      code: asCategoryCode(row.code),
+      name: row.name,
+      parent,
+      path: parent === undefined ? row.name : `${parent.path} > ${row.name}`,
+      searchWords: row.searchWords.split(";").map((word) => word.trim()).filter(Boolean),
+      hasChildren: parents.has(row.code),
+    };
+    built.set(row.code, category);
+    return category;
+  };
+  for (const row of byCode.values()) build(row, []);
+  return { tree: treeOf([...built.values()]), findings };
+};
+
+const treeOf = (categories: readonly Category[]): CategoryTree => {
+  const byCode = new Map<string, Category>(categories.map((category) => [category.code, category]));
+  let byName: Map<string, Category> | undefined;
+  const nameKey = (path: string): string => pathText(pathParts(path).map(fold));
+  return {
+    all: categories,
+    find: (code) => byCode.get(code),
+    named(codeOrPath) {
+      const direct = byCode.get(codeOrPath);
+      if (direct !== undefined) return direct;
+      byName ??= new Map(categories.map((category) => [nameKey(category.path), category]));
+      return byName.get(nameKey(codeOrPath));
+    },
+  };
+};

@@ -1,0 +1,59 @@
+import type { Place } from "../diagnostics/place.js";
+import type { CategoryCode, FieldCode } from "../ids.js";
+import type { ReadyProgram } from "../language/program.js";
+import type { Decimal } from "../values/decimal.js";
+import type { Unit } from "../values/units.js";
+import type { Kind } from "../values/value.js";
+import type { ValueList } from "./value-list.js";
+
+export const needs = ["required", "recommended", "optional", "not allowed"] as const;
+
+export type Need = (typeof needs)[number];
+
+export const isNeed = (text: string): text is Need => (needs as readonly string[]).includes(text);
+
+/** A pattern from a definition, run by an engine whose time is linear in the text. */
+export interface Pattern {
+  readonly source: string;
+  matches(text: string): boolean;
+}
+
+/** Bounds of a field's value; what is undefined is not bounded. */
+export interface Limits {
+  readonly minLength?: number | undefined;
+  readonly maxLength?: number | undefined;
+  readonly counted?: "characters" | "bytes" | undefined;
+  readonly maxItems?: number | undefined;
+  readonly min?: Decimal | undefined;
+  readonly max?: Decimal | undefined;
+  readonly pattern?: Pattern | undefined;
+  readonly values?: ValueList | undefined;
+}
+
+/** What a field is everywhere on its channel. */
+export interface Field {
+  readonly code: FieldCode;
+  readonly slot: number;
+  readonly label: string;
+  readonly kind: Kind;
+  readonly list: boolean;
+  /** Measures are converted to this unit. */
+  readonly unit: Unit | undefined;
+  /** Numbers, prices and measures are rounded to this many decimals. */
+  readonly decimals: number | undefined;
+  readonly example: string;
+  readonly help: string;
+  /** The definition's own suggestion of a fill, for a channel that is new in a workspace. */
+  readonly suggestedFill: string;
+}
+
+/** What one row of the definition says of a field in a scope: `*`, or a category and all below it. */
+export interface FieldRule {
+  readonly field: Field;
+  readonly scope: "*" | CategoryCode;
+  readonly need: Need | undefined;
+  /** The rule's need counts only where this holds; undefined: always. */
+  readonly when: ReadyProgram | undefined;
+  readonly limits: Limits;
+  readonly place: Place;
+}

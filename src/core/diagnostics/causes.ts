@@ -1,0 +1,77 @@
+import type { Code, FactsByCode } from "./facts.js";
+import type { Diagnostic, Severity } from "./diagnostic.js";
+
+const EXAMPLES = 3;
+
+/** Findings that one act would settle: the same code, field and offending value. */
+export interface Cause {
+  readonly first: Diagnostic;
+  readonly products: number;
+  readonly categories: number;
+  /** The first few findings, for examples. */
+  readonly examples: readonly Diagnostic[];
+}
+
+/** Takes findings one by one and keeps only their causes, so that memory does not grow with the catalogue. */
+export interface CauseCollector {
+  add(finding: Diagnostic): void;
+  count(severity: Severity): number;
+  /** Errors first; within a severity by the number of products. */
+  causes(): readonly Cause[];
+}
+
+type CauseKeys = { readonly [C in Code]?: (facts: FactsByCode[C]) => string };
+
+/** What sets causes of one code apart, where it is more than the field. */
+const causeKeys: CauseKeys = {
+  unplaced: ({ ourCategory }) => ourCategory,
+  "unknown-value": ({ value }) => value,
+  "rule-broken": ({ rule }) => rule,
+  "wrong-kind": ({ problem }) => problem,
+  "wrong-currency": ({ value }) => value.slice(-3),
+  "unreadable-value": ({ attribute, problem }) => `${attribute} ${problem}`,
+  "check-crashed": ({ check }) => check,
+};
+
+const keyOf = ({ code, facts, channel, field, severity }: Diagnostic): string => {
+  const detail = causeKeys[code] as ((facts: unknown) => string) | undefined;
+  return [code, severity, channel ?? "", field ?? "", detail?.(facts) ?? ""].join("\u0000");
+};
+
+const severityOrder: Readonly<Record<Severity, number>> = { error: 0, warning: 1, advice: 2 };
+
+interface Growing {
+  readonly first: Diagnostic;
+  products: number;
+  lastProduct: string | undefined;
+  readonly categories: Set<string>;
+  readonly examples: Diagnostic[];
+}
+
+export const causeCollector = (): CauseCollector => {
+  const causes = new Map<string, Growing>();
+  const counts: Record<Severity, number> = { error: 0, warning: 0, advice: 0 };
+  return {
+    add(finding) {
+      counts[finding.severity]++;
+      const key = keyOf(finding);
+      let cause = causes.get(key);
+      if (cause === undefined) {
+        cause = { first: finding, products: 0, lastProduct: undefined, categories: new Set(), examples: [] };
+        causes.set(key, cause);
+      }
+      // One product's findings come together: two of one cause count as one product.
+      if (finding.product === undefined || finding.product !== cause.lastProduct) {
+        cause.products++;
+        if (cause.examples.length < EXAMPLES) cause.examples.push(finding);
+      }
+      cause.lastProduct = finding.product;
+      if (finding.category !== undefined) cause.categories.add(finding.category);
+    },
+    count: (severity) => counts[severity],
+    causes: () =>
+      [...causes.values()]
+        .sort((a, b) => severityOrder[a.first.severity] - severityOrder[b.first.severity] || b.products - a.products)
+        .map(({ first, products, categories, examples }) => ({ first, products, categories: categories.size, examples })),
+  };
+};

@@ -1,0 +1,91 @@
+import type { ReadingProblem } from "../values/read.js";
+
+/** What each finding knows, by its code. A code is never reused for another meaning. */
+export interface FactsByCode {
+  // listings
+  readonly "no-category": Record<string, never>;
+  readonly unplaced: { readonly ourCategory: string; readonly nearest: readonly string[]; readonly placements: string };
+  readonly "missing-required": FieldFact & { readonly example: string; readonly fills: string };
+  readonly "missing-recommended": FieldFact & { readonly example: string };
+  readonly "not-allowed": FieldFact & { readonly value: string };
+  readonly "too-long": FieldFact & { readonly value: string; readonly limit: number; readonly actual: number; readonly unit: string };
+  readonly "too-short": FieldFact & { readonly value: string; readonly limit: number; readonly actual: number; readonly unit: string };
+  readonly "too-many-values": FieldFact & { readonly limit: number; readonly actual: number };
+  readonly "out-of-range": FieldFact & { readonly value: string; readonly min: string; readonly max: string };
+  readonly "unknown-value": FieldFact & {
+    readonly value: string;
+    readonly nearest: readonly string[];
+    readonly lexicon: string;
+  };
+  readonly "wrong-pattern": FieldFact & { readonly value: string; readonly example: string };
+  readonly "wrong-kind": FieldFact & { readonly value: string; readonly problem: ReadingProblem };
+  readonly "wrong-currency": FieldFact & { readonly value: string; readonly permitted: readonly string[] };
+  readonly "rule-broken": { readonly rule: string; readonly says: string };
+  readonly "titles-alike": { readonly title: string; readonly other: string; readonly axes: readonly string[] };
+  readonly "check-crashed": { readonly check: string; readonly reason: string };
+  // incoming files
+  readonly "no-file": { readonly path: string };
+  readonly "empty-file": { readonly path: string };
+  readonly "no-rows": { readonly path: string; readonly columns: number };
+  readonly "repeated-column": { readonly column: string; readonly first: string; readonly second: string };
+  readonly "blank-column": { readonly column: string };
+  readonly "broken-quote": { readonly line: number };
+  readonly "stray-quote": { readonly text: string };
+  readonly "wrong-encoding": { readonly byte: string; readonly line: number; readonly encoding: string };
+  readonly "not-a-table": { readonly found: string };
+  readonly "row-too-long": { readonly limit: number };
+  readonly "ragged-row": { readonly expected: number; readonly actual: number };
+  readonly "blank-key": { readonly key: string };
+  readonly "repeated-key": { readonly key: string; readonly value: string };
+  readonly "unreadable-value": { readonly attribute: string; readonly value: string; readonly problem: ReadingProblem };
+  readonly "no-key-column": { readonly key: string; readonly columns: readonly string[] };
+  readonly "unknown-column": { readonly column: string; readonly nearest: readonly string[] };
+  // configuration
+  readonly "no-workspace": { readonly folder: string };
+  readonly "workspace-exists": { readonly folder: string };
+  readonly "folder-not-empty": { readonly folder: string };
+  readonly "yaml-syntax": { readonly reason: string };
+  readonly "wrong-setting": { readonly key: string; readonly reason: string };
+  readonly "unknown-setting": { readonly key: string; readonly nearest: readonly string[] };
+  readonly "missing-file": { readonly path: string; readonly what: string };
+  readonly "unknown-channel": { readonly channel: string; readonly nearest: readonly string[]; readonly known: readonly string[] };
+  readonly "channel-not-in-use": { readonly channel: string; readonly inUse: readonly string[] };
+  readonly "unknown-source": { readonly source: string; readonly known: readonly string[] };
+  readonly "unknown-layer": { readonly layer: string; readonly known: readonly string[] };
+  readonly "unknown-sku": { readonly sku: string; readonly nearest: readonly string[] };
+  readonly "unknown-purpose": { readonly purpose: string; readonly channel: string; readonly known: readonly string[] };
+  readonly "unknown-option": { readonly reason: string };
+  readonly "expression-syntax": { readonly reason: string; readonly snippet: string };
+  readonly "unknown-name": { readonly name: string; readonly nearest: readonly string[]; readonly snippet: string; readonly what: string };
+  readonly "unknown-function": { readonly name: string; readonly nearest: readonly string[]; readonly snippet: string };
+  readonly "wrong-arguments": { readonly name: string; readonly usage: string; readonly snippet: string };
+  readonly "kind-mismatch": { readonly reason: string; readonly snippet: string };
+  readonly "expression-too-deep": { readonly limit: number };
+  readonly "unknown-category": { readonly category: string; readonly nearest: readonly string[] };
+  readonly "unknown-field": { readonly field: string; readonly nearest: readonly string[] };
+  readonly "contradicting-rows": { readonly what: string; readonly first: string };
+  readonly "closed-category": { readonly category: string };
+  // definitions
+  readonly "missing-column": { readonly column: string };
+  readonly "blank-cell": { readonly column: string };
+  readonly "wrong-cell": { readonly column: string; readonly value: string; readonly expected: string };
+  readonly "repeated-category": { readonly category: string };
+  readonly "orphan-category": { readonly category: string; readonly parent: string };
+  readonly "category-cycle": { readonly categories: readonly string[] };
+  readonly "field-without-kind": { readonly field: string };
+  readonly "empty-value-list": { readonly list: string };
+  readonly "wrong-pattern-source": { readonly pattern: string; readonly reason: string };
+  // the world
+  readonly "cannot-read": { readonly path: string; readonly reason: string };
+  readonly "cannot-write": { readonly path: string; readonly reason: string };
+  readonly "store-newer": { readonly path: string; readonly found: number; readonly known: number };
+  readonly "store-damaged": { readonly path: string; readonly reason: string };
+  readonly "store-busy": { readonly path: string };
+  readonly "internal-fault": { readonly reason: string };
+}
+
+interface FieldFact {
+  readonly label: string;
+}
+
+export type Code = keyof FactsByCode;

@@ -1,0 +1,17 @@
+/** Where a finding points: a text file with line and column, or a data file with row and column name. All count from 1. */
+export interface Place {
+  readonly file: string;
+  readonly line?: number;
+  readonly position?: number;
+  readonly row?: number;
+  readonly column?: string;
+}
+
+/** `sources/shop.yaml:4:9`, or `shop.csv, row 12, column "Price"`. */
+export const placeText = ({ file, line, position, row, column }: Place): string => {
+  if (line !== undefined) return `${file}:${line}${position === undefined ? "" : `:${position}`}`;
+  const parts = [file];
+  if (row !== undefined) parts.push(`row ${row}`);
+  if (column !== undefined) parts.push(`column "${column}"`);
+  return parts.join(", ");
+};

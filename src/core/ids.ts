@@ -1,0 +1,13 @@
+declare const brand: unique symbol;
+type Branded<Name extends string> = string & { readonly [brand]: Name };
+
+/** Our stock-keeping unit, compared exactly. */
+export type Sku = Branded<"Sku">;
+/** A category of a channel's tree, by the definition's code. */
+export type CategoryCode = Branded<"CategoryCode">;
+/** A field of a channel, by the definition's code. */
+export type FieldCode = Branded<"FieldCode">;
+
+export const asSku = (text: string): Sku => text as Sku;
+export const asCategoryCode = (text: string): CategoryCode => text as CategoryCode;
+export const asFieldCode = (text: string): FieldCode => text as FieldCode;

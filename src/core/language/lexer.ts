@@ -1,0 +1,140 @@
+import type { Fault } from "./fault.js";
+import { keywords, type Keyword, type TextPart, type Token } from "./token.js";
+
+const space = /\s+/y;
+const number = /\d+(?:\.\d+)?/y;
+// Letters of any language, so that a user's own attributes need no quoting; `@` carries a language or currency.
+const name = /[\p{L}_][\p{L}\p{N}_]*(?:@[A-Za-z]{2,3}(?:-[A-Za-z0-9]{2,8})*)?/uy;
+const quotedName = /`([^`\n]+)`/y;
+const sign = /<=|>=|!=|[-+*/=<>(),]/y;
+const isKeyword = (word: string): word is Keyword => (keywords as readonly string[]).includes(word);
+
+const match = (pattern: RegExp, source: string, at: number): RegExpExecArray | null => {
+  pattern.lastIndex = at;
+  return pattern.exec(source);
+};
+
+/** Behind the closing brace of a template's brace, minding texts and braces inside it. */
+const braceEnd = (source: string, start: number, limit: number): number => {
+  let inText = false;
+  for (let i = start; i < limit; i++) {
+    const character = source[i];
+    if (character === "\\" && inText) i++;
+    else if (character === '"') inText = !inText;
+    else if (character === "`" && !inText) {
+      const close = source.indexOf("`", i + 1);
+      if (close < 0) return limit;
+      i = close;
+    } else if (character === "}" && !inText) return i + 1;
+  }
+  return limit;
+};
+
+const escapes: Readonly<Record<string, string>> = { n: "\n", t: "\t" };
+
+interface TextScan {
+  readonly parts: readonly TextPart[];
+  readonly end: number;
+  readonly fault?: Fault;
+}
+
+/** Reads a double-quoted text from behind its opening quote. `{{` and `}}` stand for the braces themselves. */
+const scanText = (source: string, open: number, limit: number): TextScan => {
+  const parts: TextPart[] = [];
+  let words = "";
+  const flush = (): void => {
+    if (words !== "") parts.push({ part: "words", words });
+    words = "";
+  };
+  let i = open + 1;
+  while (i < limit && source[i] !== '"') {
+    const character = source[i] ?? "";
+    const next = source[i + 1] ?? "";
+    if (character === "\\") {
+      words += escapes[next] ?? next;
+      i += 2;
+    } else if ((character === "{" || character === "}") && next === character) {
+      words += character;
+      i += 2;
+    } else if (character === "{") {
+      flush();
+      const end = braceEnd(source, i + 1, limit);
+      if (source[end - 1] !== "}")
+        return { parts, end: limit, fault: { fault: "syntax", reason: "this brace is never closed", span: { start: i, end: i + 1 } } };
+      parts.push({ part: "brace", start: i + 1, end: end - 1 });
+      i = end;
+    } else if (character === "\n") {
+      // A text that a file folds over lines reads as one line.
+      words = `${words.trimEnd()} `;
+      i += /\n\s*/y.exec(source.slice(i))?.[0].length ?? 1;
+    } else {
+      words += character;
+      i++;
+    }
+  }
+  flush();
+  if (i >= limit)
+    return { parts, end: limit, fault: { fault: "syntax", reason: "this text is never closed", span: { start: open, end: open + 1 } } };
+  return { parts, end: i + 1 };
+};
+
+export interface Lexed {
+  readonly tokens: readonly Token[];
+  readonly faults: readonly Fault[];
+}
+
+/** Cuts a stretch of source into tokens; goes on behind a fault, so that all faults of an expression show at once. */
+export const lex = (source: string, start = 0, limit = source.length): Lexed => {
+  const tokens: Token[] = [];
+  const faults: Fault[] = [];
+  let at = start;
+  const take = (found: RegExpExecArray | null): string | undefined =>
+    found === null || at + found[0].length > limit ? undefined : found[0];
+  while (at < limit) {
+    const blank = take(match(space, source, at));
+    if (blank !== undefined) {
+      at += blank.length;
+      continue;
+    }
+    if (source[at] === '"') {
+      const text = scanText(source, at, limit);
+      if (text.fault !== undefined) faults.push(text.fault);
+      tokens.push({ token: "text", parts: text.parts, span: { start: at, end: text.end } });
+      at = text.end;
+      continue;
+    }
+    const lexeme = nextToken(source, at, take);
+    if (lexeme === undefined) faults.push({ fault: "syntax", reason: strayReason(source[at] ?? ""), span: { start: at, end: at + 1 } });
+    else tokens.push(lexeme);
+    at = lexeme?.span.end ?? at + 1;
+  }
+  tokens.push({ token: "end", span: { start: limit, end: limit } });
+  return { tokens, faults };
+};
+
+const nextToken = (
+  source: string,
+  at: number,
+  take: (found: RegExpExecArray | null) => string | undefined,
+): Token | undefined => {
+  const span = (length: number) => ({ start: at, end: at + length });
+  const word = take(match(name, source, at));
+  if (word !== undefined)
+    return isKeyword(word)
+      ? { token: "keyword", word, span: span(word.length) }
+      : { token: "name", name: word, quoted: false, span: span(word.length) };
+  const digits = take(match(number, source, at));
+  if (digits !== undefined) return { token: "number", digits, span: span(digits.length) };
+  const odd = take(match(quotedName, source, at));
+  if (odd !== undefined) return { token: "name", name: odd.slice(1, -1), quoted: true, span: span(odd.length) };
+  const mark = take(match(sign, source, at));
+  return mark === undefined ? undefined : { token: "sign", sign: mark, span: span(mark.length) };
+};
+
+const strayReason = (character: string): string => {
+  if (character === "“" || character === "”" || character === "'")
+    return `texts stand in straight double quotes ("), not in ${character}`;
+  if (character === "`") return "this backquote is never closed";
+  if (character === "&") return "texts are joined in a template, as in \"{brand} {name}\", not with &";
+  return `"${character}" has no meaning here`;
+};

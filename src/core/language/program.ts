@@ -1,0 +1,96 @@
+import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
+import type { Place } from "../diagnostics/place.js";
+import { assertNever } from "../assert-never.js";
+import { checkExpression } from "./checker.js";
+import { compile, type Compiled } from "./compiler.js";
+import type { Fault } from "./fault.js";
+import type { Surroundings } from "./function.js";
+import { fits, fitsText, kindWords, type ResultKind } from "./kind.js";
+import type { Names } from "./names.js";
+import { parse } from "./parser.js";
+import { slotsRead } from "./slots-read.js";
+
+/** An expression's text with the place where it starts, so that findings point into the person's own file. */
+export interface Source {
+  readonly text: string;
+  readonly place: Place;
+}
+
+/** A checked and compiled expression, with the slots it reads: where its value can have come from. */
+export interface ReadyProgram {
+  readonly kind: "program";
+  readonly run: Compiled;
+  readonly yields: ResultKind;
+  readonly source: Source;
+  readonly reads: readonly number[];
+}
+
+export type Program =
+  | ReadyProgram
+  | { readonly kind: "faulty"; readonly findings: readonly Diagnostic[] };
+
+const LENGTH_LIMIT = 10_000;
+
+/** Parses, checks and compiles one expression; or says all that is wrong with it. */
+export const program = (source: Source, names: Names, surroundings: Surroundings, wanted: ResultKind = "any"): Program => {
+  const faulty = (faults: readonly Fault[]): Program => ({
+    kind: "faulty",
+    findings: faults.map((fault) => finding(fault, source, names)),
+  });
+  if (source.text.length > LENGTH_LIMIT)
+    return faulty([{ fault: "syntax", reason: `an expression has at most ${LENGTH_LIMIT} characters`, span: { start: 0, end: 1 } }]);
+  const { expression, faults } = parse(source.text);
+  if (expression === undefined) return faulty(faults);
+  const checked = checkExpression(expression, names);
+  const fitting = fits(checked.kind, wanted) || (wanted === "text" && fitsText(checked.kind)) || wanted === "list";
+  const all: readonly Fault[] = fitting
+    ? checked.faults
+    : [
+        ...checked.faults,
+        { fault: "kind", reason: `${kindWords(wanted)} is wanted here, this is ${kindWords(checked.kind)}`, span: expression.span },
+      ];
+  if (all.length > 0) return faulty(all);
+  const reads = slotsRead(expression, names);
+  return { kind: "program", run: compile(expression, names, surroundings), yields: checked.kind, source, reads };
+};
+
+const placeOf = (source: Source, start: number): Place => {
+  // A cell of a table is found by its row and column: the caret in the snippet shows the rest.
+  if (source.place.row !== undefined) return source.place;
+  const before = source.text.slice(0, start);
+  const lines = before.split("\n").length - 1;
+  const { line = 1, position = 1 } = source.place;
+  return lines === 0
+    ? { ...source.place, line, position: position + start }
+    : { ...source.place, line: line + lines, position: start - before.lastIndexOf("\n") };
+};
+
+/** The faulty line of the source with a caret below it, cut to a width that a terminal shows. */
+const snippet = (text: string, start: number, end: number): string => {
+  const lineStart = text.lastIndexOf("\n", Math.max(0, start - 1)) + 1;
+  const lineEnd = text.indexOf("\n", start) < 0 ? text.length : text.indexOf("\n", start);
+  const from = Math.max(lineStart, start - 50);
+  const shown = text.slice(from, Math.min(lineEnd, from + 90));
+  return `${shown}\n${" ".repeat(Math.max(0, start - from))}${"^".repeat(Math.max(1, Math.min(end, lineEnd) - start))}`;
+};
+
+const finding = (fault: Fault, source: Source, names: Names): Diagnostic => {
+  const where = { place: placeOf(source, fault.span.start) };
+  const shown = snippet(source.text, fault.span.start, fault.span.end);
+  switch (fault.fault) {
+    case "syntax":
+      return diagnostic("expression-syntax", { reason: fault.reason, snippet: shown }, where);
+    case "unknown-name":
+      return diagnostic("unknown-name", { name: fault.name, nearest: fault.nearest, snippet: shown, what: names.what }, where);
+    case "unknown-function":
+      return diagnostic("unknown-function", { name: fault.name, nearest: fault.nearest, snippet: shown }, where);
+    case "wrong-arguments":
+      return diagnostic("wrong-arguments", { name: fault.name, usage: fault.usage, snippet: shown }, where);
+    case "kind":
+      return diagnostic("kind-mismatch", { reason: fault.reason, snippet: shown }, where);
+    case "too-deep":
+      return diagnostic("expression-too-deep", { limit: fault.limit }, where);
+    default:
+      return assertNever(fault);
+  }
+};

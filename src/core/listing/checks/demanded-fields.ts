@@ -1,0 +1,37 @@
+import type { CategoryField, ConditionalNeed } from "../../channel/category-rules.js";
+import type { Need } from "../../channel/field.js";
+import type { Place } from "../../diagnostics/place.js";
+import { shownText } from "../../values/show.js";
+import type { ListingCheck } from "../checks.js";
+import type { Listing } from "../listing.js";
+
+const strength: Readonly<Record<Need, number>> = { optional: 0, recommended: 1, required: 2, "not allowed": 3 };
+
+/** The strongest need that holds for this listing: the plain one, or a conditional one whose condition holds. */
+const needFor = (rule: CategoryField, listing: Listing): { readonly need: Need; readonly place: Place } => {
+  const holding = rule.conditionalNeeds.filter(({ when }) => when.run(listing) === true);
+  return [rule, ...holding].reduce<Pick<ConditionalNeed, "need" | "place">>(
+    (strongest, next) => (strength[next.need] > strength[strongest.need] ? next : strongest),
+    rule,
+  );
+};
+
+/** Required and recommended fields are filled; fields that are not allowed are blank. */
+export const demandedFields: ListingCheck = {
+  name: "demanded-fields",
+  check(listing, { files }, report) {
+    const unreadable = new Set(listing.problems.map(({ field }) => field));
+    for (const { rule } of listing.plan.fields) {
+      // A value that could not be taken is reported as such: the field is not also missing.
+      if (unreadable.has(rule)) continue;
+      const { need, place } = needFor(rule, listing);
+      const { label, example, slot } = rule.field;
+      const value = listing.value(slot);
+      const about = { field: rule, place };
+      if (value === undefined) {
+        if (need === "required") report("missing-required", { label, example, fills: files.fills }, about);
+        if (need === "recommended") report("missing-recommended", { label, example }, { ...about, severity: "advice" });
+      } else if (need === "not allowed") report("not-allowed", { label, value: shownText(value) }, about);
+    }
+  },
+};

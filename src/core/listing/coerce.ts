@@ -1,0 +1,76 @@
+import type { CategoryField } from "../channel/category-rules.js";
+import { isDecimal } from "../values/decimal.js";
+import { convert, measure } from "../values/measure.js";
+import { money } from "../values/money.js";
+import { readValue, type ReadingProblem } from "../values/read.js";
+import { shownText } from "../values/show.js";
+import { isDate, isList, isMeasure, isMoney, type MaybeBlank, type Value } from "../values/value.js";
+
+export type Coerced =
+  | { readonly value: MaybeBlank }
+  | { readonly problem: ReadingProblem | "unknown-value"; readonly written: string };
+
+/** Finds the permitted value for our term; undefined when there is none without a choice. */
+export type Translate = (term: string) => string | undefined;
+
+const rounded = (value: Value, { field }: CategoryField): Value => {
+  const { decimals } = field;
+  if (decimals === undefined) return value;
+  if (isDecimal(value)) return value.toDecimalPlaces(decimals);
+  if (isMoney(value)) return money(value.amount.toDecimalPlaces(decimals), value.currency);
+  return isMeasure(value) ? measure(value.amount.toDecimalPlaces(decimals), value.unit) : value;
+};
+
+const inUnit = (value: Value, { field }: CategoryField): Coerced => {
+  if (field.unit === undefined || !isMeasure(value)) return { value };
+  const converted = convert(value, field.unit);
+  return converted === undefined ? { problem: "not-a-measure", written: shownText(value) } : { value: converted };
+};
+
+const isOfKind = (value: Value, rule: CategoryField): boolean => {
+  switch (rule.field.kind) {
+    case "integer":
+      return isDecimal(value) && value.isInteger();
+    case "decimal":
+      return isDecimal(value);
+    case "money":
+      return isMoney(value);
+    case "measure":
+      return isMeasure(value);
+    case "date":
+      return isDate(value);
+    case "yes-no":
+      return typeof value === "boolean";
+    default:
+      return false;
+  }
+};
+
+const one = (value: Value, rule: CategoryField, translate: Translate): Coerced => {
+  if (isOfKind(value, rule)) {
+    const unit = inUnit(value, rule);
+    return "value" in unit && unit.value !== undefined ? { value: rounded(unit.value, rule) } : unit;
+  }
+  const written = shownText(value);
+  if (rule.limits.values !== undefined || rule.field.kind === "choice") {
+    const permitted = translate(written);
+    return permitted === undefined ? { problem: "unknown-value", written } : { value: permitted };
+  }
+  if (isDecimal(value) && rule.field.kind === "measure") return { problem: "no-unit", written };
+  if (isDecimal(value) && rule.field.kind === "money") return { problem: "no-currency", written };
+  const reading = readValue(rule.field.kind, written);
+  if ("problem" in reading) return { problem: reading.problem, written };
+  return { value: rounded(reading.value, rule) };
+};
+
+/** Brings what a fill gave into the field's kind, unit, decimals and permitted values; or says why it cannot. */
+export const coerce = (value: Value, rule: CategoryField, translate: Translate): Coerced => {
+  if (!rule.field.list) return one(isList(value) ? shownText(value) : value, rule, translate);
+  const items: Value[] = [];
+  for (const item of isList(value) ? value : [value]) {
+    const coerced = one(item, rule, translate);
+    if ("problem" in coerced) return coerced;
+    if (coerced.value !== undefined) items.push(coerced.value);
+  }
+  return { value: items.length === 0 ? undefined : items };
+};

@@ -1,0 +1,50 @@
+import { categoryRules, type CategoryField, type CategoryRules } from "../channel/category-rules.js";
+import type { Category } from "../channel/category-tree.js";
+import { fillsFor, type Fill } from "./fill-set.js";
+import type { ChannelSetup } from "./channel-setup.js";
+
+/** A field that a category has, with the fill that serves it. */
+export interface PlannedField {
+  readonly rule: CategoryField;
+  readonly fill: Fill | undefined;
+}
+
+/** All that is the same for every product of one of our categories that goes to one of the channel's. */
+export interface PlannedCategory {
+  readonly rules: CategoryRules;
+  readonly fields: readonly PlannedField[];
+  /** The planned field at a field's slot. */
+  readonly bySlot: readonly (PlannedField | undefined)[];
+}
+
+/** Plans are made once for a pair of categories and kept: products only look theirs up. */
+export interface Plans {
+  for(category: Category, ourCategory: string): PlannedCategory;
+}
+
+export const plansOf = (setup: ChannelSetup): Plans => {
+  const rules = new Map<string, CategoryRules>();
+  const plans = new Map<string, PlannedCategory>();
+  const rulesOf = (category: Category): CategoryRules => {
+    const known = rules.get(category.code);
+    if (known !== undefined) return known;
+    const resolved = categoryRules(setup.definition, category);
+    rules.set(category.code, resolved);
+    return resolved;
+  };
+  return {
+    for(category, ourCategory) {
+      const key = `${category.code}\u0000${ourCategory}`;
+      const known = plans.get(key);
+      if (known !== undefined) return known;
+      const resolved = rulesOf(category);
+      const fills = fillsFor(setup.fills, category, ourCategory);
+      const fields = resolved.fields.map((rule) => ({ rule, fill: fills[rule.field.slot] }));
+      const bySlot: (PlannedField | undefined)[] = [];
+      for (const planned of fields) bySlot[planned.rule.field.slot] = planned;
+      const plan = { rules: resolved, fields, bySlot };
+      plans.set(key, plan);
+      return plan;
+    },
+  };
+};

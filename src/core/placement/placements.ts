@@ -1,0 +1,35 @@
+import { selfAndAbove, pathParts, pathText } from "../catalogue/category-path.js";
+import type { Category } from "../channel/category-tree.js";
+import type { Place } from "../diagnostics/place.js";
+
+/** One decision of a person (or one confirmed): our category and all below it go to the channel's category. */
+export interface Placement {
+  readonly ourCategory: string;
+  /** Set for a product that stands apart from its category. */
+  readonly sku: string;
+  readonly category: Category;
+  readonly place: Place;
+}
+
+export interface Placements {
+  readonly size: number;
+  /** The nearest decision for a product: its own, then its category's, then those above it. */
+  find(sku: string, ourCategory: string | undefined): Placement | undefined;
+}
+
+export const placementsOf = (rows: readonly Placement[]): Placements => {
+  const bySku = new Map(rows.filter(({ sku }) => sku !== "").map((row) => [row.sku, row]));
+  const byCategory = new Map(rows.filter(({ sku }) => sku === "").map((row) => [pathText(pathParts(row.ourCategory)), row]));
+  const resolved = new Map<string, Placement | undefined>();
+  const nearest = (ourCategory: string): Placement | undefined => {
+    if (!resolved.has(ourCategory)) {
+      const at = selfAndAbove(ourCategory).find((path) => byCategory.has(path));
+      resolved.set(ourCategory, at === undefined ? undefined : byCategory.get(at));
+    }
+    return resolved.get(ourCategory);
+  };
+  return {
+    size: rows.length,
+    find: (sku, ourCategory) => bySku.get(sku) ?? (ourCategory === undefined ? undefined : nearest(ourCategory)),
+  };
+};

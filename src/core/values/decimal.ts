@@ -1,0 +1,26 @@
+import { Decimal } from "decimal.js";
+
+// 40 digits carry any price, weight or rate of the trade through a division without a visible rounding.
+const Exact = Decimal.clone({ precision: 40, rounding: Decimal.ROUND_HALF_UP, toExpNeg: -30, toExpPos: 30 });
+
+export type { Decimal };
+
+const plainNumber = /^[+-]?\d{1,30}(\.\d{1,20})?$/;
+
+/** An exact decimal from canonical text (`-12.50`); undefined when the text is anything else. */
+export const decimal = (text: string): Decimal | undefined =>
+  plainNumber.test(text) ? new Exact(text) : undefined;
+
+/** An exact decimal from a whole number of ours. */
+export const whole = (count: number): Decimal => new Exact(count);
+
+export const isDecimal = (value: unknown): value is Decimal => value instanceof Exact;
+
+/** The shortest exact text, without exponent: `12.5`. */
+export const decimalText = (value: Decimal): string => value.toFixed();
+
+/** Text with a fixed count of places, rounded half up: `12.50`. */
+export const fixedText = (value: Decimal, places: number): string => value.toFixed(places);
+
+/** How many decimal places the value needs. */
+export const decimalPlaces = (value: Decimal): number => value.decimalPlaces();

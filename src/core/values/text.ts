@@ -1,0 +1,35 @@
+// Controls other than tab and line feed say nothing in a listing, and XML forbids most of them.
+// eslint-disable-next-line no-control-regex
+const controls = /[\u0000-\u0008\u000b-\u001f\u007f\ufeff\ufffe\uffff]/g;
+// eslint-disable-next-line no-control-regex
+const suspicious = /[\u0000-\u0008\u000b-\u001f\u007f\u00a0\ufeff\ufffe\uffff]|^\s|\s$|^'/;
+// The apostrophe that keeps a spreadsheet from running a cell is no part of its text.
+const guarded = /^'(?=[=+@-])/;
+
+/** Cell text without control characters, non-breaking spaces and outer spaces. Line ends become `\n`. */
+export const cleanText = (text: string): string =>
+  suspicious.test(text)
+    ? text
+        .replace(/\r\n?/g, "\n")
+        .replace(controls, "")
+        .replace(/\u00a0/g, " ")
+        .trim()
+        .replace(guarded, "")
+    : text;
+
+const segmenter = new Intl.Segmenter("en", { granularity: "grapheme" });
+// eslint-disable-next-line no-control-regex
+const ascii = /^[\u0000-\u007f]*$/;
+
+/** Characters as a person counts them: graphemes, so that an accent or a flag counts once. */
+export const characterCount = (text: string): number =>
+  ascii.test(text) ? text.length : Array.from(segmenter.segment(text)).length;
+
+/** Folded for comparison: no case, accents, punctuation or doubled spaces. */
+export const fold = (text: string): string =>
+  text
+    .normalize("NFKD")
+    .replace(/\p{M}/gu, "")
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}]+/gu, " ")
+    .trim();

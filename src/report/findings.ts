@@ -1,0 +1,55 @@
+import type { Cause } from "../core/diagnostics/causes.js";
+import type { Diagnostic } from "../core/diagnostics/diagnostic.js";
+import { placeText } from "../core/diagnostics/place.js";
+import { heading, noteText, sentence } from "../core/diagnostics/wording.js";
+import type { Io } from "./io.js";
+import { styleFor } from "./style.js";
+import { wrapText } from "./text-width.js";
+
+const plural = (count: number, one: string, many = `${one}s`): string => `${count.toLocaleString("en")} ${count === 1 ? one : many}`;
+
+/** A refusal for people: severity, sentence, and below it the place. */
+export const findingLines = (finding: Diagnostic, io: Io): readonly string[] => {
+  const style = styleFor(io);
+  const [first = "", ...rest] = sentence(finding).split("\n");
+  const [head = "", ...wrapped] = wrapText(first, Math.max(40, io.columns - 9));
+  const about = [finding.product, finding.channel].filter((part) => part !== undefined).join(" on ");
+  const at = finding.place === undefined ? about : [about, `at ${placeText(finding.place)}`].filter(Boolean).join(" ");
+  return [
+    `${style.severity(finding.severity, finding.severity.padEnd(8))} ${head}`,
+    ...wrapped.map((line) => `         ${line}`),
+    ...rest.map((line) => `           ${line}`),
+    ...(at === "" ? [] : [`         ${style.dim(at)}`]),
+  ];
+};
+
+/** What a cause's examples add: the offending value where the heading is general. */
+const exampleText = (cause: Cause): string => {
+  const shown = cause.examples.map((finding) => finding.product ?? (finding.place === undefined ? "" : placeText(finding.place)));
+  const more = cause.products - cause.examples.length;
+  return shown.filter(Boolean).join(", ") + (more > 0 ? ` and ${plural(more, "more", "more")}` : "");
+};
+
+/** Findings of many products by cause, most products first; each with its count, examples and the rule that asks. */
+export const causeLines = (causes: readonly Cause[], io: Io, limit = Infinity): readonly string[] => {
+  const style = styleFor(io);
+  const lines = causes.slice(0, limit).flatMap((cause) => {
+    const { first, products, categories } = cause;
+    const size = `${plural(products, first.product === undefined ? "row" : "product")}${categories > 1 ? `, ${plural(categories, "category", "categories")}` : ""}`;
+    const room = Math.max(40, io.columns - 9);
+    const [head = "", ...wrapped] = wrapText(heading(first, products).replace(/\n/g, " "), room);
+    const detail = products > 1 ? exampleText(cause) : [exampleText(cause), ...(first.notes ?? []).map(noteText)].filter(Boolean).join("; ");
+    const rule = first.notes?.find(({ note }) => note === "rule");
+    const asked = rule === undefined || products === 1 ? "" : `; ${noteText(rule)}`;
+    return [
+      `${style.severity(first.severity, first.severity.padEnd(8))} ${style.bold(size)}: ${head}`,
+      ...wrapped.map((line) => `         ${line}`),
+      ...wrapText(detail + asked, room).map((line) => `         ${style.dim(line)}`),
+    ];
+  });
+  const left = causes.length - Math.min(limit, causes.length);
+  return left > 0 ? [...lines, style.dim(`         and ${plural(left, "more cause")} (see them with --all)`)] : lines;
+};
+
+export const countText = plural;
+

@@ -1,0 +1,104 @@
+import { existsSync } from "node:fs";
+import { readdir } from "node:fs/promises";
+import { join } from "node:path";
+import { buildDefinition } from "../core/channel/build-definition.js";
+import type { ChannelDefinition } from "../core/channel/definition.js";
+import type { DefinitionSource, PatternCompiler } from "../core/channel/definition-source.js";
+import { diagnostic } from "../core/diagnostics/diagnostic.js";
+import { Refusal } from "../core/diagnostics/refusal.js";
+import type { Surroundings } from "../core/language/function.js";
+import { loadSettings } from "./load-settings.js";
+import { patternCompiler } from "./patterns.js";
+import { readTable } from "./table-file.js";
+import { expressionAt, readYaml, type YamlFile } from "./yaml-file.js";
+
+/** A folder that holds a definition; `shown` is how messages name it. */
+export interface DefinitionFolder {
+  readonly channel: string;
+  readonly path: string;
+  readonly shown: string;
+}
+
+/** Definitions of the workspace, then the shipped ones; a workspace's own wins over a shipped one of its name. */
+export const findDefinitions = async (
+  roots: readonly { readonly path: string; readonly shown: string }[],
+): Promise<readonly DefinitionFolder[]> => {
+  const found = new Map<string, DefinitionFolder>();
+  for (const { path, shown } of roots) {
+    const entries = existsSync(path) ? await readdir(path, { withFileTypes: true }) : [];
+    for (const entry of entries)
+      if (entry.isDirectory() && existsSync(join(path, entry.name, "definition.yaml")) && !found.has(entry.name))
+        found.set(entry.name, { channel: entry.name, path: join(path, entry.name), shown: `${shown}/${entry.name}` });
+  }
+  return [...found.values()].sort((a, b) => (a.channel < b.channel ? -1 : 1));
+};
+
+/**
+ * Loads a channel definition whole.
+ * @throws Refusal with all its faults, each with file and line or row
+ */
+export const loadDefinition = async (folder: DefinitionFolder, surroundings: Surroundings): Promise<ChannelDefinition> => {
+  const file = `${folder.shown}/definition.yaml`;
+  const yaml = await readYaml(join(folder.path, "definition.yaml"), file);
+  const source = await definitionSource(folder, yaml);
+  const patterns = await patternCompiler(source.fields.some((row) => row.cell("pattern") !== ""));
+  const { definition, findings } = buildDefinition(source, patterns satisfies PatternCompiler, surroundings);
+  if (findings.length > 0) throw new Refusal(findings);
+  return definition;
+};
+
+const definitionSource = async (folder: DefinitionFolder, yaml: YamlFile): Promise<DefinitionSource> => {
+  const settings = await loadSettings(yaml, async () => (await import("./models/definition-model.js")).DefinitionModel);
+  const table = (name: string, required: readonly string[]) =>
+    readTable(join(folder.path, name), `${folder.shown}/${name}`, required);
+  const categories = await table("categories.csv", ["code", "parent", "name"]);
+  const fields = await table("fields.csv", ["field", "scope", "kind", "need"]);
+  return {
+    ...settings,
+    place: { file: yaml.file },
+    identifiedBy: settings.identified_by,
+    categoryField: settings.category_field,
+    groups: { model: settings.groups.model, toldApartBy: settings.groups.told_apart_by, place: yaml.place(["groups"]) },
+    crossRules: (settings.rules ?? []).map(({ rule, scope = "*", says, severity = "error" }, index) => {
+      const place = yaml.place(["rules", index, "rule"]);
+      const holds = expressionAt(yaml, ["rules", index, "holds"]) ?? { text: "", place };
+      return { code: rule, scope, holds, says, severity, place };
+    }),
+    layouts: settings.layouts.map(({ layout, ...rest }, index) => ({ ...rest, name: layout, place: yaml.place(["layouts", index]) })),
+    categories: categories.map((row) => ({
+      code: row.cell("code"),
+      parent: row.cell("parent"),
+      name: row.cell("name"),
+      searchWords: row.cell("search_words"),
+      place: row.place(),
+    })),
+    fields,
+    valueLists: await valueLists(folder),
+  };
+};
+
+const valueLists = async (folder: DefinitionFolder): Promise<DefinitionSource["valueLists"]> => {
+  const path = join(folder.path, "values");
+  if (!existsSync(path)) return [];
+  const files = (await readdir(path)).filter((name) => name.endsWith(".csv")).sort();
+  return Promise.all(
+    files.map(async (name) => {
+      const shown = `${folder.shown}/values/${name}`;
+      const rows = await readTable(join(path, name), shown, ["value"]);
+      const values = rows.map((row) => ({
+        value: row.cell("value"),
+        label: row.cell("label"),
+        synonyms: row.cell("synonyms").split(";").map((word) => word.trim()).filter(Boolean),
+      }));
+      return { name: name.slice(0, -".csv".length), place: { file: shown }, values };
+    }),
+  );
+};
+
+/** The definition of a name, or a refusal that lists those there are. */
+export const definitionNamed = (folders: readonly DefinitionFolder[], name: string, nearestNames: readonly string[]): DefinitionFolder => {
+  const found = folders.find(({ channel }) => channel === name);
+  if (found !== undefined) return found;
+  const known = folders.map(({ channel }) => channel);
+  throw new Refusal([diagnostic("unknown-channel", { channel: name, nearest: nearestNames, known })]);
+};

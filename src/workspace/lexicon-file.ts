@@ -1,0 +1,40 @@
+import { existsSync } from "node:fs";
+import { fieldNamed, type ChannelDefinition } from "../core/channel/definition.js";
+import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
+import { nearest } from "../core/diagnostics/nearest.js";
+import type { LexiconRow } from "../core/listing/lexicon.js";
+import { readTable } from "./table-file.js";
+
+export const lexiconColumns = ["field", "our_category", "our_term", "channel_value"] as const;
+
+interface LoadedLexicon {
+  readonly rows: readonly LexiconRow[];
+  readonly findings: readonly Diagnostic[];
+}
+
+/** Reads `lexicon.csv`; every row is held against the definition's fields and permitted values. */
+export const loadLexicon = async (path: string, file: string, definition: ChannelDefinition): Promise<LoadedLexicon> => {
+  if (!existsSync(path)) return { rows: [], findings: [] };
+  const findings: Diagnostic[] = [];
+  const rows: LexiconRow[] = [];
+  for (const row of await readTable(path, file, ["field", "our_term", "channel_value"])) {
+    const code = row.cell("field");
+    const field = fieldNamed(definition, code);
+    if (field === undefined) {
+      const facts = { field: code, nearest: nearest(code, definition.fieldNames.all) };
+      findings.push(diagnostic("unknown-field", facts, { place: row.place("field") }));
+      continue;
+    }
+    const [ourTerm, channelValue] = [row.cell("our_term"), row.cell("channel_value")];
+    if (channelValue === "") continue;
+    const lists = definition.rules.filter((rule) => rule.field === field).flatMap(({ limits }) => limits.values ?? []);
+    if (lists.length > 0 && !lists.some((list) => list.match(channelValue) !== undefined)) {
+      const values = lists.flatMap((list) => list.values.map(({ value }) => value));
+      const facts = { label: field.label, value: channelValue, nearest: nearest(channelValue, values), lexicon: file };
+      findings.push(diagnostic("unknown-value", facts, { place: row.place("channel_value"), field: field.code }));
+      continue;
+    }
+    rows.push({ field: field.code, ourCategory: row.cell("our_category"), ourTerm, channelValue });
+  }
+  return { rows, findings };
+};

@@ -1,0 +1,15 @@
+import type { PatternCompiler } from "../core/channel/definition-source.js";
+
+/** Patterns come from definition files: they run on an engine whose time is linear in the text, never on backtracking. */
+export const patternCompiler = async (needed: boolean): Promise<PatternCompiler> => {
+  if (!needed) return () => ({ reason: "no pattern engine is loaded" });
+  const { RE2JS } = await import("re2js");
+  return (source) => {
+    try {
+      const compiled = RE2JS.compile(source);
+      return { source, matches: (text) => compiled.matches(text) };
+    } catch (error) {
+      return { reason: error instanceof Error ? error.message : String(error) };
+    }
+  };
+};

@@ -1,0 +1,107 @@
+import { createHash, type Hash } from "node:crypto";
+import { existsSync } from "node:fs";
+import { mkdir, open, readdir, readFile, rename, rm, type FileHandle } from "node:fs/promises";
+import { join } from "node:path";
+import { writeFault } from "../formats/file-fault.js";
+
+const BUFFER_CHARACTERS = 1 << 18;
+const STAGING = ".staging-";
+const READY = "ready.json";
+
+/** A file being written beside its target. */
+export interface StagedFile {
+  write(text: string): Promise<void>;
+  finish(): Promise<{ readonly name: string; readonly bytes: number; readonly sha256: string }>;
+}
+
+/** A set of files that appear in a folder together, or not at all. */
+export interface StagedFiles {
+  create(name: string): Promise<StagedFile>;
+  /** Puts all finished files in place. Interrupted here, the next {@link stageFiles} completes it. */
+  publish(): Promise<void>;
+  discard(): Promise<void>;
+}
+
+/** Starts a set of files for a folder, after completing or clearing what an interrupted run left there. */
+export const stageFiles = async (folder: string): Promise<StagedFiles> => {
+  const staging = join(folder, `${STAGING}${process.pid}`);
+  await attempt(folder, async () => {
+    await mkdir(folder, { recursive: true });
+    await recover(folder);
+    await mkdir(staging);
+  });
+  const names: string[] = [];
+  return {
+    async create(name) {
+      names.push(name);
+      return attempt(join(folder, name), async () => stagedFile(name, await open(join(staging, name), "wx"), join(folder, name)));
+    },
+    publish: () =>
+      attempt(folder, async () => {
+        // From the moment this note is on disk the set is whole: recovery completes it instead of clearing it.
+        const note = await open(join(staging, READY), "wx");
+        await note.writeFile(JSON.stringify(names));
+        await note.sync();
+        await note.close();
+        await putInPlace(folder, staging, names);
+      }),
+    discard: () => rm(staging, { recursive: true, force: true }).catch(() => undefined),
+  };
+};
+
+const stagedFile = (name: string, handle: FileHandle, target: string): StagedFile => {
+  const hash: Hash = createHash("sha256");
+  let [waiting, bytes] = ["", 0];
+  const flush = async (): Promise<void> => {
+    const chunk = Buffer.from(waiting);
+    waiting = "";
+    hash.update(chunk);
+    bytes += chunk.length;
+    await attempt(target, () => handle.write(chunk));
+  };
+  return {
+    async write(text) {
+      waiting += text;
+      if (waiting.length >= BUFFER_CHARACTERS) await flush();
+    },
+    async finish() {
+      await flush();
+      await attempt(target, () => handle.sync());
+      await handle.close();
+      return { name, bytes, sha256: hash.digest("hex") };
+    },
+  };
+};
+
+const putInPlace = async (folder: string, staging: string, names: readonly string[]): Promise<void> => {
+  for (const name of names) if (existsSync(join(staging, name))) await rename(join(staging, name), join(folder, name));
+  await rm(staging, { recursive: true, force: true });
+};
+
+const isRunning = (pid: number): boolean => {
+  try {
+    process.kill(pid, 0);
+    return true;
+  } catch {
+    return false;
+  }
+};
+
+const recover = async (folder: string): Promise<void> => {
+  for (const entry of await readdir(folder)) {
+    if (!entry.startsWith(STAGING)) continue;
+    const pid = Number(entry.slice(STAGING.length));
+    if (pid !== process.pid && isRunning(pid)) continue;
+    const staging = join(folder, entry);
+    const names = await readFile(join(staging, READY), "utf8").then((text) => JSON.parse(text) as string[], () => []);
+    await putInPlace(folder, staging, names);
+  }
+};
+
+const attempt = async <T>(path: string, work: () => Promise<T>): Promise<T> => {
+  try {
+    return await work();
+  } catch (error) {
+    throw writeFault(path, error);
+  }
+};

@@ -1,0 +1,57 @@
+import { existsSync } from "node:fs";
+import { dirname, join, resolve } from "node:path";
+import { fileURLToPath } from "node:url";
+import { diagnostic } from "../core/diagnostics/diagnostic.js";
+import { Refusal } from "../core/diagnostics/refusal.js";
+import { findDefinitions, type DefinitionFolder } from "./definition-files.js";
+import { loadSettings } from "./load-settings.js";
+import type { ManifestModel } from "./models/manifest-model.js";
+import { readYaml, type YamlFile } from "./yaml-file.js";
+
+export const MANIFEST = "lexicant.yaml";
+
+/** One shop's folder, with its manifest read and checked. */
+export interface Workspace {
+  readonly root: string;
+  readonly manifest: ManifestModel;
+  readonly manifestFile: YamlFile;
+  readonly channelsInUse: readonly string[];
+  readonly storePath: string;
+  /** A path inside the workspace. */
+  path(...parts: readonly string[]): string;
+}
+
+/** The definitions that come with the package. */
+export const shippedDefinitions = fileURLToPath(new URL("../../definitions", import.meta.url));
+
+const findRoot = (from: string): string | undefined => {
+  const folder = resolve(from);
+  if (existsSync(join(folder, MANIFEST))) return folder;
+  const above = dirname(folder);
+  return above === folder ? undefined : findRoot(above);
+};
+
+/**
+ * Opens the workspace that a folder lies in.
+ * @throws Refusal when there is none, or its manifest is wrong
+ */
+export const openWorkspace = async (from: string): Promise<Workspace> => {
+  const root = findRoot(from);
+  if (root === undefined) throw new Refusal([diagnostic("no-workspace", { folder: from })]);
+  const manifestFile = await readYaml(join(root, MANIFEST), MANIFEST);
+  const manifest = await loadSettings(manifestFile, async () => (await import("./models/manifest-model.js")).ManifestModel);
+  return {
+    root,
+    manifest,
+    manifestFile,
+    channelsInUse: manifest.channels ?? [],
+    storePath: join(root, ".lexicant", "store.db"),
+    path: (...parts) => join(root, ...parts),
+  };
+};
+
+/** All definitions that a workspace can use: its own first. */
+export const definitionsFor = (workspace: Workspace | undefined): Promise<readonly DefinitionFolder[]> => {
+  const own = workspace === undefined ? [] : [{ path: workspace.path("definitions"), shown: "definitions" }];
+  return findDefinitions([...own, { path: shippedDefinitions, shown: "shipped definitions" }]);
+};
