@@ -26,7 +26,7 @@ export const demo: CommandFile = {
         `\nBrindlecote's workspace is in ${dir}. Next:\n` +
           `  lexicant -C ${dir} check            what each channel still misses, and why\n` +
           `  lexicant -C ${dir} build            the files, from all that is ready\n` +
-          `  lexicant -C ${dir} show BC-1102-M   one product, and where each value came from\n`,
+          `  lexicant -C ${dir} show BC-1301-WHITE-M   one product, and where each value came from\n`,
       );
     return 0;
   },
