@@ -8,10 +8,47 @@ const families = ["beekeeping", "garden", "house"].flatMap((name) =>
 );
 
 const columns = [
-  "Article no", "Family", "Varies by", "Title", "Long text", "Highlights", "Brand", "Maker's no", "Barcode", "ISBN", "Section",
-  "Colour", "Size", "Material", "Condition", "Price", "Offer price", "Offer from", "Offer until", "VAT %", "In stock", "Back on",
-  "Picture 1", "Picture 2", "Picture 3", "Page", "Item weight", "Parcel weight", "Made in", "Age group", "Least age", "Hazard",
-  "Battery", "Contents", "Download", "Own make", "Latin name", "Sow", "Author", "Parts", "Status",
+  "Article no",
+  "Family",
+  "Varies by",
+  "Title",
+  "Long text",
+  "Highlights",
+  "Brand",
+  "Maker's no",
+  "Barcode",
+  "ISBN",
+  "Section",
+  "Colour",
+  "Size",
+  "Material",
+  "Condition",
+  "Price",
+  "Offer price",
+  "Offer from",
+  "Offer until",
+  "VAT %",
+  "In stock",
+  "Back on",
+  "Picture 1",
+  "Picture 2",
+  "Picture 3",
+  "Page",
+  "Item weight",
+  "Parcel weight",
+  "Made in",
+  "Age group",
+  "Least age",
+  "Hazard",
+  "Battery",
+  "Contents",
+  "Download",
+  "Own make",
+  "Latin name",
+  "Sow",
+  "Author",
+  "Parts",
+  "Status",
 ];
 
 const checkDigit = (digits) => {
@@ -20,14 +57,20 @@ const checkDigit = (digits) => {
   return (10 - (sum % 10)) % 10;
 };
 // 952 is the GS1 prefix for demonstrations and examples; 979-9 is no registered book group.
-const gtin = (number) => `9524000${String(number).padStart(5, "0")}` + checkDigit(`9524000${String(number).padStart(5, "0")}`);
-const isbn = (number) => `97990000${String(number).padStart(4, "0")}` + checkDigit(`97990000${String(number).padStart(4, "0")}`);
+const gtin = (number) =>
+  `9524000${String(number).padStart(5, "0")}` + checkDigit(`9524000${String(number).padStart(5, "0")}`);
+const isbn = (number) =>
+  `97990000${String(number).padStart(4, "0")}` + checkDigit(`97990000${String(number).padStart(4, "0")}`);
 
 /** A small stable hash, for amounts that only have to look natural. */
 const hash = (text) => [...text].reduce((sum, character) => (sum * 31 + character.codePointAt(0)) >>> 0, 7);
 
 const money = (amount) => amount.toFixed(2);
-const slug = (text) => text.toLowerCase().replace(/[^a-z0-9]+/g, "-").replace(/^-|-$/g, "");
+const slug = (text) =>
+  text
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, "-")
+    .replace(/^-|-$/g, "");
 
 /** "L=+4" is the size L at four pounds more. */
 const axis = (entries = []) =>
@@ -46,14 +89,19 @@ const unique = (labels) => {
   const taken = new Set();
   return labels.map((label) => {
     let suffix = suffixOf(label);
-    if (taken.has(suffix)) suffix += label.replace(/[^A-Za-z]/g, "").slice(-2).toUpperCase();
+    if (taken.has(suffix))
+      suffix += label
+        .replace(/[^A-Za-z]/g, "")
+        .slice(-2)
+        .toUpperCase();
     taken.add(suffix);
     return suffix;
   });
 };
 
 const html = ({ text, points = [] }) =>
-  `<p>${text.replace(/&/g, "&amp;")}</p>` + (points.length === 0 ? "" : `<ul>${points.map((point) => `<li>${point}</li>`).join("")}</ul>`);
+  `<p>${text.replace(/&/g, "&amp;")}</p>` +
+  (points.length === 0 ? "" : `<ul>${points.map((point) => `<li>${point}</li>`).join("")}</ul>`);
 
 const weightText = (kilos, style) => {
   if (kilos === undefined) return "";
@@ -73,12 +121,22 @@ const rows = families.flatMap((family) => {
     (sizes.length === 0 ? [{ label: "", extra: 0 }] : sizes).map((size, s) => ({ color, size, c, s })),
   );
   return members.map(({ color, size, c, s }) => {
-    const sku = [family.id, ...(colors.length > 1 ? [colorSuffixes[c]] : []), ...(sizes.length > 1 ? [sizeSuffixes[s]] : [])].join("-");
+    const sku = [
+      family.id,
+      ...(colors.length > 1 ? [colorSuffixes[c]] : []),
+      ...(sizes.length > 1 ? [sizeSuffixes[s]] : []),
+    ].join("-");
     const style = hash(sku);
     number += 1;
     const stock = family.digital ? 999 : style % 11 === 0 ? 0 : style % 57;
-    const picture = (view) => `https://brindlecote.example/pictures/${slug(family.id)}${colors.length > 1 ? `-${slug(color.label)}` : ""}${view}.jpg`;
-    const contents = family.contents === undefined ? "" : sizes.some(({ label }) => label === family.contents) ? size.label : family.contents;
+    const picture = (view) =>
+      `https://brindlecote.example/pictures/${slug(family.id)}${colors.length > 1 ? `-${slug(color.label)}` : ""}${view}.jpg`;
+    const contents =
+      family.contents === undefined
+        ? ""
+        : sizes.some(({ label }) => label === family.contents)
+          ? size.label
+          : family.contents;
     return {
       "Article no": sku,
       Family: axes.length > 0 ? family.id : "",
@@ -87,7 +145,8 @@ const rows = families.flatMap((family) => {
       "Long text": html(family),
       Highlights: (family.points ?? []).join("|"),
       Brand: family.brand,
-      "Maker's no": family.exempt || family.book ? "" : `${family.brand.slice(0, 2).toUpperCase()}-${sku.slice(3)}`,
+      "Maker's no":
+        family.exempt || family.book ? "" : `${family.brand.slice(0, 2).toUpperCase()}-${sku.slice(3)}`,
       Barcode: family.exempt || family.book ? "" : gtin(number),
       ISBN: family.book ? isbn(number) : "",
       Section: family.section,
@@ -95,11 +154,17 @@ const rows = families.flatMap((family) => {
       Size: size.label,
       Material: family.material ?? "",
       Condition: "",
-      Price: style % 9 === 0 ? `£${money(base + color.extra + size.extra)}` : money(base + color.extra + size.extra),
+      Price:
+        style % 9 === 0
+          ? `£${money(base + color.extra + size.extra)}`
+          : money(base + color.extra + size.extra),
       "Offer price": "",
       "Offer from": "",
       "Offer until": "",
-      "VAT %": family.book || family.section.startsWith("Larder") || family.section.startsWith("Seeds > Veg") ? "0" : "20",
+      "VAT %":
+        family.book || family.section.startsWith("Larder") || family.section.startsWith("Seeds > Veg")
+          ? "0"
+          : "20",
       "In stock": String(stock),
       "Back on": stock === 0 && style % 2 === 0 ? "2027-02-15" : "",
       "Picture 1": picture(""),
@@ -135,8 +200,15 @@ const family = (id) => rows.filter((row) => row.Family === id || row["Article no
 
 // Offers: most are right, one is no offer, one has no period.
 const autumn = { "Offer from": "2026-11-20", "Offer until": "2026-12-24" };
-for (const [id, share] of [["BC-1301", 0.85], ["BC-3301", 0.8], ["BC-5301", 0.9], ["BC-1601", 0.9], ["BC-8103", 0.8]])
-  for (const row of family(id)) set(row["Article no"], { "Offer price": money(Number(row.Price.replace("£", "")) * share), ...autumn });
+for (const [id, share] of [
+  ["BC-1301", 0.85],
+  ["BC-3301", 0.8],
+  ["BC-5301", 0.9],
+  ["BC-1601", 0.9],
+  ["BC-8103", 0.8],
+])
+  for (const row of family(id))
+    set(row["Article no"], { "Offer price": money(Number(row.Price.replace("£", "")) * share), ...autumn });
 set("BC-4104-CREAM", { "Offer price": "69.00", ...autumn });
 set("BC-5201", { "Offer price": "119.00" });
 
@@ -162,7 +234,8 @@ set("BC-5205", {
 set("BC-6105-RUST-41", { Colour: "Rust " });
 set("BC-2301", { Section: "Seeds>Herbs" });
 set("BC-5104-BROWN", { "Age group": "n/a" });
-for (const sku of ["BC-1121-10", "BC-1121-50", "BC-4102", "BC-5403-SLATE", "BC-3402", "BC-8105"]) set(sku, { Status: "discontinued" });
+for (const sku of ["BC-1121-10", "BC-1121-50", "BC-4102", "BC-5403-SLATE", "BC-3402", "BC-8105"])
+  set(sku, { Status: "discontinued" });
 for (const sku of ["BC-9104", "BC-7202"]) set(sku, { Status: "draft" });
 set("BC-3502", { Condition: "open box" });
 
@@ -172,8 +245,12 @@ const twice = { ...bySku.get("BC-1402"), Price: "7.20" };
 const all = [...rows, noNumber, twice];
 
 const cell = (text) => (/[",\n]/.test(text) ? `"${String(text).replaceAll('"', '""')}"` : String(text));
-const csv = [columns, ...all.map((row) => columns.map((column) => row[column]))].map((cells) => `${cells.map(cell).join(",")}\n`).join("");
+const csv = [columns, ...all.map((row) => columns.map((column) => row[column]))]
+  .map((cells) => `${cells.map(cell).join(",")}\n`)
+  .join("");
 const folder = new URL("../demo/shop/data/", import.meta.url);
 mkdirSync(folder, { recursive: true });
 writeFileSync(new URL("shop-export.csv", folder), csv);
-process.stdout.write(`${all.length} rows, ${new Set(rows.map((row) => row.Family || row["Article no"])).size} groups and singles\n`);
+process.stdout.write(
+  `${all.length} rows, ${new Set(rows.map((row) => row.Family || row["Article no"])).size} groups and singles\n`,
+);

@@ -17,14 +17,21 @@ export const runCommandLine = async (argv: readonly string[], io: Io): Promise<E
     if (error instanceof CommanderError) return commanderExit(error, io, wantsJson);
     const refusal = error instanceof Refusal ? error : fault(error);
     printFindings(refusal.findings, io, wantsJson);
-    if (!(error instanceof Refusal) && io.environment["LEXICANT_TRACE"] !== undefined && error instanceof Error)
+    if (
+      !(error instanceof Refusal) &&
+      io.environment["LEXICANT_TRACE"] !== undefined &&
+      error instanceof Error
+    )
       io.err(`${error.stack ?? ""}\n`);
     return refusal.exit;
   }
 };
 
 const fault = (error: unknown): Refusal =>
-  new Refusal([diagnostic("internal-fault", { reason: error instanceof Error ? error.message : String(error) })], 3);
+  new Refusal(
+    [diagnostic("internal-fault", { reason: error instanceof Error ? error.message : String(error) })],
+    3,
+  );
 
 const printFindings = (findings: readonly Diagnostic[], io: Io, json: boolean): void => {
   if (json) for (const finding of findings) io.out(findingJson(finding));
@@ -45,11 +52,18 @@ const dispatch = async (argv: readonly string[], io: Io): Promise<ExitCode> => {
     .usage("COMMAND [arguments] [options]")
     .helpCommand("help [COMMAND]", "show how a command is used")
     .configureHelp({ subcommandTerm: (command) => `${command.name()} ${command.usage()}`.trim() })
-    .configureOutput({ writeOut: (text) => io.out(text), writeErr: () => undefined, getOutHelpWidth: () => io.columns })
+    .configureOutput({
+      writeOut: (text) => io.out(text),
+      writeErr: () => undefined,
+      getOutHelpWidth: () => io.columns,
+    })
     .exitOverride();
   const called = calledCommand(argv);
   for (const entry of commands) {
-    const command = program.command(entry.name).summary(entry.summary).description(`${entry.summary[0]?.toUpperCase()}${entry.summary.slice(1)}.`);
+    const command = program
+      .command(entry.name)
+      .summary(entry.summary)
+      .description(`${entry.summary[0]?.toUpperCase()}${entry.summary.slice(1)}.`);
     if (entry.name === called?.name) await declare(command, entry, io, (code) => (exit = code));
     else command.usage(entry.args).allowUnknownOption();
   }
@@ -61,11 +75,21 @@ const dispatch = async (argv: readonly string[], io: Io): Promise<ExitCode> => {
   return exit;
 };
 
-const declare = async (command: Command, entry: CommandEntry, io: Io, done: (code: ExitCode) => void): Promise<void> => {
+const declare = async (
+  command: Command,
+  entry: CommandEntry,
+  io: Io,
+  done: (code: ExitCode) => void,
+): Promise<void> => {
   const file = await entry.load();
   withCommonOptions(file.declare(command)).action(async () => {
     const given: Record<string, unknown> & Partial<CommonOptions> = command.optsWithGlobals();
-    const options = { ...given, workspace: given.workspace ?? ".", json: given.json === true, quiet: given.quiet === true };
+    const options = {
+      ...given,
+      workspace: given.workspace ?? ".",
+      json: given.json === true,
+      quiet: given.quiet === true,
+    };
     done(await file.run({ args: command.args, options, io }));
   });
 };
@@ -84,6 +108,10 @@ const calledCommand = (argv: readonly string[]): CommandEntry | undefined => {
 const commanderExit = (error: CommanderError, io: Io, json: boolean): ExitCode => {
   if (error.exitCode === 0) return 0;
   const reason = error.message.replace(/^error: /, "").replace(/\n/g, " ");
-  printFindings([diagnostic("unknown-option", { reason: `${reason}; "lexicant help" shows the commands` })], io, json);
+  printFindings(
+    [diagnostic("unknown-option", { reason: `${reason}; "lexicant help" shows the commands` })],
+    io,
+    json,
+  );
   return 2;
 };

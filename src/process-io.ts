@@ -23,7 +23,8 @@ export const processIo = (): Io => ({
   err: (text) => writeAll(2, text),
   columns: process.stdout.columns ?? (Number(process.env["COLUMNS"]) || DEFAULT_COLUMNS),
   isTerminal: process.stdout.isTTY === true,
-  colors: process.stdout.isTTY === true && process.env["NO_COLOR"] === undefined && process.env["TERM"] !== "dumb",
+  colors:
+    process.stdout.isTTY === true && process.env["NO_COLOR"] === undefined && process.env["TERM"] !== "dumb",
   now: () => new Date(),
   environment: process.env,
   cwd: process.cwd(),

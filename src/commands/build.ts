@@ -6,7 +6,13 @@ import { jsonLine } from "../report/json.js";
 import { styleFor } from "../report/style.js";
 import type { WorkspaceChannel } from "../workspace/channel-files.js";
 import type { CommandFile } from "./command-file.js";
-import { buildChannel, RECORD_FILE, refusePurpose, type BuiltFile, type ChannelBuild } from "./flow/build-channel.js";
+import {
+  buildChannel,
+  RECORD_FILE,
+  refusePurpose,
+  type BuiltFile,
+  type ChannelBuild,
+} from "./flow/build-channel.js";
 import { channelCounts, type ChannelCounts } from "./flow/channel-counts.js";
 import { surroundingsOf, withCatalogue } from "./flow/open-catalogue.js";
 import { loadChannels, runChannels } from "./flow/run-channels.js";
@@ -21,30 +27,50 @@ export const build: CommandFile = {
       .option("--out <dir>", "the folder for the files (out, in the workspace)")
       .option("--dry-run", "say what would be written, and write nothing"),
   async run({ args, options, io }) {
-    const given = await validOptions(options, ["purpose", "out"], async () => (await import("./options/build-options.js")).BuildOptions);
+    const given = await validOptions(
+      options,
+      ["purpose", "out"],
+      async () => (await import("./options/build-options.js")).BuildOptions,
+    );
     const purpose: PurposeName = given.purpose ?? "full";
     return withCatalogue(options.workspace, io, async ({ workspace, store }) => {
       const channels = await loadChannels(workspace, store, args, surroundingsOf(io));
       if (channels.length === 0) {
-        io.err('No channel is in use; name one in lexicant.yaml, under channels ("lexicant channels" lists them).\n');
+        io.err(
+          'No channel is in use; name one in lexicant.yaml, under channels ("lexicant channels" lists them).\n',
+        );
         return 0;
       }
       for (const channel of channels) refusePurpose(channel, purpose);
       const root = given.out === undefined ? workspace.path("out") : resolve(io.cwd, given.out);
       if (options["dryRun"] === true) {
         const runs = channels.map((channel) => ({ channel, counts: channelCounts() }));
-        await runChannels(store, runs.map(({ channel, counts }) => ({ channel, take: (outcome) => void counts.take(outcome) })));
-        for (const { channel, counts } of runs) print({ channel, counts, purpose, files: [], folder: "", dryRun: true, json: options.json, io });
+        await runChannels(
+          store,
+          runs.map(({ channel, counts }) => ({ channel, take: (outcome) => void counts.take(outcome) })),
+        );
+        for (const { channel, counts } of runs)
+          print({ channel, counts, purpose, files: [], folder: "", dryRun: true, json: options.json, io });
         return exitFor(runs);
       }
       const builds: ChannelBuild[] = [];
       try {
-        for (const channel of channels) builds.push(await buildChannel(workspace, channel, join(root, channel.setup.channel), purpose));
+        for (const channel of channels)
+          builds.push(await buildChannel(workspace, channel, join(root, channel.setup.channel), purpose));
         await runChannels(store, builds);
         for (const one of builds) {
           const { channel, counts } = one;
           const folder = relative(io.cwd, join(root, channel.setup.channel)) || ".";
-          print({ channel, counts, purpose, files: await one.publish(), folder, dryRun: false, json: options.json, io });
+          print({
+            channel,
+            counts,
+            purpose,
+            files: await one.publish(),
+            folder,
+            dryRun: false,
+            json: options.json,
+            io,
+          });
         }
       } catch (error) {
         for (const one of builds) await one.discard();
@@ -55,7 +81,8 @@ export const build: CommandFile = {
   },
 };
 
-const exitFor = (runs: readonly { readonly counts: ChannelCounts }[]): 0 | 1 => (runs.some(({ counts }) => counts.held > 0) ? 1 : 0);
+const exitFor = (runs: readonly { readonly counts: ChannelCounts }[]): 0 | 1 =>
+  runs.some(({ counts }) => counts.held > 0) ? 1 : 0;
 
 interface Printed {
   readonly channel: WorkspaceChannel;
@@ -77,7 +104,20 @@ const print = ({ channel, counts, purpose, files, folder, dryRun, json, io }: Pr
   const { ready, held, leftOut } = counts;
   const { channel: name, definition } = channel.setup;
   if (json) {
-    io.out(jsonLine({ type: "build", channel: name, version: definition.version, purpose, ready, held, leftOut, folder, files, dryRun }));
+    io.out(
+      jsonLine({
+        type: "build",
+        channel: name,
+        version: definition.version,
+        purpose,
+        ready,
+        held,
+        leftOut,
+        folder,
+        files,
+        dryRun,
+      }),
+    );
     return;
   }
   const style = styleFor(io);
@@ -88,7 +128,9 @@ const print = ({ channel, counts, purpose, files, folder, dryRun, json, io }: Pr
   ];
   if (held + leftOut > 0) {
     const where = dryRun ? "" : `each with its reason in ${join(folder, RECORD_FILE)}; `;
-    lines.push(`  not in it: ${held.toLocaleString("en")} held, ${leftOut.toLocaleString("en")} left out; ${where}what to do: lexicant check ${name}`);
+    lines.push(
+      `  not in it: ${held.toLocaleString("en")} held, ${leftOut.toLocaleString("en")} left out; ${where}what to do: lexicant check ${name}`,
+    );
   }
   io.out(`${lines.join("\n")}\n`);
 };

@@ -51,7 +51,8 @@ const workspaceIfAny = async (folder: string): Promise<Workspace | undefined> =>
   try {
     return await openWorkspace(folder);
   } catch (error) {
-    if (error instanceof Refusal && error.findings.every(({ code }) => code === "no-workspace")) return undefined;
+    if (error instanceof Refusal && error.findings.every(({ code }) => code === "no-workspace"))
+      return undefined;
     throw error;
   }
 };

@@ -13,12 +13,16 @@ const CAUSES_SHOWN = 12;
 /** `lexicant check`: what stands between the catalogue and each channel, by cause. */
 export const check: CommandFile = {
   declare: (command) =>
-    command.argument("[channels...]", "channels (all in use, if none is named)").option("--all", "show every cause"),
+    command
+      .argument("[channels...]", "channels (all in use, if none is named)")
+      .option("--all", "show every cause"),
   async run({ args, options, io }) {
     return withCatalogue(options.workspace, io, async ({ workspace, store }) => {
       const channels = await loadChannels(workspace, store, args, surroundingsOf(io));
       if (channels.length === 0) {
-        io.err('No channel is in use; name one in lexicant.yaml, under channels ("lexicant channels" lists them).\n');
+        io.err(
+          'No channel is in use; name one in lexicant.yaml, under channels ("lexicant channels" lists them).\n',
+        );
         return 0;
       }
       const runs = channels.map((channel) => ({ channel, counts: channelCounts() }));
@@ -41,7 +45,10 @@ export const check: CommandFile = {
   },
 };
 
-const summaryJson = ({ setup }: WorkspaceChannel, { ready, held, leftOut, causes }: ChannelCounts): Readonly<Record<string, unknown>> => ({
+const summaryJson = (
+  { setup }: WorkspaceChannel,
+  { ready, held, leftOut, causes }: ChannelCounts,
+): Readonly<Record<string, unknown>> => ({
   type: "channel",
   channel: setup.channel,
   version: setup.definition.version,
@@ -53,7 +60,12 @@ const summaryJson = ({ setup }: WorkspaceChannel, { ready, held, leftOut, causes
   advice: causes.count("advice"),
 });
 
-const report = ({ setup }: WorkspaceChannel, counts: ChannelCounts, all: boolean, io: Io): readonly string[] => {
+const report = (
+  { setup }: WorkspaceChannel,
+  counts: ChannelCounts,
+  all: boolean,
+  io: Io,
+): readonly string[] => {
   const style = styleFor(io);
   const { ready, held, leftOut } = counts;
   const causes = counts.causes.causes();
@@ -65,6 +77,8 @@ const report = ({ setup }: WorkspaceChannel, counts: ChannelCounts, all: boolean
     `${style.bold(`${setup.definition.label} ${setup.definition.version}`)}: ${style.good(`${ready.toLocaleString("en")} ready`)}, ` +
       `${held.toLocaleString("en")} held, ${leftOut.toLocaleString("en")} left out`,
     ...causeLines(causes, io, all ? Infinity : CAUSES_SHOWN),
-    ...(ready + held + leftOut === 0 ? ['The catalogue is empty; fill it with "lexicant import FILE".'] : [next]),
+    ...(ready + held + leftOut === 0
+      ? ['The catalogue is empty; fill it with "lexicant import FILE".']
+      : [next]),
   ];
 };

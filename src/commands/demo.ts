@@ -20,7 +20,8 @@ export const demo: CommandFile = {
     const [dir = "brindlecote"] = args;
     const root = resolve(io.cwd, options.workspace, dir);
     await copyDemo(root, dir);
-    for (const file of incoming) await importFile.run({ args: [join(root, file)], options: { ...options, workspace: root }, io });
+    for (const file of incoming)
+      await importFile.run({ args: [join(root, file)], options: { ...options, workspace: root }, io });
     if (!options.json && !options.quiet)
       io.out(
         `\nBrindlecote's workspace is in ${dir}. Next:\n` +
@@ -36,7 +37,8 @@ export const demo: CommandFile = {
 const copyDemo = async (root: string, shown: string): Promise<void> => {
   const beside = `${root}.${process.pid}.new`;
   try {
-    if (existsSync(root) && (await readdir(root)).length > 0) throw new Refusal([diagnostic("folder-not-empty", { folder: shown })]);
+    if (existsSync(root) && (await readdir(root)).length > 0)
+      throw new Refusal([diagnostic("folder-not-empty", { folder: shown })]);
     await cp(demoShop, beside, { recursive: true, errorOnExist: true });
     await rm(root, { recursive: true, force: true });
     await rename(beside, root);

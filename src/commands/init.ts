@@ -23,18 +23,31 @@ export const init: CommandFile = {
       .option("--currency <code>", "the currency of prices that name none (GBP)")
       .option("--channel <name>", "begin with this channel; may be given several times", collect),
   async run({ args, options, io }) {
-    const given = await validOptions(options, ["shop", "language", "currency", "channel"], async () => (await import("./options/init-options.js")).InitOptions);
+    const given = await validOptions(
+      options,
+      ["shop", "language", "currency", "channel"],
+      async () => (await import("./options/init-options.js")).InitOptions,
+    );
     const [dir = options.workspace] = args;
     const root = resolve(io.cwd, dir);
-    if (existsSync(join(root, MANIFEST))) throw new Refusal([diagnostic("workspace-exists", { folder: dir })]);
+    if (existsSync(join(root, MANIFEST)))
+      throw new Refusal([diagnostic("workspace-exists", { folder: dir })]);
     const folders = await definitionsFor(undefined);
     const known = folders.map(({ channel }) => channel);
     const channels = await Promise.all(
-      (given.channel ?? []).map((name) => loadDefinition(definitionNamed(folders, name, nearest(name, known)), surroundingsOf(io))),
+      (given.channel ?? []).map((name) =>
+        loadDefinition(definitionNamed(folders, name, nearest(name, known)), surroundingsOf(io)),
+      ),
     );
     const { language = "en", currency = "GBP" } = given;
-    await createWorkspace(root, { shop: given.shop ?? (basename(root) || "my shop"), language, currency, channels });
-    if (options.json) io.out(jsonLine({ type: "workspace", folder: root, channels: channels.map(({ channel }) => channel) }));
+    await createWorkspace(root, {
+      shop: given.shop ?? (basename(root) || "my shop"),
+      language,
+      currency,
+      channels,
+    });
+    if (options.json)
+      io.out(jsonLine({ type: "workspace", folder: root, channels: channels.map(({ channel }) => channel) }));
     else if (!options.quiet) {
       const next = channels.length === 0 ? "name channels in lexicant.yaml, then " : "";
       io.out(`A workspace is ready in ${dir}. Next: ${next}lexicant -C ${dir} import YOUR-FILE.csv\n`);

@@ -28,13 +28,21 @@ const columns = [
 export const list: CommandFile = {
   declare: (command) =>
     command
-      .option("--where <condition>", "only products for which it holds, as in 'quantity > 0 and category under \"Tools\"'")
+      .option(
+        "--where <condition>",
+        "only products for which it holds, as in 'quantity > 0 and category under \"Tools\"'",
+      )
       .option("--limit <count>", `at most so many products (${SHOWN} unless in JSON)`),
   async run({ options, io }) {
-    const given = await validOptions(options, ["where", "limit"], async () => (await import("./options/list-options.js")).ListOptions);
+    const given = await validOptions(
+      options,
+      ["where", "limit"],
+      async () => (await import("./options/list-options.js")).ListOptions,
+    );
     return withCatalogue(options.workspace, io, async ({ store }) => {
       const attributes = await store.attributes();
-      const where = given.where === undefined ? undefined : condition(given.where, attributes, surroundingsOf(io));
+      const where =
+        given.where === undefined ? undefined : condition(given.where, attributes, surroundingsOf(io));
       const limit = given.limit ?? (options.json ? Infinity : SHOWN);
       const shown: Product[] = [];
       let found = 0;
@@ -50,11 +58,18 @@ export const list: CommandFile = {
       if (options.json) return 0;
       if (found === 0) {
         const { products } = await store.counts();
-        io.out(products === 0 ? 'The catalogue is empty; fill it with "lexicant import FILE".\n' : "No product meets the condition.\n");
+        io.out(
+          products === 0
+            ? 'The catalogue is empty; fill it with "lexicant import FILE".\n'
+            : "No product meets the condition.\n",
+        );
         return 0;
       }
       const [head = "", ...rows] = tableLines(columns, shown.map(cells), io.columns);
-      const more = found > shown.length ? `; ${countText(found - shown.length, "more", "more")} with --limit ${found}` : "";
+      const more =
+        found > shown.length
+          ? `; ${countText(found - shown.length, "more", "more")} with --limit ${found}`
+          : "";
       io.out(`${styleFor(io).bold(head)}\n${rows.map((row) => `${row}\n`).join("")}`);
       if (!options.quiet) io.err(`${countText(found, "product")}${more}\n`);
       return 0;
@@ -66,7 +81,12 @@ const cells = (product: Product): readonly string[] =>
   columns.map(({ title }) => (title === "sku" ? product.sku : (textOf(product, title) ?? "")));
 
 const condition = (text: string, attributes: AttributeIndex, surroundings: Surroundings): ReadyProgram => {
-  const compiled = program({ text, place: { file: "--where", line: 1, position: 1 } }, attributeNames(attributes), surroundings, "yes-no");
+  const compiled = program(
+    { text, place: { file: "--where", line: 1, position: 1 } },
+    attributeNames(attributes),
+    surroundings,
+    "yes-no",
+  );
   if (compiled.kind === "faulty") throw new Refusal(compiled.findings);
   return compiled;
 };

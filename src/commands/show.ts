@@ -23,9 +23,17 @@ export const show: CommandFile = {
     const [sku = ""] = args;
     return withCatalogue(options.workspace, io, async ({ store }) => {
       const product = await store.product(sku);
-      if (product === undefined) throw new Refusal([diagnostic("unknown-sku", { sku, nearest: nearest(sku, await store.skusNear(sku)) })]);
+      if (product === undefined)
+        throw new Refusal([
+          diagnostic("unknown-sku", { sku, nearest: nearest(sku, await store.skusNear(sku)) }),
+        ]);
       if (options.json) {
-        io.out(jsonLine({ ...productJson(product), from: Object.fromEntries(values(product, store).map(({ name, from }) => [name, from])) }));
+        io.out(
+          jsonLine({
+            ...productJson(product),
+            from: Object.fromEntries(values(product, store).map(({ name, from }) => [name, from])),
+          }),
+        );
         return 0;
       }
       const siblings = product.group === undefined ? [] : await store.groupMembers(product.group);
@@ -45,18 +53,29 @@ const values = (product: Product, store: Store): readonly ShownValue[] =>
   product.attributes.names.flatMap((name, slot) => {
     const text = product.text(slot);
     const origin = product.origin(slot);
-    return text === undefined ? [] : [{ name, text, from: origin === undefined ? undefined : store.placeOf(origin, name) }];
+    return text === undefined
+      ? []
+      : [{ name, text, from: origin === undefined ? undefined : store.placeOf(origin, name) }];
   });
 
 const lines = (product: Product, store: Store, siblings: readonly string[], io: Io): readonly string[] => {
   const style = styleFor(io);
   const shown = values(product, store);
   const title = shown.find(({ name }) => name === "name")?.text ?? "";
-  const origins = new Set(shown.map(({ from }) => (from === undefined ? "" : `${from.layer}: ${from.file}, row ${from.row ?? "?"}`)));
+  const origins = new Set(
+    shown.map(({ from }) =>
+      from === undefined ? "" : `${from.layer}: ${from.file}, row ${from.row ?? "?"}`,
+    ),
+  );
   const single = origins.size === 1;
   const width = Math.max(30, io.columns - ATTRIBUTE_WIDTH - 1);
   const rows = shown.flatMap(({ name, text, from }) => {
-    const place = from === undefined ? "" : single ? `column "${from.column ?? ""}"` : `${from.layer}: ${placeText(from)}`;
+    const place =
+      from === undefined
+        ? ""
+        : single
+          ? `column "${from.column ?? ""}"`
+          : `${from.layer}: ${placeText(from)}`;
     const [first = "", ...rest] = wrapText(text.replaceAll(LIST_SEPARATOR, "\n"), width);
     return [
       `${style.bold(name.padEnd(ATTRIBUTE_WIDTH))} ${first}`,
@@ -66,7 +85,13 @@ const lines = (product: Product, store: Store, siblings: readonly string[], io: 
   });
   return [
     `${style.bold(product.sku)}  ${title}`,
-    ...(siblings.length > 1 ? [style.dim(`one of ${countText(siblings.length, "member")} of ${product.group ?? ""}: ${siblings.slice(0, 6).join(", ")}${siblings.length > 6 ? ", …" : ""}`)] : []),
+    ...(siblings.length > 1
+      ? [
+          style.dim(
+            `one of ${countText(siblings.length, "member")} of ${product.group ?? ""}: ${siblings.slice(0, 6).join(", ")}${siblings.length > 6 ? ", …" : ""}`,
+          ),
+        ]
+      : []),
     ...(single ? [style.dim(`all values from ${[...origins][0] ?? ""}`)] : []),
     "",
     ...rows,

@@ -37,14 +37,19 @@ const sniffDelimiter = (head: string): string => {
 };
 
 /** A line feed ends rows in all but the oldest files; a carriage return before it is cut from the last cell. */
-const sniffNewline = (head: string): "\n" | "\r" => (!head.includes("\n") && head.includes("\r") ? "\r" : "\n");
+const sniffNewline = (head: string): "\n" | "\r" =>
+  !head.includes("\n") && head.includes("\r") ? "\r" : "\n";
 
 interface ParsedChunk {
   readonly rows: readonly string[][];
   readonly errors: readonly Papa.ParseError[];
 }
 
-async function* prepend(first: string, rest: AsyncGenerator<string>, fed: (length: number) => void): AsyncGenerator<string> {
+async function* prepend(
+  first: string,
+  rest: AsyncGenerator<string>,
+  fed: (length: number) => void,
+): AsyncGenerator<string> {
   fed(first.length);
   yield first;
   for await (const piece of rest) {
@@ -54,7 +59,11 @@ async function* prepend(first: string, rest: AsyncGenerator<string>, fed: (lengt
 }
 
 /** Bridges the parser's callbacks to a pull-based sequence: it is paused while a chunk waits to be taken. */
-async function* parsedChunks(text: AsyncGenerator<string>, delimiter: string, newline: "\n" | "\r"): AsyncGenerator<ParsedChunk> {
+async function* parsedChunks(
+  text: AsyncGenerator<string>,
+  delimiter: string,
+  newline: "\n" | "\r",
+): AsyncGenerator<ParsedChunk> {
   const waiting: ParsedChunk[] = [];
   let parser: Papa.Parser | undefined;
   let finished = false;
@@ -103,7 +112,8 @@ async function* parsedChunks(text: AsyncGenerator<string>, delimiter: string, ne
   }
 }
 
-const isBlankLine = (cells: readonly string[]): boolean => cells.length === 1 && (cells[0] ?? "").trim() === "";
+const isBlankLine = (cells: readonly string[]): boolean =>
+  cells.length === 1 && (cells[0] ?? "").trim() === "";
 
 /**
  * Opens a CSV file: finds encoding, delimiter and header, then streams its records.
@@ -112,12 +122,14 @@ const isBlankLine = (cells: readonly string[]): boolean => cells.length === 1 &&
 export const openCsv = async (path: string, file: string, options: CsvOptions = {}): Promise<TableStream> => {
   const text = await openText(path, file, options.encoding);
   const { value: head } = await text.pieces.next();
-  if (typeof head !== "string" || head.trim() === "") throw new Refusal([diagnostic("empty-file", { path: file })]);
+  if (typeof head !== "string" || head.trim() === "")
+    throw new Refusal([diagnostic("empty-file", { path: file })]);
   const delimiter = options.delimiter ?? sniffDelimiter(head);
   let pending = 0;
   const limited = prepend(head, text.pieces, (length) => {
     pending += length;
-    if (pending > ROW_LIMIT + (2 << 20)) throw new Refusal([diagnostic("row-too-long", { limit: ROW_LIMIT }, { place: { file } })]);
+    if (pending > ROW_LIMIT + (2 << 20))
+      throw new Refusal([diagnostic("row-too-long", { limit: ROW_LIMIT }, { place: { file } })]);
   });
   const chunks = parsedChunks(limited, delimiter, sniffNewline(head));
   let row = 0;
@@ -149,13 +161,24 @@ export const openCsv = async (path: string, file: string, options: CsvOptions = 
 };
 
 /** An unterminated quote ends the import: all behind it would be one cell. A stray quote rejects its row. */
-const chunkFaults = ({ rows, errors }: ParsedChunk, file: string, rowsBefore: number, lines: number): ReadonlyMap<number, Diagnostic> => {
+const chunkFaults = (
+  { rows, errors }: ParsedChunk,
+  file: string,
+  rowsBefore: number,
+  lines: number,
+): ReadonlyMap<number, Diagnostic> => {
   const faults = new Map<number, Diagnostic>();
   for (const { code, row: index = 0 } of errors) {
     const place = { file, row: rowsBefore + index + 1 };
     if (code === "MissingQuotes") {
       const swallowed = (rows[index] ?? []).join("").split("\n").length - 1;
-      throw new Refusal([diagnostic("broken-quote", { line: Math.max(1, lines - swallowed + (swallowed > 0 ? 1 : 0)) }, { place })]);
+      throw new Refusal([
+        diagnostic(
+          "broken-quote",
+          { line: Math.max(1, lines - swallowed + (swallowed > 0 ? 1 : 0)) },
+          { place },
+        ),
+      ]);
     }
     if (code === "InvalidQuotes") {
       const text = rows[index]?.find((cell) => cell.includes('"'))?.slice(0, 40) ?? "";

@@ -31,4 +31,6 @@ export const readFault = (path: string, error: unknown): Refusal => {
 };
 
 export const writeFault = (path: string, error: unknown): Refusal =>
-  error instanceof Refusal ? error : new Refusal([diagnostic("cannot-write", { path, reason: faultReason(error) })], 3);
+  error instanceof Refusal
+    ? error
+    : new Refusal([diagnostic("cannot-write", { path, reason: faultReason(error) })], 3);

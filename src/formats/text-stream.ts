@@ -29,7 +29,8 @@ const signatures: readonly (readonly [string, string])[] = [
 const refuseBinary = (head: Buffer, file: string, encoding: Encoding): void => {
   const hex = head.subarray(0, 4).toString("hex");
   const known = signatures.find(([signature]) => hex.startsWith(signature))?.[1];
-  const found = known ?? (encoding !== "utf-16le" && head.includes(0) ? "binary data with NUL bytes" : undefined);
+  const found =
+    known ?? (encoding !== "utf-16le" && head.includes(0) ? "binary data with NUL bytes" : undefined);
   if (found !== undefined) throw new Refusal([diagnostic("not-a-table", { found }, { place: { file } })]);
 };
 
@@ -66,8 +67,14 @@ const firstBadByte = (bytes: Buffer): number => {
 };
 
 /** Opens a text file; its encoding is the one stated, else the byte order mark's, else UTF-8, which is verified. */
-export const openText = async (path: string, file: string, stated: Encoding | undefined): Promise<TextStream> => {
-  const chunks = createReadStream(path, { highWaterMark: CHUNK_BYTES })[Symbol.asyncIterator]() as AsyncIterator<Buffer>;
+export const openText = async (
+  path: string,
+  file: string,
+  stated: Encoding | undefined,
+): Promise<TextStream> => {
+  const chunks = createReadStream(path, { highWaterMark: CHUNK_BYTES })[
+    Symbol.asyncIterator
+  ]() as AsyncIterator<Buffer>;
   const nextChunk = async (): Promise<Buffer | undefined> => {
     try {
       const { done, value } = await chunks.next();
@@ -107,5 +114,7 @@ const wrongEncoding = (file: string, bytes: Buffer, linesBefore: number): Refusa
   const at = firstBadByte(bytes);
   const line = linesBefore + countLineFeeds(bytes.subarray(0, at)) + 1;
   const byte = `0x${(bytes[at] ?? 0).toString(16).toUpperCase().padStart(2, "0")}`;
-  return new Refusal([diagnostic("wrong-encoding", { byte, line, encoding: "windows-1252" }, { place: { file, line } })]);
+  return new Refusal([
+    diagnostic("wrong-encoding", { byte, line, encoding: "windows-1252" }, { place: { file, line } }),
+  ]);
 };

@@ -9,7 +9,11 @@ import { partTexts } from "./part-text.js";
 /** RSS 2.0 with the channel's own namespace; without dates of the run, so that the same listings give the same bytes. */
 export const rssWriter = (layout: RssLayout, account: AccountFacts): LayoutWriter => {
   const { prefix, namespace, item, columns } = layout;
-  const tags = columns.map((column) => ({ column, open: `      <${prefix}:${column.name}>`, close: `</${prefix}:${column.name}>\n` }));
+  const tags = columns.map((column) => ({
+    column,
+    open: `      <${prefix}:${column.name}>`,
+    close: `</${prefix}:${column.name}>\n`,
+  }));
   const text = (listing: Listing, { slot }: Field): string => xmlText(canonicalText(listing.value(slot)));
   return {
     head: () =>
@@ -22,7 +26,8 @@ export const rssWriter = (layout: RssLayout, account: AccountFacts): LayoutWrite
         `      <description>${text(listing, item.description)}</description>\n` +
         `      <guid isPermaLink="false">${text(listing, item.guid)}</guid>\n`;
       for (const { column, open, close } of tags)
-        for (const part of partTexts(listing.value(column.field.slot), column)) xml += open + xmlText(part) + close;
+        for (const part of partTexts(listing.value(column.field.slot), column))
+          xml += open + xmlText(part) + close;
       return `${xml}    </item>\n`;
     },
     tail: () => "  </channel>\n</rss>\n",

@@ -6,7 +6,8 @@ import type { Io } from "./io.js";
 import { styleFor } from "./style.js";
 import { wrapText } from "./text-width.js";
 
-const plural = (count: number, one: string, many = `${one}s`): string => `${count.toLocaleString("en")} ${count === 1 ? one : many}`;
+const plural = (count: number, one: string, many = `${one}s`): string =>
+  `${count.toLocaleString("en")} ${count === 1 ? one : many}`;
 
 /** A refusal for people: severity, sentence, and below it the place. */
 export const findingLines = (finding: Diagnostic, io: Io): readonly string[] => {
@@ -14,7 +15,8 @@ export const findingLines = (finding: Diagnostic, io: Io): readonly string[] => 
   const [first = "", ...rest] = sentence(finding).split("\n");
   const [head = "", ...wrapped] = wrapText(first, Math.max(40, io.columns - 9));
   const about = [finding.product, finding.channel].filter((part) => part !== undefined).join(" on ");
-  const at = finding.place === undefined ? about : [about, `at ${placeText(finding.place)}`].filter(Boolean).join(" ");
+  const at =
+    finding.place === undefined ? about : [about, `at ${placeText(finding.place)}`].filter(Boolean).join(" ");
   return [
     `${style.severity(finding.severity, finding.severity.padEnd(8))} ${head}`,
     ...wrapped.map((line) => `         ${line}`),
@@ -25,9 +27,22 @@ export const findingLines = (finding: Diagnostic, io: Io): readonly string[] => 
 
 /** What a cause's examples add: the offending value where the heading is general. */
 const exampleText = (cause: Cause): string => {
-  const shown = cause.examples.map((finding) => finding.product ?? (finding.place === undefined ? "" : placeText(finding.place)));
+  const shown = cause.examples.map((finding) => finding.product ?? placeOf(finding));
   const more = cause.products - cause.examples.length;
   return shown.filter(Boolean).join(", ") + (more > 0 ? ` and ${plural(more, "more", "more")}` : "");
+};
+
+const placeOf = ({ place }: Diagnostic): string => (place === undefined ? "" : placeText(place));
+
+/** All places of a finding that stands for one product alone. */
+const singleText = (finding: Diagnostic): string => {
+  const value =
+    finding.product === undefined
+      ? placeOf(finding)
+      : finding.place === undefined
+        ? ""
+        : `value from ${placeOf(finding)}`;
+  return [finding.product ?? "", value, ...(finding.notes ?? []).map(noteText)].filter(Boolean).join("; ");
 };
 
 /** Findings of many products by cause, most products first; each with its count, examples and the rule that asks. */
@@ -38,7 +53,7 @@ export const causeLines = (causes: readonly Cause[], io: Io, limit = Infinity): 
     const size = `${plural(products, first.product === undefined ? "row" : "product")}${categories > 1 ? `, ${plural(categories, "category", "categories")}` : ""}`;
     const room = Math.max(40, io.columns - 9);
     const [head = "", ...wrapped] = wrapText(heading(first, products).replace(/\n/g, " "), room);
-    const detail = products > 1 ? exampleText(cause) : [exampleText(cause), ...(first.notes ?? []).map(noteText)].filter(Boolean).join("; ");
+    const detail = products > 1 ? exampleText(cause) : singleText(first);
     const rule = first.notes?.find(({ note }) => note === "rule");
     const asked = rule === undefined || products === 1 ? "" : `; ${noteText(rule)}`;
     return [
@@ -48,8 +63,9 @@ export const causeLines = (causes: readonly Cause[], io: Io, limit = Infinity): 
     ];
   });
   const left = causes.length - Math.min(limit, causes.length);
-  return left > 0 ? [...lines, style.dim(`         and ${plural(left, "more cause")} (see them with --all)`)] : lines;
+  return left > 0
+    ? [...lines, style.dim(`         and ${plural(left, "more cause")} (see them with --all)`)]
+    : lines;
 };
 
 export const countText = plural;
-

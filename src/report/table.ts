@@ -10,7 +10,11 @@ export interface TableColumn {
 const GAP = "  ";
 
 /** A plain table as lines, as wide as the terminal at most: flexible columns give way, widest first. */
-export const tableLines = (columns: readonly TableColumn[], rows: readonly (readonly string[])[], width: number): readonly string[] => {
+export const tableLines = (
+  columns: readonly TableColumn[],
+  rows: readonly (readonly string[])[],
+  width: number,
+): readonly string[] => {
   const widths = columns.map(({ title }, index) =>
     Math.max(textWidth(title), ...rows.map((row) => textWidth(row[index] ?? ""))),
   );

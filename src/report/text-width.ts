@@ -1,13 +1,16 @@
 const segmenter = new Intl.Segmenter("en", { granularity: "grapheme" });
-const wide = /\p{Emoji_Presentation}|[\u1100-\u115f\u2e80-\ua4cf\uac00-\ud7a3\uf900-\ufaff\ufe30-\ufe6f\uff00-\uff60\uffe0-\uffe6]/u;
-// eslint-disable-next-line no-control-regex
+const wide =
+  /\p{Emoji_Presentation}|[\u1100-\u115f\u2e80-\ua4cf\uac00-\ud7a3\uf900-\ufaff\ufe30-\ufe6f\uff00-\uff60\uffe0-\uffe6]/u;
 const ascii = /^[\u0020-\u007e]*$/;
 
-const characters = (text: string): readonly string[] => Array.from(segmenter.segment(text), ({ segment }) => segment);
+const characters = (text: string): readonly string[] =>
+  Array.from(segmenter.segment(text), ({ segment }) => segment);
 
 /** Columns that a text takes on a terminal. */
 export const textWidth = (text: string): number =>
-  ascii.test(text) ? text.length : characters(text).reduce((sum, character) => sum + (wide.test(character) ? 2 : 1), 0);
+  ascii.test(text)
+    ? text.length
+    : characters(text).reduce((sum, character) => sum + (wide.test(character) ? 2 : 1), 0);
 
 /** The text in one line of at most so many columns, with an ellipsis where something is cut. */
 export const fitWidth = (text: string, width: number): string => {

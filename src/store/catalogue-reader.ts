@@ -32,10 +32,15 @@ export const catalogueReader = (
   const rank = new Map([...revisions.values()].map(({ id, layer }) => [id, layerOrder.indexOf(layer)]));
   const partial = ([, , , recordId, row, texts]: ScanRow): PartialRecord => {
     const revision = recordId % REVISIONS_PER_PRODUCT;
-    return { origin: { revision, row }, slots: revisions.get(revision)?.slots ?? [], texts: texts.split(TEXT_SEPARATOR) };
+    return {
+      origin: { revision, row },
+      slots: revisions.get(revision)?.slots ?? [],
+      texts: texts.split(TEXT_SEPARATOR),
+    };
   };
   const byLayer = (a: PartialRecord, b: PartialRecord): number =>
-    (rank.get(a.origin.revision) ?? -1) - (rank.get(b.origin.revision) ?? -1) || a.origin.revision - b.origin.revision;
+    (rank.get(a.origin.revision) ?? -1) - (rank.get(b.origin.revision) ?? -1) ||
+    a.origin.revision - b.origin.revision;
   const merged = (rows: readonly ScanRow[]): Product => {
     const records = rows.map(partial);
     return merge(asSku(rows[0]?.[1] ?? ""), attributes, records.length > 1 ? records.sort(byLayer) : records);

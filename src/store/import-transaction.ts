@@ -49,7 +49,9 @@ export const importTransaction = (database: Database.Database, plan: ImportPlan)
     .prepare("INSERT INTO revision (layer, source, file, at, columns, counts) VALUES (?, ?, ?, ?, ?, '{}')")
     .run(plan.layer, plan.source, plan.file, plan.at, JSON.stringify(plan.columns));
   const revision = Number(insert.lastInsertRowid);
-  const addAttribute = database.prepare("INSERT OR IGNORE INTO attribute (slot, name) VALUES ((SELECT count(*) FROM attribute), ?)");
+  const addAttribute = database.prepare(
+    "INSERT OR IGNORE INTO attribute (slot, name) VALUES ((SELECT count(*) FROM attribute), ?)",
+  );
   for (const { attribute } of plan.columns) addAttribute.run(attribute);
   const seen = seenProducts();
   const groupAt = plan.columns.findIndex(({ attribute }) => attribute === "group");
@@ -97,7 +99,8 @@ export const importTransaction = (database: Database.Database, plan: ImportPlan)
     put: (records) => Promise.resolve(records.map(putOne)),
     commit(counts: ImportCounts) {
       const landed = counts.added + counts.changed > 0;
-      if (landed) database.prepare("UPDATE revision SET counts = ? WHERE id = ?").run(JSON.stringify(counts), revision);
+      if (landed)
+        database.prepare("UPDATE revision SET counts = ? WHERE id = ?").run(JSON.stringify(counts), revision);
       database.exec(landed ? "COMMIT" : "ROLLBACK");
       return Promise.resolve();
     },
@@ -109,7 +112,11 @@ export const importTransaction = (database: Database.Database, plan: ImportPlan)
 };
 
 /** What the plan's layer says of a product so far, in the order of the plan's columns. */
-const layerTexts = (database: Database.Database, plan: ImportPlan, { records }: Statements): ((id: number) => readonly string[]) => {
+const layerTexts = (
+  database: Database.Database,
+  plan: ImportPlan,
+  { records }: Statements,
+): ((id: number) => readonly string[]) => {
   const rows = database.prepare("SELECT id, columns FROM revision WHERE layer = ?").all(plan.layer) as {
     readonly id: number;
     readonly columns: string;

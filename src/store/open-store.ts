@@ -41,10 +41,14 @@ export const openStore = async (options: StoreOptions): Promise<Store> => {
     product: (sku) => Promise.resolve(reader.product(sku)),
     groupMembers: (group) =>
       Promise.resolve(
-        (database
-          .prepare("SELECT sku FROM product WHERE family = (SELECT id FROM family WHERE name = ?) ORDER BY id")
-          .pluck()
-          .all(group) as string[]).map(asSku),
+        (
+          database
+            .prepare(
+              "SELECT sku FROM product WHERE family = (SELECT id FROM family WHERE name = ?) ORDER BY id",
+            )
+            .pluck()
+            .all(group) as string[]
+        ).map(asSku),
       ),
     skusNear: (sku) => Promise.resolve(skusNear(database, sku)),
     placeOf({ revision, row }, attribute) {
@@ -87,8 +91,14 @@ const NEAR_SAMPLE = 500;
 const skusNear = (database: Database.Database, sku: string): readonly string[] => {
   const half = NEAR_SAMPLE / 2;
   const read = (comparison: string, direction: string): string[] =>
-    database.prepare(`SELECT sku FROM product WHERE sku ${comparison} ? ORDER BY sku ${direction} LIMIT ?`).pluck().all(sku, half) as string[];
-  const folded = database.prepare("SELECT sku FROM product WHERE sku = ? COLLATE NOCASE LIMIT 3").pluck().all(sku) as string[];
+    database
+      .prepare(`SELECT sku FROM product WHERE sku ${comparison} ? ORDER BY sku ${direction} LIMIT ?`)
+      .pluck()
+      .all(sku, half) as string[];
+  const folded = database
+    .prepare("SELECT sku FROM product WHERE sku = ? COLLATE NOCASE LIMIT 3")
+    .pluck()
+    .all(sku) as string[];
   return [...folded, ...read("<", "DESC"), ...read(">=", "ASC")];
 };
 
@@ -104,10 +114,15 @@ const guarded = <T>({ shownPath: path }: StoreOptions, work: () => T): T => {
 export const storeFault = (path: string, error: unknown): unknown => {
   if (error instanceof Refusal || !(error instanceof Error)) return error;
   const code = "code" in error ? String(error.code) : "";
-  if (code.startsWith("SQLITE_BUSY") || code.startsWith("SQLITE_LOCKED")) return new Refusal([diagnostic("store-busy", { path })], 3);
+  if (code.startsWith("SQLITE_BUSY") || code.startsWith("SQLITE_LOCKED"))
+    return new Refusal([diagnostic("store-busy", { path })], 3);
   if (code === "SQLITE_NOTADB" || code.startsWith("SQLITE_CORRUPT"))
-    return new Refusal([diagnostic("store-damaged", { path, reason: "it is no database, or parts of it are broken" })], 3);
-  if (code === "SQLITE_FULL") return new Refusal([diagnostic("cannot-write", { path, reason: "the disk is full" })], 3);
+    return new Refusal(
+      [diagnostic("store-damaged", { path, reason: "it is no database, or parts of it are broken" })],
+      3,
+    );
+  if (code === "SQLITE_FULL")
+    return new Refusal([diagnostic("cannot-write", { path, reason: "the disk is full" })], 3);
   if (code.startsWith("SQLITE_") || code === "EACCES" || code === "EROFS" || code === "EPERM")
     return new Refusal([diagnostic("cannot-write", { path, reason: error.message })], 3);
   return error;

@@ -18,12 +18,20 @@ interface RevisionRow {
 }
 
 /** All revisions by id; few beside the products, and needed for every record. */
-export const loadRevisions = (database: Database.Database, attributes: AttributeIndex): ReadonlyMap<number, Revision> => {
-  const rows = database.prepare("SELECT id, layer, file, columns FROM revision ORDER BY id").all() as RevisionRow[];
+export const loadRevisions = (
+  database: Database.Database,
+  attributes: AttributeIndex,
+): ReadonlyMap<number, Revision> => {
+  const rows = database
+    .prepare("SELECT id, layer, file, columns FROM revision ORDER BY id")
+    .all() as RevisionRow[];
   return new Map(
     rows.map(({ id, layer, file, columns: written }) => {
       const columns = JSON.parse(written) as Revision["columns"];
-      return [id, { id, layer, file, columns, slots: columns.map(({ attribute }) => attributes.slot(attribute) ?? -1) }];
+      return [
+        id,
+        { id, layer, file, columns, slots: columns.map(({ attribute }) => attributes.slot(attribute) ?? -1) },
+      ];
     }),
   );
 };

@@ -37,7 +37,11 @@ export const attributeNames = (attributes: AttributeIndex): Names =>
   );
 
 /** The channels asked for, or all in use; refuses names that are not in use, all at once. */
-export const chosenChannels = (workspace: Workspace, asked: readonly string[], folders: readonly DefinitionFolder[]): readonly string[] => {
+export const chosenChannels = (
+  workspace: Workspace,
+  asked: readonly string[],
+  folders: readonly DefinitionFolder[],
+): readonly string[] => {
   const { channelsInUse } = workspace;
   if (asked.length === 0) return channelsInUse;
   const wrong = asked.filter((name) => !channelsInUse.includes(name));
@@ -47,7 +51,11 @@ export const chosenChannels = (workspace: Workspace, asked: readonly string[], f
     wrong.map((channel) =>
       known.includes(channel)
         ? diagnostic("channel-not-in-use", { channel, inUse: channelsInUse })
-        : diagnostic("unknown-channel", { channel, nearest: nearest(channel, [...channelsInUse, ...known]), known: channelsInUse }),
+        : diagnostic("unknown-channel", {
+            channel,
+            nearest: nearest(channel, [...channelsInUse, ...known]),
+            known: channelsInUse,
+          }),
     ),
   );
 };
@@ -66,9 +74,18 @@ export const loadChannel = async (
   const shown = (name: string): string => `channels/${channel}/${name}`;
   const path = (name: string): string => join(workspace.root, "channels", channel, name);
   if (!existsSync(path("channel.yaml")))
-    throw new Refusal([diagnostic("missing-file", { path: shown("channel.yaml"), what: "the channel's file" }, { place: workspace.manifestFile.place(["channels"]) })]);
+    throw new Refusal([
+      diagnostic(
+        "missing-file",
+        { path: shown("channel.yaml"), what: "the channel's file" },
+        { place: workspace.manifestFile.place(["channels"]) },
+      ),
+    ]);
   const yaml = await readYaml(path("channel.yaml"), shown("channel.yaml"));
-  const settings = await loadSettings(yaml, async () => (await import("./models/channel-model.js")).ChannelModel);
+  const settings = await loadSettings(
+    yaml,
+    async () => (await import("./models/channel-model.js")).ChannelModel,
+  );
   const known = folders.map((folder) => folder.channel);
   const folder = definitionNamed(folders, settings.definition, nearest(settings.definition, known));
   const definition = await loadDefinition(folder, surroundings);
@@ -87,7 +104,11 @@ export const loadChannel = async (
       placements: placementsOf(placements.rows),
       fills: fills.blocks,
       lexicon: lexiconOf(lexicon.rows),
-      files: { placements: shown("placements.csv"), fills: shown("fills.yaml"), lexicon: shown("lexicon.csv") },
+      files: {
+        placements: shown("placements.csv"),
+        fills: shown("fills.yaml"),
+        lexicon: shown("lexicon.csv"),
+      },
     },
     account: settings.account ?? {},
   };
@@ -101,5 +122,7 @@ const selectionOf = (
   const source = expressionAt(yaml, ["select"]);
   if (source === undefined) return { select: undefined, findings: [] };
   const compiled = program(source, names, surroundings, "yes-no");
-  return compiled.kind === "program" ? { select: compiled, findings: [] } : { select: undefined, findings: compiled.findings };
+  return compiled.kind === "program"
+    ? { select: compiled, findings: [] }
+    : { select: undefined, findings: compiled.findings };
 };

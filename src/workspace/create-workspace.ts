@@ -17,9 +17,13 @@ export interface NewWorkspace {
 }
 
 /** Makes a workspace's folders and files. The manifest comes last: without it the folder is no workspace yet. */
-export const createWorkspace = async (root: string, { shop, language, currency, channels }: NewWorkspace): Promise<void> => {
+export const createWorkspace = async (
+  root: string,
+  { shop, language, currency, channels }: NewWorkspace,
+): Promise<void> => {
   try {
-    for (const folder of ["sources", "channels", "tables", "data"]) await mkdir(join(root, folder), { recursive: true });
+    for (const folder of ["sources", "channels", "tables", "data"])
+      await mkdir(join(root, folder), { recursive: true });
   } catch (error) {
     throw writeFault(root, error);
   }
@@ -59,7 +63,12 @@ export const createChannel = async (root: string, definition: ChannelDefinition)
     .flatMap(({ code, label, suggestedFill }) => [`  # ${label}`, `  ${code}: ${yamlFill(suggestedFill)}`]);
   await writeFileWhole(
     file("fills.yaml"),
-    ["# What fills each field of the channel. A nearer block wins: our_categories over all, channel_categories over both.", "all:", ...fills, ""].join("\n"),
+    [
+      "# What fills each field of the channel. A nearer block wins: our_categories over all, channel_categories over both.",
+      "all:",
+      ...fills,
+      "",
+    ].join("\n"),
   );
   await writeFileWhole(file("placements.csv"), csvLine(placementColumns));
   await writeFileWhole(file("lexicon.csv"), csvLine(lexiconColumns));

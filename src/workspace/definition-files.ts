@@ -27,8 +27,16 @@ export const findDefinitions = async (
   for (const { path, shown } of roots) {
     const entries = existsSync(path) ? await readdir(path, { withFileTypes: true }) : [];
     for (const entry of entries)
-      if (entry.isDirectory() && existsSync(join(path, entry.name, "definition.yaml")) && !found.has(entry.name))
-        found.set(entry.name, { channel: entry.name, path: join(path, entry.name), shown: `${shown}/${entry.name}` });
+      if (
+        entry.isDirectory() &&
+        existsSync(join(path, entry.name, "definition.yaml")) &&
+        !found.has(entry.name)
+      )
+        found.set(entry.name, {
+          channel: entry.name,
+          path: join(path, entry.name),
+          shown: `${shown}/${entry.name}`,
+        });
   }
   return [...found.values()].sort((a, b) => (a.channel < b.channel ? -1 : 1));
 };
@@ -37,7 +45,10 @@ export const findDefinitions = async (
  * Loads a channel definition whole.
  * @throws Refusal with all its faults, each with file and line or row
  */
-export const loadDefinition = async (folder: DefinitionFolder, surroundings: Surroundings): Promise<ChannelDefinition> => {
+export const loadDefinition = async (
+  folder: DefinitionFolder,
+  surroundings: Surroundings,
+): Promise<ChannelDefinition> => {
   const file = `${folder.shown}/definition.yaml`;
   const yaml = await readYaml(join(folder.path, "definition.yaml"), file);
   const source = await definitionSource(folder, yaml);
@@ -48,7 +59,10 @@ export const loadDefinition = async (folder: DefinitionFolder, surroundings: Sur
 };
 
 const definitionSource = async (folder: DefinitionFolder, yaml: YamlFile): Promise<DefinitionSource> => {
-  const settings = await loadSettings(yaml, async () => (await import("./models/definition-model.js")).DefinitionModel);
+  const settings = await loadSettings(
+    yaml,
+    async () => (await import("./models/definition-model.js")).DefinitionModel,
+  );
   const table = (name: string, required: readonly string[]) =>
     readTable(join(folder.path, name), `${folder.shown}/${name}`, required);
   const categories = await table("categories.csv", ["code", "parent", "name"]);
@@ -58,13 +72,21 @@ const definitionSource = async (folder: DefinitionFolder, yaml: YamlFile): Promi
     place: { file: yaml.file },
     identifiedBy: settings.identified_by,
     categoryField: settings.category_field,
-    groups: { model: settings.groups.model, toldApartBy: settings.groups.told_apart_by, place: yaml.place(["groups"]) },
+    groups: {
+      model: settings.groups.model,
+      toldApartBy: settings.groups.told_apart_by,
+      place: yaml.place(["groups"]),
+    },
     crossRules: (settings.rules ?? []).map(({ rule, scope = "*", says, severity = "error" }, index) => {
       const place = yaml.place(["rules", index, "rule"]);
       const holds = expressionAt(yaml, ["rules", index, "holds"]) ?? { text: "", place };
       return { code: rule, scope, holds, says, severity, place };
     }),
-    layouts: settings.layouts.map(({ layout, ...rest }, index) => ({ ...rest, name: layout, place: yaml.place(["layouts", index]) })),
+    layouts: settings.layouts.map(({ layout, ...rest }, index) => ({
+      ...rest,
+      name: layout,
+      place: yaml.place(["layouts", index]),
+    })),
     categories: categories.map((row) => ({
       code: row.cell("code"),
       parent: row.cell("parent"),
@@ -88,7 +110,11 @@ const valueLists = async (folder: DefinitionFolder): Promise<DefinitionSource["v
       const values = rows.map((row) => ({
         value: row.cell("value"),
         label: row.cell("label"),
-        synonyms: row.cell("synonyms").split(";").map((word) => word.trim()).filter(Boolean),
+        synonyms: row
+          .cell("synonyms")
+          .split(";")
+          .map((word) => word.trim())
+          .filter(Boolean),
       }));
       return { name: name.slice(0, -".csv".length), place: { file: shown }, values };
     }),
@@ -96,7 +122,11 @@ const valueLists = async (folder: DefinitionFolder): Promise<DefinitionSource["v
 };
 
 /** The definition of a name, or a refusal that lists those there are. */
-export const definitionNamed = (folders: readonly DefinitionFolder[], name: string, nearestNames: readonly string[]): DefinitionFolder => {
+export const definitionNamed = (
+  folders: readonly DefinitionFolder[],
+  name: string,
+  nearestNames: readonly string[],
+): DefinitionFolder => {
   const found = folders.find(({ channel }) => channel === name);
   if (found !== undefined) return found;
   const known = folders.map(({ channel }) => channel);

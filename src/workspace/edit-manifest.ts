@@ -3,7 +3,11 @@ import { writeFileWhole } from "./write-file.js";
 import { MANIFEST, type Workspace } from "./workspace.js";
 
 /** Adds a name to a list of the manifest, below the others; the person's comments and order stay. */
-export const addToManifest = async (workspace: Workspace, key: "layers" | "channels", name: string): Promise<void> => {
+export const addToManifest = async (
+  workspace: Workspace,
+  key: "layers" | "channels",
+  name: string,
+): Promise<void> => {
   const { document } = workspace.manifestFile;
   const list = document.get(key);
   if (isSeq(list)) list.add(document.createNode(name));

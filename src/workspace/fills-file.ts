@@ -36,33 +36,64 @@ export const loadFills = async (
   if (!existsSync(path)) return { blocks: [], findings: [] };
   const yaml = await readYaml(path, file);
   const loading: Loading = { yaml, definition, attributes, surroundings, findings: [] };
-  const blocks = entries(yaml.document.contents, loading).flatMap(([name, node, key]): readonly FillBlock[] => {
-    if (name === "all") return [{ scope: "all", fills: fillsOf(node, loading) }];
-    if (name === "our_categories")
-      return entries(node, loading).map(([path, fills]) => ({ scope: "our-category", path, fills: fillsOf(fills, loading) }));
-    if (name === "channel_categories")
-      return entries(node, loading).flatMap(([wanted, fills, at]) => channelBlock(wanted, fills, at, loading));
-    const place = yaml.placeOf(key);
-    loading.findings.push(diagnostic("unknown-setting", { key: name, nearest: nearest(name, blockNames) }, { place }));
-    return [];
-  });
+  const blocks = entries(yaml.document.contents, loading).flatMap(
+    ([name, node, key]): readonly FillBlock[] => {
+      if (name === "all") return [{ scope: "all", fills: fillsOf(node, loading) }];
+      if (name === "our_categories")
+        return entries(node, loading).map(([path, fills]) => ({
+          scope: "our-category",
+          path,
+          fills: fillsOf(fills, loading),
+        }));
+      if (name === "channel_categories")
+        return entries(node, loading).flatMap(([wanted, fills, at]) =>
+          channelBlock(wanted, fills, at, loading),
+        );
+      const place = yaml.placeOf(key);
+      loading.findings.push(
+        diagnostic("unknown-setting", { key: name, nearest: nearest(name, blockNames) }, { place }),
+      );
+      return [];
+    },
+  );
   return { blocks, findings: loading.findings };
 };
 
-const channelBlock = (wanted: string, fills: Node | null, key: Node, loading: Loading): readonly FillBlock[] => {
+const channelBlock = (
+  wanted: string,
+  fills: Node | null,
+  key: Node,
+  loading: Loading,
+): readonly FillBlock[] => {
   const { tree } = loading.definition;
   const category = tree.named(wanted);
-  if (category !== undefined) return [{ scope: "channel-category", code: category.code, fills: fillsOf(fills, loading) }];
-  const close = nearest(wanted, tree.all.flatMap(({ code, path }) => [code, path]));
-  loading.findings.push(diagnostic("unknown-category", { category: wanted, nearest: close }, { place: loading.yaml.placeOf(key) }));
+  if (category !== undefined)
+    return [{ scope: "channel-category", code: category.code, fills: fillsOf(fills, loading) }];
+  const close = nearest(
+    wanted,
+    tree.all.flatMap(({ code, path }) => [code, path]),
+  );
+  loading.findings.push(
+    diagnostic(
+      "unknown-category",
+      { category: wanted, nearest: close },
+      { place: loading.yaml.placeOf(key) },
+    ),
+  );
   return [];
 };
 
 /** The entries of a map, with their key nodes; anything else than a map is a finding, nothing at all is empty. */
-const entries = (node: Node | null, { yaml, findings }: Loading): readonly (readonly [string, Node | null, Node])[] => {
+const entries = (
+  node: Node | null,
+  { yaml, findings }: Loading,
+): readonly (readonly [string, Node | null, Node])[] => {
   if (node === null || (isScalar(node) && node.value === null)) return [];
   if (!isMap(node)) {
-    const facts = { key: "fills", reason: "fields with their fills are wanted here, as in field: expression" };
+    const facts = {
+      key: "fills",
+      reason: "fields with their fills are wanted here, as in field: expression",
+    };
     findings.push(diagnostic("wrong-setting", facts, { place: yaml.placeOf(node) }));
     return [];
   }
@@ -84,7 +115,11 @@ const fillOf = (code: string, value: Node | null, key: Node, loading: Loading): 
   }
   const source = expressionOf(yaml, value);
   if (source === undefined) {
-    const facts = { key: code, reason: "an expression is wanted, such as name or \"{brand} {name}\"; to leave the field blank write blank" };
+    const facts = {
+      key: code,
+      reason:
+        'an expression is wanted, such as name or "{brand} {name}"; to leave the field blank write blank',
+    };
     findings.push(diagnostic("wrong-setting", facts, { place: yaml.placeOf(key) }));
     return [];
   }

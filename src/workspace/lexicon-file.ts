@@ -13,7 +13,11 @@ interface LoadedLexicon {
 }
 
 /** Reads `lexicon.csv`; every row is held against the definition's fields and permitted values. */
-export const loadLexicon = async (path: string, file: string, definition: ChannelDefinition): Promise<LoadedLexicon> => {
+export const loadLexicon = async (
+  path: string,
+  file: string,
+  definition: ChannelDefinition,
+): Promise<LoadedLexicon> => {
   if (!existsSync(path)) return { rows: [], findings: [] };
   const findings: Diagnostic[] = [];
   const rows: LexiconRow[] = [];
@@ -27,11 +31,20 @@ export const loadLexicon = async (path: string, file: string, definition: Channe
     }
     const [ourTerm, channelValue] = [row.cell("our_term"), row.cell("channel_value")];
     if (channelValue === "") continue;
-    const lists = definition.rules.filter((rule) => rule.field === field).flatMap(({ limits }) => limits.values ?? []);
+    const lists = definition.rules
+      .filter((rule) => rule.field === field)
+      .flatMap(({ limits }) => limits.values ?? []);
     if (lists.length > 0 && !lists.some((list) => list.match(channelValue) !== undefined)) {
       const values = lists.flatMap((list) => list.values.map(({ value }) => value));
-      const facts = { label: field.label, value: channelValue, nearest: nearest(channelValue, values), lexicon: file };
-      findings.push(diagnostic("unknown-value", facts, { place: row.place("channel_value"), field: field.code }));
+      const facts = {
+        label: field.label,
+        value: channelValue,
+        nearest: nearest(channelValue, values),
+        lexicon: file,
+      };
+      findings.push(
+        diagnostic("unknown-value", facts, { place: row.place("channel_value"), field: field.code }),
+      );
       continue;
     }
     rows.push({ field: field.code, ourCategory: row.cell("our_category"), ourTerm, channelValue });

@@ -6,7 +6,13 @@ import { pathParts } from "../core/catalogue/category-path.js";
 import type { Placement } from "../core/placement/placements.js";
 import { readTable } from "./table-file.js";
 
-export const placementColumns = ["our_category", "sku", "channel_category", "decided_by", "confidence"] as const;
+export const placementColumns = [
+  "our_category",
+  "sku",
+  "channel_category",
+  "decided_by",
+  "confidence",
+] as const;
 
 interface LoadedPlacements {
   readonly rows: readonly Placement[];
@@ -16,24 +22,40 @@ interface LoadedPlacements {
 /** The nearest categories by last name, for a code or path that is not in the tree. */
 const nearCategories = (tree: CategoryTree, wanted: string): readonly string[] => {
   const leaf = pathParts(wanted).at(-1) ?? wanted;
-  const byCode = nearest(wanted, tree.all.map(({ code }) => code));
+  const byCode = nearest(
+    wanted,
+    tree.all.map(({ code }) => code),
+  );
   if (byCode.length > 0) return byCode;
   const names = nearest(leaf, new Set(tree.all.map(({ name }) => name)));
-  return tree.all.filter(({ name }) => names.includes(name)).slice(0, 3).map(({ path }) => path);
+  return tree.all
+    .filter(({ name }) => names.includes(name))
+    .slice(0, 3)
+    .map(({ path }) => path);
 };
 
 /** Reads `placements.csv`; all rows that point nowhere or contradict each other are found at once. */
-export const loadPlacements = async (path: string, file: string, tree: CategoryTree): Promise<LoadedPlacements> => {
+export const loadPlacements = async (
+  path: string,
+  file: string,
+  tree: CategoryTree,
+): Promise<LoadedPlacements> => {
   if (!existsSync(path)) return { rows: [], findings: [] };
   const findings: Diagnostic[] = [];
   const rows: Placement[] = [];
   const seen = new Map<string, number>();
   for (const row of await readTable(path, file, ["our_category", "channel_category"])) {
-    const [ourCategory, sku, wanted] = [row.cell("our_category"), row.cell("sku"), row.cell("channel_category")];
+    const [ourCategory, sku, wanted] = [
+      row.cell("our_category"),
+      row.cell("sku"),
+      row.cell("channel_category"),
+    ];
     // A row without a decision is a note to self: the category stays open.
     if (wanted === "") continue;
     if (ourCategory === "" && sku === "") {
-      findings.push(diagnostic("blank-cell", { column: "our_category" }, { place: row.place("our_category") }));
+      findings.push(
+        diagnostic("blank-cell", { column: "our_category" }, { place: row.place("our_category") }),
+      );
       continue;
     }
     const category = tree.named(wanted);

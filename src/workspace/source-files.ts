@@ -29,58 +29,98 @@ const DEFAULT_LIST_SEPARATOR = "|";
 
 /** A source's name after a file: `Shop Export 2026.csv` gives `shop-export-2026`. */
 export const sourceNameFor = (path: string): string =>
-  basename(path).replace(/\.[^.]+$/, "").toLowerCase().replace(/[^a-z0-9]+/g, "-").replace(/^-+|-+$/g, "") || "source";
+  basename(path)
+    .replace(/\.[^.]+$/, "")
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, "-")
+    .replace(/^-+|-+$/g, "") || "source";
 
-export const sourceExists = (workspace: Workspace, name: string): boolean => existsSync(workspace.path("sources", `${name}.yaml`));
+export const sourceExists = (workspace: Workspace, name: string): boolean =>
+  existsSync(workspace.path("sources", `${name}.yaml`));
 
 /** Loads `sources/NAME.yaml`, or refuses with the names there are. */
 export const loadSource = async (workspace: Workspace, name: string): Promise<Source> => {
-  if (!sourceExists(workspace, name)) throw new Refusal([diagnostic("unknown-source", { source: name, known: await sourceNames(workspace) })]);
+  if (!sourceExists(workspace, name))
+    throw new Refusal([diagnostic("unknown-source", { source: name, known: await sourceNames(workspace) })]);
   const file = `sources/${name}.yaml`;
   const yaml = await readYaml(workspace.path("sources", `${name}.yaml`), file);
-  const settings = await loadSettings(yaml, async () => (await import("./models/source-model.js")).SourceModel);
+  const settings = await loadSettings(
+    yaml,
+    async () => (await import("./models/source-model.js")).SourceModel,
+  );
   const { layers } = workspace.manifest;
   if (!layers.includes(settings.layer))
-    throw new Refusal([diagnostic("unknown-layer", { layer: settings.layer, known: layers }, { place: yaml.place(["layer"]) })]);
+    throw new Refusal([
+      diagnostic("unknown-layer", { layer: settings.layer, known: layers }, { place: yaml.place(["layer"]) }),
+    ]);
   return { name, settings, yaml };
 };
 
 const sourceNames = async (workspace: Workspace): Promise<readonly string[]> => {
   const folder = workspace.path("sources");
   if (!existsSync(folder)) return [];
-  return (await readdir(folder)).filter((file) => file.endsWith(".yaml")).map((file) => file.slice(0, -".yaml".length)).sort();
+  return (await readdir(folder))
+    .filter((file) => file.endsWith(".yaml"))
+    .map((file) => file.slice(0, -".yaml".length))
+    .sort();
 };
 
 /**
  * Ties a source to the header of the file at hand.
  * @throws Refusal with every column that the file does not have and every wrong expression
  */
-export const readingFor = ({ settings, yaml }: Source, table: TableStream, manifest: ManifestModel, surroundings: Surroundings): RowReading => {
-  const names = namesOf("column", table.header.map((name) => ({ name, kind: "text" })));
+export const readingFor = (
+  { settings, yaml }: Source,
+  table: TableStream,
+  manifest: ManifestModel,
+  surroundings: Surroundings,
+): RowReading => {
+  const names = namesOf(
+    "column",
+    table.header.map((name) => ({ name, kind: "text" })),
+  );
   const findings: Diagnostic[] = [];
   const columns = Object.keys(settings.columns).flatMap((attribute): readonly ColumnReading[] => {
     if (!isAttributeName(attribute)) {
-      const facts = { key: attribute, reason: "an attribute's name has small letters, digits and underscores, as in name or name@de" };
+      const facts = {
+        key: attribute,
+        reason: "an attribute's name has small letters, digits and underscores, as in name or name@de",
+      };
       findings.push(diagnostic("wrong-setting", facts, { place: yaml.place(["columns", attribute]) }));
       return [];
     }
     const source = expressionAt(yaml, ["columns", attribute]);
     if (source === undefined) {
-      findings.push(diagnostic("wrong-setting", { key: attribute, reason: "a column is wanted" }, { place: yaml.place(["columns", attribute]) }));
+      findings.push(
+        diagnostic(
+          "wrong-setting",
+          { key: attribute, reason: "a column is wanted" },
+          { place: yaml.place(["columns", attribute]) },
+        ),
+      );
       return [];
     }
     const index = names.find(source.text.replace(/^`(.*)`$/, "$1"))?.slot;
-    if (index !== undefined) return [{ attribute, column: table.header[index] ?? "", from: { kind: "column", index } }];
+    if (index !== undefined)
+      return [{ attribute, column: table.header[index] ?? "", from: { kind: "column", index } }];
     const compiled = program(source, names, surroundings);
     if (compiled.kind === "faulty") {
       findings.push(...compiled.findings);
       return [];
     }
     const read = compiled.reads.map((slot) => table.header[slot] ?? "");
-    return [{ attribute, column: read.join(", ") || source.text, from: { kind: "expression", run: compiled.run } }];
+    return [
+      { attribute, column: read.join(", ") || source.text, from: { kind: "expression", run: compiled.run } },
+    ];
   });
   if (!columns.some(({ attribute }) => attribute === "sku"))
-    findings.push(diagnostic("no-key-column", { key: "sku", columns: table.header.filter(Boolean) }, { place: yaml.place(["columns"]) }));
+    findings.push(
+      diagnostic(
+        "no-key-column",
+        { key: "sku", columns: table.header.filter(Boolean) },
+        { place: yaml.place(["columns"]) },
+      ),
+    );
   if (findings.length > 0) throw new Refusal(findings);
   return {
     file: table.file,
@@ -103,29 +143,44 @@ const listExpression = (columns: readonly string[]): string => {
   return `list(${[...own.map(columnExpression), ...(rest.length === 0 ? [] : [listExpression(rest)])].join(", ")})`;
 };
 
-const yamlExpression = (expression: string): string => (/^[\p{L}_][\p{L}\p{N}_]*$/u.test(expression) ? expression : `'${expression}'`);
+const yamlExpression = (expression: string): string =>
+  /^[\p{L}_][\p{L}\p{N}_]*$/u.test(expression) ? expression : `'${expression}'`;
 
 /** A source made from a proposal: it exists in memory, as the very text that {@link saveProposedSource} would write. */
-export const proposedSource = async (name: string, proposals: readonly ColumnProposal[], manifest: ManifestModel): Promise<Source> => {
+export const proposedSource = async (
+  name: string,
+  proposals: readonly ColumnProposal[],
+  manifest: ManifestModel,
+): Promise<Source> => {
   const lines = proposals.map(({ attribute, columns }) => {
     const [first = ""] = columns;
     const expression = columns.length === 1 ? columnExpression(first) : listExpression(columns);
     return `  ${attribute}: ${yamlExpression(expression)}`;
   });
-  const measures = proposals.filter(({ attribute }) => attributeKind(attribute).kind === "measure").map(({ attribute }) => attribute);
-  const unitLines = measures.map((attribute) => `  ${attribute}: ${attribute.includes("weight") ? "kg" : attribute === "unit_quantity" ? "pc" : "cm"}`);
+  const measures = proposals
+    .filter(({ attribute }) => attributeKind(attribute).kind === "measure")
+    .map(({ attribute }) => attribute);
+  const unitLines = measures.map(
+    (attribute) =>
+      `  ${attribute}: ${attribute.includes("weight") ? "kg" : attribute === "unit_quantity" ? "pc" : "cm"}`,
+  );
   const text = [
     `# How files like ${name} are read. Each line gives one of our attributes the column it comes from,`,
     "# or an expression over columns. Delete what is not wanted, and correct what was guessed.",
     `layer: ${name}`,
     `currency: ${manifest.currency}`,
-    ...(unitLines.length === 0 ? [] : ["# The unit of numbers that stand without one.", "units:", ...unitLines]),
+    ...(unitLines.length === 0
+      ? []
+      : ["# The unit of numbers that stand without one.", "units:", ...unitLines]),
     "columns:",
     ...lines,
     "",
   ].join("\n");
   const yaml = parseYaml(text, `sources/${name}.yaml`);
-  const settings = await loadSettings(yaml, async () => (await import("./models/source-model.js")).SourceModel);
+  const settings = await loadSettings(
+    yaml,
+    async () => (await import("./models/source-model.js")).SourceModel,
+  );
   return { name, settings, yaml };
 };
 

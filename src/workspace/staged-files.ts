@@ -34,7 +34,9 @@ export const stageFiles = async (folder: string): Promise<StagedFiles> => {
   return {
     async create(name) {
       names.push(name);
-      return attempt(join(folder, name), async () => stagedFile(name, await open(join(staging, name), "wx"), join(folder, name)));
+      return attempt(join(folder, name), async () =>
+        stagedFile(name, await open(join(staging, name), "wx"), join(folder, name)),
+      );
     },
     publish: () =>
       attempt(folder, async () => {
@@ -74,7 +76,8 @@ const stagedFile = (name: string, handle: FileHandle, target: string): StagedFil
 };
 
 const putInPlace = async (folder: string, staging: string, names: readonly string[]): Promise<void> => {
-  for (const name of names) if (existsSync(join(staging, name))) await rename(join(staging, name), join(folder, name));
+  for (const name of names)
+    if (existsSync(join(staging, name))) await rename(join(staging, name), join(folder, name));
   await rm(staging, { recursive: true, force: true });
 };
 
@@ -93,7 +96,10 @@ const recover = async (folder: string): Promise<void> => {
     const pid = Number(entry.slice(STAGING.length));
     if (pid !== process.pid && isRunning(pid)) continue;
     const staging = join(folder, entry);
-    const names = await readFile(join(staging, READY), "utf8").then((text) => JSON.parse(text) as string[], () => []);
+    const names = await readFile(join(staging, READY), "utf8").then(
+      (text) => JSON.parse(text) as string[],
+      () => [],
+    );
     await putInPlace(folder, staging, names);
   }
 };

@@ -5,13 +5,19 @@ import { cleanText } from "../core/values/text.js";
 import { openCsv, refuseRepeatedColumns } from "../formats/csv-reader.js";
 
 /** A decision or definition table as rows of named cells. Lines whose first cell starts with # are comments. */
-export const readTable = async (path: string, file: string, required: readonly string[]): Promise<readonly TableRow[]> => {
+export const readTable = async (
+  path: string,
+  file: string,
+  required: readonly string[],
+): Promise<readonly TableRow[]> => {
   const table = await openCsv(path, file);
   refuseRepeatedColumns(table);
   const { header } = table;
   const missing = required.filter((column) => !header.includes(column));
   if (missing.length > 0)
-    throw new Refusal(missing.map((column) => diagnostic("missing-column", { column }, { place: { file, row: 1 } })));
+    throw new Refusal(
+      missing.map((column) => diagnostic("missing-column", { column }, { place: { file, row: 1 } })),
+    );
   const at = new Map(header.map((column, index) => [column, index]));
   const rows: TableRow[] = [];
   for await (const batch of table.batches)

@@ -20,11 +20,21 @@ export const validate = <T extends object>(
 ): Validated<T> => {
   const isMap = typeof plain === "object" && plain !== null && !Array.isArray(plain);
   const value = plainToInstance(model, isMap ? plain : {});
-  const errors = validateSync(value, { whitelist: true, forbidNonWhitelisted: true, forbidUnknownValues: false });
+  const errors = validateSync(value, {
+    whitelist: true,
+    forbidNonWhitelisted: true,
+    forbidUnknownValues: false,
+  });
   const findings = errors.flatMap((error) => findingsOf(error, [], placeOf));
   if (!isMap && plain !== null && plain !== undefined) {
     const place = placeOf([]);
-    findings.push(diagnostic("wrong-setting", { key: "file", reason: "settings are wanted, one a line, as in key: value" }, place === undefined ? {} : { place }));
+    findings.push(
+      diagnostic(
+        "wrong-setting",
+        { key: "file", reason: "settings are wanted, one a line, as in key: value" },
+        place === undefined ? {} : { place },
+      ),
+    );
   }
   return { value, findings };
 };
@@ -39,8 +49,14 @@ const findingsOf = (
   const where = place === undefined ? {} : { place };
   const own = Object.entries(error.constraints ?? {}).map(([constraint, message]) => {
     if (constraint === "whitelistValidation")
-      return diagnostic("unknown-setting", { key: error.property, nearest: nearest(error.property, knownKeys(error.target)) }, where);
-    const reason = message.startsWith(`${error.property} `) ? message.slice(error.property.length + 1) : message;
+      return diagnostic(
+        "unknown-setting",
+        { key: error.property, nearest: nearest(error.property, knownKeys(error.target)) },
+        where,
+      );
+    const reason = message.startsWith(`${error.property} `)
+      ? message.slice(error.property.length + 1)
+      : message;
     return diagnostic("wrong-setting", { key: path.join("."), reason }, where);
   });
   return [...own, ...(error.children ?? []).flatMap((child) => findingsOf(child, path, placeOf))];

@@ -39,7 +39,10 @@ export const openWorkspace = async (from: string): Promise<Workspace> => {
   const root = findRoot(from);
   if (root === undefined) throw new Refusal([diagnostic("no-workspace", { folder: from })]);
   const manifestFile = await readYaml(join(root, MANIFEST), MANIFEST);
-  const manifest = await loadSettings(manifestFile, async () => (await import("./models/manifest-model.js")).ManifestModel);
+  const manifest = await loadSettings(
+    manifestFile,
+    async () => (await import("./models/manifest-model.js")).ManifestModel,
+  );
   return {
     root,
     manifest,

@@ -29,7 +29,10 @@ export const readYaml = async (path: string, file: string): Promise<YamlFile> =>
   } catch (error) {
     throw readFault(file, error);
   }
-  if (text.length > SIZE_LIMIT) throw new Refusal([diagnostic("yaml-syntax", { reason: "it is larger than 16 MB" }, { place: { file } })]);
+  if (text.length > SIZE_LIMIT)
+    throw new Refusal([
+      diagnostic("yaml-syntax", { reason: "it is larger than 16 MB" }, { place: { file } }),
+    ]);
   return parseYaml(text, file);
 };
 
@@ -40,9 +43,12 @@ export const parseYaml = (text: string, file: string): YamlFile => {
     const { line, col } = lines.linePos(offset);
     return { file, line, position: col };
   };
-  const faults = document.errors.map((error) => diagnostic("yaml-syntax", { reason: error.message }, { place: at(error.pos[0]) }));
+  const faults = document.errors.map((error) =>
+    diagnostic("yaml-syntax", { reason: error.message }, { place: at(error.pos[0]) }),
+  );
   if (faults.length > 0) throw new Refusal(faults);
-  const placeOf = (node: Node | null | undefined): Place => (node?.range == null ? { file } : at(node.range[0]));
+  const placeOf = (node: Node | null | undefined): Place =>
+    node?.range == null ? { file } : at(node.range[0]);
   return {
     file,
     text,

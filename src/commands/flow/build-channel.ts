@@ -35,7 +35,11 @@ const accountFacts = (workspace: Workspace, { setup, account }: WorkspaceChannel
   const shopUrl = account.shop_url;
   if (shopUrl === undefined && setup.definition.layouts.some(({ format }) => format === "rss"))
     throw new Refusal([
-      diagnostic("wrong-setting", { key: "account.shop_url", reason: "the feed shows the shop's web address, and none is given" }, { place: { file: `channels/${setup.channel}/channel.yaml` } }),
+      diagnostic(
+        "wrong-setting",
+        { key: "account.shop_url", reason: "the feed shows the shop's web address, and none is given" },
+        { place: { file: `channels/${setup.channel}/channel.yaml` } },
+      ),
     ]);
   const title = account.title ?? workspace.manifest.shop;
   return { title, shopUrl: shopUrl ?? "", description: account.description ?? title };
@@ -49,7 +53,12 @@ export const refusePurpose = ({ setup }: WorkspaceChannel, purpose: PurposeName)
 };
 
 /** Starts a channel's files in a folder: one a layout, and the record of the build. */
-export const buildChannel = async (workspace: Workspace, channel: WorkspaceChannel, folder: string, purpose: PurposeName): Promise<ChannelBuild> => {
+export const buildChannel = async (
+  workspace: Workspace,
+  channel: WorkspaceChannel,
+  folder: string,
+  purpose: PurposeName,
+): Promise<ChannelBuild> => {
   const { definition } = channel.setup;
   const account = accountFacts(workspace, channel);
   const staged = await stageFiles(folder);
@@ -62,7 +71,9 @@ export const buildChannel = async (workspace: Workspace, channel: WorkspaceChann
   }
   const counts = channelCounts();
   const record = await staged.create(RECORD_FILE);
-  await record.write(`${JSON.stringify({ channel: channel.setup.channel, definition: definition.channel, version: definition.version, purpose }).slice(0, -1)},\n"notSent": [`);
+  await record.write(
+    `${JSON.stringify({ channel: channel.setup.channel, definition: definition.channel, version: definition.version, purpose }).slice(0, -1)},\n"notSent": [`,
+  );
   let separator = "\n";
   const note = async (outcome: Exclude<Outcome, { kind: "ready" }>): Promise<void> => {
     await record.write(separator + JSON.stringify(noteOf(outcome, channel)));
@@ -83,7 +94,9 @@ export const buildChannel = async (workspace: Workspace, channel: WorkspaceChann
         files.push(await file.finish());
       }
       const { ready, held, leftOut } = counts;
-      await record.write(`\n],\n"counts": ${JSON.stringify({ ready, held, leftOut })},\n"files": ${JSON.stringify(files)}\n}\n`);
+      await record.write(
+        `\n],\n"counts": ${JSON.stringify({ ready, held, leftOut })},\n"files": ${JSON.stringify(files)}\n}\n`,
+      );
       await record.finish();
       await staged.publish();
       return files;
@@ -93,9 +106,26 @@ export const buildChannel = async (workspace: Workspace, channel: WorkspaceChann
 };
 
 /** A product that is not in the files, and why. */
-const noteOf = (outcome: Exclude<Outcome, { kind: "ready" }>, { setup }: WorkspaceChannel): Readonly<Record<string, unknown>> => {
+const noteOf = (
+  outcome: Exclude<Outcome, { kind: "ready" }>,
+  { setup }: WorkspaceChannel,
+): Readonly<Record<string, unknown>> => {
   if (outcome.kind === "left-out")
-    return { sku: outcome.product.sku, state: "left out", because: [{ code: "selection", message: `does not meet the selection: ${setup.select?.source.text ?? ""}` }] };
+    return {
+      sku: outcome.product.sku,
+      state: "left out",
+      because: [
+        { code: "selection", message: `does not meet the selection: ${setup.select?.source.text ?? ""}` },
+      ],
+    };
   const errors = outcome.because.filter(({ severity }) => severity === "error");
-  return { sku: outcome.product.sku, state: "held", because: errors.map((finding) => ({ code: finding.code, field: finding.field, message: sentence(finding) })) };
+  return {
+    sku: outcome.product.sku,
+    state: "held",
+    because: errors.map((finding) => ({
+      code: finding.code,
+      field: finding.field,
+      message: sentence(finding),
+    })),
+  };
 };

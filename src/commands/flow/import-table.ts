@@ -7,12 +7,25 @@ import { placeText } from "../../core/diagnostics/place.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
 import { sentence } from "../../core/diagnostics/wording.js";
 import type { Surroundings } from "../../core/language/function.js";
-import { openCsv, refuseRepeatedColumns, type TableRecord, type TableStream } from "../../formats/csv-reader.js";
+import {
+  openCsv,
+  refuseRepeatedColumns,
+  type TableRecord,
+  type TableStream,
+} from "../../formats/csv-reader.js";
 import { csvLine } from "../../formats/csv-writer.js";
 import type { Encoding } from "../../formats/text-stream.js";
 import type { ImportCounts, ImportTransaction, IncomingRecord, Store } from "../../store/store.js";
 import { addToManifest } from "../../workspace/edit-manifest.js";
-import { loadSource, proposedSource, readingFor, saveProposedSource, sourceExists, sourceNameFor, type Source } from "../../workspace/source-files.js";
+import {
+  loadSource,
+  proposedSource,
+  readingFor,
+  saveProposedSource,
+  sourceExists,
+  sourceNameFor,
+  type Source,
+} from "../../workspace/source-files.js";
 import { stageFiles, type StagedFile, type StagedFiles } from "../../workspace/staged-files.js";
 import type { Workspace } from "../../workspace/workspace.js";
 
@@ -40,7 +53,11 @@ export interface ImportResult {
 }
 
 /** read → type → match → store, in one transaction that lands whole or not at all. */
-export const importTable = async (workspace: Workspace, store: Store, request: ImportRequest): Promise<ImportResult> => {
+export const importTable = async (
+  workspace: Workspace,
+  store: Store,
+  request: ImportRequest,
+): Promise<ImportResult> => {
   const shown = basename(request.path);
   const { source, proposed, table } = await sourceAndTable(workspace, request, shown);
   const reading = readingFor(source, table, workspace.manifest, request.surroundings);
@@ -76,12 +93,19 @@ const sourceAndTable = async (
   workspace: Workspace,
   { path, source: named, skuColumn, encoding }: ImportRequest,
   shown: string,
-): Promise<{ readonly source: Source; readonly proposed: readonly ColumnProposal[] | undefined; readonly table: TableStream }> => {
+): Promise<{
+  readonly source: Source;
+  readonly proposed: readonly ColumnProposal[] | undefined;
+  readonly table: TableStream;
+}> => {
   const name = named ?? sourceNameFor(path);
   if (named !== undefined || sourceExists(workspace, name)) {
     const source = await loadSource(workspace, name);
     const { settings } = source;
-    const table = await openCsv(path, shown, { encoding: encoding ?? settings.encoding, delimiter: settings.delimiter });
+    const table = await openCsv(path, shown, {
+      encoding: encoding ?? settings.encoding,
+      delimiter: settings.delimiter,
+    });
     refuseRepeatedColumns(table);
     return { source, proposed: undefined, table };
   }
@@ -91,15 +115,30 @@ const sourceAndTable = async (
   return { source: await proposedSource(name, proposed, workspace.manifest), proposed, table };
 };
 
-const withSkuColumn = (proposals: readonly ColumnProposal[], column: string | undefined, { header, file }: TableStream): readonly ColumnProposal[] => {
+const withSkuColumn = (
+  proposals: readonly ColumnProposal[],
+  column: string | undefined,
+  { header, file }: TableStream,
+): readonly ColumnProposal[] => {
   if (column !== undefined && !header.includes(column))
-    throw new Refusal([diagnostic("unknown-column", { column, nearest: header.filter((name) => name.toLowerCase() === column.toLowerCase()) }, { place: { file, row: 1 } })]);
+    throw new Refusal([
+      diagnostic(
+        "unknown-column",
+        { column, nearest: header.filter((name) => name.toLowerCase() === column.toLowerCase()) },
+        { place: { file, row: 1 } },
+      ),
+    ]);
   const chosen =
     column === undefined
       ? proposals
-      : [{ attribute: "sku", columns: [column], known: true }, ...proposals.filter(({ attribute, columns }) => attribute !== "sku" && !columns.includes(column))];
+      : [
+          { attribute: "sku", columns: [column], known: true },
+          ...proposals.filter(({ attribute, columns }) => attribute !== "sku" && !columns.includes(column)),
+        ];
   if (chosen.some(({ attribute }) => attribute === "sku")) return chosen;
-  throw new Refusal([diagnostic("no-key-column", { key: "sku", columns: header.filter(Boolean) }, { place: { file, row: 1 } })]);
+  throw new Refusal([
+    diagnostic("no-key-column", { key: "sku", columns: header.filter(Boolean) }, { place: { file, row: 1 } }),
+  ]);
 };
 
 const keepProposal = async (workspace: Workspace, source: Source): Promise<void> => {
@@ -147,7 +186,10 @@ const putRows = async (
       const record = byRow.get(row);
       if (fate !== "repeated") counts[fate]++;
       else if (record !== undefined)
-        await reject(record, diagnostic("repeated-key", { key: "sku", value: sku }, { place: { file: table.file, row } }));
+        await reject(
+          record,
+          diagnostic("repeated-key", { key: "sku", value: sku }, { place: { file: table.file, row } }),
+        );
     }
   }
   return counts;
@@ -156,8 +198,13 @@ const putRows = async (
 /** Cells beyond the header may only be blank; a short row may have lost a delimiter, so nothing in it is trusted. */
 const raggedRow = ({ row, cells }: TableRecord, { header, file }: TableStream): Diagnostic | undefined => {
   if (cells.length === header.length) return undefined;
-  if (cells.length > header.length && cells.slice(header.length).every((cell) => cell.trim() === "")) return undefined;
-  return diagnostic("ragged-row", { expected: header.length, actual: cells.length }, { place: { file, row } });
+  if (cells.length > header.length && cells.slice(header.length).every((cell) => cell.trim() === ""))
+    return undefined;
+  return diagnostic(
+    "ragged-row",
+    { expected: header.length, actual: cells.length },
+    { place: { file, row } },
+  );
 };
 
 interface RejectedRows {
@@ -180,7 +227,10 @@ const rejectedRows = (workspace: Workspace, source: string, header: readonly str
         await file.write(csvLine([...header, "why rejected"]));
       }
       const where = because.place === undefined ? "" : `${placeText(because.place)}: `;
-      const full = [...cells.slice(0, header.length), ...new Array<string>(Math.max(0, header.length - cells.length)).fill("")];
+      const full = [
+        ...cells.slice(0, header.length),
+        ...new Array<string>(Math.max(0, header.length - cells.length)).fill(""),
+      ];
       await file.write(csvLine([...full, where + sentence(because)]));
     },
     async publish() {

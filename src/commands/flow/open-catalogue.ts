@@ -12,7 +12,11 @@ export interface OpenCatalogue {
 }
 
 /** Opens the workspace a command was called for, with its store. */
-export const withCatalogue = async (folder: string, io: Io, work: (open: OpenCatalogue) => Promise<ExitCode>): Promise<ExitCode> => {
+export const withCatalogue = async (
+  folder: string,
+  io: Io,
+  work: (open: OpenCatalogue) => Promise<ExitCode>,
+): Promise<ExitCode> => {
   const workspace = await openWorkspace(resolve(io.cwd, folder));
   const store = await openStore({
     path: workspace.storePath,

@@ -11,7 +11,10 @@ export interface ColumnProposal {
 
 /** A user's own attribute for a column that means none of ours: `Art. colour-no` becomes `art_colour_no`. */
 const ownAttribute = (column: string): string => {
-  const name = fold(column).normalize("NFKD").replace(/[^a-z0-9]+/g, "_").replace(/^_+|_+$/g, "");
+  const name = fold(column)
+    .normalize("NFKD")
+    .replace(/[^a-z0-9]+/g, "_")
+    .replace(/^_+|_+$/g, "");
   return /^[a-z]/.test(name) ? name : `column_${name}`;
 };
 
@@ -20,8 +23,11 @@ const meaning = (column: string): { readonly attribute: string; readonly known: 
   const exact = attributeForColumn(folded);
   if (exact !== undefined) return { attribute: exact, known: true };
   const unnumbered = attributeForColumn(folded.replace(/ ?\d{1,2}$/, ""));
-  if (unnumbered !== undefined && attributeKind(unnumbered).list) return { attribute: unnumbered, known: true };
-  return isAttributeName(column) ? { attribute: column, known: false } : { attribute: ownAttribute(column), known: false };
+  if (unnumbered !== undefined && attributeKind(unnumbered).list)
+    return { attribute: unnumbered, known: true };
+  return isAttributeName(column)
+    ? { attribute: column, known: false }
+    : { attribute: ownAttribute(column), known: false };
 };
 
 /** Proposes attributes for a header by the names of its columns; every named column is kept. */

@@ -14,7 +14,9 @@ export interface ColumnReading {
   readonly attribute: string;
   /** Shown as the value's column: the column's name, or the expression. */
   readonly column: string;
-  readonly from: { readonly kind: "column"; readonly index: number } | { readonly kind: "expression"; readonly run: Compiled };
+  readonly from:
+    | { readonly kind: "column"; readonly index: number }
+    | { readonly kind: "expression"; readonly run: Compiled };
 }
 
 /** How a source's rows are read. */
@@ -29,7 +31,12 @@ export interface RowReading {
 }
 
 export type ReadRow =
-  | { readonly kind: "record"; readonly sku: Sku; readonly texts: readonly string[]; readonly findings: readonly Diagnostic[] }
+  | {
+      readonly kind: "record";
+      readonly sku: Sku;
+      readonly texts: readonly string[];
+      readonly findings: readonly Diagnostic[];
+    }
   | { readonly kind: "rejected"; readonly because: Diagnostic };
 
 export type RowReader = (row: number, cells: readonly string[]) => ReadRow;
@@ -43,7 +50,10 @@ export const rowReader = (reading: RowReading): RowReader => {
     const texts = readers.map((read) => read(row, cells, findings));
     const sku = texts[skuAt] ?? "";
     if (sku === "" || sku === CLEARED)
-      return { kind: "rejected", because: diagnostic("blank-key", { key: "sku" }, { place: { file: reading.file, row } }) };
+      return {
+        kind: "rejected",
+        because: diagnostic("blank-key", { key: "sku" }, { place: { file: reading.file, row } }),
+      };
     return { kind: "record", sku: asSku(sku), texts, findings };
   };
 };
@@ -60,7 +70,9 @@ const cellReader = (column: ColumnReading, reading: RowReading): CellReader => {
   return (row, cells, findings) => {
     const { from } = column;
     const given: MaybeBlank =
-      from.kind === "column" ? cleanText(cells[from.index] ?? "") : from.run({ value: (slot) => cellValue(cells[slot]) });
+      from.kind === "column"
+        ? cleanText(cells[from.index] ?? "")
+        : from.run({ value: (slot) => cellValue(cells[slot]) });
     if (given === undefined || given === "") return "";
     if (given === reading.clearWord) return CLEARED;
     return typed(given, (text, found) => findings.push(problem(row, text, found)));
@@ -77,7 +89,8 @@ const unreadable = (
   { file, row }: { readonly file: string; readonly row: number },
   value: string,
   problem: Extract<ReturnType<typeof readValue>, { problem: unknown }>["problem"],
-): Diagnostic => diagnostic("unreadable-value", { attribute, value, problem }, { place: { file, row, column } }, "warning");
+): Diagnostic =>
+  diagnostic("unreadable-value", { attribute, value, problem }, { place: { file, row, column } }, "warning");
 
 type OnProblem = (text: string, problem: Parameters<typeof unreadable>[3]) => void;
 
@@ -94,7 +107,9 @@ const typedReader = (
     onProblem(value, reading.problem);
     return value;
   };
-  if (!list) return (value, onProblem) => (isList(value) ? value.map((item) => one(item, onProblem)).join(", ") : one(value, onProblem));
+  if (!list)
+    return (value, onProblem) =>
+      isList(value) ? value.map((item) => one(item, onProblem)).join(", ") : one(value, onProblem);
   return (value, onProblem) => {
     const items = isList(value) ? value : typeof value === "string" ? splitList(value, separator) : [value];
     return items.map((item) => one(item, onProblem)).join(LIST_SEPARATOR);

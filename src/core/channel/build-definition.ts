@@ -25,17 +25,27 @@ export const buildDefinition = (
   surroundings: Surroundings,
 ): BuiltDefinition => {
   const { tree, findings: treeFindings } = buildTree(source.categories);
-  const lists = new Map(source.valueLists.map(({ name, place, values }) => [name, valueList(name, place, values)]));
+  const lists = new Map(
+    source.valueLists.map(({ name, place, values }) => [name, valueList(name, place, values)]),
+  );
   const emptyLists = source.valueLists
     .filter(({ values }) => values.length === 0)
     .map(({ name, place }) => diagnostic("empty-value-list", { list: name }, { place }));
   const fields = buildFields(source.fields, { lists, tree, patterns, surroundings });
   const layouts = buildLayouts(source.layouts, fields.fields);
   const rules = buildCrossRules(source.crossRules, fields.names, tree, surroundings);
-  const findings: Diagnostic[] = [...treeFindings, ...emptyLists, ...fields.findings, ...layouts.findings, ...rules.findings];
+  const findings: Diagnostic[] = [
+    ...treeFindings,
+    ...emptyLists,
+    ...fields.findings,
+    ...layouts.findings,
+    ...rules.findings,
+  ];
   const field = (code: string, place: Place): FieldCode => {
     if (fields.names.find(code) === undefined)
-      findings.push(diagnostic("unknown-field", { field: code, nearest: nearest(code, fields.names.all) }, { place }));
+      findings.push(
+        diagnostic("unknown-field", { field: code, nearest: nearest(code, fields.names.all) }, { place }),
+      );
     return asFieldCode(code);
   };
   const { channel, label, version, languages, currencies, countries, purposes, groups } = source;
@@ -60,14 +70,29 @@ const buildCrossRules = (
   surroundings: Surroundings,
 ): { readonly crossRules: readonly CrossRule[]; readonly findings: readonly Diagnostic[] } => {
   const findings: Diagnostic[] = [];
-  const crossRules = sources.flatMap(({ code, scope, holds, says, severity, place }): readonly CrossRule[] => {
-    const category = scope === "*" ? undefined : tree.named(scope);
-    if (scope !== "*" && category === undefined)
-      findings.push(diagnostic("unknown-category", { category: scope, nearest: nearest(scope, tree.all.map((c) => c.code)) }, { place }));
-    const compiled = program(holds, names, surroundings, "yes-no");
-    if (compiled.kind === "program") return [{ code, scope: category?.code ?? "*", holds: compiled, says, severity, place }];
-    findings.push(...compiled.findings);
-    return [];
-  });
+  const crossRules = sources.flatMap(
+    ({ code, scope, holds, says, severity, place }): readonly CrossRule[] => {
+      const category = scope === "*" ? undefined : tree.named(scope);
+      if (scope !== "*" && category === undefined)
+        findings.push(
+          diagnostic(
+            "unknown-category",
+            {
+              category: scope,
+              nearest: nearest(
+                scope,
+                tree.all.map((c) => c.code),
+              ),
+            },
+            { place },
+          ),
+        );
+      const compiled = program(holds, names, surroundings, "yes-no");
+      if (compiled.kind === "program")
+        return [{ code, scope: category?.code ?? "*", holds: compiled, says, severity, place }];
+      findings.push(...compiled.findings);
+      return [];
+    },
+  );
   return { crossRules, findings };
 };

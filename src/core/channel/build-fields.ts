@@ -38,11 +38,15 @@ export const buildFields = (
   const byCode = new Map<string, Field>();
   for (const row of rows) {
     const code = row.cell("field");
-    if (code === "") findings.push(diagnostic("blank-cell", { column: "field" }, { place: row.place("field") }));
+    if (code === "")
+      findings.push(diagnostic("blank-cell", { column: "field" }, { place: row.place("field") }));
     else if (!byCode.has(code)) byCode.set(code, fieldOf(row, byCode.size, own));
   }
   const fields = [...byCode.values()];
-  const names = namesOf("field", fields.map(({ code, kind, list }) => ({ name: code, kind: resultKind(kind, list) })));
+  const names = namesOf(
+    "field",
+    fields.map(({ code, kind, list }) => ({ name: code, kind: resultKind(kind, list) })),
+  );
   const rules = rows.flatMap((row) => {
     const field = byCode.get(row.cell("field"));
     return field === undefined ? [] : [ruleOf(row, field, names, own)];
@@ -54,10 +58,13 @@ export const buildFields = (
 const fieldOf = (row: TableRow, slot: number, building: Building): Field => {
   const code = row.cell("field");
   const kind = row.cell("kind");
-  if (kind === "") building.findings.push(diagnostic("field-without-kind", { field: code }, { place: row.place("kind") }));
-  else if (!isKind(kind)) wrongCell(building, row, "kind", "a kind such as text, integer, money, measure, date, yes-no or choice");
+  if (kind === "")
+    building.findings.push(diagnostic("field-without-kind", { field: code }, { place: row.place("kind") }));
+  else if (!isKind(kind))
+    wrongCell(building, row, "kind", "a kind such as text, integer, money, measure, date, yes-no or choice");
   const unit = row.cell("unit");
-  if (unit !== "" && unitOf(unit) === undefined) wrongCell(building, row, "unit", "a unit such as kg, cm or l");
+  if (unit !== "" && unitOf(unit) === undefined)
+    wrongCell(building, row, "unit", "a unit such as kg, cm or l");
   return {
     code: asFieldCode(code),
     slot,
@@ -77,8 +84,13 @@ const ruleOf = (row: TableRow, field: Field, names: Names, building: Building): 
   const scope = row.cell("scope") || "*";
   const category = scope === "*" ? undefined : tree.named(scope);
   if (scope !== "*" && category === undefined) {
-    const close = nearest(scope, tree.all.map(({ code }) => code));
-    findings.push(diagnostic("unknown-category", { category: scope, nearest: close }, { place: row.place("scope") }));
+    const close = nearest(
+      scope,
+      tree.all.map(({ code }) => code),
+    );
+    findings.push(
+      diagnostic("unknown-category", { category: scope, nearest: close }, { place: row.place("scope") }),
+    );
   }
   const need = row.cell("need");
   if (need !== "" && !isNeed(need)) wrongCell(building, row, "need", needs.join(", "));
@@ -129,7 +141,13 @@ const listOf = (row: TableRow, { lists, findings }: Building): ValueList | undef
   const name = row.cell("values");
   const list = name === "" ? undefined : lists.get(name);
   if (name !== "" && list === undefined)
-    findings.push(diagnostic("missing-file", { path: `values/${name}.csv`, what: "the value list" }, { place: row.place("values") }));
+    findings.push(
+      diagnostic(
+        "missing-file",
+        { path: `values/${name}.csv`, what: "the value list" },
+        { place: row.place("values") },
+      ),
+    );
   return list;
 };
 
@@ -142,12 +160,20 @@ const contradictions = (rules: readonly FieldRule[]): readonly Diagnostic[] => {
     seen.set(key, first ?? rule);
     if (first === undefined) return [];
     const what = `the need of "${rule.field.code}" in "${rule.scope}"`;
-    return [diagnostic("contradicting-rows", { what, first: `row ${first.place.row ?? "?"}` }, { place: rule.place })];
+    return [
+      diagnostic(
+        "contradicting-rows",
+        { what, first: `row ${first.place.row ?? "?"}` },
+        { place: rule.place },
+      ),
+    ];
   });
 };
 
 const wrongCell = ({ findings }: Building, row: TableRow, column: string, expected: string): void => {
-  findings.push(diagnostic("wrong-cell", { column, value: row.cell(column), expected }, { place: row.place(column) }));
+  findings.push(
+    diagnostic("wrong-cell", { column, value: row.cell(column), expected }, { place: row.place(column) }),
+  );
 };
 
 const count = (row: TableRow, column: string, building: Building): number | undefined => {

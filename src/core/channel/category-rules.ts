@@ -51,7 +51,12 @@ const combine = (field: Field, rows: readonly FieldRule[]): CategoryField => {
 
 /** Resolves the rules of a category, once for all products placed in it: from `*` down to the category itself. */
 export const categoryRules = (definition: ChannelDefinition, category: Category): CategoryRules => {
-  const scopes = ["*", ...withAncestors(category).map(({ code }) => code as string).reverse()];
+  const scopes = [
+    "*",
+    ...withAncestors(category)
+      .map(({ code }) => code as string)
+      .reverse(),
+  ];
   const depth = new Map(scopes.map((scope, index) => [scope, index]));
   const rows = new Map<Field, FieldRule[]>();
   for (const rule of definition.rules) {
@@ -60,7 +65,8 @@ export const categoryRules = (definition: ChannelDefinition, category: Category)
     if (own === undefined) rows.set(rule.field, [rule]);
     else own.push(rule);
   }
-  const nearestLast = (a: FieldRule, b: FieldRule): number => (depth.get(a.scope) ?? 0) - (depth.get(b.scope) ?? 0);
+  const nearestLast = (a: FieldRule, b: FieldRule): number =>
+    (depth.get(a.scope) ?? 0) - (depth.get(b.scope) ?? 0);
   return {
     category,
     fields: definition.fields.flatMap((field) => {

@@ -45,7 +45,8 @@ export const buildTree = (rows: readonly CategoryRow[]): Built => {
   const findings: Diagnostic[] = [];
   const byCode = new Map<string, CategoryRow>();
   for (const row of rows) {
-    if (byCode.has(row.code)) findings.push(diagnostic("repeated-category", { category: row.code }, { place: row.place }));
+    if (byCode.has(row.code))
+      findings.push(diagnostic("repeated-category", { category: row.code }, { place: row.place }));
     else byCode.set(row.code, row);
   }
   const parents = new Set(rows.map(({ parent }) => parent));
@@ -59,14 +60,19 @@ export const buildTree = (rows: readonly CategoryRow[]): Built => {
     }
     const parentRow = row.parent === "" ? undefined : byCode.get(row.parent);
     if (row.parent !== "" && parentRow === undefined)
-      findings.push(diagnostic("orphan-category", { category: row.code, parent: row.parent }, { place: row.place }));
+      findings.push(
+        diagnostic("orphan-category", { category: row.code, parent: row.parent }, { place: row.place }),
+      );
     const parent = parentRow === undefined ? undefined : build(parentRow, [...above, row.code]);
     const category: Category = {
       code: asCategoryCode(row.code),
       name: row.name,
       parent,
       path: parent === undefined ? row.name : `${parent.path} > ${row.name}`,
-      searchWords: row.searchWords.split(";").map((word) => word.trim()).filter(Boolean),
+      searchWords: row.searchWords
+        .split(";")
+        .map((word) => word.trim())
+        .filter(Boolean),
       hasChildren: parents.has(row.code),
     };
     built.set(row.code, category);

@@ -19,7 +19,10 @@ export interface LayoutSource {
   readonly prefix?: string;
   readonly namespace?: string;
   readonly item?: Readonly<Record<string, string>>;
-  readonly columns?: readonly (string | { readonly name: string; readonly field: string; readonly part?: string; readonly joined_by?: string })[];
+  readonly columns?: readonly (
+    | string
+    | { readonly name: string; readonly field: string; readonly part?: string; readonly joined_by?: string }
+  )[];
   readonly place: Place;
 }
 
@@ -47,7 +50,11 @@ export interface DefinitionSource {
   readonly layouts: readonly LayoutSource[];
   readonly categories: readonly CategoryRow[];
   readonly fields: readonly TableRow[];
-  readonly valueLists: readonly { readonly name: string; readonly place: Place; readonly values: readonly PermittedValue[] }[];
+  readonly valueLists: readonly {
+    readonly name: string;
+    readonly place: Place;
+    readonly values: readonly PermittedValue[];
+  }[];
 }
 
 /** Compiles a pattern with an engine that cannot run long; says why when the pattern is wrong. */

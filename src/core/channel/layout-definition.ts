@@ -23,7 +23,12 @@ export interface RssLayout extends LayoutOf<"rss"> {
   readonly prefix: string;
   readonly namespace: string;
   /** Fields shown in the standard elements of an RSS 2.0 item. */
-  readonly item: { readonly title: Field; readonly link: Field; readonly description: Field; readonly guid: Field };
+  readonly item: {
+    readonly title: Field;
+    readonly link: Field;
+    readonly description: Field;
+    readonly guid: Field;
+  };
 }
 
 export type TsvLayout = LayoutOf<"tsv">;

@@ -71,7 +71,15 @@ export const causeCollector = (): CauseCollector => {
     count: (severity) => counts[severity],
     causes: () =>
       [...causes.values()]
-        .sort((a, b) => severityOrder[a.first.severity] - severityOrder[b.first.severity] || b.products - a.products)
-        .map(({ first, products, categories, examples }) => ({ first, products, categories: categories.size, examples })),
+        .sort(
+          (a, b) =>
+            severityOrder[a.first.severity] - severityOrder[b.first.severity] || b.products - a.products,
+        )
+        .map(({ first, products, categories, examples }) => ({
+          first,
+          products,
+          categories: categories.size,
+          examples,
+        })),
   };
 };

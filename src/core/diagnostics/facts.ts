@@ -4,12 +4,30 @@ import type { ReadingProblem } from "../values/read.js";
 export interface FactsByCode {
   // listings
   readonly "no-category": Record<string, never>;
-  readonly unplaced: { readonly ourCategory: string; readonly nearest: readonly string[]; readonly placements: string };
-  readonly "missing-required": FieldFact & { readonly example: string; readonly fills: string };
+  readonly unplaced: {
+    readonly ourCategory: string;
+    readonly nearest: readonly string[];
+    readonly placements: string;
+  };
+  readonly "missing-required": FieldFact & {
+    readonly example: string;
+    readonly fills: string;
+    readonly reads: readonly string[];
+  };
   readonly "missing-recommended": FieldFact & { readonly example: string };
   readonly "not-allowed": FieldFact & { readonly value: string };
-  readonly "too-long": FieldFact & { readonly value: string; readonly limit: number; readonly actual: number; readonly unit: string };
-  readonly "too-short": FieldFact & { readonly value: string; readonly limit: number; readonly actual: number; readonly unit: string };
+  readonly "too-long": FieldFact & {
+    readonly value: string;
+    readonly limit: number;
+    readonly actual: number;
+    readonly unit: string;
+  };
+  readonly "too-short": FieldFact & {
+    readonly value: string;
+    readonly limit: number;
+    readonly actual: number;
+    readonly unit: string;
+  };
   readonly "too-many-values": FieldFact & { readonly limit: number; readonly actual: number };
   readonly "out-of-range": FieldFact & { readonly value: string; readonly min: string; readonly max: string };
   readonly "unknown-value": FieldFact & {
@@ -21,7 +39,11 @@ export interface FactsByCode {
   readonly "wrong-kind": FieldFact & { readonly value: string; readonly problem: ReadingProblem };
   readonly "wrong-currency": FieldFact & { readonly value: string; readonly permitted: readonly string[] };
   readonly "rule-broken": { readonly rule: string; readonly says: string };
-  readonly "titles-alike": { readonly title: string; readonly other: string; readonly axes: readonly string[] };
+  readonly "titles-alike": {
+    readonly title: string;
+    readonly other: string;
+    readonly axes: readonly string[];
+  };
   readonly "check-crashed": { readonly check: string; readonly reason: string };
   // incoming files
   readonly "no-file": { readonly path: string };
@@ -37,7 +59,11 @@ export interface FactsByCode {
   readonly "ragged-row": { readonly expected: number; readonly actual: number };
   readonly "blank-key": { readonly key: string };
   readonly "repeated-key": { readonly key: string; readonly value: string };
-  readonly "unreadable-value": { readonly attribute: string; readonly value: string; readonly problem: ReadingProblem };
+  readonly "unreadable-value": {
+    readonly attribute: string;
+    readonly value: string;
+    readonly problem: ReadingProblem;
+  };
   readonly "no-key-column": { readonly key: string; readonly columns: readonly string[] };
   readonly "unknown-column": { readonly column: string; readonly nearest: readonly string[] };
   // configuration
@@ -48,16 +74,33 @@ export interface FactsByCode {
   readonly "wrong-setting": { readonly key: string; readonly reason: string };
   readonly "unknown-setting": { readonly key: string; readonly nearest: readonly string[] };
   readonly "missing-file": { readonly path: string; readonly what: string };
-  readonly "unknown-channel": { readonly channel: string; readonly nearest: readonly string[]; readonly known: readonly string[] };
+  readonly "unknown-channel": {
+    readonly channel: string;
+    readonly nearest: readonly string[];
+    readonly known: readonly string[];
+  };
   readonly "channel-not-in-use": { readonly channel: string; readonly inUse: readonly string[] };
   readonly "unknown-source": { readonly source: string; readonly known: readonly string[] };
   readonly "unknown-layer": { readonly layer: string; readonly known: readonly string[] };
   readonly "unknown-sku": { readonly sku: string; readonly nearest: readonly string[] };
-  readonly "unknown-purpose": { readonly purpose: string; readonly channel: string; readonly known: readonly string[] };
+  readonly "unknown-purpose": {
+    readonly purpose: string;
+    readonly channel: string;
+    readonly known: readonly string[];
+  };
   readonly "unknown-option": { readonly reason: string };
   readonly "expression-syntax": { readonly reason: string; readonly snippet: string };
-  readonly "unknown-name": { readonly name: string; readonly nearest: readonly string[]; readonly snippet: string; readonly what: string };
-  readonly "unknown-function": { readonly name: string; readonly nearest: readonly string[]; readonly snippet: string };
+  readonly "unknown-name": {
+    readonly name: string;
+    readonly nearest: readonly string[];
+    readonly snippet: string;
+    readonly what: string;
+  };
+  readonly "unknown-function": {
+    readonly name: string;
+    readonly nearest: readonly string[];
+    readonly snippet: string;
+  };
   readonly "wrong-arguments": { readonly name: string; readonly usage: string; readonly snippet: string };
   readonly "kind-mismatch": { readonly reason: string; readonly snippet: string };
   readonly "expression-too-deep": { readonly limit: number };

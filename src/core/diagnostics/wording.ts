@@ -14,7 +14,8 @@ const quote = (text: string): string => {
 
 const listed = (names: readonly string[]): string => names.map(quote).join(", ");
 
-const orNearest = (names: readonly string[]): string => (names.length === 0 ? "" : `; nearest: ${listed(names)}`);
+const orNearest = (names: readonly string[]): string =>
+  names.length === 0 ? "" : `; nearest: ${listed(names)}`;
 
 const problems: Readonly<Record<ReadingProblem, string>> = {
   "gtin-length": "a GTIN has 8, 12, 13 or 14 digits",
@@ -37,11 +38,18 @@ const sentences: { readonly [C in Code]: Sentence<C> } = {
   "no-category": () => "the product has no category in the catalogue; give it one, then place that category",
   unplaced: ({ ourCategory, nearest, placements }) =>
     `${quote(ourCategory)} has no place on the channel${orNearest(nearest)} (add a row to ${placements})`,
-  "missing-required": ({ label, example, fills }) =>
-    `${label} is missing and required${example === "" ? "" : `, for example ${quote(example)}`}; add it to the catalogue, or a fill to ${fills}`,
+  "missing-required": ({ label, example, fills, reads }) => {
+    const like = example === "" ? "" : ` (such as ${quote(example)})`;
+    const remedy =
+      reads.length === 0
+        ? `add a fill for it to ${fills}`
+        : `give the product its ${reads.join(" or ")}, or change the fill in ${fills}`;
+    return `${label}${like} is missing and required; ${remedy}`;
+  },
   "missing-recommended": ({ label, example }) =>
-    `${label} is missing; the channel recommends it${example === "" ? "" : `, for example ${quote(example)}`}`,
-  "not-allowed": ({ label, value }) => `${label} is not allowed here and holds ${quote(value)}; leave its fill blank for this category`,
+    `${label}${example === "" ? "" : ` (such as ${quote(example)})`} is missing; the channel recommends it`,
+  "not-allowed": ({ label, value }) =>
+    `${label} is not allowed here and holds ${quote(value)}; leave its fill blank for this category`,
   "too-long": ({ label, value, limit, actual, unit }) =>
     `${label} has ${actual} ${unit}, at most ${limit} are allowed: ${quote(value)}; shorten it, or use fit(…, ${limit}) in its fill`,
   "too-short": ({ label, value, limit, actual, unit }) =>
@@ -57,7 +65,8 @@ const sentences: { readonly [C in Code]: Sentence<C> } = {
   "wrong-pattern": ({ label, value, example }) =>
     `${label} is ${quote(value)}, which is not of the form the channel wants${example === "" ? "" : `, such as ${quote(example)}`}`,
   "wrong-kind": ({ label, value, problem }) => `${label} cannot be ${quote(value)}: ${problems[problem]}`,
-  "wrong-currency": ({ label, value, permitted }) => `${label} is ${value}; the channel takes ${permitted.join(", ")}`,
+  "wrong-currency": ({ label, value, permitted }) =>
+    `${label} is ${value}; the channel takes ${permitted.join(", ")}`,
   "rule-broken": ({ says }) => says,
   "titles-alike": ({ title, other, axes }) =>
     `the title ${quote(title)} is also that of ${other} in the same family; ${axes.length === 0 ? "let the title's fill tell them apart" : `use ${axes.join(" and ")} in the title's fill, and see that each member has it`}`,
@@ -71,20 +80,27 @@ const sentences: { readonly [C in Code]: Sentence<C> } = {
   "blank-column": ({ column }) => `column ${column} holds values and has no name in the header row; name it`,
   "broken-quote": ({ line }) =>
     `a quoted cell opens at line ${line} and is never closed; close the quote there, or double quotes that belong to the text`,
-  "stray-quote": ({ text }) => `a quote inside a quoted cell is not doubled, near ${quote(text)}; write "" for a quote in a text`,
+  "stray-quote": ({ text }) =>
+    `a quote inside a quoted cell is not doubled, near ${quote(text)}; write "" for a quote in a text`,
   "wrong-encoding": ({ byte, line, encoding }) =>
     `line ${line} holds the byte ${byte}, which is not UTF-8; save the file as UTF-8, or import it with --encoding ${encoding}`,
   "not-a-table": ({ found }) => `this is no CSV file but ${found}; save it as CSV first`,
-  "row-too-long": ({ limit }) => `a row is longer than ${limit} characters; a quote is open, or the line ends are missing`,
+  "row-too-long": ({ limit }) =>
+    `a row is longer than ${limit} characters; a quote is open, or the line ends are missing`,
   "ragged-row": ({ expected, actual }) => `the row has ${actual} cells, the header has ${expected}`,
   "blank-key": ({ key }) => `the row has no ${key}`,
-  "repeated-key": ({ key, value }) => `${key} ${quote(value)} stands in an earlier row of this file; only that one was taken`,
+  "repeated-key": ({ key, value }) =>
+    `${key} ${quote(value)} stands in an earlier row of this file; only that one was taken`,
   "unreadable-value": ({ attribute, value, problem }) => `${attribute} ${quote(value)}: ${problems[problem]}`,
   "no-key-column": ({ key, columns }) => {
-    const shown = columns.length > 12 ? `${columns.slice(0, 12).map(quote).join(", ")} and ${columns.length - 12} more` : listed(columns);
+    const shown =
+      columns.length > 12
+        ? `${columns.slice(0, 12).map(quote).join(", ")} and ${columns.length - 12} more`
+        : listed(columns);
     return `no column gives the ${key}; the file has ${shown} (name the column in the source file, under columns)`;
   },
-  "unknown-column": ({ column, nearest }) => `the source reads a column ${quote(column)} that the file does not have${orNearest(nearest)}`,
+  "unknown-column": ({ column, nearest }) =>
+    `the source reads a column ${quote(column)} that the file does not have${orNearest(nearest)}`,
 
   "no-workspace": ({ folder }) =>
     `there is no lexicant.yaml in ${quote(folder)} or above it; run "lexicant init" there, or name a workspace with -C`,
@@ -100,18 +116,23 @@ const sentences: { readonly [C in Code]: Sentence<C> } = {
     `${quote(channel)} is not in use in this workspace${inUse.length === 0 ? "" : ` (in use: ${listed(inUse)})`}; make the folder channels/${channel} and name it in lexicant.yaml, under channels`,
   "unknown-source": ({ source, known }) =>
     `there is no source ${quote(source)}${known.length === 0 ? "" : `; there are: ${listed(known)}`} (write sources/${source}.yaml)`,
-  "unknown-layer": ({ layer, known }) => `${quote(layer)} is no layer of lexicant.yaml; its layers are ${listed(known)}`,
-  "unknown-sku": ({ sku, nearest }) => `there is no product ${quote(sku)}${orNearest(nearest)}; "lexicant list" shows them all`,
+  "unknown-layer": ({ layer, known }) =>
+    `${quote(layer)} is no layer of lexicant.yaml; its layers are ${listed(known)}`,
+  "unknown-sku": ({ sku, nearest }) =>
+    `there is no product ${quote(sku)}${orNearest(nearest)}; "lexicant list" shows them all`,
   "unknown-purpose": ({ purpose, channel, known }) =>
     `${channel} takes no ${quote(purpose)} files; its purposes are ${listed(known)}`,
   "unknown-option": ({ reason }) => reason,
   "expression-syntax": ({ reason, snippet }) => `${reason}\n${snippet}`,
-  "unknown-name": ({ name, nearest, snippet, what }) => `there is no ${what} ${quote(name)}${orNearest(nearest)}\n${snippet}`,
-  "unknown-function": ({ name, nearest, snippet }) => `there is no function ${quote(name)}${orNearest(nearest)}\n${snippet}`,
+  "unknown-name": ({ name, nearest, snippet, what }) =>
+    `there is no ${what} ${quote(name)}${orNearest(nearest)}\n${snippet}`,
+  "unknown-function": ({ name, nearest, snippet }) =>
+    `there is no function ${quote(name)}${orNearest(nearest)}\n${snippet}`,
   "wrong-arguments": ({ name, usage, snippet }) => `${name} is used as ${usage}\n${snippet}`,
   "kind-mismatch": ({ reason, snippet }) => `${reason}\n${snippet}`,
   "expression-too-deep": ({ limit }) => `brackets and braces nest deeper than ${limit}; split the expression`,
-  "unknown-category": ({ category, nearest }) => `${quote(category)} is no category of the channel${orNearest(nearest)}`,
+  "unknown-category": ({ category, nearest }) =>
+    `${quote(category)} is no category of the channel${orNearest(nearest)}`,
   "unknown-field": ({ field, nearest }) => `${quote(field)} is no field of the channel${orNearest(nearest)}`,
   "contradicting-rows": ({ what, first }) => `two rows decide ${what}; the first is ${first}: keep one`,
   "closed-category": ({ category }) => `${quote(category)} takes no listings; choose a category below it`,
@@ -120,7 +141,8 @@ const sentences: { readonly [C in Code]: Sentence<C> } = {
   "blank-cell": ({ column }) => `the cell in ${quote(column)} is blank`,
   "wrong-cell": ({ column, value, expected }) => `${column} is ${quote(value)}; expected is ${expected}`,
   "repeated-category": ({ category }) => `two categories have the code ${quote(category)}`,
-  "orphan-category": ({ category, parent }) => `the parent ${quote(parent)} of ${quote(category)} does not exist`,
+  "orphan-category": ({ category, parent }) =>
+    `the parent ${quote(parent)} of ${quote(category)} does not exist`,
   "category-cycle": ({ categories }) => `categories stand in a circle: ${categories.join(" > ")}`,
   "field-without-kind": ({ field }) => `the field ${quote(field)} has no kind in its first row`,
   "empty-value-list": ({ list }) => `the value list ${quote(list)} has no values`,
@@ -130,8 +152,10 @@ const sentences: { readonly [C in Code]: Sentence<C> } = {
   "cannot-write": ({ path, reason }) => `cannot write ${quote(path)}: ${reason}; nothing was changed`,
   "store-newer": ({ path, found, known }) =>
     `${quote(path)} was written by a newer Lexicant (store version ${found}, this one knows up to ${known}); update Lexicant`,
-  "store-damaged": ({ path, reason }) => `${quote(path)} cannot be opened as a store: ${reason}; restore it from a copy, or move it away and import again`,
-  "store-busy": ({ path }) => `${quote(path)} is in use by another Lexicant that writes to it; try again when that one is done`,
+  "store-damaged": ({ path, reason }) =>
+    `${quote(path)} cannot be opened as a store: ${reason}; restore it from a copy, or move it away and import again`,
+  "store-busy": ({ path }) =>
+    `${quote(path)} is in use by another Lexicant that writes to it; try again when that one is done`,
   "internal-fault": ({ reason }) => `a fault in Lexicant itself: ${reason}`,
 };
 
@@ -151,12 +175,15 @@ type Headings = { readonly [C in Code]?: Sentence<C> };
 
 /** A cause over many products, for codes whose sentence speaks of one product's value. */
 const headings: Headings = {
-  "too-long": ({ label, limit, unit }) => `${label} has more than ${limit} ${unit}; shorten it, or use fit(…, ${limit}) in its fill`,
+  "too-long": ({ label, limit, unit }) =>
+    `${label} has more than ${limit} ${unit}; shorten it, or use fit(…, ${limit}) in its fill`,
   "too-short": ({ label, limit, unit }) => `${label} has fewer than ${limit} ${unit}`,
-  "too-many-values": ({ label, limit }) => `${label} has more than ${limit} values; use take(…, ${limit}) in its fill`,
+  "too-many-values": ({ label, limit }) =>
+    `${label} has more than ${limit} values; use take(…, ${limit}) in its fill`,
   "out-of-range": ({ label, min, max }) =>
     `${label} is outside what is allowed: ${max === "" ? `at least ${min}` : min === "" ? `at most ${max}` : `from ${min} to ${max}`}`,
-  "wrong-pattern": ({ label, example }) => `${label} is not of the form the channel wants${example === "" ? "" : `, such as ${quote(example)}`}`,
+  "wrong-pattern": ({ label, example }) =>
+    `${label} is not of the form the channel wants${example === "" ? "" : `, such as ${quote(example)}`}`,
   "wrong-kind": ({ label, problem }) => `${label} cannot be taken: ${problems[problem]}`,
   "not-allowed": ({ label }) => `${label} is not allowed here; leave its fill blank for these categories`,
   "wrong-currency": ({ label, permitted }) => `${label} is in another currency than ${permitted.join(", ")}`,

@@ -83,14 +83,20 @@ class Checker {
     if (kind === "yes-no") this.mismatch('a brace shows a value; for yes or no write if … then "…"', span);
     for (const [word] of part.after.matchAll(/[\p{L}_][\p{L}\p{N}_]*/gu))
       if (this.names.find(word) !== undefined && part.expression.node === "name")
-        this.mismatch(`"${word}" is ${this.names.what === "field" ? "a" : "an"} ${this.names.what} too: give it a brace of its own`, span);
+        this.mismatch(
+          `"${word}" is ${this.names.what === "field" ? "a" : "an"} ${this.names.what} too: give it a brace of its own`,
+          span,
+        );
   }
 
   private call({ name, args, span }: Extract<Expression, { node: "call" }>): ResultKind {
     const called = functionNamed(name);
     const kinds = args.map((arg) => this.kindOf(arg));
     if (called === undefined) {
-      const close = nearest(name, functions.map((entry) => entry.name));
+      const close = nearest(
+        name,
+        functions.map((entry) => entry.name),
+      );
       this.faults.push({ fault: "unknown-function", name, nearest: close, span });
       return "any";
     }
@@ -102,7 +108,11 @@ class Checker {
       if (actual === undefined || arg === undefined) return;
       // A single value serves as a list of one, and all but a list as text.
       const fine = fits(actual, kind) || kind === "list" || (kind === "text" && fitsText(actual));
-      if (!fine) this.mismatch(`${name} wants ${kindWords(kind)} as its ${parameter}, this is ${kindWords(actual)}`, arg.span);
+      if (!fine)
+        this.mismatch(
+          `${name} wants ${kindWords(kind)} as its ${parameter}, this is ${kindWords(actual)}`,
+          arg.span,
+        );
     });
     return called.result;
   }
@@ -117,7 +127,8 @@ class Checker {
       this.mismatch(reason, toSpan);
       return "any";
     }
-    if (!fits(kind, "measure")) this.mismatch(`only a measure converts to ${to}, this is ${kindWords(kind)}`, operand.span);
+    if (!fits(kind, "measure"))
+      this.mismatch(`only a measure converts to ${to}, this is ${kindWords(kind)}`, operand.span);
     return "measure";
   }
 
@@ -156,21 +167,39 @@ class Checker {
   private comparable(operator: BinaryOperator, left: Expression, right: Expression): void {
     const [a, b] = [this.kindOf(left), this.kindOf(right)];
     const dateAsText = (a === "date" && b === "text") || (a === "text" && b === "date");
-    if (a === "list" || b === "list") this.mismatch("a list is not compared: take one value, or count them", left.span);
+    if (a === "list" || b === "list")
+      this.mismatch("a list is not compared: take one value, or count them", left.span);
     else if (!fits(a, b) && !dateAsText)
-      this.mismatch(`${kindWords(a)} is compared with ${kindWords(b)}${hint(a, b)}`, { start: left.span.start, end: right.span.end });
-    else if (operator !== "=" && operator !== "!=" && a === "yes-no") this.mismatch("yes and no have no order", left.span);
+      this.mismatch(`${kindWords(a)} is compared with ${kindWords(b)}${hint(a, b)}`, {
+        start: left.span.start,
+        end: right.span.end,
+      });
+    else if (operator !== "=" && operator !== "!=" && a === "yes-no")
+      this.mismatch("yes and no have no order", left.span);
   }
 
   private arithmetic(operator: BinaryOperator, left: Expression, right: Expression): ResultKind {
     const [a, b] = [this.kindOf(left), this.kindOf(right)];
-    for (const [kind, side] of [[a, left], [b, right]] as const)
+    for (const [kind, side] of [
+      [a, left],
+      [b, right],
+    ] as const)
       if (!["number", "money", "measure", "any"].includes(kind))
-        this.mismatch(`"${operator}" calculates, and this is ${kindWords(kind)}; texts are joined in a template`, side.span);
+        this.mismatch(
+          `"${operator}" calculates, and this is ${kindWords(kind)}; texts are joined in a template`,
+          side.span,
+        );
     const sum = operator === "+" || operator === "-";
     const span = { start: left.span.start, end: right.span.end };
     if (sum && !fits(a, b)) this.mismatch(`"${operator}" of ${kindWords(a)} and ${kindWords(b)}`, span);
-    if (!sum && a !== "number" && b !== "number" && a !== "any" && b !== "any" && !(operator === "/" && a === b))
+    if (
+      !sum &&
+      a !== "number" &&
+      b !== "number" &&
+      a !== "any" &&
+      b !== "any" &&
+      !(operator === "/" && a === b)
+    )
       this.mismatch(`"${operator}" of ${kindWords(a)} and ${kindWords(b)}`, span);
     if (operator === "/" && a === b) return "number";
     return a === "number" ? b : a;
@@ -180,7 +209,8 @@ class Checker {
     const actual = this.kindOf(operand);
     const fine = fits(actual, kind) || (kind === "text" && fitsText(actual));
     const remedy = kind === "yes-no" ? '; ask with "is given" or a comparison' : "";
-    if (!fine) this.mismatch(`${asker} wants ${kindWords(kind)}, this is ${kindWords(actual)}${remedy}`, operand.span);
+    if (!fine)
+      this.mismatch(`${asker} wants ${kindWords(kind)}, this is ${kindWords(actual)}${remedy}`, operand.span);
   }
 
   private mismatch(reason: string, span: Expression["span"]): void {
@@ -194,4 +224,6 @@ const closeUnit = (written: string): string => {
 };
 
 const hint = (a: ResultKind, b: ResultKind): string =>
-  [a, b].includes("number") && ([a, b].includes("money") || [a, b].includes("measure")) ? "; compare with amount(…)" : "";
+  [a, b].includes("number") && ([a, b].includes("money") || [a, b].includes("measure"))
+    ? "; compare with amount(…)"
+    : "";

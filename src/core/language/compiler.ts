@@ -87,7 +87,11 @@ const template = (parts: readonly TemplatePart[], sub: (inner: Expression) => Co
   };
 };
 
-const call = ({ name, args }: Of<"call">, sub: (inner: Expression) => Compiled, surroundings: Surroundings): Compiled => {
+const call = (
+  { name, args }: Of<"call">,
+  sub: (inner: Expression) => Compiled,
+  surroundings: Surroundings,
+): Compiled => {
   const called = functionNamed(name);
   if (called === undefined) return blank;
   const compiled = args.map(sub);

@@ -60,7 +60,11 @@ const scanText = (source: string, open: number, limit: number): TextScan => {
       flush();
       const end = braceEnd(source, i + 1, limit);
       if (source[end - 1] !== "}")
-        return { parts, end: limit, fault: { fault: "syntax", reason: "this brace is never closed", span: { start: i, end: i + 1 } } };
+        return {
+          parts,
+          end: limit,
+          fault: { fault: "syntax", reason: "this brace is never closed", span: { start: i, end: i + 1 } },
+        };
       parts.push({ part: "brace", start: i + 1, end: end - 1 });
       i = end;
     } else if (character === "\n") {
@@ -74,7 +78,11 @@ const scanText = (source: string, open: number, limit: number): TextScan => {
   }
   flush();
   if (i >= limit)
-    return { parts, end: limit, fault: { fault: "syntax", reason: "this text is never closed", span: { start: open, end: open + 1 } } };
+    return {
+      parts,
+      end: limit,
+      fault: { fault: "syntax", reason: "this text is never closed", span: { start: open, end: open + 1 } },
+    };
   return { parts, end: i + 1 };
 };
 
@@ -104,7 +112,12 @@ export const lex = (source: string, start = 0, limit = source.length): Lexed => 
       continue;
     }
     const lexeme = nextToken(source, at, take);
-    if (lexeme === undefined) faults.push({ fault: "syntax", reason: strayReason(source[at] ?? ""), span: { start: at, end: at + 1 } });
+    if (lexeme === undefined)
+      faults.push({
+        fault: "syntax",
+        reason: strayReason(source[at] ?? ""),
+        span: { start: at, end: at + 1 },
+      });
     else tokens.push(lexeme);
     at = lexeme?.span.end ?? at + 1;
   }
@@ -126,7 +139,8 @@ const nextToken = (
   const digits = take(match(number, source, at));
   if (digits !== undefined) return { token: "number", digits, span: span(digits.length) };
   const odd = take(match(quotedName, source, at));
-  if (odd !== undefined) return { token: "name", name: odd.slice(1, -1), quoted: true, span: span(odd.length) };
+  if (odd !== undefined)
+    return { token: "name", name: odd.slice(1, -1), quoted: true, span: span(odd.length) };
   const mark = take(match(sign, source, at));
   return mark === undefined ? undefined : { token: "sign", sign: mark, span: span(mark.length) };
 };
@@ -135,6 +149,6 @@ const strayReason = (character: string): string => {
   if (character === "“" || character === "”" || character === "'")
     return `texts stand in straight double quotes ("), not in ${character}`;
   if (character === "`") return "this backquote is never closed";
-  if (character === "&") return "texts are joined in a template, as in \"{brand} {name}\", not with &";
+  if (character === "&") return 'texts are joined in a template, as in "{brand} {name}", not with &';
   return `"${character}" has no meaning here`;
 };

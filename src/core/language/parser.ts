@@ -49,7 +49,8 @@ class Parser {
   whole(): Expression | undefined {
     return this.attempt(() => {
       const expression = this.expression();
-      if (this.next.token !== "end") this.fail(`nothing is expected after ${this.shown(expression.span)}`, this.next.span);
+      if (this.next.token !== "end")
+        this.fail(`nothing is expected after ${this.shown(expression.span)}`, this.next.span);
       return expression;
     });
   }
@@ -65,7 +66,12 @@ class Parser {
         after += plainWords(this.next.parts) ?? "";
         from = this.advance().span.end;
       }
-      return { part: "brace", before: before + lead, expression, after: after + this.source.slice(from, end) };
+      return {
+        part: "brace",
+        before: before + lead,
+        expression,
+        after: after + this.source.slice(from, end),
+      };
     });
   }
 
@@ -73,7 +79,10 @@ class Parser {
     const following = this.tokens[this.at + 1];
     if (this.next.token !== "text" || following === undefined) return "";
     const startsOperand =
-      following.token === "name" || following.token === "number" || following.token === "text" || isSign(following, "(");
+      following.token === "name" ||
+      following.token === "number" ||
+      following.token === "text" ||
+      isSign(following, "(");
     const words = plainWords(this.next.parts);
     if (!startsOperand || words === undefined) return "";
     this.advance();
@@ -100,7 +109,11 @@ class Parser {
     for (;;) {
       const operator = this.operatorOf(operators);
       if (operator === undefined) return left;
-      if (level === COMPARISON && left.node === "binary" && precedence[COMPARISON]?.includes(left.operator) === true)
+      if (
+        level === COMPARISON &&
+        left.node === "binary" &&
+        precedence[COMPARISON]?.includes(left.operator) === true
+      )
         this.fail('one comparison at a time: join two with "and"', this.next.span);
       this.advance();
       const right = this.isWord("if") ? this.choice() : this.operand(level);
@@ -126,14 +139,25 @@ class Parser {
     if (!this.takeWord("under")) return operand;
     const path = this.advance();
     const words = path.token === "text" ? plainWords(path.parts) : undefined;
-    if (words === undefined) return this.fail('"under" is followed by a category path in double quotes', path.span);
+    if (words === undefined)
+      return this.fail('"under" is followed by a category path in double quotes', path.span);
     return { node: "under", operand, path: words, span: { start: operand.span.start, end: path.span.end } };
   }
 
   private unary(): Expression {
     const { span } = this.next;
-    if (this.takeWord("not")) return this.prefixed("not", span, this.nested(() => this.operand(COMPARISON)));
-    if (this.takeSign("-")) return this.prefixed("negate", span, this.nested(() => this.unary()));
+    if (this.takeWord("not"))
+      return this.prefixed(
+        "not",
+        span,
+        this.nested(() => this.operand(COMPARISON)),
+      );
+    if (this.takeSign("-"))
+      return this.prefixed(
+        "negate",
+        span,
+        this.nested(() => this.unary()),
+      );
     return this.conversion(this.primary());
   }
 
@@ -145,7 +169,8 @@ class Parser {
     let result = operand;
     while (this.takeWord("in")) {
       const unit = this.advance();
-      if (unit.token !== "name") return this.fail('"in" is followed by a unit or a currency, such as kg or EUR', unit.span);
+      if (unit.token !== "name")
+        return this.fail('"in" is followed by a unit or a currency, such as kg or EUR', unit.span);
       const span = { start: operand.span.start, end: unit.span.end };
       result = { node: "convert", operand: result, to: unit.name, toSpan: unit.span, span };
     }
@@ -157,17 +182,25 @@ class Parser {
     const { span } = token;
     switch (token.token) {
       case "name":
-        return !token.quoted && isSign(this.next, "(") ? this.call(token.name, span) : { node: "name", name: token.name, span };
+        return !token.quoted && isSign(this.next, "(")
+          ? this.call(token.name, span)
+          : { node: "name", name: token.name, span };
       case "number": {
         const value = decimal(token.digits);
-        return value === undefined ? this.fail("this number is too long", span) : { node: "literal", value, span };
+        return value === undefined
+          ? this.fail("this number is too long", span)
+          : { node: "literal", value, span };
       }
       case "text":
         return this.text(token.parts, span);
       case "keyword":
-        if (token.word === "yes" || token.word === "no") return { node: "literal", value: token.word === "yes", span };
+        if (token.word === "yes" || token.word === "no")
+          return { node: "literal", value: token.word === "yes", span };
         if (token.word === "blank") return { node: "blank", span };
-        return this.fail(`"${token.word}" cannot stand here; as an attribute's name put it in backquotes`, span);
+        return this.fail(
+          `"${token.word}" cannot stand here; as an attribute's name put it in backquotes`,
+          span,
+        );
       case "sign":
         if (token.sign === "(") {
           const inner = this.expression();
@@ -206,7 +239,11 @@ class Parser {
     const before = /^[^\p{L}\p{N}_"`]*/u.exec(this.source.slice(start, end))?.[0] ?? "";
     const from = start + before.length;
     if (from === end) {
-      this.faults.push({ fault: "syntax", reason: "this brace holds no attribute; a brace itself is written {{", span: { start, end } });
+      this.faults.push({
+        fault: "syntax",
+        reason: "this brace holds no attribute; a brace itself is written {{",
+        span: { start, end },
+      });
       return undefined;
     }
     const { tokens, faults } = lex(this.source, from, end);
@@ -238,7 +275,9 @@ class Parser {
   }
 
   private get next(): Token {
-    return this.tokens[this.at] ?? { token: "end", span: { start: this.source.length, end: this.source.length } };
+    return (
+      this.tokens[this.at] ?? { token: "end", span: { start: this.source.length, end: this.source.length } }
+    );
   }
 
   private advance(): Token {

@@ -25,33 +25,53 @@ export interface ReadyProgram {
   readonly reads: readonly number[];
 }
 
-export type Program =
-  | ReadyProgram
-  | { readonly kind: "faulty"; readonly findings: readonly Diagnostic[] };
+export type Program = ReadyProgram | { readonly kind: "faulty"; readonly findings: readonly Diagnostic[] };
 
 const LENGTH_LIMIT = 10_000;
 
 /** Parses, checks and compiles one expression; or says all that is wrong with it. */
-export const program = (source: Source, names: Names, surroundings: Surroundings, wanted: ResultKind = "any"): Program => {
+export const program = (
+  source: Source,
+  names: Names,
+  surroundings: Surroundings,
+  wanted: ResultKind = "any",
+): Program => {
   const faulty = (faults: readonly Fault[]): Program => ({
     kind: "faulty",
     findings: faults.map((fault) => finding(fault, source, names)),
   });
   if (source.text.length > LENGTH_LIMIT)
-    return faulty([{ fault: "syntax", reason: `an expression has at most ${LENGTH_LIMIT} characters`, span: { start: 0, end: 1 } }]);
+    return faulty([
+      {
+        fault: "syntax",
+        reason: `an expression has at most ${LENGTH_LIMIT} characters`,
+        span: { start: 0, end: 1 },
+      },
+    ]);
   const { expression, faults } = parse(source.text);
   if (expression === undefined) return faulty(faults);
   const checked = checkExpression(expression, names);
-  const fitting = fits(checked.kind, wanted) || (wanted === "text" && fitsText(checked.kind)) || wanted === "list";
+  const fitting =
+    fits(checked.kind, wanted) || (wanted === "text" && fitsText(checked.kind)) || wanted === "list";
   const all: readonly Fault[] = fitting
     ? checked.faults
     : [
         ...checked.faults,
-        { fault: "kind", reason: `${kindWords(wanted)} is wanted here, this is ${kindWords(checked.kind)}`, span: expression.span },
+        {
+          fault: "kind",
+          reason: `${kindWords(wanted)} is wanted here, this is ${kindWords(checked.kind)}`,
+          span: expression.span,
+        },
       ];
   if (all.length > 0) return faulty(all);
   const reads = slotsRead(expression, names);
-  return { kind: "program", run: compile(expression, names, surroundings), yields: checked.kind, source, reads };
+  return {
+    kind: "program",
+    run: compile(expression, names, surroundings),
+    yields: checked.kind,
+    source,
+    reads,
+  };
 };
 
 const placeOf = (source: Source, start: number): Place => {
@@ -81,9 +101,17 @@ const finding = (fault: Fault, source: Source, names: Names): Diagnostic => {
     case "syntax":
       return diagnostic("expression-syntax", { reason: fault.reason, snippet: shown }, where);
     case "unknown-name":
-      return diagnostic("unknown-name", { name: fault.name, nearest: fault.nearest, snippet: shown, what: names.what }, where);
+      return diagnostic(
+        "unknown-name",
+        { name: fault.name, nearest: fault.nearest, snippet: shown, what: names.what },
+        where,
+      );
     case "unknown-function":
-      return diagnostic("unknown-function", { name: fault.name, nearest: fault.nearest, snippet: shown }, where);
+      return diagnostic(
+        "unknown-function",
+        { name: fault.name, nearest: fault.nearest, snippet: shown },
+        where,
+      );
     case "wrong-arguments":
       return diagnostic("wrong-arguments", { name: fault.name, usage: fault.usage, snippet: shown }, where);
     case "kind":

@@ -14,7 +14,11 @@ const parts = (expression: Expression): readonly Expression[] => {
     case "binary":
       return [expression.left, expression.right];
     case "if":
-      return [expression.condition, expression.then, ...(expression.otherwise === undefined ? [] : [expression.otherwise])];
+      return [
+        expression.condition,
+        expression.then,
+        ...(expression.otherwise === undefined ? [] : [expression.otherwise]),
+      ];
     default:
       return [expression.operand];
   }

@@ -1,6 +1,20 @@
 import type { Span } from "./span.js";
 
-export const keywords = ["or", "and", "not", "if", "then", "else", "in", "under", "is", "given", "blank", "yes", "no"] as const;
+export const keywords = [
+  "or",
+  "and",
+  "not",
+  "if",
+  "then",
+  "else",
+  "in",
+  "under",
+  "is",
+  "given",
+  "blank",
+  "yes",
+  "no",
+] as const;
 
 export type Keyword = (typeof keywords)[number];
 

@@ -19,12 +19,17 @@ export type Report = <C extends Code>(
 ) => void;
 
 /** Checks one family's listings by every rule, and says which are ready. */
-export const check = (family: VariedFamily, setup: ChannelSetup, provenance: Provenance): readonly Outcome[] => {
+export const check = (
+  family: VariedFamily,
+  setup: ChannelSetup,
+  provenance: Provenance,
+): readonly Outcome[] => {
   const findings = family.listings.map((): Diagnostic[] => []);
   const reportFor = (index: number): Report => {
     const listing = family.listings[index];
     return (code, facts, about = {}) => {
-      if (listing !== undefined) findings[index]?.push(finding(listing, setup, provenance, code, facts, about));
+      if (listing !== undefined)
+        findings[index]?.push(finding(listing, setup, provenance, code, facts, about));
     };
   };
   family.listings.forEach((listing, index) => checkListing(listing, setup, reportFor(index)));
@@ -43,7 +48,8 @@ const checkListing = (listing: Listing, setup: ChannelSetup, report: Report): vo
   for (const { rule } of listing.plan.fields) {
     const value = listing.value(rule.field.slot);
     if (value === undefined) continue;
-    for (const { name, check: run } of fieldChecks) guarded(name, report, () => run({ rule, value, setup, report }));
+    for (const { name, check: run } of fieldChecks)
+      guarded(name, report, () => run({ rule, value, setup, report }));
   }
 };
 

@@ -35,7 +35,13 @@ export interface FamilyCheck {
 }
 
 /** What every value of a field must keep to. */
-export const fieldChecks: readonly FieldCheck[] = [textLength, numberRange, itemCount, permittedCurrency, textPattern];
+export const fieldChecks: readonly FieldCheck[] = [
+  textLength,
+  numberRange,
+  itemCount,
+  permittedCurrency,
+  textPattern,
+];
 
 /** What a listing must keep to as a whole. */
 export const listingChecks: readonly ListingCheck[] = [fillProblems, demandedFields, crossRules];

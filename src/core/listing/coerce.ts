@@ -24,7 +24,9 @@ const rounded = (value: Value, { field }: CategoryField): Value => {
 const inUnit = (value: Value, { field }: CategoryField): Coerced => {
   if (field.unit === undefined || !isMeasure(value)) return { value };
   const converted = convert(value, field.unit);
-  return converted === undefined ? { problem: "not-a-measure", written: shownText(value) } : { value: converted };
+  return converted === undefined
+    ? { problem: "not-a-measure", written: shownText(value) }
+    : { value: converted };
 };
 
 const isOfKind = (value: Value, rule: CategoryField): boolean => {

@@ -17,7 +17,11 @@ export type FillBlock = { readonly fills: readonly Fill[] } & (
   | { readonly scope: "channel-category"; readonly code: CategoryCode }
 );
 
-const rank = (block: FillBlock, ancestors: ReadonlyMap<string, number>, ourCategory: string): number | undefined => {
+const rank = (
+  block: FillBlock,
+  ancestors: ReadonlyMap<string, number>,
+  ourCategory: string,
+): number | undefined => {
   switch (block.scope) {
     case "all":
       return 0;
@@ -42,7 +46,9 @@ export const fillsFor = (
   category: Category,
   ourCategory: string,
 ): readonly (Fill | undefined)[] => {
-  const ancestors = new Map<string, number>([...withAncestors(category)].reverse().map(({ code }, depth) => [code, depth]));
+  const ancestors = new Map<string, number>(
+    [...withAncestors(category)].reverse().map(({ code }, depth) => [code, depth]),
+  );
   const ranked = blocks
     .flatMap((block) => {
       const own = rank(block, ancestors, ourCategory);

@@ -17,7 +17,8 @@ export const fill = (placed: PlacedProduct, setup: ChannelSetup): Listing => {
     const given = filling?.program.run(product);
     if (given === undefined || given === "") continue;
     const coerced = coerce(given, rule, (term) => translate(setup, rule, ourCategory, term));
-    if ("problem" in coerced) problems.push({ field: rule, written: coerced.written, problem: coerced.problem });
+    if ("problem" in coerced)
+      problems.push({ field: rule, written: coerced.written, problem: coerced.problem });
     else values[rule.field.slot] = coerced.value;
   }
   if (categoryField !== undefined) {

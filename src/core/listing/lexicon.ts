@@ -16,7 +16,8 @@ export interface Lexicon {
   find(field: FieldCode, ourCategory: string | undefined, term: string): string | undefined;
 }
 
-const key = (field: string, category: string, term: string): string => `${field}\u0000${category}\u0000${term}`;
+const key = (field: string, category: string, term: string): string =>
+  `${field}\u0000${category}\u0000${term}`;
 
 export const lexiconOf = (rows: readonly LexiconRow[]): Lexicon => {
   const found = new Map<string, string>();

@@ -14,7 +14,9 @@ export type Placed =
 const suggestions = (setup: ChannelSetup, ourCategory: string): readonly string[] => {
   const leaf = pathParts(ourCategory).at(-1) ?? "";
   const names = nearest(leaf, new Set(setup.definition.tree.all.map(({ name }) => name)));
-  return names.flatMap((name) => setup.definition.tree.all.filter((c) => c.name === name).map(({ path }) => path)).slice(0, 3);
+  return names
+    .flatMap((name) => setup.definition.tree.all.filter((c) => c.name === name).map(({ path }) => path))
+    .slice(0, 3);
 };
 
 const unplacedHints = new WeakMap<ChannelSetup, Map<string, readonly string[]>>();

@@ -19,7 +19,9 @@ export interface Placements {
 
 export const placementsOf = (rows: readonly Placement[]): Placements => {
   const bySku = new Map(rows.filter(({ sku }) => sku !== "").map((row) => [row.sku, row]));
-  const byCategory = new Map(rows.filter(({ sku }) => sku === "").map((row) => [pathText(pathParts(row.ourCategory)), row]));
+  const byCategory = new Map(
+    rows.filter(({ sku }) => sku === "").map((row) => [pathText(pathParts(row.ourCategory)), row]),
+  );
   const resolved = new Map<string, Placement | undefined>();
   const nearest = (ourCategory: string): Placement | undefined => {
     if (!resolved.has(ourCategory)) {
@@ -30,6 +32,7 @@ export const placementsOf = (rows: readonly Placement[]): Placements => {
   };
   return {
     size: rows.length,
-    find: (sku, ourCategory) => bySku.get(sku) ?? (ourCategory === undefined ? undefined : nearest(ourCategory)),
+    find: (sku, ourCategory) =>
+      bySku.get(sku) ?? (ourCategory === undefined ? undefined : nearest(ourCategory)),
   };
 };

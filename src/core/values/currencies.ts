@@ -11,7 +11,9 @@ const digits: Readonly<Record<number, string>> = {
 };
 
 const minorDigits = new Map<string, number>(
-  Object.entries(digits).flatMap(([count, codes]) => codes.split(" ").map((code) => [code, Number(count)] as const)),
+  Object.entries(digits).flatMap(([count, codes]) =>
+    codes.split(" ").map((code) => [code, Number(count)] as const),
+  ),
 );
 
 /** Signs that stand for one currency only; `$` and `kr` stand for many and are read by the default currency. */

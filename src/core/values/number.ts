@@ -16,6 +16,7 @@ export const readNumber = (text: string, mark: DecimalMark = "."): Decimal | und
   const direct = decimal(text);
   if (direct !== undefined && (mark === "." || !text.includes("."))) return direct;
   if (!plain[mark].test(text) && !grouped[mark].test(text)) return undefined;
-  const digits = mark === "." ? text.replace(/[,'\u202f ]/g, "") : text.replace(/[.'\u202f ]/g, "").replace(",", ".");
+  const digits =
+    mark === "." ? text.replace(/[,'\u202f ]/g, "") : text.replace(/[.'\u202f ]/g, "").replace(",", ".");
   return decimal(digits.replace(/^([+-]?)\./, "$10.").replace(/\.$/, ""));
 };

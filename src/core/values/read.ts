@@ -50,7 +50,9 @@ const readMeasure = (text: string, defaults: ReadingDefaults): Reading => {
   if (amount === undefined) return { problem: "not-a-measure" };
   const spelling = match?.[2]?.trim() ?? defaults.unit;
   const unit = spelling === undefined ? undefined : unitOf(spelling);
-  return unit === undefined ? { problem: spelling === undefined ? "no-unit" : "not-a-measure" } : { value: measure(amount, unit) };
+  return unit === undefined
+    ? { problem: spelling === undefined ? "no-unit" : "not-a-measure" }
+    : { value: measure(amount, unit) };
 };
 
 const readDecimal = (text: string, defaults: ReadingDefaults, wholeOnly: boolean): Reading => {

@@ -49,15 +49,21 @@ pc | H87 | count | 1 | pcs piece pieces
 const bySpelling = new Map<string, Unit>();
 
 for (const line of table.trim().split("\n")) {
-  const [code = "", cefact = "", dimension = "", factor = "", others = ""] = line.split("|").map((cell) => cell.trim());
+  const [code = "", cefact = "", dimension = "", factor = "", others = ""] = line
+    .split("|")
+    .map((cell) => cell.trim());
   const amount = decimal(factor);
   if (amount === undefined) throw new Error(`unit ${code} has no factor`);
   const unit: Unit = { code, cefact, dimension: dimension as Dimension, factor: amount };
-  for (const spelling of [code, cefact, ...others.split(" ").filter(Boolean)]) bySpelling.set(spelling.toLowerCase(), unit);
+  for (const spelling of [code, cefact, ...others.split(" ").filter(Boolean)])
+    bySpelling.set(spelling.toLowerCase(), unit);
 }
 
 /** The unit for a code, a UN/CEFACT code or a usual spelling, in any case; undefined when unknown. */
-export const unitOf = (spelling: string): Unit | undefined => bySpelling.get(spelling.toLowerCase().replace(/\.$/, ""));
+export const unitOf = (spelling: string): Unit | undefined =>
+  bySpelling.get(spelling.toLowerCase().replace(/\.$/, ""));
 
 /** Every short code, in table order, for suggestions. */
-export const unitCodes = (): readonly string[] => [...new Set([...bySpelling.values()].map((unit) => unit.code))];
+export const unitCodes = (): readonly string[] => [
+  ...new Set([...bySpelling.values()].map((unit) => unit.code)),
+];

@@ -12,7 +12,10 @@ export class AccountModel {
   description?: string;
 
   @IsOptional()
-  @IsUrl({ protocols: ["http", "https"], require_protocol: true }, { message: "is a web address that starts with https://" })
+  @IsUrl(
+    { protocols: ["http", "https"], require_protocol: true },
+    { message: "is a web address that starts with https://" },
+  )
   shop_url?: string;
 }
 

@@ -7,7 +7,7 @@ export class ManifestModel {
   @Length(1, 120, { message: "has 1 to 120 characters" })
   shop!: string;
 
-  @Matches(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/, { message: 'is a language such as en or de (BCP 47)' })
+  @Matches(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/, { message: "is a language such as en or de (BCP 47)" })
   language!: string;
 
   @IsCurrencyCode()
@@ -15,12 +15,18 @@ export class ManifestModel {
 
   @IsArray({ message: "is a list of layer names, lowest first" })
   @ArrayUnique({ message: "names each layer once" })
-  @Matches(/^[a-z0-9][a-z0-9-]*$/, { each: true, message: "each layer's name has small letters, digits and dashes" })
+  @Matches(/^[a-z0-9][a-z0-9-]*$/, {
+    each: true,
+    message: "each layer's name has small letters, digits and dashes",
+  })
   layers!: string[];
 
   @IsOptional()
   @IsArray({ message: "is a list of channel names" })
   @ArrayUnique({ message: "names each channel once" })
-  @Matches(/^[a-z0-9][a-z0-9-]*$/, { each: true, message: "each channel's name has small letters, digits and dashes" })
+  @Matches(/^[a-z0-9][a-z0-9-]*$/, {
+    each: true,
+    message: "each channel's name has small letters, digits and dashes",
+  })
   channels?: string[];
 }

@@ -2,9 +2,20 @@ import { ValidateBy, type ValidationOptions } from "class-validator";
 import { isCurrency } from "../../core/values/currencies.js";
 import { unitOf } from "../../core/values/units.js";
 
-const rule = (name: string, message: string, holds: (value: string) => boolean, options: ValidationOptions = {}): PropertyDecorator =>
+const rule = (
+  name: string,
+  message: string,
+  holds: (value: string) => boolean,
+  options: ValidationOptions = {},
+): PropertyDecorator =>
   ValidateBy(
-    { name, validator: { validate: (value: unknown) => typeof value === "string" && holds(value), defaultMessage: () => message } },
+    {
+      name,
+      validator: {
+        validate: (value: unknown) => typeof value === "string" && holds(value),
+        defaultMessage: () => message,
+      },
+    },
     options,
   );
 
@@ -18,7 +29,9 @@ export const AreUnits = (): PropertyDecorator =>
     name: "areUnits",
     validator: {
       validate: (value: unknown) =>
-        typeof value === "object" && value !== null && Object.values(value).every((unit) => typeof unit === "string" && unitOf(unit) !== undefined),
+        typeof value === "object" &&
+        value !== null &&
+        Object.values(value).every((unit) => typeof unit === "string" && unitOf(unit) !== undefined),
       defaultMessage: () => "gives each attribute a unit such as kg, cm or l",
     },
   });

@@ -43,6 +43,8 @@ export class SourceModel {
   @IsString({ message: "is a word in quotes" })
   clear_word?: string;
 
-  @IsObject({ message: "gives each attribute the column, or the expression over columns, that it is read from" })
+  @IsObject({
+    message: "gives each attribute the column, or the expression over columns, that it is read from",
+  })
   columns!: Record<string, unknown>;
 }

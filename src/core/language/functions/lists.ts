@@ -4,7 +4,8 @@ import { isList, type MaybeBlank, type Value } from "../../values/value.js";
 import type { ExpressionFunction } from "../function.js";
 
 /** A single value counts as a list of one. */
-const items = (value: MaybeBlank): readonly Value[] => (value === undefined ? [] : isList(value) ? value : [value]);
+const items = (value: MaybeBlank): readonly Value[] =>
+  value === undefined ? [] : isList(value) ? value : [value];
 const orBlank = (list: readonly Value[]): MaybeBlank => (list.length === 0 ? undefined : list);
 
 export const lists: readonly ExpressionFunction[] = [
@@ -21,6 +22,24 @@ export const lists: readonly ExpressionFunction[] = [
     result: "list",
     examples: [{ expression: 'list("front.jpg", blank, "side.jpg")', gives: "front.jpg, side.jpg" }],
     apply: (args) => orBlank(args.flatMap(items)),
+  },
+  {
+    name: "split",
+    family: "lists",
+    summary: "The parts of a text between a separator, as a list; spaces around them are cut.",
+    parameters: [
+      { name: "text", kind: "text" },
+      { name: "separator", kind: "text" },
+    ],
+    result: "list",
+    examples: [{ expression: 'split("March; April", ";")', gives: "March, April" }],
+    apply: ([text, separator]) =>
+      orBlank(
+        shownText(text)
+          .split(shownText(separator) || "\n")
+          .map((part) => part.trim())
+          .filter(Boolean),
+      ),
   },
   {
     name: "first",

@@ -39,7 +39,8 @@ export const numbers: readonly ExpressionFunction[] = [
     parameters: [{ name: "value", kind: "any" }],
     result: "number",
     examples: [{ expression: 'amount(money(12.5, "GBP"))', gives: "12.5" }],
-    apply: ([value]) => (isMoney(value) || isMeasure(value) ? value.amount : isDecimal(value) ? value : undefined),
+    apply: ([value]) =>
+      isMoney(value) || isMeasure(value) ? value.amount : isDecimal(value) ? value : undefined,
   },
   {
     name: "money",

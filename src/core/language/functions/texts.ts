@@ -10,7 +10,9 @@ const orBlank = (text: string): MaybeBlank => (text === "" ? undefined : text);
 
 const fitted = (text: string, limit: number): string => {
   if (characterCount(text) <= limit) return text;
-  const head = Array.from(text).slice(0, limit + 1).join("");
+  const head = Array.from(text)
+    .slice(0, limit + 1)
+    .join("");
   const boundary = head.search(/\s+\S*$/);
   const cut = boundary > 0 ? head.slice(0, boundary) : Array.from(text).slice(0, limit).join("");
   return cut.replace(/[\s,;:–-]+$/, "");

@@ -3,9 +3,15 @@ import type { Need } from "../../channel/field.js";
 import type { Place } from "../../diagnostics/place.js";
 import { shownText } from "../../values/show.js";
 import type { ListingCheck } from "../checks.js";
+import type { Fill } from "../fill-set.js";
 import type { Listing } from "../listing.js";
 
-const strength: Readonly<Record<Need, number>> = { optional: 0, recommended: 1, required: 2, "not allowed": 3 };
+const strength: Readonly<Record<Need, number>> = {
+  optional: 0,
+  recommended: 1,
+  required: 2,
+  "not allowed": 3,
+};
 
 /** The strongest need that holds for this listing: the plain one, or a conditional one whose condition holds. */
 const needFor = (rule: CategoryField, listing: Listing): { readonly need: Need; readonly place: Place } => {
@@ -16,12 +22,16 @@ const needFor = (rule: CategoryField, listing: Listing): { readonly need: Need; 
   );
 };
 
+/** The attributes that a blank field would be filled from. */
+const readNames = ({ product }: Listing, fill: Fill | undefined): readonly string[] =>
+  (fill?.program.reads ?? []).map((slot) => product.attributes.names[slot] ?? "").filter(Boolean);
+
 /** Required and recommended fields are filled; fields that are not allowed are blank. */
 export const demandedFields: ListingCheck = {
   name: "demanded-fields",
   check(listing, { files }, report) {
     const unreadable = new Set(listing.problems.map(({ field }) => field));
-    for (const { rule } of listing.plan.fields) {
+    for (const { rule, fill } of listing.plan.fields) {
       // A value that could not be taken is reported as such: the field is not also missing.
       if (unreadable.has(rule)) continue;
       const { need, place } = needFor(rule, listing);
@@ -29,8 +39,14 @@ export const demandedFields: ListingCheck = {
       const value = listing.value(slot);
       const about = { field: rule, place };
       if (value === undefined) {
-        if (need === "required") report("missing-required", { label, example, fills: files.fills }, about);
-        if (need === "recommended") report("missing-recommended", { label, example }, { ...about, severity: "advice" });
+        if (need === "required")
+          report(
+            "missing-required",
+            { label, example, fills: files.fills, reads: readNames(listing, fill) },
+            about,
+          );
+        if (need === "recommended")
+          report("missing-recommended", { label, example }, { ...about, severity: "advice" });
       } else if (need === "not allowed") report("not-allowed", { label, value: shownText(value) }, about);
     }
   },

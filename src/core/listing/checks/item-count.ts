@@ -7,6 +7,10 @@ export const itemCount: FieldCheck = {
   check({ rule, value, report }) {
     const { maxItems } = rule.limits;
     if (maxItems !== undefined && isList(value) && value.length > maxItems)
-      report("too-many-values", { label: rule.field.label, limit: maxItems, actual: value.length }, { field: rule });
+      report(
+        "too-many-values",
+        { label: rule.field.label, limit: maxItems, actual: value.length },
+        { field: rule },
+      );
   },
 };

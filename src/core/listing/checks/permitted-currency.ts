@@ -8,6 +8,10 @@ export const permittedCurrency: FieldCheck = {
   check({ rule, value, setup, report }) {
     const { currencies } = setup.definition;
     if (isMoney(value) && !currencies.includes(value.currency))
-      report("wrong-currency", { label: rule.field.label, value: shownText(value), permitted: currencies }, { field: rule });
+      report(
+        "wrong-currency",
+        { label: rule.field.label, value: shownText(value), permitted: currencies },
+        { field: rule },
+      );
   },
 };

@@ -13,8 +13,10 @@ export const textLength: FieldCheck = {
       if (typeof text !== "string") continue;
       const actual = counted === "bytes" ? utf8.encode(text).length : characterCount(text);
       const facts = { label: rule.field.label, value: text, actual, unit: counted };
-      if (maxLength !== undefined && actual > maxLength) report("too-long", { ...facts, limit: maxLength }, { field: rule });
-      if (minLength !== undefined && actual < minLength) report("too-short", { ...facts, limit: minLength }, { field: rule });
+      if (maxLength !== undefined && actual > maxLength)
+        report("too-long", { ...facts, limit: maxLength }, { field: rule });
+      if (minLength !== undefined && actual < minLength)
+        report("too-short", { ...facts, limit: minLength }, { field: rule });
     }
   },
 };

@@ -8,6 +8,10 @@ export const textPattern: FieldCheck = {
     if (pattern === undefined) return;
     for (const text of Array.isArray(value) ? value : [value])
       if (typeof text === "string" && !pattern.matches(text))
-        report("wrong-pattern", { label: rule.field.label, value: text, example: rule.field.example }, { field: rule });
+        report(
+          "wrong-pattern",
+          { label: rule.field.label, value: text, example: rule.field.example },
+          { field: rule },
+        );
   },
 };

@@ -13,7 +13,8 @@ export const titlesAlike: FamilyCheck = {
       const other = first.get(fold(title));
       const rule = plan.bySlot[toldApartBy.slot]?.rule;
       if (other === undefined) first.set(fold(title), product.sku);
-      else reportFor(index)("titles-alike", { title, other, axes }, rule === undefined ? {} : { field: rule });
+      else
+        reportFor(index)("titles-alike", { title, other, axes }, rule === undefined ? {} : { field: rule });
     });
   },
 };

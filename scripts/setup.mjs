@@ -1,0 +1,90 @@
+// Makes a fresh clone ready: installs packages and builds, each only when something changed since the last time.
+import { execFileSync, spawnSync } from "node:child_process";
+import { createHash } from "node:crypto";
+import { existsSync, readdirSync, readFileSync, statSync, writeFileSync, mkdirSync } from "node:fs";
+import { dirname, join } from "node:path";
+import { fileURLToPath } from "node:url";
+
+export const root = dirname(dirname(fileURLToPath(import.meta.url)));
+
+const stampOf = (file) => (existsSync(file) ? readFileSync(file, "utf8") : "");
+
+/** Runs a step with its output shown; ends the whole when it fails. */
+export const step = (title, command, args, options = {}) => {
+  process.stderr.write(`\n— ${title}\n`);
+  const { status, error } = spawnSync(command, args, { cwd: root, stdio: "inherit", ...options });
+  if (error !== undefined) process.stderr.write(`${command}: ${error.message}\n`);
+  if (status !== 0) process.exit(status ?? 1);
+};
+
+export const install = () => {
+  const stampFile = join(root, "node_modules", ".lexicant-installed");
+  const stamp = createHash("sha256")
+    .update(readFileSync(join(root, "package-lock.json")))
+    .update(`${process.versions.modules} ${process.arch}`)
+    .digest("hex");
+  if (stampOf(stampFile) === stamp) return;
+  step(
+    "install packages (the store's engine is compiled where no ready one can be had: some minutes)",
+    "npm",
+    ["ci", "--no-fund", "--no-audit"],
+  );
+  writeFileSync(stampFile, stamp);
+};
+
+const filesUnder = (folder) =>
+  readdirSync(folder, { withFileTypes: true }).flatMap((entry) =>
+    entry.isDirectory() ? filesUnder(join(folder, entry.name)) : [join(folder, entry.name)],
+  );
+
+export const build = () => {
+  const stampFile = join(root, "dist", ".built");
+  const hash = createHash("sha256");
+  for (const file of [
+    ...filesUnder(join(root, "src")).sort(),
+    join(root, "tsconfig.json"),
+    join(root, "tsconfig.build.json"),
+  ])
+    hash.update(`${file} ${statSync(file).size}`).update(readFileSync(file));
+  const stamp = hash.digest("hex");
+  if (stampOf(stampFile) === stamp && existsSync(join(root, "dist", "main.js"))) return;
+  step("build", process.execPath, [
+    join(root, "node_modules", "typescript", "bin", "tsc"),
+    "-p",
+    "tsconfig.build.json",
+  ]);
+  mkdirSync(join(root, "dist"), { recursive: true });
+  writeFileSync(stampFile, stamp);
+};
+
+const hasProgram = (program) =>
+  spawnSync("sh", ["-c", `command -v ${program}`], { stdio: "ignore" }).status === 0;
+
+/** Programs of the system: installed on Debian as root, named elsewhere. `wanted` gives program → Debian package. */
+export const systemPrograms = (wanted) => {
+  const missing = Object.entries(wanted).filter(([program]) => !hasProgram(program));
+  if (missing.length === 0) return;
+  const packages = [...new Set(missing.map(([, name]) => name))];
+  const canInstall = process.getuid?.() === 0 && hasProgram("apt-get");
+  if (!canInstall) {
+    process.stderr.write(
+      `Missing programs: ${missing.map(([program, name]) => `${program} (Debian package ${name})`).join(", ")}. Install them and try again.\n`,
+    );
+    process.exit(1);
+  }
+  step("find Debian's packages", "apt-get", ["update", "-qq"]);
+  step(
+    `install ${packages.join(", ")}`,
+    "apt-get",
+    ["install", "-y", "-qq", "--no-install-recommends", ...packages],
+    {
+      env: { ...process.env, DEBIAN_FRONTEND: "noninteractive" },
+    },
+  );
+};
+
+if (process.argv[1] === fileURLToPath(import.meta.url)) {
+  install();
+  build();
+  execFileSync(process.execPath, [join(root, "dist", "main.js"), "--version"], { stdio: "inherit" });
+}
