@@ -15,13 +15,17 @@ const incoming = ["data/shop-export.csv"] as const;
 
 /** `lexicant demo [DIR]`: Brindlecote's workspace in a new folder, with its files imported. */
 export const demo: CommandFile = {
-  declare: (command) => command.argument("[dir]", "a new folder (brindlecote)"),
+  declare: (command) =>
+    command
+      .argument("[dir]", "a new folder (brindlecote)")
+      .option("--empty", "leave the files in data/ for you to import"),
   async run({ args, options, io }) {
     const [dir = "brindlecote"] = args;
     const root = resolve(io.cwd, options.workspace, dir);
     await copyDemo(root, dir);
-    for (const file of incoming)
-      await importFile.run({ args: [join(root, file)], options: { ...options, workspace: root }, io });
+    if (options["empty"] !== true)
+      for (const file of incoming)
+        await importFile.run({ args: [join(root, file)], options: { ...options, workspace: root }, io });
     if (!options.json && !options.quiet)
       io.out(
         `\nBrindlecote's workspace is in ${dir}. Next:\n` +

@@ -63,7 +63,8 @@ const firstBadByte = (bytes: Buffer): number => {
     if (isUtf8(head.subarray(0, middle - incompleteTail(head)))) good = middle;
     else bad = middle;
   }
-  return good;
+  // The byte that began a character which never came to its end is the bad one.
+  return good - incompleteTail(bytes.subarray(0, good));
 };
 
 /** Opens a text file; its encoding is the one stated, else the byte order mark's, else UTF-8, which is verified. */

@@ -1,19 +1,27 @@
 import { fold } from "../values/text.js";
 
-/** Levenshtein distance, given up early beyond the limit. */
+/** Edits between two words, two letters swapped counting as one (optimal string alignment); given up beyond the limit. */
 const distance = (a: string, b: string, limit: number): number => {
   if (Math.abs(a.length - b.length) > limit) return limit + 1;
-  let previous = Array.from({ length: b.length + 1 }, (_, j) => j);
+  let before: readonly number[] = [];
+  let previous: readonly number[] = Array.from({ length: b.length + 1 }, (_, j) => j);
   for (let i = 1; i <= a.length; i++) {
     const current = [i];
     let best = i;
     for (let j = 1; j <= b.length; j++) {
-      const swap = (previous[j - 1] ?? 0) + (a[i - 1] === b[j - 1] ? 0 : 1);
-      const cost = Math.min(swap, (previous[j] ?? 0) + 1, (current[j - 1] ?? 0) + 1);
+      const replaced = (previous[j - 1] ?? 0) + (a[i - 1] === b[j - 1] ? 0 : 1);
+      const swapped = i > 1 && j > 1 && a[i - 1] === b[j - 2] && a[i - 2] === b[j - 1];
+      const cost = Math.min(
+        replaced,
+        (previous[j] ?? 0) + 1,
+        (current[j - 1] ?? 0) + 1,
+        swapped ? (before[j - 2] ?? 0) + 1 : Infinity,
+      );
       current.push(cost);
       best = Math.min(best, cost);
     }
     if (best > limit) return limit + 1;
+    before = previous;
     previous = current;
   }
   return previous[b.length] ?? limit + 1;

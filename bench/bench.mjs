@@ -1,0 +1,26 @@
+// Measures the built program: `npm run bench` for all, `npm run bench -- start slice` for some.
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { build, install } from "../scripts/setup.mjs";
+
+install();
+build();
+
+const benches = {
+  start: () => import("./start.mjs"),
+  slice: () => import("./slice.mjs"),
+};
+
+const asked = process.argv.slice(2);
+for (const name of asked.length > 0 ? asked : Object.keys(benches)) {
+  if (benches[name] === undefined)
+    throw new Error(`no bench ${name}; there are ${Object.keys(benches).join(", ")}`);
+  const folder = mkdtempSync(join(tmpdir(), "lexicant-bench-"));
+  process.stdout.write(`\n${name}\n`);
+  try {
+    await (await benches[name]()).run(folder);
+  } finally {
+    rmSync(folder, { recursive: true, force: true });
+  }
+}

@@ -1,0 +1,102 @@
+import { describe, expect, it } from "vitest";
+import { categoryRules } from "../../../src/core/channel/category-rules.js";
+import { sentence } from "../../../src/core/diagnostics/wording.js";
+import { definitionOf } from "../../kit/definition.js";
+
+const { definition, findings } = definitionOf();
+const rulesAt = (code: string) => {
+  const category = definition.tree.find(code);
+  if (category === undefined) throw new Error(`no category ${code}`);
+  return new Map(categoryRules(definition, category).fields.map((rule) => [rule.field.code as string, rule]));
+};
+
+describe("a definition", () => {
+  it("when nothing is wrong with it, then it has no findings", () => expect(findings).toEqual([]));
+
+  it("when a category is named by path in another case, then it is found; a leaf alone is not", () => {
+    expect(definition.tree.named("garden>TOOLS > spades")?.code).toBe("g.t.s");
+    expect(definition.tree.named("Spades")).toBeUndefined();
+    expect(definition.tree.find("g.t.s")?.path).toBe("Garden > Tools > Spades");
+  });
+
+  it("when scopes lie within each other, then the nearest decides, and conditions of nearer scopes add to it", () => {
+    expect(rulesAt("g").get("heft")?.need).toBe("optional");
+    expect(rulesAt("g.t").get("heft")?.need).toBe("recommended");
+    expect(
+      rulesAt("g.t.s")
+        .get("heft")
+        ?.conditionalNeeds.map(({ need }) => need),
+    ).toEqual(["required"]);
+    expect(rulesAt("w.t").get("hue")?.need).toBe("required");
+    expect(rulesAt("w.t").get("hue")?.limits.values?.name).toBe("hue");
+  });
+
+  it("when a value is an own value, a label or a synonym in any case, then it is matched; else not", () => {
+    const hue = rulesAt("g").get("hue")?.limits.values;
+    expect([hue?.match("green"), hue?.match("FOREST"), hue?.match("Red "), hue?.match("blue")]).toEqual([
+      "green",
+      "green",
+      "red",
+      undefined,
+    ]);
+  });
+});
+
+describe("a faulty definition tells all its faults in one go", () => {
+  const said = (parts: Parameters<typeof definitionOf>[0]): string =>
+    definitionOf(parts)
+      .findings.map((finding) => `${finding.place?.file}:${finding.place?.row ?? ""} ${sentence(finding)}`)
+      .join("\n");
+
+  it("when the tree has a double code, an orphan and a circle, then each is told by row", () => {
+    const text = said({
+      categories: "code|parent|name\na||A\na||B\nb|nowhere|C\nc|d|D\nd|c|E\ng||G\ng.t|g|H\ng.t.s|g.t|S\nw||W",
+    });
+    expect(text).toContain('categories.csv:3 two categories have the code "a"');
+    expect(text).toContain('categories.csv:4 the parent "nowhere" of "b" does not exist');
+    expect(text).toContain("categories stand in a circle: c > d > c");
+  });
+
+  it("when field rows are wrong in kind, need, scope, unit, list, pattern, condition and number, then each is told", () => {
+    const text = said({
+      fields: [
+        "field|scope|kind|need|when|unit|values|pattern|max",
+        "ref|*||required|||||",
+        "title|*|texd|must|||||",
+        "price|g.x|money|required|prise > 3||||ten",
+        "was|*|money||||missing||",
+        "heft|*|measure|||stone|||",
+        "hue|*|text|||||(|",
+        "hue|*|text|required|||||",
+        "hue|*|text|optional|||||",
+      ].join("\n"),
+    });
+    for (const part of [
+      'fields.csv:2 the field "ref" has no kind in its first row',
+      'fields.csv:3 kind is "texd"',
+      'fields.csv:3 need is "must"',
+      'fields.csv:4 "g.x" is no category of the channel; nearest:',
+      'fields.csv:4 there is no field "prise"; nearest: "price"',
+      'fields.csv:4 max is "ten"',
+      'fields.csv:5 the value list "values/missing.csv" does not exist',
+      'fields.csv:6 unit is "stone"',
+      'fields.csv:7 the pattern "(" cannot be used',
+      'fields.csv:9 two rows decide the need of "hue" in "*"; the first is row 8',
+    ])
+      expect(text).toContain(part);
+  });
+
+  it("when a value list is empty and a layout or rule names what does not exist, then each is told", () => {
+    const place = { file: "definition.yaml" };
+    const text = said({
+      source: {
+        valueLists: [{ name: "hue", place: { file: "values/hue.csv" }, values: [] }],
+        layouts: [{ name: "t", format: "tsv", file: "t.tsv", columns: ["reff"], place }],
+        identifiedBy: "sku",
+      },
+    });
+    expect(text).toContain('the value list "hue" has no values');
+    expect(text).toContain('"reff" is no field of the channel; nearest: "ref"');
+    expect(text).toContain('"sku" is no field of the channel');
+  });
+});
