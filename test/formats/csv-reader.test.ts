@@ -117,6 +117,7 @@ describe("the reader beside others' parsers and files", () => {
         bom: true,
         skip_empty_lines: true,
         relax_column_count: true,
+      relax_quotes: true, relax_quotes: true,
       }) as string[][];
       const { header, rows } = await readAll(bytes);
       expect([header, ...rows.map(({ cells }) => cells)]).toEqual(
