@@ -13,7 +13,7 @@ import {
   type BuiltFile,
   type ChannelBuild,
 } from "./flow/build-channel.js";
-import { channelCounts, type ChannelCounts } from "./flow/channel-counts.js";
+import { channelCounts, exitFor, type ChannelCounts } from "./flow/channel-counts.js";
 import { surroundingsOf, withCatalogue } from "./flow/open-catalogue.js";
 import { loadChannels, runChannels } from "./flow/run-channels.js";
 import { validOptions } from "./options/valid-options.js";
@@ -51,7 +51,7 @@ export const build: CommandFile = {
         );
         for (const { channel, counts } of runs)
           print({ channel, counts, purpose, files: [], folder: "", dryRun: true, json: options.json, io });
-        return exitFor(runs);
+        return exitFor(runs.map(({ counts }) => counts));
       }
       const builds: ChannelBuild[] = [];
       try {
@@ -76,13 +76,10 @@ export const build: CommandFile = {
         for (const one of builds) await one.discard();
         throw error;
       }
-      return exitFor(builds);
+      return exitFor(builds.map(({ counts }) => counts));
     });
   },
 };
-
-const exitFor = (runs: readonly { readonly counts: ChannelCounts }[]): 0 | 1 =>
-  runs.some(({ counts }) => counts.held > 0) ? 1 : 0;
 
 interface Printed {
   readonly channel: WorkspaceChannel;

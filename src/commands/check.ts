@@ -4,7 +4,7 @@ import { findingJson, jsonLine } from "../report/json.js";
 import { styleFor } from "../report/style.js";
 import type { WorkspaceChannel } from "../workspace/channel-files.js";
 import type { CommandFile } from "./command-file.js";
-import { channelCounts, type ChannelCounts } from "./flow/channel-counts.js";
+import { channelCounts, exitFor, type ChannelCounts } from "./flow/channel-counts.js";
 import { surroundingsOf, withCatalogue } from "./flow/open-catalogue.js";
 import { loadChannels, runChannels } from "./flow/run-channels.js";
 
@@ -40,7 +40,7 @@ export const check: CommandFile = {
         if (options.json) io.out(jsonLine(summaryJson(channel, counts)));
         else io.out(`${report(channel, counts, options["all"] === true, io).join("\n")}\n`);
       }
-      return runs.some(({ counts }) => counts.held > 0) ? 1 : 0;
+      return exitFor(runs.map(({ counts }) => counts));
     });
   },
 };

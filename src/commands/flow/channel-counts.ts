@@ -1,6 +1,13 @@
 import { causeCollector, type CauseCollector } from "../../core/diagnostics/causes.js";
 import type { Diagnostic } from "../../core/diagnostics/diagnostic.js";
+import type { ExitCode } from "../command-file.js";
 import type { Outcome } from "../../core/listing/listing.js";
+
+/** 0 all ready, 1 products are held, 3 a check itself failed: what it would have said is not known. */
+export const exitFor = (runs: readonly ChannelCounts[]): ExitCode => {
+  if (runs.some(({ causes }) => causes.has("check-crashed"))) return 3;
+  return runs.some(({ held }) => held > 0) ? 1 : 0;
+};
 
 /** Counts what became of products on a channel, and gathers the causes. */
 export interface ChannelCounts {

@@ -16,6 +16,8 @@ export interface Cause {
 export interface CauseCollector {
   add(finding: Diagnostic): void;
   count(severity: Severity): number;
+  /** Whether any finding had this code. */
+  has(code: Code): boolean;
   /** Errors first; within a severity by the number of products. */
   causes(): readonly Cause[];
 }
@@ -69,6 +71,7 @@ export const causeCollector = (): CauseCollector => {
       if (finding.category !== undefined) cause.categories.add(finding.category);
     },
     count: (severity) => counts[severity],
+    has: (code) => [...causes.values()].some(({ first }) => first.code === code),
     causes: () =>
       [...causes.values()]
         .sort(
