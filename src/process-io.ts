@@ -17,6 +17,16 @@ const writeAll = (descriptor: number, text: string): void => {
   }
 };
 
+const ask = async (question: string): Promise<string> => {
+  const { createInterface } = await import("node:readline/promises");
+  const lines = createInterface({ input: process.stdin, output: process.stderr });
+  try {
+    return await lines.question(question);
+  } finally {
+    lines.close();
+  }
+};
+
 /** The real terminal, clock and environment. */
 export const processIo = (): Io => ({
   out: (text) => writeAll(1, text),
@@ -25,6 +35,9 @@ export const processIo = (): Io => ({
   isTerminal: process.stdout.isTTY === true,
   colors:
     process.stdout.isTTY === true && process.env["NO_COLOR"] === undefined && process.env["TERM"] !== "dumb",
+  isAttended: process.stdin.isTTY === true && process.stderr.isTTY === true,
+  ask,
+  input: process.stdin,
   now: () => new Date(),
   environment: process.env,
   cwd: process.cwd(),

@@ -24,9 +24,33 @@ export const commands: readonly CommandEntry[] = [
   },
   {
     name: "import",
-    args: "FILE",
-    summary: "read a file into the catalogue",
+    args: "FILE...",
+    summary: "read files into the catalogue",
     load: async () => (await import("./import.js")).importFile,
+  },
+  {
+    name: "export",
+    args: "FILE",
+    summary: "write products as a sheet that imports back",
+    load: async () => (await import("./export.js")).exportSheet,
+  },
+  {
+    name: "set",
+    args: "SKU attribute=value...",
+    summary: "change single values by hand",
+    load: async () => (await import("./set.js")).set,
+  },
+  {
+    name: "undo",
+    args: "[REVISION]",
+    summary: "take back an import or an edit",
+    load: async () => (await import("./undo.js")).undo,
+  },
+  {
+    name: "history",
+    args: "",
+    summary: "list all imports, edits and undos",
+    load: async () => (await import("./history.js")).history,
   },
   {
     name: "list",

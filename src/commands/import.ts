@@ -1,94 +1,113 @@
-import { resolve } from "node:path";
-import { causeLines, countText } from "../report/findings.js";
+import { Refusal } from "../core/diagnostics/refusal.js";
+import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import type { Io } from "../report/io.js";
 import { findingJson, jsonLine } from "../report/json.js";
-import { styleFor } from "../report/style.js";
 import type { CommandFile, ExitCode } from "./command-file.js";
-import { importTable, type ImportResult } from "./flow/import-table.js";
+import { importProgress } from "./flow/import/import-progress.js";
+import { importReport, proposalLines } from "./flow/import/import-report.js";
+import { importFiles, type FileResult, type ImportRequest } from "./flow/import/import-files.js";
+import { incomingFiles } from "./flow/import/incoming-files.js";
 import { surroundingsOf, withCatalogue } from "./flow/open-catalogue.js";
 import { validOptions } from "./options/valid-options.js";
 
-const delimiterNames: Readonly<Record<string, string>> = {
-  ",": "commas",
-  ";": "semicolons",
-  "\t": "tabs",
-  "|": "bars",
-};
-
-/** `lexicant import FILE`: a CSV file into one layer of the catalogue. */
+/** `lexicant import FILE…`: files into layers of the catalogue, all or nothing. */
 export const importFile: CommandFile = {
   declare: (command) =>
     command
-      .argument("<file>", "a CSV file")
-      .option("--source <name>", "read the file by sources/NAME.yaml (else by the source of the file's name)")
+      .argument(
+        "<files...>",
+        "files, patterns, or - for standard input: CSV, XLSX, XML, JSON, JSON Lines, in ZIP or gzip too",
+      )
+      .option("--source <name>", "read them by sources/NAME.yaml (else by the source that names the file)")
+      .option("--accept", "use the proposal where there is no source file yet, without asking")
       .option("--sku <column>", "the column that holds the SKU, where there is no source file yet")
-      .option("--encoding <name>", "utf-8, utf-16le or windows-1252"),
+      .option("--dry-run", "say what would change, and change nothing")
+      .option("--replace", "take back what the layer said before and these files do not say again")
+      .option("--drop-vanished", "with --replace: also for products that the files no longer have")
+      .option("--format <name>", "csv, xlsx, xml, json or jsonl, where the name misleads")
+      .option("--encoding <name>", "utf-8, utf-16le, utf-16be or windows-1252")
+      .option("--sheet <name>", "the workbook's sheet, by name or number")
+      .option("--header-row <number>", "the row with the columns' names"),
   async run({ args, options, io }) {
-    const [file = ""] = args;
     const given = await validOptions(
       options,
-      ["source", "sku", "encoding"],
+      ["source", "sku", "format", "encoding", "sheet", "headerRow"],
       async () => (await import("./options/import-options.js")).ImportOptions,
     );
+    if (args.includes("-") && given.source === undefined)
+      throw new Refusal([
+        diagnostic("unknown-option", {
+          reason: "standard input has no name; say how it is read with --source NAME",
+        }),
+      ]);
+    const files = await incomingFiles(args, io);
     return withCatalogue(options.workspace, io, async ({ workspace, store }) => {
-      const result = await importTable(workspace, store, {
-        path: resolve(io.cwd, file),
-        shown: file,
-        source: given.source,
-        skuColumn: given.sku,
-        encoding: given.encoding,
-        at: io.now().toISOString(),
-        surroundings: surroundingsOf(io),
-        onFinding: (finding) => {
-          if (options.json) io.out(findingJson(finding));
-        },
-      });
-      if (options.json)
-        io.out(
-          jsonLine({
-            type: "import",
-            file,
-            source: result.source.name,
-            layer: result.source.settings.layer,
-            ...result.counts,
-            rejectedFile: result.rejectedFile,
-          }),
-        );
-      else if (!options.quiet) io.out(`${summary(result, io).join("\n")}\n`);
-      return (result.counts.rejected > 0 ? 1 : 0) satisfies ExitCode;
+      const progress = importProgress(files, io, options.quiet || options.json);
+      try {
+        const result = await importFiles(workspace, store, {
+          files,
+          source: given.source,
+          skuColumn: given.sku,
+          stated: {
+            format: given.format,
+            encoding: given.encoding,
+            sheet: given.sheet,
+            headerRow: given.headerRow,
+          },
+          at: io.now().toISOString(),
+          surroundings: surroundingsOf(io),
+          replace: options["replace"] === true,
+          dropVanished: options["dropVanished"] === true,
+          dryRun: options["dryRun"] === true,
+          confirm: confirmation(options["accept"] === true || options["dryRun"] === true, options.json, io),
+          onFinding: (finding) => {
+            if (options.json) io.out(findingJson(finding));
+          },
+          onProgress: progress.at,
+        });
+        progress.end();
+        if (options.json) for (const file of result.files) io.out(fileJson(file, options["dryRun"] === true));
+        else if (!options.quiet)
+          io.out(
+            `${importReport(result, io, { dryRun: options["dryRun"] === true, dropVanished: options["dropVanished"] === true }).join("\n")}\n`,
+          );
+        return (result.files.some(({ counts }) => counts.rejected > 0) ? 1 : 0) satisfies ExitCode;
+      } finally {
+        progress.end();
+      }
     });
   },
 };
 
-const summary = (
-  { table, source, proposed, counts, causes, rejectedFile }: ImportResult,
-  io: Io,
-): readonly string[] => {
-  const style = styleFor(io);
-  const { read, added, changed, unchanged, rejected } = counts;
-  const number = (count: number): string => count.toLocaleString("en");
-  return [
-    `${style.bold(table.file)}: ${countText(read, "row")}, ${countText(table.header.filter(Boolean).length, "column")}, ` +
-      `${table.encoding.toUpperCase()}, ${delimiterNames[table.delimiter] ?? table.delimiter}; read by sources/${source.name}.yaml into the layer ${source.settings.layer}`,
-    `  ${number(added)} added + ${number(changed)} changed + ${number(unchanged)} unchanged + ${number(rejected)} rejected`,
-    ...(rejectedFile === undefined
-      ? []
-      : [
-          `  rejected rows with their reasons: ${rejectedFile} (correct them there and import that file with --source ${source.name})`,
-        ]),
-    ...(proposed === undefined ? [] : proposalLines(proposed, source.name)),
-    ...causeLines(causes.causes(), io),
-  ];
-};
+/** Shows a proposal, and asks where somebody is there to answer. */
+const confirmation =
+  (accepted: boolean, json: boolean, io: Io): ImportRequest["confirm"] =>
+  async (proposal, source, table) => {
+    if (json) io.out(jsonLine({ type: "proposal", source: source.name, file: table.file, ...proposal }));
+    else io.out(`${proposalLines(proposal, source, table, io).join("\n")}\n`);
+    if (accepted) return true;
+    if (!io.isAttended) return false;
+    const answer = await io.ask(
+      `Read ${table.file} so, and keep this as sources/${source.name}.yaml? [y/n] `,
+    );
+    return /^(?:y|yes)$/i.test(answer.trim());
+  };
 
-const proposalLines = (proposed: NonNullable<ImportResult["proposed"]>, name: string): readonly string[] => {
-  const known = proposed.filter((proposal) => proposal.known);
-  const own = proposed.filter((proposal) => !proposal.known);
-  const list = (proposals: typeof proposed): string =>
-    proposals.map(({ attribute, columns }) => `${attribute} ← ${columns.join(", ")}`).join("; ");
-  return [
-    `  there was no source file: sources/${name}.yaml was written from the column names. Read it once and correct it.`,
-    `  understood: ${list(known)}`,
-    ...(own.length === 0 ? [] : [`  kept as attributes of your own: ${list(own)}`]),
-  ];
-};
+const fileJson = (
+  { file, source, counts, revision, told, vanished, rejectedFile, from, changes }: FileResult,
+  dryRun: boolean,
+): string =>
+  jsonLine({
+    type: "import",
+    file,
+    source: source.name,
+    layer: source.settings.layer,
+    read_as: from.kind,
+    told,
+    ...counts,
+    vanished,
+    revision: dryRun ? undefined : revision,
+    rejectedFile: dryRun ? undefined : rejectedFile,
+    dryRun,
+    ...(dryRun ? { changes } : {}),
+  });

@@ -1,14 +1,10 @@
-import type { AttributeIndex } from "../core/catalogue/attribute-index.js";
 import { textOf, type Product } from "../core/catalogue/product.js";
-import { Refusal } from "../core/diagnostics/refusal.js";
-import type { Surroundings } from "../core/language/function.js";
-import { program, type ReadyProgram } from "../core/language/program.js";
 import { countText } from "../report/findings.js";
 import { jsonLine } from "../report/json.js";
 import { styleFor } from "../report/style.js";
 import { tableLines } from "../report/table.js";
-import { attributeNames } from "../workspace/channel-files.js";
 import type { CommandFile } from "./command-file.js";
+import { conditionOf } from "./flow/condition.js";
 import { surroundingsOf, withCatalogue } from "./flow/open-catalogue.js";
 import { productJson } from "./flow/product-json.js";
 import { validOptions } from "./options/valid-options.js";
@@ -42,7 +38,7 @@ export const list: CommandFile = {
     return withCatalogue(options.workspace, io, async ({ store }) => {
       const attributes = await store.attributes();
       const where =
-        given.where === undefined ? undefined : condition(given.where, attributes, surroundingsOf(io));
+        given.where === undefined ? undefined : conditionOf(given.where, attributes, surroundingsOf(io));
       const limit = given.limit ?? (options.json ? Infinity : SHOWN);
       const shown: Product[] = [];
       let found = 0;
@@ -57,9 +53,8 @@ export const list: CommandFile = {
           }
       if (options.json) return 0;
       if (found === 0) {
-        const { products } = await store.counts();
         io.out(
-          products === 0
+          (await store.isEmpty())
             ? 'The catalogue is empty; fill it with "lexicant import FILE".\n'
             : "No product meets the condition.\n",
         );
@@ -79,14 +74,3 @@ export const list: CommandFile = {
 
 const cells = (product: Product): readonly string[] =>
   columns.map(({ title }) => (title === "sku" ? product.sku : (textOf(product, title) ?? "")));
-
-const condition = (text: string, attributes: AttributeIndex, surroundings: Surroundings): ReadyProgram => {
-  const compiled = program(
-    { text, place: { file: "--where", line: 1, position: 1 } },
-    attributeNames(attributes),
-    surroundings,
-    "yes-no",
-  );
-  if (compiled.kind === "faulty") throw new Refusal(compiled.findings);
-  return compiled;
-};

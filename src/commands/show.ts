@@ -1,5 +1,5 @@
 import type { Product } from "../core/catalogue/product.js";
-import { LIST_SEPARATOR } from "../core/catalogue/record.js";
+import { CLEARED, LIST_SEPARATOR, RETRACTED } from "../core/catalogue/record.js";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { nearest } from "../core/diagnostics/nearest.js";
 import { placeText } from "../core/diagnostics/place.js";
@@ -9,20 +9,40 @@ import type { Io } from "../report/io.js";
 import { jsonLine } from "../report/json.js";
 import { styleFor } from "../report/style.js";
 import { wrapText } from "../report/text-width.js";
-import type { Store } from "../store/store.js";
+import { tableLines } from "../report/table.js";
+import type { PastOpinion, Store } from "../store/store.js";
 import type { CommandFile } from "./command-file.js";
 import { withCatalogue } from "./flow/open-catalogue.js";
 import { productJson } from "./flow/product-json.js";
+import { validOptions } from "./options/valid-options.js";
 
 const ATTRIBUTE_WIDTH = 20;
 
 /** `lexicant show SKU`: one product with each value's layer, file, row and column. */
 export const show: CommandFile = {
-  declare: (command) => command.argument("<sku>", "the product's SKU"),
+  declare: (command) =>
+    command
+      .argument("<sku>", "the product's SKU")
+      .option("--history", "all that files and edits ever said of it")
+      .option("--channel <name>", "as this channel is to see it"),
   async run({ args, options, io }) {
     const [sku = ""] = args;
+    const given = await validOptions(
+      options,
+      ["channel"],
+      async () => (await import("./options/set-options.js")).SetOptions,
+    );
     return withCatalogue(options.workspace, io, async ({ store }) => {
-      const product = await store.product(sku);
+      if (options["history"] === true) {
+        const opinions = await store.opinions(sku);
+        if (opinions.length > 0) {
+          if (options.json)
+            for (const opinion of opinions) io.out(jsonLine({ type: "opinion", sku, ...opinion }));
+          else io.out(`${historyLines(sku, opinions, io).join("\n")}\n`);
+          return 0;
+        }
+      }
+      const product = await store.product(sku, given.channel);
       if (product === undefined)
         throw new Refusal([
           diagnostic("unknown-sku", { sku, nearest: nearest(sku, await store.skusNear(sku)) }),
@@ -43,6 +63,41 @@ export const show: CommandFile = {
   },
 };
 
+const historyColumns = [
+  { title: "attribute" },
+  { title: "value", flexible: true },
+  { title: "revision", align: "right" },
+  { title: "said by", flexible: true },
+  { title: "" },
+] as const;
+
+/** Every opinion about a product, by attribute, latest first. */
+const historyLines = (sku: string, opinions: readonly PastOpinion[], io: Io): readonly string[] => {
+  const byAttribute = new Map<string, PastOpinion[]>();
+  for (const opinion of opinions)
+    byAttribute.set(opinion.attribute, [...(byAttribute.get(opinion.attribute) ?? []), opinion]);
+  const rows = [...byAttribute.values()].flatMap((all) =>
+    all.map(({ attribute, text, revision, place, undone }, index) => [
+      index === 0 ? attribute : "",
+      pastText(text),
+      String(revision),
+      `${place.layer}: ${placeText(place)}`,
+      undone ? "undone" : "",
+    ]),
+  );
+  const [head = "", ...lines] = tableLines(historyColumns, rows, io.columns);
+  return [
+    `${styleFor(io).bold(sku)}: all that was said of it, latest first`,
+    styleFor(io).bold(head),
+    ...lines,
+  ];
+};
+
+const pastText = (text: string): string => {
+  if (text === CLEARED) return "(none)";
+  return text === RETRACTED ? "(taken back)" : text.replaceAll(LIST_SEPARATOR, ", ").replace(/\s+/g, " ");
+};
+
 interface ShownValue {
   readonly name: string;
   readonly text: string;
@@ -58,6 +113,10 @@ const values = (product: Product, store: Store): readonly ShownValue[] =>
       : [{ name, text, from: origin === undefined ? undefined : store.placeOf(origin, name) }];
   });
 
+/** Who said it: a layer's file, or the parts that a bundle's stock follows from. */
+const sayer = (from: NonNullable<ShownValue["from"]>): string =>
+  from.layer === "" ? `follows from ${from.file}` : `${from.layer}: ${placeText(from)}`;
+
 const lines = (product: Product, store: Store, siblings: readonly string[], io: Io): readonly string[] => {
   const style = styleFor(io);
   const shown = values(product, store);
@@ -70,12 +129,7 @@ const lines = (product: Product, store: Store, siblings: readonly string[], io: 
   const single = origins.size === 1;
   const width = Math.max(30, io.columns - ATTRIBUTE_WIDTH - 1);
   const rows = shown.flatMap(({ name, text, from }) => {
-    const place =
-      from === undefined
-        ? ""
-        : single
-          ? `column "${from.column ?? ""}"`
-          : `${from.layer}: ${placeText(from)}`;
+    const place = from === undefined ? "" : single ? `column "${from.column ?? ""}"` : sayer(from);
     const [first = "", ...rest] = wrapText(text.replaceAll(LIST_SEPARATOR, "\n"), width);
     return [
       `${style.bold(name.padEnd(ATTRIBUTE_WIDTH))} ${first}`,

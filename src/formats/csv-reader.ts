@@ -2,38 +2,49 @@ import { Readable } from "node:stream";
 import Papa from "papaparse";
 import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
+import type { ByteSource } from "./byte-source.js";
+import { headedRows } from "./header-row.js";
+import { fixedColumns, ROW_LIMIT, rowTooLong, type TableRecord, type TableStream } from "./table-stream.js";
 import { openText, type Encoding } from "./text-stream.js";
 
 export interface CsvOptions {
   readonly encoding?: Encoding | undefined;
   readonly delimiter?: string | undefined;
+  /** The header's row where it is known; 1 for tables of our own, else it is looked for. */
+  readonly headerRow?: number | undefined;
 }
 
-/** One record below the header. `row` counts as a spreadsheet does: the header is row 1, a cell may span lines. */
-export interface TableRecord {
-  readonly row: number;
-  readonly cells: readonly string[];
-  /** Why the record cannot be trusted, or undefined. */
-  readonly fault?: Diagnostic;
-}
-
-/** A table being read: its header at once, its records in batches as they come. */
-export interface TableStream {
-  readonly file: string;
-  readonly header: readonly string[];
-  readonly encoding: Encoding;
-  readonly delimiter: string;
-  readonly batches: AsyncGenerator<readonly TableRecord[]>;
-}
-
-const ROW_LIMIT = 8 << 20;
 const delimiters = [",", ";", "\t", "|"] as const;
+const SNIFFED_LINES = 30;
 
-/** The delimiter that the first line holds most often outside quotes; a comma where there is none. */
+export const delimiterNames: Readonly<Record<string, string>> = {
+  ",": "commas",
+  ";": "semicolons",
+  "\t": "tabs",
+  "|": "bars",
+};
+
+/**
+ * The delimiter that divides the first lines most evenly: the one whose most usual count of cells, times the lines that
+ * have it, is largest. A comma where nothing divides.
+ */
 const sniffDelimiter = (head: string): string => {
-  const line = (/^(?:"(?:[^"]|"")*"|[^"\r\n])*/.exec(head)?.[0] ?? head).replace(/"(?:[^"]|"")*"/g, "");
-  const counts = delimiters.map((delimiter) => line.split(delimiter).length);
-  return delimiters[counts.indexOf(Math.max(...counts))] ?? ",";
+  const lines = head
+    .slice(0, 1 << 16)
+    .replace(/"(?:[^"]|"")*"/g, "")
+    .split(/\r\n?|\n/)
+    .filter((line) => line.trim() !== "")
+    .slice(0, SNIFFED_LINES);
+  const scores = delimiters.map((delimiter) => {
+    const byCount = new Map<number, number>();
+    for (const line of lines) {
+      const cells = line.split(delimiter).length;
+      if (cells > 1) byCount.set(cells, (byCount.get(cells) ?? 0) + 1);
+    }
+    return Math.max(0, ...[...byCount].map(([cells, count]) => Math.min(cells, 12) * count * count));
+  });
+  const best = Math.max(...scores);
+  return best === 0 ? "," : (delimiters[scores.indexOf(best)] ?? ",");
 };
 
 /** A line feed ends rows in all but the oldest files; a carriage return before it is cut from the last cell. */
@@ -119,8 +130,9 @@ const isBlankLine = (cells: readonly string[]): boolean =>
  * Opens a CSV file: finds encoding, delimiter and header, then streams its records.
  * @throws Refusal when the file is missing, empty, no text, or its quotes or header are broken
  */
-export const openCsv = async (path: string, file: string, options: CsvOptions = {}): Promise<TableStream> => {
-  const text = await openText(path, file, options.encoding);
+export const openCsv = async (source: ByteSource, options: CsvOptions = {}): Promise<TableStream> => {
+  const { file } = source;
+  const text = await openText(source, options.encoding);
   const { value: head } = await text.pieces.next();
   if (typeof head !== "string" || head.trim() === "")
     throw new Refusal([diagnostic("empty-file", { path: file })]);
@@ -128,36 +140,37 @@ export const openCsv = async (path: string, file: string, options: CsvOptions = 
   let pending = 0;
   const limited = prepend(head, text.pieces, (length) => {
     pending += length;
-    if (pending > ROW_LIMIT + (2 << 20))
-      throw new Refusal([diagnostic("row-too-long", { limit: ROW_LIMIT }, { place: { file } })]);
+    if (pending > ROW_LIMIT + (2 << 20)) throw rowTooLong(file);
   });
   const chunks = parsedChunks(limited, delimiter, sniffNewline(head));
   let row = 0;
-  const records = (chunk: ParsedChunk): TableRecord[] => {
-    const faults = chunkFaults(chunk, file, row, text.linesSoFar());
-    if (chunk.rows.length > 0) pending = 0;
-    return chunk.rows.flatMap((cells, index): TableRecord[] => {
-      row++;
-      if (isBlankLine(cells)) return [];
-      const last = cells.length - 1;
-      if (cells[last]?.endsWith("\r") === true) cells[last] = cells[last].slice(0, -1);
-      const fault = faults.get(index);
-      return [fault === undefined ? { row, cells } : { row, cells, fault }];
-    });
+  async function* records(): AsyncGenerator<readonly TableRecord[]> {
+    for await (const chunk of chunks) {
+      const faults = chunkFaults(chunk, file, row, text.linesSoFar());
+      if (chunk.rows.length > 0) pending = 0;
+      yield chunk.rows.flatMap((cells, index): TableRecord[] => {
+        row++;
+        if (isBlankLine(cells)) return [];
+        const last = cells.length - 1;
+        if (cells[last]?.endsWith("\r") === true) cells[last] = cells[last].slice(0, -1);
+        const fault = faults.get(index);
+        return [fault === undefined ? { row, cells } : { row, cells, fault }];
+      });
+    }
+  }
+  const headed = await headedRows(records(), file, options.headerRow);
+  const top = headed.headerRow > 1 ? [`header in row ${headed.headerRow}`] : [];
+  return {
+    file,
+    format: "csv",
+    ...fixedColumns(headed.header),
+    ...headed,
+    told: () => [
+      text.encoding().toUpperCase(),
+      delimiterNames[delimiter] ?? `delimiter ${JSON.stringify(delimiter)}`,
+      ...top,
+    ],
   };
-  let waiting: TableRecord[] = [];
-  while (waiting.length === 0) {
-    const { value: chunk, done } = await chunks.next();
-    if (done === true) throw new Refusal([diagnostic("empty-file", { path: file })]);
-    waiting = records(chunk);
-  }
-  const [headerRecord, ...firstBatch] = waiting;
-  const header = (headerRecord?.cells ?? []).map((name) => name.trim());
-  async function* batches(): AsyncGenerator<readonly TableRecord[]> {
-    if (firstBatch.length > 0) yield firstBatch;
-    for await (const chunk of chunks) yield records(chunk);
-  }
-  return { file, header, encoding: text.encoding, delimiter, batches: batches() };
 };
 
 /** An unterminated quote ends the import: all behind it would be one cell. A stray quote rejects its row. */
@@ -187,22 +200,3 @@ const chunkFaults = (
   }
   return faults;
 };
-
-/** Two columns of one name cannot be told apart; refuses them all at once. */
-export const refuseRepeatedColumns = ({ header, file }: TableStream): void => {
-  const first = new Map<string, number>();
-  const findings = header.flatMap((column, index) => {
-    const earlier = first.get(column);
-    if (column === "" || earlier === undefined) {
-      first.set(column, index);
-      return [];
-    }
-    const facts = { column, first: columnLetter(earlier), second: columnLetter(index) };
-    return [diagnostic("repeated-column", facts, { place: { file, row: 1 } })];
-  });
-  if (findings.length > 0) throw new Refusal(findings);
-};
-
-/** A column's name in a spreadsheet: 0 is A, 26 is AA. */
-export const columnLetter = (index: number): string =>
-  (index >= 26 ? columnLetter(Math.floor(index / 26) - 1) : "") + String.fromCharCode(65 + (index % 26));

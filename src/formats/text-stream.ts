@@ -1,21 +1,19 @@
-import { isUtf8 } from "node:buffer";
-import { createReadStream } from "node:fs";
+import { isAscii, isUtf8 } from "node:buffer";
+import { TextDecoder } from "node:util";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
-import { readFault } from "./file-fault.js";
+import type { ByteSource } from "./byte-source.js";
 
-export const encodings = ["utf-8", "utf-16le", "windows-1252"] as const;
+export const encodings = ["utf-8", "utf-16le", "utf-16be", "windows-1252"] as const;
 
 export type Encoding = (typeof encodings)[number];
 
-/** A file as text pieces, with how it was read and how many line ends have gone by. */
+/** A file as text pieces, with how it is read and how many line ends have gone by. */
 export interface TextStream {
-  readonly encoding: Encoding;
+  encoding(): Encoding;
   readonly pieces: AsyncGenerator<string>;
   linesSoFar(): number;
 }
-
-const CHUNK_BYTES = 1 << 20;
 
 const signatures: readonly (readonly [string, string])[] = [
   ["504b0304", "a ZIP archive or an XLSX workbook"],
@@ -26,18 +24,42 @@ const signatures: readonly (readonly [string, string])[] = [
   ["ffd8ff", "a picture"],
 ];
 
-const refuseBinary = (head: Buffer, file: string, encoding: Encoding): void => {
+/** What bytes that are no text are, as far as it shows; undefined for text. */
+export const binaryKind = (head: Buffer, encoding: Encoding): string | undefined => {
   const hex = head.subarray(0, 4).toString("hex");
   const known = signatures.find(([signature]) => hex.startsWith(signature))?.[1];
-  const found =
-    known ?? (encoding !== "utf-16le" && head.includes(0) ? "binary data with NUL bytes" : undefined);
-  if (found !== undefined) throw new Refusal([diagnostic("not-a-table", { found }, { place: { file } })]);
+  const isWide = encoding === "utf-16le" || encoding === "utf-16be";
+  return known ?? (!isWide && head.includes(0) ? "binary data with NUL bytes" : undefined);
 };
 
+const marks: readonly (readonly [Encoding, readonly number[]])[] = [
+  ["utf-8", [0xef, 0xbb, 0xbf]],
+  ["utf-16le", [0xff, 0xfe]],
+  ["utf-16be", [0xfe, 0xff]],
+];
+
 const markOf = (head: Buffer): { readonly encoding: Encoding; readonly bytes: number } | undefined => {
-  if (head[0] === 0xef && head[1] === 0xbb && head[2] === 0xbf) return { encoding: "utf-8", bytes: 3 };
-  return head[0] === 0xff && head[1] === 0xfe ? { encoding: "utf-16le", bytes: 2 } : undefined;
+  const found = marks.find(([, bytes]) => bytes.every((byte, index) => head[index] === byte));
+  return found === undefined ? undefined : { encoding: found[0], bytes: found[1].length };
 };
+
+/** UTF-16 without a mark: mostly Latin letters, so nearly every other byte is a NUL. */
+const looksWide = (head: Buffer): Encoding | undefined => {
+  const looked = Math.min(head.length & ~1, 4096);
+  if (looked < 8) return undefined;
+  let [even, odd] = [0, 0];
+  for (let at = 0; at < looked; at += 2) {
+    if (head[at] === 0) even++;
+    if (head[at + 1] === 0) odd++;
+  }
+  const most = looked * 0.35;
+  if (odd > most && even < most / 10) return "utf-16le";
+  return even > most && odd < most / 10 ? "utf-16be" : undefined;
+};
+
+/** The encoding that a file's first bytes show by a mark or by their pattern. */
+export const shownEncoding = (head: Buffer): Encoding | undefined =>
+  markOf(head)?.encoding ?? looksWide(head);
 
 const countLineFeeds = (bytes: Buffer): number => {
   let count = 0;
@@ -67,52 +89,63 @@ const firstBadByte = (bytes: Buffer): number => {
   return good - incompleteTail(bytes.subarray(0, good));
 };
 
-/** Opens a text file; its encoding is the one stated, else the byte order mark's, else UTF-8, which is verified. */
-export const openText = async (
-  path: string,
-  file: string,
-  stated: Encoding | undefined,
-): Promise<TextStream> => {
-  const chunks = createReadStream(path, { highWaterMark: CHUNK_BYTES })[
-    Symbol.asyncIterator
-  ]() as AsyncIterator<Buffer>;
-  const nextChunk = async (): Promise<Buffer | undefined> => {
-    try {
-      const { done, value } = await chunks.next();
-      return done === true ? undefined : value;
-    } catch (error) {
-      throw readFault(path, error);
-    }
-  };
-  const first = (await nextChunk()) ?? Buffer.alloc(0);
-  const mark = markOf(first);
-  const encoding = stated ?? mark?.encoding ?? "utf-8";
-  refuseBinary(first, file, encoding);
+/**
+ * Opens a text: its encoding is the one stated, else the one that its first bytes show, else UTF-8, which is verified.
+ * The first byte that is not UTF-8 after nothing but ASCII makes it Windows-1252, the way of older spreadsheets.
+ */
+export const openText = async (source: ByteSource, stated?: Encoding): Promise<TextStream> => {
+  const { file } = source;
+  const head = await source.head();
+  const mark = markOf(head);
+  let encoding = stated ?? mark?.encoding ?? looksWide(head) ?? "utf-8";
+  const found = binaryKind(head, encoding);
+  if (found !== undefined) throw new Refusal([diagnostic("not-a-table", { found }, { place: { file } })]);
   let lines = 0;
+  let onlyAscii = true;
   async function* decoded(): AsyncGenerator<string> {
-    const decoder = encoding === "utf-8" ? undefined : new TextDecoder(encoding);
+    let decoder = encoding === "utf-8" ? undefined : new TextDecoder(encoding);
     let held = Buffer.alloc(0);
-    let chunk: Buffer | undefined = mark?.encoding === encoding ? first.subarray(mark.bytes) : first;
-    for (; chunk !== undefined; chunk = await nextChunk()) {
-      if (decoder !== undefined) {
-        lines += countLineFeeds(chunk);
-        yield decoder.decode(chunk, { stream: true });
-        continue;
+    let toSkip = mark?.encoding === encoding ? mark.bytes : 0;
+    for await (let chunk of source.chunks()) {
+      if (toSkip > 0) {
+        chunk = chunk.subarray(toSkip);
+        toSkip = 0;
       }
       const bytes: Buffer = held.length === 0 ? chunk : Buffer.concat([held, chunk]);
-      const whole = bytes.subarray(0, bytes.length - incompleteTail(bytes));
-      held = Buffer.from(bytes.subarray(whole.length));
-      if (!isUtf8(whole)) throw wrongEncoding(file, whole, lines);
-      lines += countLineFeeds(whole);
-      yield whole.toString("utf8");
+      held = Buffer.alloc(0);
+      if (decoder === undefined) {
+        if (onlyAscii && isAscii(bytes)) {
+          lines += countLineFeeds(bytes);
+          yield bytes.toString("latin1");
+          continue;
+        }
+        const whole = bytes.subarray(0, bytes.length - incompleteTail(bytes));
+        if (isUtf8(whole)) {
+          held = Buffer.from(bytes.subarray(whole.length));
+          onlyAscii = false;
+          lines += countLineFeeds(whole);
+          yield whole.toString("utf8");
+          continue;
+        }
+        decoder = fallback(bytes);
+      }
+      const known: TextDecoder = decoder;
+      lines += countLineFeeds(bytes);
+      yield known.decode(bytes, { stream: true });
     }
-    if (held.length > 0) throw wrongEncoding(file, held, lines);
+    if (held.length > 0) yield fallback(held).decode(held);
   }
-  return { encoding, pieces: decoded(), linesSoFar: () => lines };
+  const fallback = (bytes: Buffer): TextDecoder => {
+    const at = firstBadByte(bytes);
+    if (stated !== undefined || mark !== undefined || !onlyAscii || !isAscii(bytes.subarray(0, at)))
+      throw wrongEncoding(file, bytes, at, lines);
+    encoding = "windows-1252";
+    return new TextDecoder(encoding);
+  };
+  return { encoding: () => encoding, pieces: decoded(), linesSoFar: () => lines };
 };
 
-const wrongEncoding = (file: string, bytes: Buffer, linesBefore: number): Refusal => {
-  const at = firstBadByte(bytes);
+const wrongEncoding = (file: string, bytes: Buffer, at: number, linesBefore: number): Refusal => {
   const line = linesBefore + countLineFeeds(bytes.subarray(0, at)) + 1;
   const byte = `0x${(bytes[at] ?? 0).toString(16).toUpperCase().padStart(2, "0")}`;
   return new Refusal([

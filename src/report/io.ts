@@ -1,3 +1,5 @@
+import type { Readable } from "node:stream";
+
 /** Where a command reads and writes: passed in, so that tests can hold it. */
 export interface Io {
   out(text: string): void;
@@ -5,6 +7,11 @@ export interface Io {
   readonly columns: number;
   readonly isTerminal: boolean;
   readonly colors: boolean;
+  /** Whether a person is there to answer, and to see progress. */
+  readonly isAttended: boolean;
+  /** Asks the person and gives the answer. */
+  ask(question: string): Promise<string>;
+  readonly input: Readable;
   now(): Date;
   readonly environment: Readonly<Record<string, string | undefined>>;
   readonly cwd: string;

@@ -1,13 +1,13 @@
 import type Database from "better-sqlite3";
 import type { AttributeIndex } from "../core/catalogue/attribute-index.js";
+import { withParts } from "../core/catalogue/bundle.js";
 import type { Family } from "../core/catalogue/family.js";
 import { merge } from "../core/catalogue/merge.js";
 import type { Product } from "../core/catalogue/product.js";
 import type { PartialRecord } from "../core/catalogue/record.js";
 import { asSku } from "../core/ids.js";
 import type { Revision } from "./revisions.js";
-import { REVISIONS_PER_PRODUCT } from "./schema.js";
-import { TEXT_SEPARATOR } from "./texts.js";
+import { GROUP_MARK, REVISIONS_PER_PRODUCT, TEXT_SEPARATOR } from "./schema.js";
 
 const FAMILIES_PER_BATCH = 500;
 
@@ -17,71 +17,170 @@ type ScanRow = [number, string, number, number, number, string];
 const scanColumns = "p.id, p.sku, p.family, r.id, r.row, r.texts";
 const joined = `product p JOIN record r ON r.id >= p.id * ${REVISIONS_PER_PRODUCT} AND r.id < (p.id + 1) * ${REVISIONS_PER_PRODUCT}`;
 
+/** A record with what decides its place among others. */
+interface Opinion extends PartialRecord {
+  readonly channel: string | undefined;
+  readonly ofGroup: boolean;
+}
+
+/** A product's opinions before they are merged. */
+interface Scanned {
+  readonly id: number;
+  readonly sku: string;
+  readonly opinions: readonly Opinion[];
+}
+
 export interface CatalogueReader {
   families(): AsyncGenerator<readonly Family[]>;
-  product(sku: string): Product | undefined;
+  /** The families of these numbers, as far as they have members. */
+  familiesOf(ids: readonly number[]): AsyncGenerator<readonly Family[]>;
+  product(sku: string, channel?: string): Product | undefined;
+  productById(id: number): Product | undefined;
+  /** The product as it last was, even when nothing says anything of it any more. */
+  lastKnown(id: number): Product | undefined;
 }
+
+const byHeight = (a: Opinion, b: Opinion): number =>
+  a.layer - b.layer || Number(b.ofGroup) - Number(a.ofGroup) || a.origin.revision - b.origin.revision;
 
 export const catalogueReader = (
   database: Database.Database,
   attributes: AttributeIndex,
   revisions: ReadonlyMap<number, Revision>,
-  layerOrder: readonly string[],
 ): CatalogueReader => {
-  // A layer that the manifest no longer names counts as lowest: its values show only where no other layer speaks.
-  const rank = new Map([...revisions.values()].map(({ id, layer }) => [id, layerOrder.indexOf(layer)]));
-  const partial = ([, , , recordId, row, texts]: ScanRow): PartialRecord => {
-    const revision = recordId % REVISIONS_PER_PRODUCT;
+  const find = database
+    .prepare<[string], ScanRow>(`SELECT ${scanColumns} FROM ${joined} WHERE p.sku = ?`)
+    .raw();
+  const findById = database
+    .prepare<[number], ScanRow>(`SELECT ${scanColumns} FROM ${joined} WHERE p.id = ?`)
+    .raw();
+  const groupOf = database
+    .prepare<[number], ScanRow>(
+      `SELECT ${scanColumns} FROM ${joined} WHERE p.family = (SELECT family FROM product WHERE id = ?) AND p.sku >= '${GROUP_MARK}' AND p.sku < '\u001e'`,
+    )
+    .raw();
+
+  const opinionOf = ([, sku, , recordId, row, texts]: ScanRow, withUndone: boolean): Opinion | undefined => {
+    const id = recordId % REVISIONS_PER_PRODUCT;
+    const revision = revisions.get(id);
+    if (revision === undefined || (!revision.live && !withUndone)) return undefined;
     return {
-      origin: { revision, row },
-      slots: revisions.get(revision)?.slots ?? [],
+      origin: { revision: id, row },
+      layer: revision.rank,
+      slots: revision.slots,
       texts: texts.split(TEXT_SEPARATOR),
+      channel: revision.channel,
+      ofGroup: sku.startsWith(GROUP_MARK),
     };
   };
-  const byLayer = (a: PartialRecord, b: PartialRecord): number =>
-    (rank.get(a.origin.revision) ?? -1) - (rank.get(b.origin.revision) ?? -1) ||
-    a.origin.revision - b.origin.revision;
-  const merged = (rows: readonly ScanRow[]): Product => {
-    const records = rows.map(partial);
-    return merge(asSku(rows[0]?.[1] ?? ""), attributes, records.length > 1 ? records.sort(byLayer) : records);
+  const opinionsOf = (rows: readonly ScanRow[], withUndone = false): readonly Opinion[] =>
+    rows.flatMap((row) => opinionOf(row, withUndone) ?? []);
+
+  // A bundle's parts are read without parts of their own: `withParts` goes down itself, and knows when to stop.
+  const parts = (sku: string): Product | undefined => product(sku, undefined, false);
+  /** Merges what holds for a channel, or for all; undefined when nothing is said of the product itself. */
+  const merged = (
+    { sku, opinions }: Scanned,
+    shared: readonly Opinion[],
+    channel: string | undefined,
+    withBundle = true,
+  ): Product | undefined => {
+    if (opinions.length === 0) return undefined;
+    const all = shared.length === 0 ? [...opinions] : [...shared, ...opinions];
+    const seen = all.filter((opinion) => opinion.channel === undefined || opinion.channel === channel);
+    const result = merge(asSku(sku), attributes, seen.length > 1 ? seen.sort(byHeight) : seen);
+    if (!result.hasValues) return undefined;
+    return withBundle ? withParts(result, parts) : result;
   };
 
-  async function* families(): AsyncGenerator<readonly Family[]> {
-    const scan = database.prepare(`SELECT ${scanColumns} FROM ${joined} ORDER BY p.family, p.id, r.id`).raw();
+  const product = (sku: string, channel: string | undefined, withBundle = true): Product | undefined => {
+    const rows = find.all(sku);
+    const [first] = rows;
+    if (first === undefined || sku.startsWith(GROUP_MARK)) return undefined;
+    const scanned = { id: first[0], sku: first[1], opinions: opinionsOf(rows) };
+    return merged(scanned, opinionsOf(groupOf.all(first[0])), channel, withBundle);
+  };
+
+  const familyOf = (members: readonly Scanned[], shared: readonly Opinion[]): Family | undefined => {
+    const base = members.flatMap((member) => merged(member, shared, undefined) ?? []);
+    if (base.length === 0) return undefined;
+    const scoped = [...shared, ...members.flatMap(({ opinions }) => opinions)].some(
+      (opinion) => opinion.channel !== undefined,
+    );
+    return {
+      group: base[0]?.group,
+      hasOwnRecord: shared.length > 0,
+      members: base,
+      membersOn: (channel) =>
+        scoped ? members.flatMap((member) => merged(member, shared, channel) ?? []) : base,
+    };
+  };
+
+  async function* grouped(rows: Iterable<ScanRow>): AsyncGenerator<readonly Family[]> {
     let batch: Family[] = [];
-    let members: Product[] = [];
-    let rows: ScanRow[] = [];
-    const endProduct = (): void => {
-      if (rows.length > 0) members.push(merged(rows));
-      rows = [];
-    };
+    let members: Scanned[] = [];
+    let shared: Opinion[] = [];
+    let [family, productId] = [-1, -1];
+    let opinions: Opinion[] = [];
     const endFamily = (): void => {
-      endProduct();
-      if (members.length > 0) batch.push({ group: members[0]?.group, members });
+      const found = members.length === 0 ? undefined : familyOf(members, shared);
+      if (found !== undefined) batch.push(found);
       members = [];
+      shared = [];
     };
-    for (const row of scan.iterate() as IterableIterator<ScanRow>) {
-      const previous = rows[0];
-      if (previous !== undefined && previous[2] !== row[2]) endFamily();
-      else if (previous !== undefined && previous[0] !== row[0]) endProduct();
-      if (batch.length >= FAMILIES_PER_BATCH) {
-        yield batch;
-        batch = [];
+    for (const row of rows) {
+      if (row[2] !== family) {
+        endFamily();
+        family = row[2];
+        if (batch.length >= FAMILIES_PER_BATCH) {
+          yield batch;
+          batch = [];
+        }
       }
-      rows.push(row);
+      const opinion = opinionOf(row, false);
+      if (opinion === undefined) continue;
+      if (opinion.ofGroup) {
+        shared.push(opinion);
+        continue;
+      }
+      if (row[0] !== productId) {
+        productId = row[0];
+        opinions = [];
+        members.push({ id: row[0], sku: row[1], opinions });
+      }
+      opinions.push(opinion);
     }
     endFamily();
     if (batch.length > 0) yield batch;
   }
 
+  const byFamily = database
+    .prepare<[number], ScanRow>(`SELECT ${scanColumns} FROM ${joined} WHERE p.family = ? ORDER BY p.id, r.id`)
+    .raw();
   return {
-    families,
-    product(sku) {
-      const rows = database
-        .prepare(`SELECT ${scanColumns} FROM ${joined} WHERE p.sku = ? ORDER BY r.id`)
-        .raw()
-        .all(sku) as ScanRow[];
-      return rows.length === 0 ? undefined : merged(rows);
+    families: () =>
+      grouped(
+        database
+          .prepare<[], ScanRow>(`SELECT ${scanColumns} FROM ${joined} ORDER BY p.family, p.id, r.id`)
+          .raw()
+          .iterate(),
+      ),
+    familiesOf: (ids) =>
+      grouped(
+        (function* () {
+          for (const id of ids) yield* byFamily.all(id);
+        })(),
+      ),
+    product: (sku, channel) => product(sku, channel),
+    productById(id) {
+      const rows = findById.all(id);
+      const scanned = { id, sku: rows[0]?.[1] ?? "", opinions: opinionsOf(rows) };
+      return merged(scanned, opinionsOf(groupOf.all(id)), undefined);
+    },
+    lastKnown(id) {
+      const rows = findById.all(id);
+      const scanned = { id, sku: rows[0]?.[1] ?? "", opinions: opinionsOf(rows, true) };
+      return merged(scanned, opinionsOf(groupOf.all(id), true), undefined, false);
     },
   };
 };

@@ -1,16 +1,19 @@
 import { existsSync, mkdirSync } from "node:fs";
 import { dirname } from "node:path";
 import Database from "better-sqlite3";
-import { attributeIndex, type AttributeIndex } from "../core/catalogue/attribute-index.js";
+import { attributeIndex } from "../core/catalogue/attribute-index.js";
+import { COMPUTED_REVISION } from "../core/catalogue/record.js";
 import { vocabulary } from "../core/catalogue/vocabulary.js";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { asSku } from "../core/ids.js";
 import { catalogueReader } from "./catalogue-reader.js";
-import { importTransaction } from "./import-transaction.js";
-import { loadRevisions } from "./revisions.js";
-import { migrate, STORE_VERSION, storedVersion } from "./schema.js";
-import type { Store } from "./store.js";
+import { catalogueTransaction } from "./catalogue-transaction.js";
+import { opinionsOf } from "./opinions.js";
+import { historyOf, loadRevisions } from "./revisions.js";
+import { GROUP_MARK, migrate, STORE_VERSION, storedVersion } from "./schema.js";
+import type { LayerName, Store } from "./store.js";
+import { storeFault } from "./store-fault.js";
 
 const BUSY_MILLISECONDS = 5000;
 
@@ -19,7 +22,7 @@ export interface StoreOptions {
   /** The path as messages show it. */
   readonly shownPath: string;
   /** Layers from lowest to highest. */
-  readonly layers: readonly string[];
+  readonly layers: readonly LayerName[];
 }
 
 /**
@@ -27,36 +30,46 @@ export interface StoreOptions {
  * @throws Refusal when the store is newer than this program, damaged, or not writable
  */
 export const openStore = async (options: StoreOptions): Promise<Store> => {
-  const database = guarded(options, () => connect(options));
-  guarded(options, () => migrate(database));
+  const guard = <T>(work: () => T): T => {
+    try {
+      return work();
+    } catch (error) {
+      throw storeFault(options.shownPath, error);
+    }
+  };
+  const database = guard(() => connect(options));
+  guard(() => migrate(database));
   // Slots: the vocabulary first, then the attributes that only this catalogue has.
-  const own = database.prepare("SELECT name FROM attribute ORDER BY slot").pluck().all() as string[];
-  const attributes: AttributeIndex = attributeIndex([...new Set([...vocabulary, ...own])]);
-  const revisions = loadRevisions(database, attributes);
-  const reader = catalogueReader(database, attributes, revisions, options.layers);
+  const own = guard(
+    () => database.prepare("SELECT name FROM attribute ORDER BY slot").pluck().all() as string[],
+  );
+  const attributes = attributeIndex([...new Set([...vocabulary, ...own])]);
+  const revisions = new Map(loadRevisions(database, attributes, options.layers));
+  const reader = catalogueReader(database, attributes, revisions);
+  const placeOf: Store["placeOf"] = ({ revision, row }, attribute) => {
+    if (revision === COMPUTED_REVISION) return { layer: "", file: "its parts" };
+    const { file = "", layer = "", columns = [], kind, at = "" } = revisions.get(revision) ?? {};
+    if (kind === "edit") return { layer, file: `edit of ${at.slice(0, 10)}` };
+    const column = columns.find((entry) => entry.attribute === attribute)?.column;
+    return { layer, file, row, ...(column === undefined || column === "" ? {} : { column }) };
+  };
   return Promise.resolve({
     attributes: () => Promise.resolve(attributes),
-    counts: () => Promise.resolve(counts(database)),
-    families: () => reader.families(),
-    product: (sku) => Promise.resolve(reader.product(sku)),
-    groupMembers: (group) =>
-      Promise.resolve(
-        (
-          database
-            .prepare(
-              "SELECT sku FROM product WHERE family = (SELECT id FROM family WHERE name = ?) ORDER BY id",
-            )
-            .pluck()
-            .all(group) as string[]
-        ).map(asSku),
-      ),
-    skusNear: (sku) => Promise.resolve(skusNear(database, sku)),
-    placeOf({ revision, row }, attribute) {
-      const { file = "", layer = "", columns = [] } = revisions.get(revision) ?? {};
-      const column = columns.find((entry) => entry.attribute === attribute)?.column;
-      return { layer, file, row, ...(column === undefined ? {} : { column }) };
+    async isEmpty() {
+      for await (const batch of reader.families()) if (batch.length > 0) return false;
+      return true;
     },
-    beginImport: (plan) => Promise.resolve(guarded(options, () => importTransaction(database, plan))),
+    families: () => reader.families(),
+    product: (sku, channel) => Promise.resolve(guard(() => reader.product(sku, channel))),
+    groupMembers: (group) => Promise.resolve(groupMembers(database, group)),
+    skusNear: (sku) => Promise.resolve(skusNear(database, sku)),
+    placeOf,
+    history: () => Promise.resolve(historyOf(database)),
+    opinions: (sku) => Promise.resolve(opinionsOf(database, revisions, placeOf, sku)),
+    begin: () =>
+      Promise.resolve(
+        catalogueTransaction({ database, attributes, revisions, reader, layers: options.layers, guard }),
+      ),
     close() {
       database.close();
       return Promise.resolve();
@@ -81,10 +94,15 @@ const connect = ({ path, shownPath }: StoreOptions): Database.Database => {
   return database;
 };
 
-const counts = (database: Database.Database): { products: number; families: number } => ({
-  products: database.prepare("SELECT count(*) FROM product").pluck().get() as number,
-  families: database.prepare("SELECT count(DISTINCT family) FROM product").pluck().get() as number,
-});
+const groupMembers = (database: Database.Database, group: string): readonly ReturnType<typeof asSku>[] =>
+  (
+    database
+      .prepare("SELECT sku FROM product WHERE family = (SELECT id FROM family WHERE name = ?) ORDER BY id")
+      .pluck()
+      .all(group) as string[]
+  )
+    .filter((sku) => !sku.startsWith(GROUP_MARK))
+    .map(asSku);
 
 const NEAR_SAMPLE = 500;
 
@@ -99,31 +117,7 @@ const skusNear = (database: Database.Database, sku: string): readonly string[] =
     .prepare("SELECT sku FROM product WHERE sku = ? COLLATE NOCASE LIMIT 3")
     .pluck()
     .all(sku) as string[];
-  return [...folded, ...read("<", "DESC"), ...read(">=", "ASC")];
-};
-
-const guarded = <T>({ shownPath: path }: StoreOptions, work: () => T): T => {
-  try {
-    return work();
-  } catch (error) {
-    throw storeFault(path, error);
-  }
-};
-
-/** Turns the database's own errors into what a person can act on. */
-export const storeFault = (path: string, error: unknown): unknown => {
-  if (error instanceof Refusal || !(error instanceof Error)) return error;
-  const code = "code" in error ? String(error.code) : "";
-  if (code.startsWith("SQLITE_BUSY") || code.startsWith("SQLITE_LOCKED"))
-    return new Refusal([diagnostic("store-busy", { path })], 3);
-  if (code === "SQLITE_NOTADB" || code.startsWith("SQLITE_CORRUPT"))
-    return new Refusal(
-      [diagnostic("store-damaged", { path, reason: "it is no database, or parts of it are broken" })],
-      3,
-    );
-  if (code === "SQLITE_FULL")
-    return new Refusal([diagnostic("cannot-write", { path, reason: "the disk is full" })], 3);
-  if (code.startsWith("SQLITE_") || code === "EACCES" || code === "EROFS" || code === "EPERM")
-    return new Refusal([diagnostic("cannot-write", { path, reason: error.message })], 3);
-  return error;
+  return [...folded, ...read("<", "DESC"), ...read(">=", "ASC")].filter(
+    (near) => !near.startsWith(GROUP_MARK),
+  );
 };

@@ -1,37 +1,95 @@
 import type Database from "better-sqlite3";
-import type { AttributeIndex } from "../core/catalogue/attribute-index.js";
+import type { GrowingIndex } from "../core/catalogue/attribute-index.js";
+import type { HistoryEntry, LayerName, PlannedColumn, RevisionKind } from "./store.js";
 
-/** A landed import, with the slots that its records' texts go to. */
+/** A revision with the slots that its records' texts go to. */
 export interface Revision {
   readonly id: number;
+  readonly kind: RevisionKind;
   readonly layer: string;
   readonly file: string;
-  readonly columns: readonly { readonly attribute: string; readonly column: string }[];
+  readonly at: string;
+  readonly columns: readonly PlannedColumn[];
   readonly slots: readonly number[];
+  /** Height of its layer; scoped layers lie above all others. */
+  readonly rank: number;
+  /** The channel that alone sees it. */
+  readonly channel: string | undefined;
+  readonly live: boolean;
 }
 
 interface RevisionRow {
   readonly id: number;
+  readonly kind: RevisionKind;
   readonly layer: string;
+  readonly source: string;
   readonly file: string;
+  readonly at: string;
   readonly columns: string;
+  readonly counts: string;
+  readonly act: number;
+  readonly undone_by: number | null;
+  readonly undoes: string;
 }
+
+const SCOPED = 1_000_000;
+
+/** The layer of single edits; it lies above all layers that the manifest names, unless that names it too. */
+export const EDITS = "edits";
+
+/** The layer of single edits for one channel. */
+export const editsFor = (channel: string | undefined): string =>
+  channel === undefined ? EDITS : `${EDITS}-${channel}`;
+
+/** Where a layer lies: one that the manifest no longer names counts as lowest. */
+export const layerRanks = (
+  layers: readonly LayerName[],
+): ((layer: string) => { readonly rank: number; readonly channel: string | undefined }) => {
+  const known = new Map(
+    layers.map(({ layer, channel }, index) => [
+      layer,
+      { rank: index + (channel === undefined ? 0 : SCOPED), channel },
+    ]),
+  );
+  return (layer) => {
+    const named = known.get(layer);
+    if (named !== undefined) return named;
+    if (layer === EDITS) return { rank: SCOPED - 1, channel: undefined };
+    return layer.startsWith(`${EDITS}-`)
+      ? { rank: 2 * SCOPED, channel: layer.slice(EDITS.length + 1) }
+      : { rank: -1, channel: undefined };
+  };
+};
+
+const read = (database: Database.Database, order: "ASC" | "DESC"): readonly RevisionRow[] =>
+  database.prepare(`SELECT * FROM revision ORDER BY id ${order}`).all() as RevisionRow[];
 
 /** All revisions by id; few beside the products, and needed for every record. */
 export const loadRevisions = (
   database: Database.Database,
-  attributes: AttributeIndex,
+  attributes: GrowingIndex,
+  layers: readonly LayerName[],
 ): ReadonlyMap<number, Revision> => {
-  const rows = database
-    .prepare("SELECT id, layer, file, columns FROM revision ORDER BY id")
-    .all() as RevisionRow[];
+  const rankOf = layerRanks(layers);
   return new Map(
-    rows.map(({ id, layer, file, columns: written }) => {
-      const columns = JSON.parse(written) as Revision["columns"];
-      return [
-        id,
-        { id, layer, file, columns, slots: columns.map(({ attribute }) => attributes.slot(attribute) ?? -1) },
-      ];
+    read(database, "ASC").map(({ id, kind, layer, file, at, columns: written, undone_by }) => {
+      const columns = JSON.parse(written) as readonly PlannedColumn[];
+      const slots = columns.map(({ attribute }) => attributes.slotFor(attribute));
+      return [id, { id, kind, layer, file, at, columns, slots, ...rankOf(layer), live: undone_by === null }];
     }),
   );
 };
+
+export const historyOf = (database: Database.Database): readonly HistoryEntry[] =>
+  read(database, "DESC").map(({ id, act, kind, layer, source, file, at, counts, undone_by, undoes }) => ({
+    revision: id,
+    act,
+    kind,
+    layer,
+    source,
+    file,
+    at,
+    counts: JSON.parse(counts) as HistoryEntry["counts"],
+    undoneBy: undone_by ?? undefined,
+    undoes: JSON.parse(undoes) as number[],
+  }));

@@ -1,13 +1,25 @@
 import type Database from "better-sqlite3";
 
 /** The store's version: raised with each change of the tables, with a step in {@link migrations}. */
-export const STORE_VERSION = 1;
+export const STORE_VERSION = 2;
 
 /**
  * A record's id holds its product and its revision, so that one product's records lie side by side on disk and a scan
  * reads each page once: id = product × 2^20 + revision. Both stay exact in a JavaScript number.
  */
 export const REVISIONS_PER_PRODUCT = 1 << 20;
+
+/**
+ * A family's number keeps catalogue order: a product on its own has id × 1024, a group a number between its first
+ * member's and the next product's, so that several groups can begin at one product that moved.
+ */
+export const FAMILIES_PER_PRODUCT = 1024;
+
+/** Begins the key of a group's own record among the products; cleaned cells cannot hold it. */
+export const GROUP_MARK = "\u001d";
+
+/** Joins a record's texts in one stored text; cleaned cells cannot hold it. */
+export const TEXT_SEPARATOR = "\u001f";
 
 const version1 = `
   CREATE TABLE revision (
@@ -26,15 +38,36 @@ const version1 = `
   CREATE TABLE record (id INTEGER PRIMARY KEY, row INTEGER NOT NULL, texts TEXT NOT NULL);
 `;
 
+// A revision can be undone and belongs to one act of a person; products are found by other keys than the SKU.
+const version2 = `
+  ALTER TABLE revision ADD COLUMN kind TEXT NOT NULL DEFAULT 'import';
+  ALTER TABLE revision ADD COLUMN act INTEGER NOT NULL DEFAULT 0;
+  ALTER TABLE revision ADD COLUMN undone_by INTEGER;
+  ALTER TABLE revision ADD COLUMN undoes TEXT NOT NULL DEFAULT '[]';
+  UPDATE revision SET act = id;
+  CREATE TABLE key_value (
+    attribute TEXT NOT NULL, value NOT NULL, product INTEGER NOT NULL,
+    PRIMARY KEY (attribute, value, product)
+  ) WITHOUT ROWID;
+  CREATE TABLE indexed (attribute TEXT PRIMARY KEY);
+  UPDATE product SET family = CASE
+    WHEN family IN (SELECT id FROM family) THEN family * ${FAMILIES_PER_PRODUCT} + 1
+    ELSE family * ${FAMILIES_PER_PRODUCT} END;
+  UPDATE family SET id = id * ${FAMILIES_PER_PRODUCT} + 1;
+`;
+
 /** Steps from each version to the next; a store is brought forward in one transaction when it is opened. */
-const migrations: readonly string[] = [version1];
+const migrations: readonly string[] = [version1, version2];
 
 export const storedVersion = (database: Database.Database): number =>
   database.pragma("user_version", { simple: true }) as number;
 
 export const migrate = (database: Database.Database): void => {
   const run = database.transaction(() => {
-    for (const step of migrations.slice(storedVersion(database))) database.exec(step);
+    const from = storedVersion(database);
+    for (const step of migrations.slice(from)) database.exec(step);
+    // A new store keeps barcodes findable from its first record on; an older one gathers them when they are first asked for.
+    if (from === 0) database.exec("INSERT INTO indexed (attribute) VALUES ('gtin')");
     database.pragma(`user_version = ${STORE_VERSION}`);
   });
   if (storedVersion(database) < STORE_VERSION) run.immediate();

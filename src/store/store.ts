@@ -1,29 +1,91 @@
 import type { AttributeIndex } from "../core/catalogue/attribute-index.js";
+import type { Doubt } from "../core/catalogue/cell-reader.js";
 import type { Family } from "../core/catalogue/family.js";
 import type { Product } from "../core/catalogue/product.js";
 import type { Origin } from "../core/catalogue/record.js";
 import type { Place } from "../core/diagnostics/place.js";
 import type { Sku } from "../core/ids.js";
 
-/** What an import brings: where it comes from, where it goes, and which attributes in which order. */
-export interface ImportPlan {
+/** A layer of the workspace, lowest first; one that is scoped shows on its channel alone, above all others. */
+export interface LayerName {
+  readonly layer: string;
+  readonly channel?: string;
+}
+
+export type RevisionKind = "import" | "edit" | "undo";
+
+export type ImportMode = "add" | "update" | "both";
+
+export interface PlannedColumn {
+  readonly attribute: string;
+  /** The column that the attribute is read from. */
+  readonly column: string;
+}
+
+/** What a revision brings: where it comes from, where it goes, and which attributes in which order. */
+export interface RevisionPlan {
+  readonly kind: "import" | "edit";
   readonly layer: string;
   readonly source: string;
   readonly file: string;
-  /** ISO 8601 time of the import. */
+  /** ISO 8601 time. */
   readonly at: string;
-  /** Attribute of each text, with the column it was read from. */
-  readonly columns: readonly { readonly attribute: string; readonly column: string }[];
+  /** Attribute of each text; more may be added to its end while records come. */
+  readonly columns: readonly PlannedColumn[];
+  /** Attributes by which products are found, tried in order. */
+  readonly keys: readonly string[];
+  readonly mode: ImportMode;
+  /** What a text must differ from to be a change: its own layer's, or the merged value (sheets of the catalogue itself). */
+  readonly compare: "layer" | "merged";
+  /** Whether what the layer said before and this delivery does not say again is taken back. */
+  readonly replace: boolean;
+  /** Whether each change is told with the values before and after it. */
+  readonly tellChanges: boolean;
 }
 
-/** One row of an import: canonical texts in the order of the plan's columns. "" is no opinion. */
+/** A merged value that a record changed. */
+export interface ValueChange {
+  readonly attribute: string;
+  readonly before: string;
+  readonly after: string;
+}
+
+/** One record: canonical texts in the order of the plan's columns. "" is no opinion. */
 export interface IncomingRecord {
-  readonly sku: Sku;
+  readonly kind: "product" | "group";
   readonly row: number;
   readonly texts: readonly string[];
+  /** Damaged values that the catalogue may prove. */
+  readonly doubts: readonly Doubt[];
 }
 
-export type RecordFate = "added" | "changed" | "unchanged" | "repeated";
+/** What a doubt came to: the value that the catalogue has already, or nothing that can be trusted. */
+export interface SettledDoubt {
+  readonly doubt: Doubt;
+  readonly proved: string | undefined;
+}
+
+export type RecordFate =
+  | {
+      readonly fate: "added" | "changed" | "unchanged";
+      readonly sku: Sku;
+      readonly doubts?: readonly SettledDoubt[];
+      /** Other products with the barcode that this record brought. */
+      readonly sameGtin?: readonly Sku[];
+      /** Where the plan asks for them. */
+      readonly changes?: readonly ValueChange[];
+      /** Set where the mode leaves known products alone. */
+      readonly known?: true;
+    }
+  | { readonly fate: "repeated"; readonly key: string; readonly value: string }
+  | { readonly fate: "unmatched"; readonly key: string; readonly value: string }
+  | {
+      readonly fate: "ambiguous";
+      readonly key: string;
+      readonly value: string;
+      readonly skus: readonly Sku[];
+    }
+  | { readonly fate: "reused"; readonly sku: Sku; readonly was: string; readonly now: string };
 
 export interface ImportCounts {
   readonly read: number;
@@ -33,32 +95,74 @@ export interface ImportCounts {
   readonly rejected: number;
 }
 
-/** An import on its way: it lands whole with `commit`, or leaves no trace. */
-export interface ImportTransaction {
+/** One revision being written. */
+export interface RevisionWriter {
   /** Takes a batch; says what became of each record, in order. */
   put(records: readonly IncomingRecord[]): Promise<readonly RecordFate[]>;
-  commit(counts: ImportCounts): Promise<void>;
+  /** For a replaced layer: tells each product that vanished, and takes back what the layer says of it, if asked. */
+  vanished(drop: boolean, tell: (sku: Sku) => void): Promise<number>;
+  /** Ends the revision; one that changed nothing leaves no trace. Gives its number, or undefined. */
+  finish(counts: ImportCounts): Promise<number | undefined>;
+}
+
+/** One act of a person on the catalogue, of one or more revisions: it lands whole with `commit`, or leaves no trace. */
+export interface CatalogueTransaction {
+  revision(plan: RevisionPlan): Promise<RevisionWriter>;
+  /** Marks revisions as undone, or an undo as undone. Gives the revision that says so. */
+  undo(ids: readonly number[], at: string): Promise<number>;
+  /** Families with the products that this act touched, as they are now. */
+  touchedFamilies(): AsyncGenerator<readonly Family[]>;
+  /** SKUs that this act added and that differ from another product's by no more than case, spaces or leading zeros. */
+  skuTwins(): Promise<readonly (readonly [Sku, Sku])[]>;
+  isKnown(sku: string): Promise<boolean>;
+  /** Whether a group has a row of its own. */
+  hasGroupRecord(group: string): Promise<boolean>;
+  commit(): Promise<void>;
   rollback(): Promise<void>;
 }
 
-export interface CatalogueCounts {
-  readonly products: number;
-  readonly families: number;
+/** One line of the catalogue's history. */
+export interface HistoryEntry {
+  readonly revision: number;
+  /** The first revision of the same command. */
+  readonly act: number;
+  readonly kind: RevisionKind;
+  readonly layer: string;
+  readonly source: string;
+  readonly file: string;
+  readonly at: string;
+  readonly counts: Partial<ImportCounts>;
+  readonly undoneBy: number | undefined;
+  readonly undoes: readonly number[];
+}
+
+/** One opinion about one value, past or present. */
+export interface PastOpinion {
+  readonly revision: number;
+  readonly attribute: string;
+  readonly text: string;
+  readonly place: Place & { readonly layer: string };
+  readonly at: string;
+  readonly undone: boolean;
 }
 
 /** The embedded store of one workspace. All of the catalogue passes through here in batches. */
 export interface Store {
   attributes(): Promise<AttributeIndex>;
-  counts(): Promise<CatalogueCounts>;
+  isEmpty(): Promise<boolean>;
   /** All products in catalogue order, a family never torn over two batches. */
   families(): AsyncGenerator<readonly Family[]>;
-  product(sku: string): Promise<Product | undefined>;
+  product(sku: string, channel?: string): Promise<Product | undefined>;
   /** The group's members in catalogue order. */
   groupMembers(group: string): Promise<readonly Sku[]>;
   /** SKUs that a person can have meant, for messages: a bounded sample around the one written. */
   skusNear(sku: string): Promise<readonly string[]>;
   /** File, row and column that a value came from, and its layer. */
   placeOf(origin: Origin, attribute: string): Place & { readonly layer: string };
-  beginImport(plan: ImportPlan): Promise<ImportTransaction>;
+  /** Latest first. */
+  history(): Promise<readonly HistoryEntry[]>;
+  /** All that revisions said of a product, latest first. */
+  opinions(sku: string): Promise<readonly PastOpinion[]>;
+  begin(): Promise<CatalogueTransaction>;
   close(): Promise<void>;
 }

@@ -11,6 +11,7 @@ const READY = "ready.json";
 /** A file being written beside its target. */
 export interface StagedFile {
   write(text: string): Promise<void>;
+  writeBytes(bytes: Uint8Array): Promise<void>;
   finish(): Promise<{ readonly name: string; readonly bytes: number; readonly sha256: string }>;
 }
 
@@ -55,16 +56,23 @@ const stagedFile = (name: string, handle: FileHandle, target: string): StagedFil
   const hash: Hash = createHash("sha256");
   let [waiting, bytes] = ["", 0];
   const flush = async (): Promise<void> => {
-    const chunk = Buffer.from(waiting);
+    const text = waiting;
     waiting = "";
+    if (text !== "") await put(Buffer.from(text));
+  };
+  const put = async (chunk: Buffer): Promise<void> => {
     hash.update(chunk);
     bytes += chunk.length;
-    await attempt(target, () => handle.write(chunk));
+    await attempt(target, () => handle.writeFile(chunk));
   };
   return {
     async write(text) {
       waiting += text;
       if (waiting.length >= BUFFER_CHARACTERS) await flush();
+    },
+    async writeBytes(binary) {
+      await flush();
+      await put(Buffer.from(binary.buffer, binary.byteOffset, binary.byteLength));
     },
     async finish() {
       await flush();

@@ -2,7 +2,9 @@ import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import type { TableRow } from "../core/channel/definition-source.js";
 import { cleanText } from "../core/values/text.js";
-import { openCsv, refuseRepeatedColumns } from "../formats/csv-reader.js";
+import { fileSource } from "../formats/byte-source.js";
+import { openCsv } from "../formats/csv-reader.js";
+import { refuseRepeatedColumns } from "../formats/table-stream.js";
 
 /** A decision or definition table as rows of named cells. Lines whose first cell starts with # are comments. */
 export const readTable = async (
@@ -10,7 +12,7 @@ export const readTable = async (
   file: string,
   required: readonly string[],
 ): Promise<readonly TableRow[]> => {
-  const table = await openCsv(path, file);
+  const table = await openCsv(await fileSource(path, file), { headerRow: 1 });
   refuseRepeatedColumns(table);
   const { header } = table;
   const missing = required.filter((column) => !header.includes(column));

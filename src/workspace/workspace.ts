@@ -16,6 +16,8 @@ export interface Workspace {
   readonly manifest: ManifestModel;
   readonly manifestFile: YamlFile;
   readonly channelsInUse: readonly string[];
+  /** From lowest to highest; a layer with a channel shows there alone. */
+  readonly layers: readonly { readonly layer: string; readonly channel?: string }[];
   readonly storePath: string;
   /** A path inside the workspace. */
   path(...parts: readonly string[]): string;
@@ -48,6 +50,7 @@ export const openWorkspace = async (from: string): Promise<Workspace> => {
     manifest,
     manifestFile,
     channelsInUse: manifest.channels ?? [],
+    layers: manifest.layers.map((entry) => (typeof entry === "string" ? { layer: entry } : entry)),
     storePath: join(root, ".lexicant", "store.db"),
     path: (...parts) => join(root, ...parts),
   };

@@ -96,7 +96,8 @@ export const outcomesOf = (
     row: 2,
     column: attributes.names[slot] ?? "",
   }));
-  return pipeline({ group: undefined, members: members.map(productOf) });
+  const products = members.map(productOf);
+  return pipeline({ group: undefined, hasOwnRecord: false, members: products, membersOn: () => products });
 };
 
 /** `kind: sentence; sentence` of an outcome. */

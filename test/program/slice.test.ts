@@ -20,10 +20,10 @@ describe("from the demo shop to Lanternlist's files", () => {
   const shop = demoShop();
 
   it("when the shop is checked, then ready, held and left out are counted and each cause says what to do", () => {
-    const { exit, out } = lexicant(shop, ["check"]);
+    const { exit, out } = lexicant(shop, ["check", "--all"]);
     expect(exit).toBe(1);
     expect(out).toMatch(/^Lanternlist 2026\.1: \d+ ready, \d+ held, \d+ left out/);
-    expect(out).toContain("lexicon.csv");
+    expect(out).toContain("channels/lanternlist/fills.yaml");
     const lines = jsonLines(lexicant(shop, ["check", "--json"]).out);
     const summary = lines.at(-1);
     const held = new Set(lines.filter(({ severity }) => severity === "error").map(({ product }) => product));
@@ -94,7 +94,7 @@ describe("a shop of one's own", () => {
     const imported = lexicant(shop, ["import", "stock.csv", "--accept"]);
     expect([imported.exit, imported.err]).toEqual([0, ""]);
     expect(existsSync(join(shop, "sources", "stock.yaml"))).toBe(true);
-    const before = lexicant(shop, ["check"]);
+    const before = lexicant(shop, ["check", "--all"]);
     expect(before.exit).toBe(1);
     expect(before.out).toContain('"Seating" has no place on the channel');
     const [code] = read(shop, "../shop/channels/lanternlist/placements.csv").split("\n");

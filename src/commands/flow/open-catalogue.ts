@@ -21,7 +21,7 @@ export const withCatalogue = async (
   const store = await openStore({
     path: workspace.storePath,
     shownPath: ".lexicant/store.db",
-    layers: workspace.manifest.layers,
+    layers: workspace.layers,
   });
   try {
     return await work({ workspace, store });

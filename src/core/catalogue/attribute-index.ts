@@ -7,7 +7,26 @@ export interface AttributeIndex {
   slot(name: string): number | undefined;
 }
 
-export const attributeIndex = (names: readonly string[]): AttributeIndex => {
+/** An index that an import may add attributes to; slots once given stay. */
+export interface GrowingIndex extends AttributeIndex {
+  slotFor(name: string): number;
+}
+
+export const attributeIndex = (first: readonly string[]): GrowingIndex => {
+  const names = [...first];
+  const kinds = names.map(attributeKind);
   const slots = new Map(names.map((name, slot) => [name, slot]));
-  return { names, kinds: names.map(attributeKind), slot: (name) => slots.get(name) };
+  return {
+    names,
+    kinds,
+    slot: (name) => slots.get(name),
+    slotFor(name) {
+      const known = slots.get(name);
+      if (known !== undefined) return known;
+      slots.set(name, names.length);
+      names.push(name);
+      kinds.push(attributeKind(name));
+      return names.length - 1;
+    },
+  };
 };

@@ -1,24 +1,57 @@
 import type { Sku } from "../ids.js";
 import type { AttributeIndex } from "./attribute-index.js";
 import { product, type Product } from "./product.js";
-import type { Origin, PartialRecord } from "./record.js";
+import { RETRACTED, type Origin, type PartialRecord } from "./record.js";
+
+interface Opinions {
+  readonly texts: (string | undefined)[];
+  readonly origins: (Origin | undefined)[];
+}
+
+const noOpinions = (): Opinions => ({ texts: [], origins: [] });
+
+/** Lays a record over opinions; says whether it takes any back. */
+const lay = ({ slots, texts, origin }: PartialRecord, over: Opinions): boolean => {
+  let retracts = false;
+  for (let i = 0; i < texts.length; i++) {
+    const text = texts[i];
+    const slot = slots[i] ?? -1;
+    if (text === undefined || text === "" || slot < 0) continue;
+    if (text === RETRACTED) retracts = true;
+    over.texts[slot] = text;
+    over.origins[slot] = origin;
+  }
+  return retracts;
+};
+
+/** Each layer on its own first, so that what it takes back uncovers what lies below it. */
+const mergeByLayer = (records: readonly PartialRecord[]): Opinions => {
+  const merged = noOpinions();
+  let own = noOpinions();
+  const close = (): void => {
+    own.texts.forEach((text, slot) => {
+      if (text === undefined || text === RETRACTED) return;
+      merged.texts[slot] = text;
+      merged.origins[slot] = own.origins[slot];
+    });
+    own = noOpinions();
+  };
+  records.forEach((record, index) => {
+    if (index > 0 && records[index - 1]?.layer !== record.layer) close();
+    lay(record, own);
+  });
+  close();
+  return merged;
+};
 
 /**
  * Merges partial records into one product: each attribute comes from the last record that has an opinion.
  * Records come in rising order of layer, and within a layer in the order of their revisions.
  */
 export const merge = (sku: Sku, attributes: AttributeIndex, records: readonly PartialRecord[]): Product => {
-  const size = attributes.names.length;
-  const texts = new Array<string | undefined>(size).fill(undefined);
-  const origins = new Array<Origin | undefined>(size).fill(undefined);
-  for (const { slots, texts: own, origin } of records) {
-    for (let i = 0; i < own.length; i++) {
-      const slot = slots[i];
-      const text = own[i];
-      if (slot === undefined || text === undefined || text === "") continue;
-      texts[slot] = text;
-      origins[slot] = origin;
-    }
-  }
+  const merged = noOpinions();
+  let retracts = false;
+  for (const record of records) retracts = lay(record, merged) || retracts;
+  const { texts, origins } = retracts ? mergeByLayer(records) : merged;
   return product(sku, attributes, texts, origins);
 };

@@ -10,6 +10,8 @@ export interface Product {
   /** The group's own name, or undefined for a product that is sold on its own. */
   readonly group: string | undefined;
   readonly attributes: AttributeIndex;
+  /** Whether anything at all is said of it; a product that every layer dropped has no values. */
+  readonly hasValues: boolean;
   text(slot: number): string | undefined;
   value(slot: number): MaybeBlank;
   origin(slot: number): Origin | undefined;
@@ -34,7 +36,10 @@ export const product = (
   origins: readonly (Origin | undefined)[],
 ): Product => {
   const values: MaybeBlank[] = [];
+  const skuSlot = attributes.slot("sku");
   const text = (slot: number): string | undefined => {
+    // A product has its SKU whichever layers speak of it.
+    if (slot === skuSlot) return sku;
     const found = texts[slot];
     return found === "" || found === CLEARED ? undefined : found;
   };
@@ -42,6 +47,9 @@ export const product = (
   return {
     sku,
     attributes,
+    get hasValues() {
+      return texts.some((found, slot) => slot !== skuSlot && found !== undefined && found !== "");
+    },
     group: groupSlot === undefined ? undefined : text(groupSlot),
     text,
     origin: (slot) => origins[slot],

@@ -1,6 +1,9 @@
 /** A cell that says "none" on purpose: it clears what lower layers say. A blank cell says nothing. */
 export const CLEARED = "\u0018";
 
+/** A layer takes its opinion back: what lower layers say shows again. */
+export const RETRACTED = "\u0019";
+
 /** Parts of a list value within one stored text. */
 export const LIST_SEPARATOR = "\u001e";
 
@@ -10,10 +13,15 @@ export interface Origin {
   readonly row: number;
 }
 
+/** The revision of values that no file brought: they follow from other products, as a bundle's stock from its parts. */
+export const COMPUTED_REVISION = 0;
+
 /** One layer's opinion about one product: canonical texts by the attribute slots of its revision. "" is no opinion. */
 export interface PartialRecord {
   readonly origin: Origin;
-  /** Attribute slots of the texts, shared by all records of the revision. */
+  /** Height of its layer; within a layer what a group says lies below what its member says. */
+  readonly layer: number;
+  /** Attribute slots of the texts, shared by all records of the revision. A slot below 0 is passed over. */
   readonly slots: readonly number[];
   readonly texts: readonly string[];
 }

@@ -1,124 +1,118 @@
-import type { Diagnostic } from "../diagnostics/diagnostic.js";
-import { diagnostic } from "../diagnostics/diagnostic.js";
-import { asSku, type Sku } from "../ids.js";
+import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
 import type { Compiled } from "../language/compiler.js";
-import { readValue, type ReadingDefaults } from "../values/read.js";
-import { canonicalText } from "../values/show.js";
-import { cleanText } from "../values/text.js";
-import { isList, type MaybeBlank } from "../values/value.js";
-import { CLEARED, LIST_SEPARATOR } from "./record.js";
-import { attributeKind, type AttributeKind } from "./vocabulary.js";
+import { beforeDate } from "../values/damage.js";
+import { cellReader, cellValue, type CellDefaults, type ColumnReading, type Doubt } from "./cell-reader.js";
+import { pairColumns, pairReader, type PairReading } from "./pair-reader.js";
+import { CLEARED } from "./record.js";
 
-/** How one attribute is read from a row: by one column as it stands, or by an expression over columns. */
-export interface ColumnReading {
-  readonly attribute: string;
-  /** Shown as the value's column: the column's name, or the expression. */
-  readonly column: string;
-  readonly from:
-    | { readonly kind: "column"; readonly index: number }
-    | { readonly kind: "expression"; readonly run: Compiled };
-}
+/** How rows of a file belong together. */
+export type GroupLayout =
+  /** Each row stands for itself. */
+  | { readonly layout: "rows" }
+  /** A group's first row also carries what its members share; the rows below leave it blank. */
+  | { readonly layout: "first-row"; readonly shared: ReadonlySet<string> }
+  /** A group has a row of its own, for which the condition holds. */
+  | { readonly layout: "own-row"; readonly when: Compiled };
 
 /** How a source's rows are read. */
-export interface RowReading {
-  readonly file: string;
+export interface RowReading extends CellDefaults {
   readonly columns: readonly ColumnReading[];
-  readonly defaults: ReadingDefaults;
-  /** Units of bare numbers by attribute. */
-  readonly units: Readonly<Record<string, string>>;
-  readonly listSeparator: string;
-  readonly clearWord: string | undefined;
+  /** Attributes by which a product is found, tried in order. */
+  readonly keys: readonly string[];
+  /** Rows for which it does not hold are passed over. */
+  readonly take: Compiled | undefined;
+  readonly groups: GroupLayout;
+  /** Attributes to which a further row of the same product adds. */
+  readonly furtherRowsAdd: ReadonlySet<string>;
+  readonly pairs: readonly PairReading[];
 }
 
+/** One row, read: a product's, a group's own, one that is passed over, or one that cannot be taken. */
 export type ReadRow =
   | {
-      readonly kind: "record";
-      readonly sku: Sku;
+      readonly kind: "product" | "group" | "further";
+      readonly row: number;
       readonly texts: readonly string[];
       readonly findings: readonly Diagnostic[];
+      readonly doubts: readonly Doubt[];
     }
-  | { readonly kind: "rejected"; readonly because: Diagnostic };
+  | { readonly kind: "skipped"; readonly row: number }
+  | { readonly kind: "rejected"; readonly row: number; readonly because: Diagnostic };
 
-export type RowReader = (row: number, cells: readonly string[]) => ReadRow;
+export interface RowReader {
+  /** What each text of a row is; pairs of names and values may add to it while rows are read. */
+  readonly attributes: readonly { readonly attribute: string; readonly column: string }[];
+  read(row: number, cells: readonly string[]): ReadRow;
+}
+
+const damagedKey = /^\d[.,]\d+e\+?\d+$/i;
+const dayOfYear = /^\d{4}-/;
+
+/** A spreadsheet's idea of a key is no key: `1.2E+05`, `10-Dec`. */
+const isDamagedKey = (text: string): boolean =>
+  damagedKey.test(text) || (!dayOfYear.test(text) && beforeDate(text).length > 0);
 
 /** Reads rows into canonical texts; a value that cannot be read as its kind is kept as written, with a finding. */
 export const rowReader = (reading: RowReading): RowReader => {
-  const readers = reading.columns.map((column) => cellReader(column, reading));
-  const skuAt = reading.columns.findIndex(({ attribute }) => attribute === "sku");
-  return (row, cells) => {
-    const findings: Diagnostic[] = [];
-    const texts = readers.map((read) => read(row, cells, findings));
-    const sku = texts[skuAt] ?? "";
-    if (sku === "" || sku === CLEARED)
-      return {
-        kind: "rejected",
-        because: diagnostic("blank-key", { key: "sku" }, { place: { file: reading.file, row } }),
-      };
-    return { kind: "record", sku: asSku(sku), texts, findings };
+  const { columns, file, keys, groups } = reading;
+  const attributes = columns.map(({ attribute, column }) => ({ attribute, column }));
+  const readers = columns.map((column) => cellReader(column, reading));
+  const pairs = reading.pairs.length === 0 ? undefined : pairReader(reading, pairColumns(attributes));
+  const keyAt = keys
+    .map((key) => columns.findIndex(({ attribute }) => attribute === key))
+    .filter((at) => at >= 0);
+  const groupAt = columns.findIndex(({ attribute }) => attribute === "group");
+  const rejected = (row: number, because: Diagnostic): ReadRow => ({ kind: "rejected", row, because });
+  const isFurther = furtherRows(reading, keyAt, groupAt);
+  return {
+    attributes,
+    read(row, cells) {
+      const scope = { value: (slot: number) => cellValue(cells[slot]) };
+      if (reading.take !== undefined && reading.take(scope) !== true) return { kind: "skipped", row };
+      const findings: Diagnostic[] = [];
+      const doubts: Doubt[] = [];
+      const texts = readers.map((read) => read(row, cells, { findings, doubts }));
+      pairs?.(row, cells, texts, { findings, doubts }, groupAt < 0 ? "" : (texts[groupAt] ?? ""));
+      if (isFurther(texts)) return { kind: "further", row, texts, findings, doubts };
+      if (groups.layout === "own-row" && groups.when(scope) === true)
+        return { kind: "group", row, texts, findings, doubts };
+      const given = keyAt.map((at) => texts[at] ?? "").filter((text) => text !== "" && text !== CLEARED);
+      const [key = ""] = given;
+      const where = { place: { file, row } };
+      if (given.length === 0 && doubts.every(({ attribute }) => !keys.includes(attribute)))
+        return rejected(row, diagnostic("blank-key", { key: keys.join(" or ") }, where));
+      if (given.length === 0) {
+        const [doubt] = doubts.filter(({ attribute }) => keys.includes(attribute));
+        return rejected(
+          row,
+          diagnostic("damaged-key", { key: doubt?.attribute ?? "", value: doubt?.written ?? "" }, where),
+        );
+      }
+      if (keys[0] === "sku" && isDamagedKey(key))
+        return rejected(row, diagnostic("damaged-key", { key: "sku", value: key }, where));
+      return { kind: "product", row, texts, findings, doubts };
+    },
   };
 };
 
-type CellReader = (row: number, cells: readonly string[], findings: Diagnostic[]) => string;
-
-const cellReader = (column: ColumnReading, reading: RowReading): CellReader => {
-  const kind = attributeKind(column.attribute);
-  const unit = reading.units[column.attribute];
-  const defaults = unit === undefined ? reading.defaults : { ...reading.defaults, unit };
-  const typed = typedReader(kind, defaults, reading.listSeparator);
-  const problem = (row: number, text: string, found: Parameters<typeof unreadable>[3]): Diagnostic =>
-    unreadable(column, { file: reading.file, row }, text, found);
-  return (row, cells, findings) => {
-    const { from } = column;
-    const given: MaybeBlank =
-      from.kind === "column"
-        ? cleanText(cells[from.index] ?? "")
-        : from.run({ value: (slot) => cellValue(cells[slot]) });
-    if (given === undefined || given === "") return "";
-    if (given === reading.clearWord) return CLEARED;
-    return typed(given, (text, found) => findings.push(problem(row, text, found)));
+/** A further row has no key of its own, or the key of the row above, and brings only what may be added. */
+const furtherRows = (
+  { columns, furtherRowsAdd }: RowReading,
+  keyAt: readonly number[],
+  groupAt: number,
+): ((texts: readonly string[]) => boolean) => {
+  if (furtherRowsAdd.size === 0) return () => false;
+  const own = new Set([...keyAt, groupAt]);
+  const adds = columns.map(({ attribute }) => furtherRowsAdd.has(attribute));
+  let above = "";
+  return (texts) => {
+    const key = keyAt.map((at) => texts[at] ?? "").join("\u0000");
+    const isSame = key === above || key.replaceAll("\u0000", "") === "";
+    const bringsOnly =
+      texts.some((text, at) => text !== "" && adds[at]) &&
+      texts.every((text, at) => text === "" || adds[at] || own.has(at));
+    if (isSame && bringsOnly) return true;
+    above = key;
+    return false;
   };
 };
-
-const cellValue = (cell: string | undefined): MaybeBlank => {
-  const text = cleanText(cell ?? "");
-  return text === "" ? undefined : text;
-};
-
-const unreadable = (
-  { attribute, column }: ColumnReading,
-  { file, row }: { readonly file: string; readonly row: number },
-  value: string,
-  problem: Extract<ReturnType<typeof readValue>, { problem: unknown }>["problem"],
-): Diagnostic =>
-  diagnostic("unreadable-value", { attribute, value, problem }, { place: { file, row, column } }, "warning");
-
-type OnProblem = (text: string, problem: Parameters<typeof unreadable>[3]) => void;
-
-const typedReader = (
-  { kind, list }: AttributeKind,
-  defaults: ReadingDefaults,
-  separator: string,
-): ((value: Exclude<MaybeBlank, undefined>, onProblem: OnProblem) => string) => {
-  const one = (value: Exclude<MaybeBlank, undefined>, onProblem: OnProblem): string => {
-    if (typeof value !== "string") return canonicalText(value);
-    if (kind === "text" || kind === "html" || kind === "choice") return value;
-    const reading = readValue(kind, value, defaults);
-    if ("value" in reading) return canonicalText(reading.value);
-    onProblem(value, reading.problem);
-    return value;
-  };
-  if (!list)
-    return (value, onProblem) =>
-      isList(value) ? value.map((item) => one(item, onProblem)).join(", ") : one(value, onProblem);
-  return (value, onProblem) => {
-    const items = isList(value) ? value : typeof value === "string" ? splitList(value, separator) : [value];
-    return items.map((item) => one(item, onProblem)).join(LIST_SEPARATOR);
-  };
-};
-
-const splitList = (text: string, separator: string): readonly string[] =>
-  text
-    .split(separator)
-    .flatMap((part) => part.split("\n"))
-    .map((part) => part.trim())
-    .filter(Boolean);

@@ -1,3 +1,4 @@
+import { fold } from "../values/text.js";
 import type { Kind } from "../values/value.js";
 
 /** What is known of an attribute: its kind, whether it holds several values, and other usual names for it. */
@@ -13,51 +14,53 @@ interface VocabularyEntry extends AttributeKind {
 
 // name | kind (a trailing * means several) | other usual column names, folded
 const table = `
-sku | text | item number; item no; article; article number; article no; product code; stock code; item code; product number; sku code; stock keeping unit
-group | text | parent sku; family; product group; variant group; parent; style number; item group; parent code
-varies_by | text* | varies by; variation axes; options
-name | text | title; product name; item name; product title; item title
-description | html | long description; product description; long text; body; text; details; full description
-features | text* | bullet points; bullets; key features; highlights
-keywords | text* | search words; tags
-brand | text | brand name; make
-manufacturer | text | maker; producer; manufacturer name; vendor
-mpn | text | manufacturer part number; part number; maker s number; part no; model number; model no; maker s no
-gtin | gtin | barcode; ean; upc; ean code; ean 13; gtin 13; upc code; bar code; international article number
-isbn | gtin | isbn 13; isbn 10; isbn number
-category | text | product category; category path; section; department; product type; range
-color | text | colour; colour name; color name
-size | text | size name; size label
-material | text | made of; fabric; material composition
-pattern | text | design; pattern name
-condition | text | item condition; state
-price | money | selling price; unit price; retail price; sales price; our price; price incl vat; price gross; current price
-list_price | money | rrp; recommended price; msrp; recommended retail price; was price
-sale_price | money | offer price; special price; promotional price; reduced price; discount price
-sale_from | date | sale start; offer from; special from; sale start date; promotion start
-sale_until | date | sale end; offer until; special to; sale end date; promotion end
-tax_rate | decimal | vat; vat rate; tax; vat percent; tax percent
-cost | money | cost price; purchase price; buying price; net cost
-quantity | integer | qty; stock; in stock; stock level; stock quantity; on hand; inventory; stock on hand; available quantity
-availability | text | availability status; stock status
-available_from | date | release date; available date; back in stock on
-images | url* | image; image url; picture; image urls; picture url; photo; main image; pictures; photos; image links
-url | url | link; product url; page; product page; web address; page url
-weight | measure | item weight; net weight; weight net; product weight
-width | measure | item width; product width
-height | measure | item height; product height
-depth | measure | length; item depth; product depth; item length
-package_weight | measure | shipping weight; gross weight; parcel weight; delivery weight; packed weight; weight gross
-package_width | measure | shipping width; parcel width; carton width
-package_height | measure | shipping height; parcel height; carton height
-package_depth | measure | shipping depth; parcel depth; parcel length; carton length; shipping length; package length
-country_of_origin | text | origin; made in; country of manufacture; origin country; country
-hazard | text | hazardous; dangerous goods; hazard class; un number
-battery | text | batteries; battery type; contains battery
-age_group | text | age; ages; recommended age
-gender | text | sex; for whom
-unit_quantity | measure | contents; content; net content; unit amount; pack content
-digital | yes-no | is digital; download; digital product; virtual
+sku | text | sku; item number; item no; item code; article; article number; article no; article code; product code; product number; product no; product id; stock code; stock no; sku code; seller sku; our sku; variant sku; stock keeping unit; reference; ref; part code; artikelnummer; artikel nr; artikel; art nr; artnr; bestellnummer; référence; reference article; code article; codigo; código; codice; numero articolo; artikelcode
+group | text | group; parent sku; parent; parent id; parent code; family; family code; product group; product family; variant group; style; style number; style no; style code; item group; model group; master sku; master; group id; group code; hauptartikel; vaterartikel; variantengruppe; parent reference; modèle
+varies_by | text* | varies by; variation axes; variation theme; options; varianten nach; differs by
+name | text | name; title; product name; item name; article name; product title; item title; short description; designation; listing title; bezeichnung; artikelbezeichnung; titel; produktname; artikelname; nom; nom du produit; titre; désignation; libellé; nombre; titolo; nome; naam; productnaam; omschrijving
+description | html | description; long description; product description; item description; long text; body; text; details; full description; description html; beschreibung; produktbeschreibung; langtext; artikelbeschreibung; description longue; descripción; descrizione; beschrijving
+features | text* | features; bullet points; bullets; bullet; feature; key features; highlights; selling points; merkmale; eigenschaften; points forts
+keywords | text* | keywords; search words; search terms; tags; keyword; suchbegriffe; schlagworte; mots clés
+brand | text | brand; brand name; make; marke; markenname; marque; marca; merk; label
+manufacturer | text | manufacturer; maker; producer; manufacturer name; vendor; supplier name; hersteller; herstellername; fabricant; produttore; fabricante; fabrikant
+mpn | text | mpn; manufacturer part number; part number; maker s number; maker s no; part no; manufacturer code; manufacturer number; manufacturer no; supplier code; supplier part number; model number; model no; oem number; herstellernummer; hersteller nr; herstellerartikelnummer; référence fabricant
+gtin | gtin | gtin; barcode; ean; upc; ean code; ean 13; ean13; gtin 13; gtin14; upc code; bar code; ean nummer; ean upc; strichcode; international article number; code barres; código de barras; codice a barre
+isbn | isbn | isbn; isbn 13; isbn 10; isbn13; isbn10; isbn number
+category | text | category; product category; category path; section; department; product type; range; category name; breadcrumb; kategorie; warengruppe; kategoriepfad; produktgruppe; catégorie; rubrique; categoria; categoría; categorie; rayon
+color | text | color; colour; colour name; color name; shade; farbe; farbton; couleur; coloris; colore; kleur
+size | text | size; size name; size label; size code; größe; groesse; grosse; konfektionsgröße; taille; talla; taglia; maat
+material | text | material; made of; fabric; material composition; materials; composition; stoff; werkstoff; matière; matériau; materiale; materiaal
+pattern | text | pattern; design; pattern name; print; muster; motif
+condition | text | condition; item condition; state; zustand; état; condizione
+price | money | price; selling price; unit price; retail price; sales price; our price; price incl vat; price inc vat; price gross; gross price; current price; now price; shop price; web price; preis; verkaufspreis; vk; vk brutto; bruttopreis; prix; prix de vente; prix ttc; precio; prezzo; prijs; verkoopprijs
+list_price | money | list price; rrp; srp; recommended price; msrp; recommended retail price; uvp; unverbindliche preisempfehlung; listenpreis; prix conseillé; adviesprijs
+was_price | money | was price; was; old price; previous price; compare at price; price before; original price; regular price; normal price; alter preis; streichpreis; ancien prix; prix barré
+sale_price | money | sale price; offer price; offer; special price; promotional price; promo price; reduced price; discount price; discounted price; aktionspreis; sonderpreis; angebotspreis; prix promo; prix soldé
+sale_from | date | sale from; sale start; offer from; special from; special price from; sale start date; promotion start; promo from; aktion von; angebot ab
+sale_until | date | sale until; sale end; sale to; offer until; offer to; special to; special price to; sale end date; promotion end; promo until; aktion bis; angebot bis
+tax_rate | decimal | tax rate; vat; vat rate; tax; vat percent; tax percent; mwst; mwst satz; ust; steuersatz; tva; taux tva; iva; btw
+cost | money | cost; cost price; purchase price; buying price; net cost; trade price; wholesale price; dealer price; unit cost; einkaufspreis; ek; ek netto; prix d achat; inkoopprijs
+quantity | integer | quantity; qty; stock; in stock; stock level; stock qty; stock quantity; on hand; inventory; stock on hand; available quantity; available; units; free stock; bestand; lagerbestand; menge; verfügbar; anzahl; stück; quantité; stock disponible; cantidad; quantità; voorraad; aantal
+availability | text | availability; availability status; stock status; availability text; verfügbarkeit; lieferstatus; disponibilité
+available_from | date | available from; release date; available date; back in stock on; back on; back in stock; expected date; lieferbar ab; verfügbar ab; disponible le
+images | url* | images; image; image url; image urls; picture; picture url; pictures; photo; photos; main image; extra images; further images; additional images; image link; image links; gallery; bild; bilder; bild url; bildadresse; image principale; foto; immagine; afbeelding
+url | url | url; link; product url; page; product page; web address; page url; product link; webseite; produktseite; lien; web page
+weight | measure | weight; item weight; net weight; weight net; product weight; gewicht; nettogewicht; poids; poids net; peso
+width | measure | width; item width; product width; breite; largeur; ancho; larghezza; breedte
+height | measure | height; item height; product height; höhe; hoehe; hauteur; alto; altezza; hoogte
+depth | measure | depth; length; item depth; product depth; item length; product length; tiefe; länge; laenge; profondeur; longueur; lengte; diepte
+package_weight | measure | package weight; shipping weight; gross weight; parcel weight; delivery weight; packed weight; weight gross; boxed weight; bruttogewicht; versandgewicht; paketgewicht; poids brut; poids colis
+package_width | measure | package width; shipping width; parcel width; carton width; box width; paketbreite
+package_height | measure | package height; shipping height; parcel height; carton height; box height; pakethöhe
+package_depth | measure | package depth; shipping depth; parcel depth; parcel length; carton length; shipping length; package length; box length; paketlänge
+country_of_origin | text | country of origin; origin; made in; country of manufacture; origin country; country; ursprungsland; herkunftsland; pays d origine; origine; paese di origine
+hazard | text | hazard; hazardous; dangerous goods; hazard class; un number; gefahrgut; gefahrgutklasse
+battery | text | battery; batteries; battery type; contains battery; batterie; akku
+age_group | text | age group; age; ages; recommended age; altersgruppe
+gender | text | gender; sex; for whom; geschlecht; genre
+unit_quantity | measure | unit quantity; contents; content; net content; unit amount; pack content; inhalt; füllmenge; contenance; contenu
+digital | yes-no | digital; is digital; download; digital product; virtual; downloadable
+bundle_of | text* | bundle of; parts; bundle; kit contents; set of; components; bundle items; consists of
 `;
 
 const entries: readonly VocabularyEntry[] = table
@@ -69,7 +72,7 @@ const entries: readonly VocabularyEntry[] = table
       name,
       kind: kind.replace("*", "") as Kind,
       list: kind.endsWith("*"),
-      synonyms: synonyms.split("; ").filter(Boolean),
+      synonyms: synonyms.split("; ").map(fold).filter(Boolean),
     };
   });
 
@@ -81,8 +84,16 @@ const bySynonym = new Map(
   ]),
 );
 
+/** What a shop calls the price before a reduction: no attribute of ours, since `price` holds it. */
+export const WAS_PRICE = "was_price";
+
 /** Names of the master catalogue's own attributes, after schema.org and GS1. */
-export const vocabulary: readonly string[] = entries.map((entry) => entry.name);
+export const vocabulary: readonly string[] = entries
+  .map((entry) => entry.name)
+  .filter((name) => name !== WAS_PRICE);
+
+/** Every usual column name, folded, with the attribute that it stands for. */
+export const columnSynonyms: ReadonlyMap<string, string> = bySynonym;
 
 const userAttribute: AttributeKind = { kind: "text", list: false };
 

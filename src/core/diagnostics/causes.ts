@@ -32,6 +32,10 @@ const causeKeys: CauseKeys = {
   "wrong-kind": ({ problem }) => problem,
   "wrong-currency": ({ value }) => value.slice(-3),
   "unreadable-value": ({ attribute, problem }) => `${attribute} ${problem}`,
+  "repaired-value": ({ attribute, damage }) => `${attribute} ${damage}`,
+  "damaged-value": ({ attribute, damage }) => `${attribute} ${damage}`,
+  "unmatched-key": ({ key }) => key,
+  "column-never-seen": ({ column }) => column,
   "check-crashed": ({ check }) => check,
 };
 

@@ -1,3 +1,4 @@
+import type { Damage } from "../values/damage.js";
 import type { ReadingProblem } from "../values/read.js";
 
 /** What each finding knows, by its code. A code is never reused for another meaning. */
@@ -66,6 +67,70 @@ export interface FactsByCode {
   };
   readonly "no-key-column": { readonly key: string; readonly columns: readonly string[] };
   readonly "unknown-column": { readonly column: string; readonly nearest: readonly string[] };
+  readonly "no-header": { readonly row: number };
+  readonly "no-records": { readonly path: string; readonly format: string };
+  readonly "broken-data": { readonly format: string; readonly reason: string };
+  readonly "broken-record": { readonly reason: string };
+  readonly "unsafe-archive": { readonly reason: string };
+  readonly "xml-entities": Record<string, never>;
+  readonly "file-changed": { readonly path: string };
+  /** The limit in megabytes. */
+  readonly "file-too-large": { readonly path: string; readonly limit: number };
+  readonly "too-many-columns": { readonly limit: number };
+  readonly "unknown-sheet": {
+    readonly sheet: string;
+    readonly nearest: readonly string[];
+    readonly known: readonly string[];
+  };
+  readonly "named-otherwise": {
+    readonly path: string;
+    readonly named: string;
+    readonly found: string;
+    readonly format: string;
+  };
+  readonly "column-never-seen": { readonly column: string; readonly nearest: readonly string[] };
+  readonly "proposal-open": { readonly source: string };
+  // the catalogue
+  readonly "repaired-value": {
+    readonly attribute: string;
+    readonly value: string;
+    readonly now: string;
+    readonly damage: Damage;
+  };
+  readonly "damaged-value": {
+    readonly attribute: string;
+    readonly value: string;
+    readonly damage: Damage;
+    readonly candidates: readonly string[];
+  };
+  readonly "damaged-key": { readonly key: string; readonly value: string };
+  readonly "restricted-gtin": { readonly attribute: string; readonly value: string };
+  readonly "unmatched-key": { readonly key: string; readonly value: string; readonly adds: boolean };
+  readonly "ambiguous-key": {
+    readonly key: string;
+    readonly value: string;
+    readonly skus: readonly string[];
+  };
+  readonly "reused-sku": { readonly sku: string; readonly was: string; readonly now: string };
+  readonly "known-already": { readonly sku: string };
+  readonly "same-gtin": { readonly gtin: string; readonly others: readonly string[] };
+  readonly "sku-twin": { readonly sku: string; readonly other: string };
+  readonly "single-member": { readonly group: string };
+  readonly "group-without-record": { readonly group: string };
+  readonly "same-axes": { readonly group: string; readonly other: string; readonly values: string };
+  readonly "missing-part": { readonly part: string };
+  readonly vanished: { readonly layer: string; readonly dropped: boolean };
+  readonly "unknown-revision": { readonly revision: string; readonly latest: number };
+  readonly "undone-already": { readonly revision: number; readonly by: number };
+  readonly "later-revisions": {
+    readonly revision: number;
+    readonly later: readonly number[];
+    readonly layer: string;
+  };
+  readonly "nothing-to-undo": Record<string, never>;
+  readonly "unknown-attribute": { readonly attribute: string; readonly nearest: readonly string[] };
+  readonly "cell-too-long": { readonly sku: string; readonly attribute: string; readonly limit: number };
+  readonly "file-exists": { readonly path: string };
   // configuration
   readonly "no-workspace": { readonly folder: string };
   readonly "workspace-exists": { readonly folder: string };
@@ -81,7 +146,11 @@ export interface FactsByCode {
   };
   readonly "channel-not-in-use": { readonly channel: string; readonly inUse: readonly string[] };
   readonly "unknown-source": { readonly source: string; readonly known: readonly string[] };
-  readonly "unknown-layer": { readonly layer: string; readonly known: readonly string[] };
+  readonly "unknown-layer": {
+    readonly layer: string;
+    readonly nearest: readonly string[];
+    readonly known: readonly string[];
+  };
   readonly "unknown-sku": { readonly sku: string; readonly nearest: readonly string[] };
   readonly "unknown-purpose": {
     readonly purpose: string;

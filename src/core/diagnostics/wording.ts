@@ -1,3 +1,4 @@
+import type { Damage } from "../values/damage.js";
 import type { ReadingProblem } from "../values/read.js";
 import type { Diagnostic } from "./diagnostic.js";
 import type { Code, FactsByCode } from "./facts.js";
@@ -31,6 +32,18 @@ const problems: Readonly<Record<ReadingProblem, string>> = {
   "not-a-date": "it is not a day written as 2026-03-01",
   "not-yes-or-no": "it is neither yes nor no",
   "not-a-url": "it is not a web address that starts with https://",
+};
+
+/** What was done to a value, as the sentence goes on. */
+const damages: Readonly<Record<Damage, string>> = {
+  scientific: "a spreadsheet had shortened it to a power of ten",
+  "leading-zeros": "a spreadsheet had dropped the zeros before it",
+  "decimal-point": "a spreadsheet had written it as a number",
+  date: "a spreadsheet took it for a date",
+  encoding: "letters were garbled by a wrong encoding",
+  quotes: "its inch or foot marks were curled",
+  spaces: "blanks or invisible characters stood around it",
+  formula: "a spreadsheet's formula failed there",
 };
 
 /** One sentence for each code: the fact, the value, limit and actual, then the remedy. */
@@ -97,10 +110,79 @@ const sentences: { readonly [C in Code]: Sentence<C> } = {
       columns.length > 12
         ? `${columns.slice(0, 12).map(quote).join(", ")} and ${columns.length - 12} more`
         : listed(columns);
-    return `no column gives the ${key}; the file has ${shown} (name the column in the source file, under columns)`;
+    return `no column gives the ${key}; the file has ${shown} (name the column in the source file, under columns; where there is none yet, with --sku)`;
   },
   "unknown-column": ({ column, nearest }) =>
     `the source reads a column ${quote(column)} that the file does not have${orNearest(nearest)}`,
+  "no-header": ({ row }) => `there is no row ${row} to be the header`,
+  "no-records": ({ path, format }) =>
+    `no records are found in ${quote(path)}; name where they are in the source file: records: ${format === "XML" ? "the element of one record" : "the key of their list"}`,
+  "broken-data": ({ format, reason }) => `the file is not whole as ${format}: ${reason}; nothing was changed`,
+  "broken-record": ({ reason }) => `the line is no JSON object: ${reason}`,
+  "unsafe-archive": ({ reason }) => `the archive is not opened: ${reason}`,
+  "xml-entities": () =>
+    "the file declares entities of its own, by which XML can grow without end or read other files; export it without them",
+  "file-changed": ({ path }) =>
+    `${quote(path)} changed while it was read; import it when the program that writes it is done; nothing was changed`,
+  "file-too-large": ({ path, limit }) =>
+    `${quote(path)} is larger than ${limit} MB; split it, or export it as CSV`,
+  "too-many-columns": ({ limit }) =>
+    `the records have more than ${limit} different fields; name the records in the source file`,
+  "unknown-sheet": ({ sheet, nearest, known }) =>
+    `there is no sheet ${quote(sheet)}${nearest.length > 0 ? orNearest(nearest) : `; there are: ${listed(known)}`}`,
+  "named-otherwise": ({ path, named, found, format }) =>
+    `${quote(path)} is named as ${named} and holds ${found}; rename it, or import it with --format ${format}`,
+  "column-never-seen": ({ column, nearest }) =>
+    `the source reads ${quote(column)}, which no record of the file has${orNearest(nearest)}`,
+  "proposal-open": ({ source }) =>
+    `nothing was imported: sources/${source}.yaml does not exist yet; look at the proposal above, then run the same again with --accept, or write the file yourself`,
+
+  "repaired-value": ({ attribute, value, now, damage }) =>
+    damage === "spaces"
+      ? `${attribute} ${quote(value)} was tidied: ${damages[damage]}`
+      : `${attribute} ${quote(value)} was read as ${quote(now)}: ${damages[damage]}`,
+  "damaged-value": ({ attribute, value, damage, candidates }) =>
+    `${attribute} ${quote(value)} was not taken: ${damages[damage]}${candidates.length === 0 ? "" : `, it can have been ${candidates.map(quote).join(" or ")}`}; correct it in the file`,
+  "damaged-key": ({ key, value }) =>
+    `${key} ${quote(value)} is what a spreadsheet made of a number or a date; format the column as text and enter it again`,
+  "restricted-gtin": ({ value }) =>
+    `${value} is a barcode for use within one shop or region; no channel can know the product by it`,
+  "unmatched-key": ({ key, value, adds }) =>
+    value === ""
+      ? "the row has none of the keys by which products are found"
+      : `no product has the ${key} ${quote(value)}${adds ? ", and the row has no SKU to add it under" : "; this source only updates"}`,
+  "ambiguous-key": ({ key, value, skus }) =>
+    `${key} ${quote(value)} is that of several products: ${listed(skus)}; give the row its SKU`,
+  "reused-sku": ({ sku, was, now }) =>
+    `${quote(sku)} was ${quote(was)} and comes as ${quote(now)} with another barcode; give the new product an SKU of its own`,
+  "known-already": ({ sku }) => `${quote(sku)} is in the catalogue; this source only adds`,
+  "same-gtin": ({ gtin, others }) =>
+    `the barcode ${gtin} is also that of ${listed(others)}; one of them is wrong`,
+  "sku-twin": ({ sku, other }) =>
+    `${quote(sku)} and ${quote(other)} differ only in case, spaces or zeros; if they are one product, correct the file`,
+  "single-member": ({ group }) => `the group ${quote(group)} has this one member`,
+  "group-without-record": ({ group }) => `the group ${quote(group)} has no row of its own in the catalogue`,
+  "same-axes": ({ group, other, values }) =>
+    `in the group ${quote(group)} it has the same ${values} as ${quote(other)}; tell them apart`,
+  "missing-part": ({ part }) =>
+    `the part ${quote(part)} is not in the catalogue; the bundle counts as out of stock`,
+  vanished: ({ layer, dropped }) =>
+    dropped
+      ? `the new delivery of ${layer} does not have it; what ${layer} said of it was taken back`
+      : `the new delivery of ${layer} does not have it; it stays until you import with --drop-vanished`,
+  "unknown-revision": ({ revision, latest }) =>
+    `there is no revision ${quote(revision)}${latest > 0 ? `; the latest is ${latest}` : ""} ("lexicant history" lists them)`,
+  "undone-already": ({ revision, by }) =>
+    `revision ${revision} was undone by revision ${by}; to have it back, undo that: lexicant undo ${by}`,
+  "later-revisions": ({ revision, later, layer }) =>
+    `after revision ${revision} came ${later.length === 1 ? "another" : `${later.length} others`} into ${layer} (${later.slice(0, 5).join(", ")}${later.length > 5 ? ", …" : ""}); undo all of them with --through, or this one alone with --alone`,
+  "nothing-to-undo": () => "there is nothing to undo",
+  "unknown-attribute": ({ attribute, nearest }) =>
+    `no product has an attribute ${quote(attribute)}${orNearest(nearest)}`,
+  "cell-too-long": ({ sku, attribute, limit }) =>
+    `${attribute} of ${quote(sku)} is longer than a workbook's cell can be (${limit} characters); export CSV, or leave it out with --only`,
+  "file-exists": ({ path }) =>
+    `${quote(path)} is there already; name another file, or write over it with --force`,
 
   "no-workspace": ({ folder }) =>
     `there is no lexicant.yaml in ${quote(folder)} or above it; run "lexicant init" there, or name a workspace with -C`,
@@ -116,8 +198,8 @@ const sentences: { readonly [C in Code]: Sentence<C> } = {
     `${quote(channel)} is not in use in this workspace${inUse.length === 0 ? "" : ` (in use: ${listed(inUse)})`}; make the folder channels/${channel} and name it in lexicant.yaml, under channels`,
   "unknown-source": ({ source, known }) =>
     `there is no source ${quote(source)}${known.length === 0 ? "" : `; there are: ${listed(known)}`} (write sources/${source}.yaml)`,
-  "unknown-layer": ({ layer, known }) =>
-    `${quote(layer)} is no layer of lexicant.yaml; its layers are ${listed(known)}`,
+  "unknown-layer": ({ layer, nearest, known }) =>
+    `${quote(layer)} is no layer of lexicant.yaml${nearest.length > 0 ? orNearest(nearest) : known.length === 0 ? "" : `; its layers are ${listed(known)}`}; add it to the list of layers there`,
   "unknown-sku": ({ sku, nearest }) =>
     `there is no product ${quote(sku)}${orNearest(nearest)}; "lexicant list" shows them all`,
   "unknown-purpose": ({ purpose, channel, known }) =>
@@ -190,6 +272,30 @@ const headings: Headings = {
   "titles-alike": ({ axes }) =>
     `members of one family have the same title; ${axes.length === 0 ? "let the title's fill tell them apart" : `use ${axes.join(" and ")} in the title's fill, and see that each member has it`}`,
   "unreadable-value": ({ attribute, problem }) => `${attribute}: ${problems[problem]}`,
+  "repaired-value": ({ attribute, damage }) =>
+    damage === "spaces"
+      ? `${attribute} was tidied: ${damages[damage]}`
+      : `${attribute} was repaired: ${damages[damage]}`,
+  "damaged-value": ({ attribute, damage }) =>
+    `${attribute} was not taken: ${damages[damage]}; correct it in the file`,
+  "damaged-key": ({ key }) =>
+    `${key} is what a spreadsheet made of a number or a date; format the column as text and enter it again`,
+  "restricted-gtin": () =>
+    "the barcode is for use within one shop or region; no channel can know the product by it",
+  "unmatched-key": ({ key, adds }) =>
+    `no product has the ${key}${adds ? ", and the row has no SKU to add it under" : "; this source only updates"}`,
+  "ambiguous-key": ({ key }) => `the ${key} is that of several products; give the row its SKU`,
+  "reused-sku": () =>
+    "a known SKU comes with another name and barcode; give the new product an SKU of its own",
+  "known-already": () => "already in the catalogue; this source only adds",
+  "same-gtin": () => "the barcode is also that of another product; one of them is wrong",
+  "sku-twin": () =>
+    "SKUs differ only in case, spaces or zeros from another; if they are one product, correct the file",
+  "single-member": () => "the group has one member only",
+  "group-without-record": () => "the group has no row of its own in the catalogue",
+  "same-axes": () => "two members of a group have the same values; tell them apart",
+  "missing-part": () => "a part is not in the catalogue; the bundle counts as out of stock",
+  "broken-record": () => "the line is no JSON object",
   "repeated-key": ({ key }) => `${key} stands in an earlier row of this file; only that one was taken`,
   "ragged-row": ({ expected }) => `rows have another number of cells than the header's ${expected}`,
 };

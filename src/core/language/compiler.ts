@@ -95,7 +95,7 @@ const call = (
   const called = functionNamed(name);
   if (called === undefined) return blank;
   const compiled = args.map(sub);
-  const keepsBlanks = called.parameters.length === 0 || called.name === "list";
+  const keepsBlanks = called.parameters.length === 0 || called.keepsBlanks === true;
   return (scope) => {
     const values = compiled.map((arg) => arg(scope));
     return keepsBlanks || values[0] !== undefined ? called.apply(values, surroundings) : undefined;

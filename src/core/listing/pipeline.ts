@@ -14,7 +14,8 @@ export type Pipeline = (family: Family) => readonly Outcome[];
 /** select → place → fill → vary → check, with the rules of each category resolved once. */
 export const pipelineFor = (setup: ChannelSetup, provenance: Provenance): Pipeline => {
   const plans = plansOf(setup);
-  return ({ members }) => {
+  return (family) => {
+    const members = family.membersOn(setup.channel);
     const outcomes: Outcome[] = [];
     const ready: PlacedProduct[] = [];
     for (const product of members) {

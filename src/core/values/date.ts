@@ -1,17 +1,41 @@
 import type { CalendarDate } from "./value.js";
 
-const isoDay = /^(\d{4})-(\d{2})-(\d{2})$/;
+/** Which number of `03/04/2026` is the day; a file that says nothing is read only where there is no doubt. */
+export type DateOrder = "dmy" | "mdy";
+
+const isoDay = /^(\d{4})-(\d{2})-(\d{2})(?:[T ]\d{2}:\d{2}(?::\d{2}(?:\.\d+)?)?(?:Z|[+-]\d{2}:?\d{2})?)?$/;
+const yearFirst = /^(\d{4})[/.](\d{1,2})[/.](\d{1,2})$/;
+const yearLast = /^(\d{1,2})[/.-](\d{1,2})[/.-](\d{4})$/;
+const withMonth = /^(\d{1,2})[. -]+(jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*[. -]+(\d{4})$/i;
+const monthNames = ["jan", "feb", "mar", "apr", "may", "jun", "jul", "aug", "sep", "oct", "nov", "dec"];
 
 const daysInMonth = (year: number, month: number): number => {
   if (month === 2) return (year % 4 === 0 && year % 100 !== 0) || year % 400 === 0 ? 29 : 28;
   return month === 4 || month === 6 || month === 9 || month === 11 ? 30 : 31;
 };
 
-/** A real day of the Gregorian calendar written as ISO 8601; undefined for anything else. */
-export const readDate = (text: string): CalendarDate | undefined => {
-  const match = isoDay.exec(text);
-  if (match === null) return undefined;
-  const [year, month, day] = [Number(match[1]), Number(match[2]), Number(match[3])];
-  const real = month >= 1 && month <= 12 && day >= 1 && day <= daysInMonth(year, month);
-  return real ? { kind: "date", iso: text } : undefined;
+const day = (year: number, month: number, date: number): CalendarDate | undefined => {
+  const real = month >= 1 && month <= 12 && date >= 1 && date <= daysInMonth(year, month);
+  const two = (part: number): string => String(part).padStart(2, "0");
+  return real ? { kind: "date", iso: `${year}-${two(month)}-${two(date)}` } : undefined;
+};
+
+/**
+ * A real day of the Gregorian calendar: ISO 8601 (a time behind it is cut), year first, or day and month before the
+ * year. Where day and month could change places and the order is not stated, it is refused.
+ */
+export const readDate = (text: string, order?: DateOrder): CalendarDate | undefined => {
+  const iso = isoDay.exec(text) ?? yearFirst.exec(text);
+  if (iso !== null) return day(Number(iso[1]), Number(iso[2]), Number(iso[3]));
+  const named = withMonth.exec(text);
+  if (named !== null)
+    return day(Number(named[3]), monthNames.indexOf((named[2] ?? "").toLowerCase()) + 1, Number(named[1]));
+  const last = yearLast.exec(text);
+  if (last === null) return undefined;
+  const [first, second, year] = [Number(last[1]), Number(last[2]), Number(last[3])];
+  // A point between the numbers is the way of the languages that begin with the day.
+  if (order === "dmy" || text.includes(".")) return day(year, second, first);
+  if (order === "mdy") return day(year, first, second);
+  if (first > 12 || first === second) return day(year, second, first);
+  return second > 12 ? day(year, first, second) : undefined;
 };

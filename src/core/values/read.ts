@@ -1,12 +1,16 @@
 import { assertNever } from "../assert-never.js";
+import { readFraction } from "./compound.js";
 import { currencyOf } from "./currencies.js";
-import { readDate } from "./date.js";
-import { readGtin, type GtinProblem } from "./gtin.js";
-import { measure } from "./measure.js";
+import type { Damage } from "./damage.js";
+import { readDate, type DateOrder } from "./date.js";
+import type { Decimal } from "./decimal.js";
+import { readGtin, type GtinProblem, type GtinReading } from "./gtin.js";
+import { readIsbn } from "./isbn.js";
+import { convert, measure } from "./measure.js";
 import { money } from "./money.js";
 import { readNumber, type DecimalMark } from "./number.js";
 import { unitOf } from "./units.js";
-import type { Kind, Value } from "./value.js";
+import type { Kind, Measure, Value } from "./value.js";
 import { readYesNo } from "./yes-no.js";
 
 export type ReadingProblem =
@@ -21,11 +25,13 @@ export type ReadingProblem =
   | "not-yes-or-no"
   | "not-a-url";
 
-export type Reading = { readonly value: Value } | { readonly problem: ReadingProblem };
+export type Reading =
+  { readonly value: Value; readonly repaired?: Damage } | { readonly problem: ReadingProblem };
 
-/** What a file leaves unsaid: its decimal mark, and the currency and unit of bare numbers. */
+/** What a file leaves unsaid: its decimal mark, its order of dates, and the currency and unit of bare numbers. */
 export interface ReadingDefaults {
   readonly decimalMark?: DecimalMark;
+  readonly dateOrder?: DateOrder;
   readonly currency?: string;
   readonly unit?: string;
 }
@@ -42,11 +48,36 @@ const readMoney = (text: string, defaults: ReadingDefaults): Reading => {
   return currency === undefined ? { problem: "no-currency" } : { value: money(amount, currency) };
 };
 
-const measureParts = /^([+-]?[\d.,'\u202f]*\d)\s*([^\d\s].*)?$/;
+const measureParts = /^([+-]?(?:[\d.,'\u202f]*\d|\d*[ -]?(?:\d+\/\d+|[½¼¾⅛⅜⅝⅞])))\s*([^\d\s½¼¾⅛⅜⅝⅞].*)?$/;
+const compoundParts = /^(\d[\d.,]*)\s*([^\d\s.,]+)[\s,]*(\d[\d.,]*)\s*([^\d\s.,]+)$/;
+const smartQuotes = /[’”″′]/;
+
+const amountOf = (text: string, mark: DecimalMark | undefined): Decimal | undefined =>
+  readNumber(text, mark) ?? readFraction(text);
+
+/** Two parts of one dimension, such as `5 lb 3 oz`: the sum, in the second unit, where it stays exact. */
+const readCompound = (text: string, { decimalMark }: ReadingDefaults): Measure | undefined => {
+  const match = compoundParts.exec(text);
+  if (match === null) return undefined;
+  const [larger, smaller] = [unitOf(match[2] ?? ""), unitOf(match[4] ?? "")];
+  const [first, second] = [readNumber(match[1] ?? "", decimalMark), readNumber(match[3] ?? "", decimalMark)];
+  if (larger === undefined || smaller === undefined || first === undefined || second === undefined)
+    return undefined;
+  if (larger.factor.lessThan(smaller.factor)) return undefined;
+  const converted = convert(measure(first, larger), smaller);
+  return converted === undefined ? undefined : measure(converted.amount.plus(second), smaller);
+};
 
 const readMeasure = (text: string, defaults: ReadingDefaults): Reading => {
+  const found = plainMeasure(text, defaults);
+  return "value" in found && smartQuotes.test(text) ? { ...found, repaired: "quotes" } : found;
+};
+
+const plainMeasure = (text: string, defaults: ReadingDefaults): Reading => {
+  const compound = readCompound(text, defaults);
+  if (compound !== undefined) return { value: compound };
   const match = measureParts.exec(text);
-  const amount = match === null ? undefined : readNumber(match[1] ?? "", defaults.decimalMark);
+  const amount = match === null ? undefined : amountOf(match[1] ?? "", defaults.decimalMark);
   if (amount === undefined) return { problem: "not-a-measure" };
   const spelling = match?.[2]?.trim() ?? defaults.unit;
   const unit = spelling === undefined ? undefined : unitOf(spelling);
@@ -56,7 +87,7 @@ const readMeasure = (text: string, defaults: ReadingDefaults): Reading => {
 };
 
 const readDecimal = (text: string, defaults: ReadingDefaults, wholeOnly: boolean): Reading => {
-  const value = readNumber(text, defaults.decimalMark);
+  const value = readNumber(text.replace(/\s*%$/, ""), defaults.decimalMark);
   if (value === undefined) return { problem: "not-a-number" };
   return wholeOnly && !value.isInteger() ? { problem: "not-whole" } : { value };
 };
@@ -66,6 +97,12 @@ const orProblem = (value: Value | undefined, problem: ReadingProblem): Reading =
 
 const readUrl = (text: string): Reading =>
   /^https?:\/\/[^\s/]+\.[^\s]+$/i.test(text) ? { value: text } : { problem: "not-a-url" };
+
+const fromDigits = (reading: GtinReading): Reading => {
+  if ("problem" in reading) return reading;
+  const { digits: value, repaired } = reading;
+  return repaired === undefined ? { value } : { value, repaired };
+};
 
 /** Reads cleaned, non-empty cell text as a value of a kind, or says what is wrong with it. */
 export const readValue = (kind: Kind, text: string, defaults: ReadingDefaults = {}): Reading => {
@@ -83,15 +120,15 @@ export const readValue = (kind: Kind, text: string, defaults: ReadingDefaults = 
     case "measure":
       return readMeasure(text, defaults);
     case "date":
-      return orProblem(readDate(text), "not-a-date");
+      return orProblem(readDate(text, defaults.dateOrder), "not-a-date");
     case "yes-no":
       return orProblem(readYesNo(text), "not-yes-or-no");
     case "url":
       return readUrl(text);
-    case "gtin": {
-      const reading = readGtin(text);
-      return "digits" in reading ? { value: reading.digits } : reading;
-    }
+    case "gtin":
+      return fromDigits(readGtin(text));
+    case "isbn":
+      return fromDigits(readIsbn(text));
     default:
       return assertNever(kind);
   }

@@ -6,6 +6,9 @@ const suspicious = /[\u0000-\u0008\u000b-\u001f\u007f\u00a0\ufeff\ufffe\uffff]|^
 // The apostrophe that keeps a spreadsheet from running a cell is no part of its text.
 const guarded = /^'(?=[=+@-])/;
 
+/** Whether a text has nothing that {@link cleanText} would take away. */
+export const isTidy = (text: string): boolean => !suspicious.test(text);
+
 /** Cell text without control characters, non-breaking spaces and outer spaces. Line ends become `\n`. */
 export const cleanText = (text: string): string =>
   suspicious.test(text)

@@ -26,7 +26,7 @@ export type Value = string | boolean | Decimal | Money | Measure | CalendarDate 
 
 export type MaybeBlank = Value | undefined;
 
-/** What an attribute or a field holds. `choice`, `url` and `gtin` are texts with rules of their own. */
+/** What an attribute or a field holds. `choice`, `url`, `gtin` and `isbn` are texts with rules of their own. */
 export const kinds = [
   "text",
   "html",
@@ -39,6 +39,7 @@ export const kinds = [
   "choice",
   "url",
   "gtin",
+  "isbn",
 ] as const;
 
 export type Kind = (typeof kinds)[number];

@@ -1,5 +1,5 @@
 import { ArrayUnique, IsArray, IsOptional, IsString, Length, Matches } from "class-validator";
-import { IsCurrencyCode } from "./rules.js";
+import { AreLayers, IsCurrencyCode } from "./rules.js";
 
 /** `lexicant.yaml`: the shop and what its workspace consists of. */
 export class ManifestModel {
@@ -13,13 +13,8 @@ export class ManifestModel {
   @IsCurrencyCode()
   currency!: string;
 
-  @IsArray({ message: "is a list of layer names, lowest first" })
-  @ArrayUnique({ message: "names each layer once" })
-  @Matches(/^[a-z0-9][a-z0-9-]*$/, {
-    each: true,
-    message: "each layer's name has small letters, digits and dashes",
-  })
-  layers!: string[];
+  @AreLayers()
+  layers!: (string | { layer: string; channel: string })[];
 
   @IsOptional()
   @IsArray({ message: "is a list of channel names" })

@@ -1,4 +1,5 @@
-import { ValidateBy, type ValidationOptions } from "class-validator";
+import { Transform } from "class-transformer";
+import { IsBoolean, ValidateBy, type ValidationOptions } from "class-validator";
 import { isCurrency } from "../../core/values/currencies.js";
 import { unitOf } from "../../core/values/units.js";
 
@@ -35,3 +36,54 @@ export const AreUnits = (): PropertyDecorator =>
       defaultMessage: () => "gives each attribute a unit such as kg, cm or l",
     },
   });
+
+/** Yes or no as our files write it; YAML's own true and false will do. */
+export const YesOrNo = (): PropertyDecorator => {
+  const words = new Map<unknown, boolean>([
+    ["yes", true],
+    ["no", false],
+  ]);
+  const read = Transform(({ value }: { value: unknown }) => words.get(value) ?? value);
+  const check = IsBoolean({ message: "is yes or no" });
+  return (target, key) => {
+    read(target, key);
+    check(target, key);
+  };
+};
+
+/** A sheet of a workbook: its name, or its number from 1. */
+export const IsSheet = (): PropertyDecorator =>
+  ValidateBy({
+    name: "isSheet",
+    validator: {
+      validate: (value: unknown) =>
+        (typeof value === "string" && value.length > 0) ||
+        (typeof value === "number" && Number.isInteger(value) && value > 0),
+      defaultMessage: () => "is a sheet's name, or its number from 1",
+    },
+  });
+
+const layerName = /^[a-z0-9][a-z0-9-]*$/;
+
+/** Layers from lowest to highest: a name, or a name with the one channel that sees it. */
+export const AreLayers = (): PropertyDecorator =>
+  ValidateBy({
+    name: "areLayers",
+    validator: {
+      validate: (value: unknown) => Array.isArray(value) && value.every(isLayer) && areDifferent(value),
+      defaultMessage: () =>
+        "lists layers from lowest to highest, each once: a name in small letters, digits and dashes, or {layer: NAME, channel: CHANNEL}",
+    },
+  });
+
+const isLayer = (entry: unknown): boolean => {
+  if (typeof entry === "string") return layerName.test(entry);
+  if (typeof entry !== "object" || entry === null) return false;
+  const { layer, channel, ...others } = entry as Readonly<Record<string, unknown>>;
+  const isName = (name: unknown): boolean => typeof name === "string" && layerName.test(name);
+  return isName(layer) && isName(channel) && Object.keys(others).length === 0;
+};
+
+const areDifferent = (entries: readonly unknown[]): boolean =>
+  new Set(entries.map((entry) => (typeof entry === "string" ? entry : (entry as { layer: string }).layer)))
+    .size === entries.length;

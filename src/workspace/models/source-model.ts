@@ -1,15 +1,110 @@
-import { IsIn, IsObject, IsOptional, IsString, Length, Matches } from "class-validator";
+import { Transform, Type } from "class-transformer";
+import {
+  Allow,
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsIn,
+  IsInt,
+  IsObject,
+  IsOptional,
+  IsString,
+  Length,
+  Matches,
+  Max,
+  Min,
+  ValidateNested,
+} from "class-validator";
+import { formats, type Format } from "../../formats/table-stream.js";
 import { encodings, type Encoding } from "../../formats/text-stream.js";
-import { AreUnits, IsCurrencyCode } from "./rules.js";
+import { AreUnits, IsCurrencyCode, IsSheet, YesOrNo } from "./rules.js";
+
+const attribute = /^[a-z][a-z0-9_]*(@[A-Za-z]{2,3}(-[A-Za-z0-9]{2,8})*)?$/;
+
+const asList = ({ value }: { value: unknown }): unknown => (typeof value === "string" ? [value] : value);
+
+const layouts = ["rows", "first-row", "own-row"] as const;
+
+/** How groups appear in a file. */
+export class GroupsModel {
+  @IsIn(layouts, { message: `is one of ${layouts.join(", ")}` })
+  layout!: (typeof layouts)[number];
+
+  /** Attributes that a group's first row carries for all its members. */
+  @IsOptional()
+  @IsArray({ message: "is a list of attributes" })
+  @Matches(attribute, { each: true, message: "is a list of attributes" })
+  shared?: string[];
+
+  // An expression: read from the file as written, and checked as such.
+  @Allow()
+  when?: unknown;
+}
+
+/** Two columns of which one names an attribute and the other holds its value. */
+export class PairModel {
+  @IsString({ message: "is the column with the attribute's name" })
+  @Length(1, 500, { message: "is the column with the attribute's name" })
+  name!: string;
+
+  @IsString({ message: "is the column with the value" })
+  @Length(1, 500, { message: "is the column with the value" })
+  value!: string;
+}
 
 /** `sources/NAME.yaml`: how one kind of incoming file is read. */
 export class SourceModel {
   @Matches(/^[a-z0-9][a-z0-9-]*$/, { message: "names a layer of lexicant.yaml" })
   layer!: string;
 
+  /** Files that this source reads, by their names. */
   @IsOptional()
-  @IsIn(["sku"], { message: "products are matched by sku" })
-  key?: "sku";
+  @Transform(asList)
+  @IsArray({ message: 'is a file name, such as "stock*.csv", or a list of them' })
+  @IsString({ each: true, message: 'is a file name, such as "stock*.csv", or a list of them' })
+  files?: string[];
+
+  @IsOptional()
+  @IsIn(formats, { message: `is one of ${formats.join(", ")}` })
+  format?: Format;
+
+  /** A workbook's sheet: its name, or its number from 1. */
+  @IsOptional()
+  @IsSheet()
+  sheet?: string | number;
+
+  @IsOptional()
+  @IsInt({ message: "is the number of the row with the columns' names" })
+  @Min(1, { message: "counts from 1" })
+  @Max(10_000, { message: "is at most 10,000" })
+  header_row?: number;
+
+  /** Where the records of XML and JSON are: an element, or the key of a list. */
+  @IsOptional()
+  @IsString({ message: "is the element of one record, or the key of their list" })
+  records?: string;
+
+  /** Attributes by which a product is found, tried in order. */
+  @IsOptional()
+  @Transform(asList)
+  @IsArray({ message: "is an attribute, or a list of attributes tried in order" })
+  @ArrayMinSize(1, { message: "names at least one attribute" })
+  @ArrayMaxSize(5, { message: "names at most five attributes" })
+  @Matches(attribute, { each: true, message: "is an attribute, or a list of attributes tried in order" })
+  key?: string[];
+
+  @IsOptional()
+  @IsIn(["add", "update", "both"], { message: "is one of add, update, both" })
+  mode?: "add" | "update" | "both";
+
+  /** Whether each delivery replaces all that the layer says. */
+  @IsOptional()
+  @YesOrNo()
+  replaces?: boolean;
+
+  // An expression over columns: rows for which it does not hold are passed over.
+  @Allow()
+  take?: unknown;
 
   @IsOptional()
   @IsIn(encodings, { message: `is one of ${encodings.join(", ")}` })
@@ -23,6 +118,11 @@ export class SourceModel {
   @IsOptional()
   @IsIn([".", ","], { message: 'is "." or ","' })
   decimal_mark?: "." | ",";
+
+  /** Which number of 03/04/2026 is the day. */
+  @IsOptional()
+  @IsIn(["dmy", "mdy"], { message: "is dmy (day first) or mdy (month first)" })
+  date_order?: "dmy" | "mdy";
 
   @IsOptional()
   @IsCurrencyCode()
@@ -42,6 +142,33 @@ export class SourceModel {
   @IsOptional()
   @IsString({ message: "is a word in quotes" })
   clear_word?: string;
+
+  @IsOptional()
+  @IsObject({ message: "says how groups appear: layout, and shared or when" })
+  @ValidateNested()
+  @Type(() => GroupsModel)
+  groups?: GroupsModel;
+
+  /** Attributes to which further rows of the same product add. */
+  @IsOptional()
+  @Transform(asList)
+  @IsArray({ message: "is a list of attributes" })
+  @Matches(attribute, { each: true, message: "is a list of attributes" })
+  further_rows?: string[];
+
+  /** Pairs of columns: what members of a group differ in, and its value. */
+  @IsOptional()
+  @IsArray({ message: "is a list of name and value columns" })
+  @ValidateNested({ each: true })
+  @Type(() => PairModel)
+  options?: PairModel[];
+
+  /** Pairs of columns: an attribute's name and its value. */
+  @IsOptional()
+  @IsArray({ message: "is a list of name and value columns" })
+  @ValidateNested({ each: true })
+  @Type(() => PairModel)
+  pairs?: PairModel[];
 
   @IsObject({
     message: "gives each attribute the column, or the expression over columns, that it is read from",

@@ -20,6 +20,7 @@ export const lists: readonly ExpressionFunction[] = [
       { name: "fourth", kind: "any", optional: true },
     ],
     result: "list",
+    keepsBlanks: true,
     examples: [{ expression: 'list("front.jpg", blank, "side.jpg")', gives: "front.jpg, side.jpg" }],
     apply: (args) => orBlank(args.flatMap(items)),
   },

@@ -1,0 +1,60 @@
+import { extname, resolve } from "node:path";
+import { stat } from "node:fs/promises";
+import { diagnostic } from "../core/diagnostics/diagnostic.js";
+import { Refusal } from "../core/diagnostics/refusal.js";
+import { countText } from "../report/findings.js";
+import { jsonLine } from "../report/json.js";
+import type { CommandFile } from "./command-file.js";
+import { chosenProducts } from "./flow/export/chosen-products.js";
+import { sheetColumns } from "./flow/export/sheet-columns.js";
+import { csvFile, csvOut, xlsxFile } from "./flow/export/sheet-writer.js";
+import { withCatalogue } from "./flow/open-catalogue.js";
+import type { ExportOptions } from "./options/export-options.js";
+import { validOptions } from "./options/valid-options.js";
+
+/** `lexicant export FILE`: products as a sheet that imports back unchanged. */
+export const exportSheet: CommandFile = {
+  declare: (command) =>
+    command
+      .argument("<file>", "a CSV or XLSX file to write, or - for CSV on standard output")
+      .option("--where <condition>", "only products for which it holds")
+      .option("--category <path>", "only products in this category or below it")
+      .option("--group <name>", "only the members of this group")
+      .option("--sku <list>", "only these SKUs: with commas between, or @FILE with one a line")
+      .option("--lacking <channel>", "only products that this channel holds back, with what it lacks")
+      .option("--only <attributes>", "only these attributes, with commas between")
+      .option("--force", "write over a file that is there"),
+  async run({ args, options, io }) {
+    const [file = ""] = args;
+    const given: Partial<ExportOptions> = await validOptions(
+      options,
+      ["where", "category", "group", "sku", "lacking", "only"],
+      async () => (await import("./options/export-options.js")).ExportOptions,
+    );
+    const path = resolve(io.cwd, file);
+    const isXlsx = extname(file).toLowerCase() === ".xlsx";
+    if (file !== "-" && options["force"] !== true && (await isThere(path)))
+      throw new Refusal([diagnostic("file-exists", { path: file })]);
+    return withCatalogue(options.workspace, io, async ({ workspace, store }) => {
+      const products = await chosenProducts(workspace, store, given, io);
+      const columns = await sheetColumns(store, given.only, products);
+      const write = file === "-" ? csvOut(io.out) : isXlsx ? xlsxFile(path) : csvFile(path);
+      const written = await write(products(), columns);
+      if (options.json && file !== "-")
+        io.out(jsonLine({ type: "export", file, products: written, attributes: columns }));
+      else if (!options.quiet)
+        io.err(
+          written === 0
+            ? `No product is meant; ${file === "-" ? "there is" : `${file} has`} the header alone.\n`
+            : `${countText(written, "product")}, ${countText(columns.length, "attribute")}${file === "-" ? "" : ` written to ${file}; change cells there and "lexicant import ${file}" takes the changes in`}\n`,
+        );
+      return 0;
+    });
+  },
+};
+
+const isThere = (path: string): Promise<boolean> =>
+  stat(path).then(
+    () => true,
+    () => false,
+  );

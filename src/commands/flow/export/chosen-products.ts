@@ -1,0 +1,76 @@
+import { readFile } from "node:fs/promises";
+import { resolve } from "node:path";
+import { isUnder } from "../../../core/catalogue/category-path.js";
+import { textOf, type Product } from "../../../core/catalogue/product.js";
+import { diagnostic } from "../../../core/diagnostics/diagnostic.js";
+import { nearest } from "../../../core/diagnostics/nearest.js";
+import { Refusal } from "../../../core/diagnostics/refusal.js";
+import { pipelineFor } from "../../../core/listing/pipeline.js";
+import { readFault } from "../../../formats/file-fault.js";
+import type { Io } from "../../../report/io.js";
+import type { Store } from "../../../store/store.js";
+import type { Workspace } from "../../../workspace/workspace.js";
+import type { ExportOptions } from "../../options/export-options.js";
+import { conditionOf } from "../condition.js";
+import { surroundingsOf } from "../open-catalogue.js";
+import { loadChannels } from "../run-channels.js";
+
+/** Products that meet all that was asked for, in catalogue order; they can be gone through several times. */
+export type ChosenProducts = () => AsyncGenerator<Product>;
+
+type Test = (product: Product) => boolean;
+
+/** SKUs named on the command line or in a file; refuses those that nobody knows, all at once. */
+const skuTest = async (list: string, store: Store, io: Io): Promise<Test> => {
+  const text = list.startsWith("@")
+    ? await readFile(resolve(io.cwd, list.slice(1)), "utf8").catch((error: unknown) => {
+        throw readFault(list.slice(1), error);
+      })
+    : list.replaceAll(",", "\n");
+  const wanted = new Set(
+    text
+      .split(/\r?\n/)
+      .map((sku) => sku.trim())
+      .filter(Boolean),
+  );
+  const unknown: Refusal["findings"][number][] = [];
+  for (const sku of wanted)
+    if ((await store.product(sku)) === undefined)
+      unknown.push(diagnostic("unknown-sku", { sku, nearest: nearest(sku, await store.skusNear(sku)) }));
+  if (unknown.length > 0) throw new Refusal(unknown);
+  return ({ sku }) => wanted.has(sku);
+};
+
+export const chosenProducts = async (
+  workspace: Workspace,
+  store: Store,
+  { where, category, group, sku, lacking }: Partial<ExportOptions>,
+  io: Io,
+): Promise<ChosenProducts> => {
+  const tests: Test[] = [];
+  if (where !== undefined) {
+    const condition = conditionOf(where, await store.attributes(), surroundingsOf(io));
+    tests.push((product) => condition.run(product) === true);
+  }
+  if (category !== undefined) tests.push((product) => isUnder(textOf(product, "category") ?? "", category));
+  if (group !== undefined) tests.push((product) => product.group === group);
+  if (sku !== undefined) tests.push(await skuTest(sku, store, io));
+  if (lacking === undefined)
+    return async function* () {
+      for await (const families of store.families())
+        for (const { members } of families)
+          yield* members.filter((product) => tests.every((test) => test(product)));
+    };
+  const [channel] = await loadChannels(workspace, store, [lacking], surroundingsOf(io));
+  if (channel === undefined)
+    throw new Refusal([
+      diagnostic("unknown-channel", { channel: lacking, nearest: [], known: workspace.channelsInUse }),
+    ]);
+  const pipeline = pipelineFor(channel.setup, () => undefined);
+  return async function* () {
+    for await (const families of store.families())
+      for (const family of families)
+        for (const outcome of pipeline(family))
+          if (outcome.kind === "held" && tests.every((test) => test(outcome.product))) yield outcome.product;
+  };
+};

@@ -1,0 +1,33 @@
+import { diagnostic } from "../../../core/diagnostics/diagnostic.js";
+import { nearest } from "../../../core/diagnostics/nearest.js";
+import { Refusal } from "../../../core/diagnostics/refusal.js";
+import type { Store } from "../../../store/store.js";
+import type { ChosenProducts } from "./chosen-products.js";
+
+/** The attributes of a sheet: those asked for, or all that any of the products has. The SKU always comes first. */
+export const sheetColumns = async (
+  store: Store,
+  only: string | undefined,
+  products: ChosenProducts,
+): Promise<readonly string[]> => {
+  const attributes = await store.attributes();
+  if (only !== undefined) {
+    const asked = only
+      .split(",")
+      .map((name) => name.trim())
+      .filter(Boolean);
+    const unknown = asked.filter((name) => attributes.slot(name) === undefined);
+    if (unknown.length > 0)
+      throw new Refusal(
+        unknown.map((attribute) =>
+          diagnostic("unknown-attribute", { attribute, nearest: nearest(attribute, attributes.names) }),
+        ),
+      );
+    return ["sku", ...new Set(asked.filter((name) => name !== "sku"))];
+  }
+  const used = new Set<number>();
+  for await (const product of products())
+    for (let slot = 0; slot < attributes.names.length; slot++)
+      if (!used.has(slot) && product.text(slot) !== undefined) used.add(slot);
+  return ["sku", ...attributes.names.filter((name, slot) => name !== "sku" && used.has(slot))];
+};

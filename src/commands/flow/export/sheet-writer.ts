@@ -1,0 +1,96 @@
+import { basename, dirname } from "node:path";
+import { joinList } from "../../../core/catalogue/cell-reader.js";
+import type { Product } from "../../../core/catalogue/product.js";
+import { COMPUTED_REVISION, LIST_SEPARATOR } from "../../../core/catalogue/record.js";
+import { diagnostic } from "../../../core/diagnostics/diagnostic.js";
+import { Refusal } from "../../../core/diagnostics/refusal.js";
+import { csvLine } from "../../../formats/csv-writer.js";
+import { stageFiles, type StagedFile } from "../../../workspace/staged-files.js";
+
+/** A product's cells, which import back unchanged: canonical texts, several values with bars between them. */
+const sheetCells = (product: Product, columns: readonly string[]): readonly string[] =>
+  columns.map((attribute) => {
+    if (attribute === "sku") return product.sku;
+    const slot = product.attributes.slot(attribute);
+    const text = slot === undefined ? undefined : product.text(slot);
+    // What follows from a bundle's parts is not the bundle's own: written down, it would come back as an edit.
+    if (text === undefined || slot === undefined || product.origin(slot)?.revision === COMPUTED_REVISION)
+      return "";
+    return product.attributes.kinds[slot]?.list === true ? joinList(text.split(LIST_SEPARATOR), "|") : text;
+  });
+
+async function* rowsOf(
+  products: AsyncIterable<Product>,
+  columns: readonly string[],
+  counted: () => void,
+): AsyncGenerator<readonly string[]> {
+  for await (const product of products) {
+    counted();
+    yield sheetCells(product, columns);
+  }
+}
+
+/** A file that appears whole, or not at all. */
+const wholeFile = async (path: string, write: (file: StagedFile) => Promise<void>): Promise<void> => {
+  const staged = await stageFiles(dirname(path));
+  try {
+    const file = await staged.create(basename(path));
+    await write(file);
+    await file.finish();
+    await staged.publish();
+  } catch (error) {
+    await staged.discard();
+    throw error;
+  }
+};
+
+/** Writes products as a sheet and says how many they were. */
+export type WriteSheet = (products: AsyncIterable<Product>, columns: readonly string[]) => Promise<number>;
+
+/** CSV to standard output. */
+export const csvOut =
+  (out: (text: string) => void): WriteSheet =>
+  async (products, columns) => {
+    let written = 0;
+    out(csvLine(columns));
+    for await (const row of rowsOf(products, columns, () => void written++)) out(csvLine(row));
+    return written;
+  };
+
+/** A CSV file in UTF-8 with a mark, so that spreadsheets read its letters. */
+export const csvFile =
+  (path: string): WriteSheet =>
+  async (products, columns) => {
+    let written = 0;
+    await wholeFile(path, async (file) => {
+      await file.write(`\ufeff${csvLine(columns)}`);
+      for await (const row of rowsOf(products, columns, () => void written++)) await file.write(csvLine(row));
+    });
+    return written;
+  };
+
+/** An XLSX workbook with nothing but text cells. */
+export const xlsxFile =
+  (path: string): WriteSheet =>
+  async (products, columns) => {
+    const { CELL_LIMIT, textWorkbook } = await import("../../../formats/xlsx-writer.js");
+    let written = 0;
+    async function* rows(): AsyncGenerator<readonly string[]> {
+      for await (const row of rowsOf(products, columns, () => void written++)) {
+        const long = row.findIndex((cell) => cell.length > CELL_LIMIT);
+        if (long >= 0)
+          throw new Refusal([
+            diagnostic("cell-too-long", {
+              sku: row[0] ?? "",
+              attribute: columns[long] ?? "",
+              limit: CELL_LIMIT,
+            }),
+          ]);
+        yield row;
+      }
+    }
+    await wholeFile(path, async (file) => {
+      for await (const bytes of textWorkbook("catalogue", columns, rows())) await file.writeBytes(bytes);
+    });
+    return written;
+  };

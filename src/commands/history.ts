@@ -1,0 +1,70 @@
+import { countText } from "../report/findings.js";
+import type { Io } from "../report/io.js";
+import { jsonLine } from "../report/json.js";
+import { styleFor } from "../report/style.js";
+import { tableLines } from "../report/table.js";
+import type { HistoryEntry } from "../store/store.js";
+import type { CommandFile } from "./command-file.js";
+import { withCatalogue } from "./flow/open-catalogue.js";
+import { validOptions } from "./options/valid-options.js";
+
+const SHOWN = 30;
+
+const columns = [
+  { title: "revision", align: "right" },
+  { title: "when" },
+  { title: "what", flexible: true },
+  { title: "layer" },
+  { title: "added", align: "right" },
+  { title: "changed", align: "right" },
+  { title: "state" },
+] as const;
+
+/** `lexicant history`: every import, edit and undo, latest first. */
+export const history: CommandFile = {
+  declare: (command) =>
+    command.option("--limit <count>", `at most so many revisions (${SHOWN} unless in JSON)`),
+  async run({ options, io }) {
+    const given = await validOptions(
+      options,
+      ["limit"],
+      async () => (await import("./options/list-options.js")).ListOptions,
+    );
+    return withCatalogue(options.workspace, io, async ({ store }) => {
+      const entries = await store.history();
+      const limit = given.limit ?? (options.json ? Infinity : SHOWN);
+      if (options.json)
+        for (const entry of entries.slice(0, limit)) io.out(jsonLine({ type: "revision", ...entry }));
+      else print(entries, limit, options.quiet, io);
+      return 0;
+    });
+  },
+};
+
+const whatOf = ({ kind, file, undoes }: HistoryEntry): string => {
+  if (kind === "undo") return `undo of ${undoes.join(", ")}`;
+  return kind === "edit" ? `edit of ${file}` : `import of ${file}`;
+};
+
+const print = (entries: readonly HistoryEntry[], limit: number, quiet: boolean, io: Io): void => {
+  if (entries.length === 0) {
+    io.out('Nothing has been imported yet; begin with "lexicant import FILE".\n');
+    return;
+  }
+  const count = (value: number | undefined): string => value?.toLocaleString("en") ?? "";
+  const rows = entries
+    .slice(0, limit)
+    .map((entry) => [
+      String(entry.revision),
+      entry.at.slice(0, 16).replace("T", " "),
+      whatOf(entry),
+      entry.layer,
+      count(entry.counts.added),
+      count(entry.counts.changed),
+      entry.undoneBy === undefined ? "" : `undone by ${entry.undoneBy}`,
+    ]);
+  const [head = "", ...lines] = tableLines(columns, rows, io.columns);
+  io.out(`${styleFor(io).bold(head)}\n${lines.map((line) => `${line}\n`).join("")}`);
+  const more = entries.length - rows.length;
+  if (!quiet && more > 0) io.err(`${countText(more, "more", "more")} with --limit ${entries.length}\n`);
+};

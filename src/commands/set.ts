@@ -1,0 +1,165 @@
+import { cellReader, type CellNotes } from "../core/catalogue/cell-reader.js";
+import { LIST_SEPARATOR, RETRACTED } from "../core/catalogue/record.js";
+import { attributeKind, isAttributeName, vocabulary } from "../core/catalogue/vocabulary.js";
+import type { AttributeIndex } from "../core/catalogue/attribute-index.js";
+import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
+import { nearest } from "../core/diagnostics/nearest.js";
+import { Refusal } from "../core/diagnostics/refusal.js";
+import { jsonLine } from "../report/json.js";
+import type { ValueChange } from "../store/store.js";
+import { CLEAR_WORD } from "../workspace/source-text.js";
+import type { Workspace } from "../workspace/workspace.js";
+import type { CommandFile } from "./command-file.js";
+import { withCatalogue } from "./flow/open-catalogue.js";
+import { validOptions } from "./options/valid-options.js";
+
+interface Edit {
+  readonly attribute: string;
+  readonly text: string;
+}
+
+/** `lexicant set SKU attribute=value…`: single edits, which lie above all that files say. */
+export const set: CommandFile = {
+  declare: (command) =>
+    command
+      .argument("<sku>", "the product's SKU")
+      .argument(
+        "<edits...>",
+        `attribute=value; nothing behind the = takes the edit back, ${CLEAR_WORD} says that there is none`,
+      )
+      .option("--channel <name>", "for this channel alone"),
+  async run({ args, options, io }) {
+    const [sku = "", ...written] = args;
+    const given = await validOptions(
+      options,
+      ["channel"],
+      async () => (await import("./options/set-options.js")).SetOptions,
+    );
+    return withCatalogue(options.workspace, io, async ({ workspace, store }) => {
+      if (given.channel !== undefined && !workspace.channelsInUse.includes(given.channel))
+        throw new Refusal([
+          diagnostic("channel-not-in-use", { channel: given.channel, inUse: workspace.channelsInUse }),
+        ]);
+      const product = await store.product(sku);
+      if (product === undefined)
+        throw new Refusal([
+          diagnostic("unknown-sku", { sku, nearest: nearest(sku, await store.skusNear(sku)) }),
+        ]);
+      const edits = editsOf(written, await store.attributes(), workspace);
+      const transaction = await store.begin();
+      try {
+        const writer = await transaction.revision({
+          kind: "edit",
+          layer: given.channel === undefined ? "edits" : `edits-${given.channel}`,
+          source: "",
+          file: sku,
+          at: io.now().toISOString(),
+          columns: [
+            { attribute: "sku", column: "" },
+            ...edits.map(({ attribute }) => ({ attribute, column: "" })),
+          ],
+          keys: ["sku"],
+          mode: "update",
+          compare: "layer",
+          replace: false,
+          tellChanges: true,
+        });
+        const [fate] = await writer.put([
+          { kind: "product", row: 0, texts: [sku, ...edits.map(({ text }) => text)], doubts: [] },
+        ]);
+        const changed = fate?.fate === "changed" ? 1 : 0;
+        const revision = await writer.finish({
+          read: 1,
+          added: 0,
+          changed,
+          unchanged: 1 - changed,
+          rejected: 0,
+        });
+        await transaction.commit();
+        const changes = fate?.fate === "changed" ? (fate.changes ?? []) : [];
+        if (options.json) io.out(jsonLine({ type: "edit", sku, revision, channel: given.channel, changes }));
+        else if (!options.quiet) io.out(`${lines(sku, changes, revision, given.channel).join("\n")}\n`);
+      } catch (error) {
+        await transaction.rollback();
+        throw error;
+      }
+      return 0;
+    });
+  },
+};
+
+const shown = (text: string): string => (text === "" ? "nothing" : text.replaceAll(LIST_SEPARATOR, ", "));
+
+const lines = (
+  sku: string,
+  changes: readonly ValueChange[],
+  revision: number | undefined,
+  channel: string | undefined,
+): readonly string[] => {
+  if (revision === undefined) return [`${sku}: nothing is new; it stays as it is.`];
+  const where = channel === undefined ? "" : ` on ${channel}`;
+  return [
+    // An edit for one channel shows there, not in the product as all channels see it.
+    ...(changes.length === 0 ? [`${sku}${where}: noted.`] : []),
+    ...changes
+      .filter(({ attribute }) => attribute !== "sku")
+      .map(
+        ({ attribute, before, after }) => `${sku}${where}: ${attribute} ${shown(before)} → ${shown(after)}`,
+      ),
+    `This is revision ${revision}; to take it back: lexicant undo ${revision}`,
+  ];
+};
+
+const editsOf = (
+  written: readonly string[],
+  attributes: AttributeIndex,
+  { manifest }: Workspace,
+): readonly Edit[] => {
+  const findings: Diagnostic[] = [];
+  const edits = written.map((edit): Edit => {
+    const at = edit.indexOf("=");
+    const attribute = (at < 0 ? edit : edit.slice(0, at)).trim();
+    const value = at < 0 ? "" : edit.slice(at + 1).trim();
+    if (at < 0)
+      findings.push(diagnostic("unknown-option", { reason: `"${edit}" is no edit; write attribute=value` }));
+    else if (attribute === "sku")
+      findings.push(
+        diagnostic("unknown-option", { reason: "a SKU is never changed: add the product under its new one" }),
+      );
+    else if (
+      !isAttributeName(attribute) ||
+      (attributes.slot(attribute) === undefined && !isMarkOf(attribute))
+    )
+      findings.push(
+        diagnostic("unknown-attribute", { attribute, nearest: nearest(attribute, attributes.names) }),
+      );
+    if (value === "") return { attribute, text: RETRACTED };
+    const notes: CellNotes = { findings: [], doubts: [] };
+    const read = cellReader(
+      { attribute, column: "", from: { kind: "column", index: 0 } },
+      {
+        file: "",
+        units: {},
+        listSeparator: "|",
+        clearWord: CLEAR_WORD,
+        currency: manifest.currency,
+        decimalMark: ".",
+      },
+    );
+    const text = read(0, [value], notes);
+    findings.push(
+      ...notes.findings
+        .filter(({ code }) => code === "unreadable-value")
+        .map(({ facts }) => diagnostic("unreadable-value", facts as never)),
+    );
+    return { attribute, text: text === "" ? value : text };
+  });
+  if (findings.length > 0) throw new Refusal(findings);
+  return edits;
+};
+
+/** A language or currency of an attribute of ours may be new to the catalogue. */
+const isMarkOf = (attribute: string): boolean => {
+  const [base = "", mark] = attribute.split("@");
+  return mark !== undefined && vocabulary.includes(base) && attributeKind(base).kind !== "gtin";
+};

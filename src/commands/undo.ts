@@ -1,0 +1,78 @@
+import { diagnostic } from "../core/diagnostics/diagnostic.js";
+import { Refusal } from "../core/diagnostics/refusal.js";
+import { jsonLine } from "../report/json.js";
+import type { HistoryEntry } from "../store/store.js";
+import type { CommandFile } from "./command-file.js";
+import { withCatalogue } from "./flow/open-catalogue.js";
+
+/** `lexicant undo [REVISION]`: takes back the latest import or edit, or the one that is named. */
+export const undo: CommandFile = {
+  declare: (command) =>
+    command
+      .argument("[revision]", "its number in the history (the latest import or edit)")
+      .option("--through", "undo later revisions of the same layer too")
+      .option("--alone", "undo it and leave later revisions of its layer as they are"),
+  async run({ args, options, io }) {
+    return withCatalogue(options.workspace, io, async ({ store }) => {
+      const entries = await store.history();
+      const ids = chosen(entries, args[0], {
+        through: options["through"] === true,
+        alone: options["alone"] === true,
+      });
+      const transaction = await store.begin();
+      try {
+        const revision = await transaction.undo(ids, io.now().toISOString());
+        await transaction.commit();
+        if (options.json) io.out(jsonLine({ type: "undo", revision, undone: ids }));
+        else if (!options.quiet)
+          io.out(
+            `${ids.map((id) => describe(entries, id)).join("\n")}\nThis is revision ${revision}; to have ${ids.length === 1 ? "it" : "them"} back: lexicant undo ${revision}\n`,
+          );
+      } catch (error) {
+        await transaction.rollback();
+        throw error;
+      }
+      return 0;
+    });
+  },
+};
+
+const describe = (entries: readonly HistoryEntry[], id: number): string => {
+  const entry = entries.find(({ revision }) => revision === id);
+  if (entry?.kind === "undo")
+    return `Undone: the undo of ${entry.undoes.join(", ")}; what that took back holds again.`;
+  return `Undone: revision ${id}, ${entry?.file ?? ""} of ${entry?.at.slice(0, 16).replace("T", " ") ?? ""}, layer ${entry?.layer ?? ""}.`;
+};
+
+const chosen = (
+  entries: readonly HistoryEntry[],
+  asked: string | undefined,
+  { through, alone }: { readonly through: boolean; readonly alone: boolean },
+): readonly number[] => {
+  const live = entries.filter(({ undoneBy }) => undoneBy === undefined);
+  if (asked === undefined) {
+    const latest = live.find(({ kind }) => kind !== "undo");
+    if (latest === undefined) throw new Refusal([diagnostic("nothing-to-undo", {})]);
+    // One command may have brought several files: they came together and go together.
+    return live
+      .filter(({ act, kind }) => act === latest.act && kind !== "undo")
+      .map(({ revision }) => revision);
+  }
+  const entry = entries.find(({ revision }) => String(revision) === asked);
+  if (entry === undefined)
+    throw new Refusal([
+      diagnostic("unknown-revision", { revision: asked, latest: entries[0]?.revision ?? 0 }),
+    ]);
+  if (entry.undoneBy !== undefined)
+    throw new Refusal([diagnostic("undone-already", { revision: entry.revision, by: entry.undoneBy })]);
+  if (entry.kind === "undo") return [entry.revision];
+  const later = live.filter(
+    ({ revision, layer, kind }) => kind !== "undo" && layer === entry.layer && revision > entry.revision,
+  );
+  if (later.length === 0 || alone) return [entry.revision];
+  const ids = later.map(({ revision }) => revision);
+  if (through) return [...ids, entry.revision];
+  throw new Refusal([
+    diagnostic("later-revisions", { revision: entry.revision, later: ids, layer: entry.layer }),
+  ]);
+};

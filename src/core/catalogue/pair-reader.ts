@@ -1,0 +1,83 @@
+import { fold } from "../values/text.js";
+import { cellReader, cellValue, type CellDefaults, type CellNotes, type CellReader } from "./cell-reader.js";
+import { shownText } from "../values/show.js";
+import { ownAttribute } from "./own-attribute.js";
+import { LIST_SEPARATOR } from "./record.js";
+import { attributeForColumn } from "./vocabulary.js";
+
+/** Two columns of which one names an attribute and the other holds its value. */
+export interface PairReading {
+  readonly nameIndex: number;
+  readonly valueIndex: number;
+  /** Shown as the value's column. */
+  readonly column: string;
+  /** Whether members of a group differ in it. */
+  readonly varies: boolean;
+}
+
+interface Attribute {
+  readonly attribute: string;
+  readonly column: string;
+}
+
+/** The texts' attributes, to which a pair may add one that no row named before. */
+export interface PairColumns {
+  indexOf(attribute: string, column: string): number;
+}
+
+export const pairColumns = (attributes: Attribute[]): PairColumns => ({
+  indexOf(attribute, column) {
+    const known = attributes.findIndex((entry) => entry.attribute === attribute);
+    return known >= 0 ? known : attributes.push({ attribute, column }) - 1;
+  },
+});
+
+/** The attribute that a name in a cell means: one of the vocabulary's, or the user's own. */
+const attributeNamed = (name: string): string => attributeForColumn(fold(name)) ?? ownAttribute(name);
+
+/** Sets the values of a row's pairs among its texts. A group's rows may name their axes on the first row alone. */
+export const pairReader = (
+  { pairs, ...defaults }: CellDefaults & { readonly pairs: readonly PairReading[] },
+  columns: PairColumns,
+): ((row: number, cells: readonly string[], texts: string[], notes: CellNotes, group: string) => void) => {
+  const readers = new Map<string, { readonly index: number; readonly read: CellReader }>();
+  const readerFor = (
+    name: string,
+    pair: PairReading,
+  ): { readonly index: number; readonly read: CellReader } => {
+    const key = `${pair.valueIndex} ${name}`;
+    const known = readers.get(key);
+    if (known !== undefined) return known;
+    const attribute = attributeNamed(name);
+    const from = { kind: "column", index: pair.valueIndex } as const;
+    const made = {
+      index: columns.indexOf(attribute, pair.column),
+      read: cellReader({ attribute, column: pair.column, from }, defaults),
+    };
+    readers.set(key, made);
+    return made;
+  };
+  let groupAbove = "";
+  let namesAbove: readonly string[] = [];
+  return (row, cells, texts, notes, group) => {
+    const names = pairs.map(({ nameIndex, varies }, index) => {
+      const own = shownText(cellValue(cells[nameIndex]));
+      return own === "" && varies && group !== "" && group === groupAbove ? (namesAbove[index] ?? "") : own;
+    });
+    groupAbove = group;
+    namesAbove = names;
+    const axes: string[] = [];
+    pairs.forEach((pair, at) => {
+      const name = names[at] ?? "";
+      if (name === "") return;
+      const { index, read } = readerFor(name, pair);
+      while (texts.length <= index) texts.push("");
+      texts[index] = read(row, cells, notes);
+      if (pair.varies) axes.push(attributeNamed(name));
+    });
+    if (axes.length === 0) return;
+    const index = columns.indexOf("varies_by", pairs.map(({ column }) => column).join(", "));
+    while (texts.length <= index) texts.push("");
+    if (texts[index] === "") texts[index] = axes.join(LIST_SEPARATOR);
+  };
+};

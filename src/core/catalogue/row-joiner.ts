@@ -1,0 +1,97 @@
+import type { Diagnostic } from "../diagnostics/diagnostic.js";
+import type { Doubt } from "./cell-reader.js";
+import { CLEARED, LIST_SEPARATOR } from "./record.js";
+import type { ReadRow, RowReading } from "./row-reader.js";
+
+/** A record for the store: a product's or a group's own, with the row it begins in. */
+export interface JoinedRecord {
+  readonly kind: "product" | "group";
+  readonly row: number;
+  readonly texts: readonly string[];
+  readonly findings: readonly Diagnostic[];
+  readonly doubts: readonly Doubt[];
+}
+
+/** Joins rows that belong to one product or group. It waits one record, since the next row may add to it. */
+export interface RowJoiner {
+  /** Takes a row; gives the records that are complete now. */
+  push(row: Extract<ReadRow, { texts: unknown }>): readonly JoinedRecord[];
+  end(): readonly JoinedRecord[];
+}
+
+type Mutable = { -readonly [K in keyof JoinedRecord]: JoinedRecord[K] } & { texts: string[] };
+
+const appended = (texts: string[], added: readonly string[]): void => {
+  added.forEach((text, at) => {
+    if (text === "" || text === CLEARED) return;
+    const items = new Set([...(texts[at] ?? "").split(LIST_SEPARATOR), ...text.split(LIST_SEPARATOR)]);
+    texts[at] = [...items].filter(Boolean).join(LIST_SEPARATOR);
+  });
+};
+
+export const rowJoiner = (
+  { groups, keys, furtherRowsAdd }: RowReading,
+  attributes: readonly { readonly attribute: string }[],
+): RowJoiner => {
+  const groupAt = attributes.findIndex(({ attribute }) => attribute === "group");
+  const skuAt = attributes.findIndex(({ attribute }) => attribute === "sku");
+  let product: Mutable | undefined;
+  let group: Mutable | undefined;
+  let groupName = "";
+  const flush = (withGroup: boolean): readonly JoinedRecord[] => {
+    const done = [
+      ...(withGroup && group !== undefined ? [group] : []),
+      ...(product === undefined ? [] : [product]),
+    ];
+    product = undefined;
+    if (withGroup) group = undefined;
+    return done;
+  };
+  const isShared = (at: number): boolean =>
+    groups.layout === "first-row" && groups.shared.has(attributes[at]?.attribute ?? "");
+
+  const further = ({ texts }: Extract<ReadRow, { texts: unknown }>): void => {
+    const keyed = new Set(keys);
+    const own = texts.map((text, at) =>
+      keyed.has(attributes[at]?.attribute ?? "") || at === groupAt ? "" : text,
+    );
+    const sharedPart = own.map((text, at) => (group !== undefined && isShared(at) ? text : ""));
+    const productPart = own.map((text, at) =>
+      sharedPart[at] === "" && furtherRowsAdd.has(attributes[at]?.attribute ?? "") ? text : "",
+    );
+    if (group !== undefined) appended(group.texts, sharedPart);
+    if (product !== undefined) appended(product.texts, productPart);
+  };
+
+  /** Splits a group's first row: what members share becomes the group's own record. */
+  const openGroup = (row: Mutable, name: string): void => {
+    groupName = name;
+    const texts = row.texts.map((text, at) => (isShared(at) || at === groupAt ? text : ""));
+    group = { kind: "group", row: row.row, texts, findings: [], doubts: [] };
+    row.texts = row.texts.map((text, at) => (isShared(at) ? "" : text));
+  };
+
+  return {
+    push(read) {
+      if (read.kind === "further") {
+        further(read);
+        return [];
+      }
+      const row: Mutable = { ...read, kind: read.kind, texts: [...read.texts] };
+      const name = groupAt < 0 ? "" : (row.texts[groupAt] ?? "");
+      if (read.kind === "group") {
+        // A group's own row names the group by its key where it has no column for it.
+        if (name === "" && groupAt >= 0 && skuAt >= 0) row.texts[groupAt] = row.texts[skuAt] ?? "";
+        if (skuAt >= 0) row.texts[skuAt] = "";
+        return [...flush(true), row];
+      }
+      const startsGroup = groups.layout === "first-row" && name !== "" && name !== groupName;
+      const done = flush(startsGroup || name === "" || name !== groupName);
+      if (startsGroup) openGroup(row, name);
+      else if (name === "") groupName = "";
+      product = row;
+      return done;
+    },
+    end: () => flush(true),
+  };
+};

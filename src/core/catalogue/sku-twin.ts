@@ -1,0 +1,10 @@
+/**
+ * Two SKUs with one such key are most likely meant to be one: they differ by case, spaces, kinds of dash, or zeros before
+ * a number, which spreadsheets and hurried hands change.
+ */
+export const skuTwinKey = (sku: string): string =>
+  sku
+    .toLowerCase()
+    .replace(/[\s\u00a0]+/g, "")
+    .replace(/[‐-―−]/g, "-")
+    .replace(/(?<!\d)0+(?=\d)/g, "");

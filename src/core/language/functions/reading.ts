@@ -1,0 +1,194 @@
+import { pathText } from "../../catalogue/category-path.js";
+import { isDecimal, whole, type Decimal } from "../../values/decimal.js";
+import { convert, measure } from "../../values/measure.js";
+import { readValue, type ReadingDefaults } from "../../values/read.js";
+import { shownText } from "../../values/show.js";
+import { unitOf } from "../../values/units.js";
+import { isList, isMeasure, isMoney, type MaybeBlank, type Measure, type Money } from "../../values/value.js";
+import type { ExpressionFunction } from "../function.js";
+
+/** What is already a value stays; a text is read as the file's own settings say. */
+const asMoney = (value: MaybeBlank, defaults: ReadingDefaults): Money | undefined => {
+  if (value === undefined || isMoney(value)) return value;
+  const reading = readValue("money", shownText(value), defaults);
+  return "value" in reading && isMoney(reading.value) ? reading.value : undefined;
+};
+
+const asNumber = (value: MaybeBlank, defaults: ReadingDefaults): Decimal | undefined => {
+  if (value === undefined || isDecimal(value)) return value;
+  const reading = readValue("decimal", shownText(value), defaults);
+  return "value" in reading && isDecimal(reading.value) ? reading.value : undefined;
+};
+
+const asMeasure = (value: MaybeBlank, unit: MaybeBlank, defaults: ReadingDefaults): Measure | undefined => {
+  if (value === undefined || isMeasure(value)) return value;
+  const named = unit === undefined ? {} : { unit: shownText(unit) };
+  const reading = readValue("measure", shownText(value), { ...defaults, ...named });
+  return "value" in reading && isMeasure(reading.value) ? reading.value : undefined;
+};
+
+/** Two prices of one currency in order; undefined where they cannot be told apart. */
+const inOrder = (a: Money | undefined, b: Money | undefined): readonly [Money, Money] | undefined => {
+  if (a === undefined || b === undefined || a.currency !== b.currency) return undefined;
+  // A price of nothing is a shop's way to say "none".
+  if (a.amount.isZero() || b.amount.isZero() || a.amount.equals(b.amount)) return undefined;
+  return a.amount.greaterThan(b.amount) ? [a, b] : [b, a];
+};
+
+const given = (price: Money | undefined): Money | undefined =>
+  price === undefined || price.amount.isZero() ? undefined : price;
+
+const sides = /\s*[x×*]\s*/i;
+const trailingUnit = /[^\d\s.,/½¼¾]+\.?$/;
+
+/** One of the sides of `30 x 20 x 12 cm`; a unit behind the last side is that of all. */
+const side = (text: string, number: number, defaults: ReadingDefaults): MaybeBlank => {
+  const parts = text.split(sides);
+  const part = parts[number - 1]?.trim();
+  if (part === undefined || part === "") return undefined;
+  const unit = trailingUnit.exec(parts.at(-1) ?? "")?.[0] ?? defaults.unit;
+  // What cannot be read is kept as written, so that the finding shows it.
+  return asMeasure(part, unit, defaults) ?? part;
+};
+
+const levels = (value: MaybeBlank, separator: string): readonly string[] =>
+  (isList(value) ? value.map(shownText) : shownText(value).split(separator))
+    .map((level) => level.trim())
+    .filter(Boolean);
+
+const compound = (args: readonly MaybeBlank[], defaults: ReadingDefaults): MaybeBlank => {
+  const [larger, largerUnit, smaller, smallerUnit] = args;
+  const [big, small] = [unitOf(shownText(largerUnit)), unitOf(shownText(smallerUnit))];
+  if (big === undefined || small === undefined || (larger === undefined && smaller === undefined))
+    return undefined;
+  const [first, second] = [asNumber(larger ?? whole(0), defaults), asNumber(smaller ?? whole(0), defaults)];
+  if (first === undefined || second === undefined)
+    return [larger, smaller].map(shownText).filter(Boolean).join(" + ");
+  const converted = convert(measure(first, big), small);
+  return converted === undefined ? undefined : measure(converted.amount.plus(second), small);
+};
+
+export const reading: readonly ExpressionFunction[] = [
+  {
+    name: "number",
+    family: "reading",
+    summary: "A text read as a number, with the file's decimal mark.",
+    parameters: [{ name: "text", kind: "any" }],
+    result: "number",
+    examples: [{ expression: 'number("1,250.5") / 2', gives: "625.25" }],
+    apply: ([text], { reading: defaults = {} }) => asNumber(text, defaults),
+  },
+  {
+    name: "measure",
+    family: "reading",
+    summary: "A text read as a measure; the unit is that of a bare number.",
+    parameters: [
+      { name: "text", kind: "any" },
+      { name: "unit", kind: "text", optional: true },
+    ],
+    result: "measure",
+    examples: [
+      { expression: 'measure("1.5", "kg") in g', gives: "1500 g" },
+      { expression: 'measure("18 1/8 in") in cm', gives: "46.0375 cm" },
+    ],
+    apply: ([text, unit], { reading: defaults = {} }) => asMeasure(text, unit, defaults),
+  },
+  {
+    name: "compound",
+    family: "reading",
+    summary: "One measure from two columns, such as pounds and ounces; either may be blank.",
+    parameters: [
+      { name: "larger", kind: "any" },
+      { name: "unit", kind: "text" },
+      { name: "smaller", kind: "any" },
+      { name: "smaller unit", kind: "text" },
+    ],
+    result: "any",
+    keepsBlanks: true,
+    examples: [
+      { expression: 'compound("5", "lb", "3.5", "oz")', gives: "83.5 oz" },
+      { expression: 'compound(blank, "ft", "9", "in")', gives: "9 in" },
+    ],
+    apply: (args, { reading: defaults = {} }) => compound(args, defaults),
+  },
+  {
+    name: "side",
+    family: "reading",
+    summary: "One of the sides of a size such as 30 x 20 x 12 cm, counted from 1.",
+    parameters: [
+      { name: "text", kind: "text" },
+      { name: "number", kind: "number" },
+    ],
+    result: "any",
+    examples: [
+      { expression: 'side("30 x 20 x 12 cm", 2)', gives: "20 cm" },
+      { expression: 'side("12in × 8in", 1)', gives: "12 in" },
+    ],
+    apply: ([text, number], { reading: defaults = {} }) =>
+      side(shownText(text), isDecimal(number) ? number.toNumber() : 0, defaults),
+  },
+  {
+    name: "path",
+    family: "reading",
+    summary: "A category path from its levels: a list of columns, or one text with the mark between levels.",
+    parameters: [
+      { name: "levels", kind: "any" },
+      { name: "mark", kind: "text", optional: true },
+    ],
+    result: "text",
+    examples: [
+      { expression: 'path(list("Garden", "Tools", blank))', gives: "Garden > Tools" },
+      { expression: 'path("Garden / Tools", "/")', gives: "Garden > Tools" },
+    ],
+    apply: ([value, mark]) =>
+      pathText(levels(value, mark === undefined ? ">" : shownText(mark))) || undefined,
+  },
+  {
+    name: "regular_price",
+    family: "reading",
+    summary: "Of two prices the higher, whichever column a shop keeps it in; of one the one.",
+    parameters: [
+      { name: "price", kind: "any" },
+      { name: "other", kind: "any" },
+    ],
+    result: "any",
+    keepsBlanks: true,
+    examples: [
+      { expression: 'regular_price("12.00 GBP", "15.00 GBP")', gives: "15.00 GBP" },
+      { expression: 'regular_price("12.00 GBP", blank)', gives: "12.00 GBP" },
+    ],
+    apply: ([first, second], { reading: defaults = {} }) => {
+      const [a, b] = [asMoney(first, defaults), asMoney(second, defaults)];
+      return inOrder(a, b)?.[0] ?? given(a) ?? given(b) ?? first;
+    },
+  },
+  {
+    name: "reduced_price",
+    family: "reading",
+    summary: "Of two prices the lower; blank where only one is given, or both are the same.",
+    parameters: [
+      { name: "price", kind: "any" },
+      { name: "other", kind: "any" },
+    ],
+    result: "any",
+    examples: [{ expression: 'reduced_price("12.00 GBP", "15.00 GBP")', gives: "12.00 GBP" }],
+    apply: ([first, second], { reading: defaults = {} }) =>
+      inOrder(asMoney(first, defaults), asMoney(second, defaults))?.[1],
+  },
+  {
+    name: "after",
+    family: "reading",
+    summary: "What stands behind the first occurrence of a piece; blank when it does not occur.",
+    parameters: [
+      { name: "text", kind: "text" },
+      { name: "piece", kind: "text" },
+    ],
+    result: "text",
+    examples: [{ expression: 'after("Colour: moss green", ": ")', gives: "moss green" }],
+    apply: ([text, piece]) => {
+      const [full, mark] = [shownText(text), shownText(piece)];
+      const at = full.indexOf(mark);
+      return at < 0 ? undefined : full.slice(at + mark.length).trim() || undefined;
+    },
+  },
+];

@@ -1,0 +1,26 @@
+import { checkDigit, readGtin, type GtinReading } from "./gtin.js";
+
+const isbn10 = /^\d{9}[\dX]$/i;
+
+/** ISO 2108: the sum of the digits, weighted 10 to 1, is a multiple of 11; X stands for ten. */
+const isIsbn10 = (text: string): boolean => {
+  let sum = 0;
+  for (let i = 0; i < 10; i++) {
+    const digit = text[i]?.toUpperCase() === "X" ? 10 : Number(text[i]);
+    sum += digit * (10 - i);
+  }
+  return sum % 11 === 0;
+};
+
+/** An ISBN-13, which is also a GTIN-13; an ISBN-10 is turned into the ISBN-13 of the same book. */
+export const readIsbn = (text: string): GtinReading => {
+  const compact = text.replace(/[\s-]/g, "");
+  // A book whose ISBN-10 begins with zeros may have lost them; its check digit proves where.
+  const padded = /^\d{7,9}[\dX]?$/i.test(compact) ? compact.padStart(10, "0") : compact;
+  if (isbn10.test(padded) && isIsbn10(padded)) {
+    const body = `978${padded.slice(0, 9)}`;
+    const digits = body + checkDigit(body);
+    return padded === compact ? { digits } : { digits, repaired: "leading-zeros" };
+  }
+  return readGtin(text);
+};

@@ -1,0 +1,81 @@
+import { diagnostic } from "../core/diagnostics/diagnostic.js";
+import { Refusal } from "../core/diagnostics/refusal.js";
+import type { TableRecord } from "./table-stream.js";
+
+const LOOKED_AT = 30;
+const SAMPLE = 1000;
+
+const filled = (cells: readonly string[]): number => cells.filter((cell) => cell.trim() !== "").length;
+
+const looksLikeValue = (cell: string): boolean => /^[-+£€$]?\d[\d.,:/ -]*%?$/.test(cell.trim());
+
+/**
+ * The header among the first rows: the first that is about as wide as the widest, and holds words rather than numbers.
+ * Titles above a table fill one cell or two.
+ */
+const headerAt = (rows: readonly TableRecord[]): number => {
+  const looked = rows.slice(0, LOOKED_AT);
+  const widths = looked.map(({ cells }) => filled(cells));
+  const wide = Math.max(1, Math.ceil(Math.max(...widths, 1) * 0.6));
+  const fits = looked.findIndex(({ cells }, index) => {
+    const values = cells.filter((cell) => cell.trim() !== "");
+    return (widths[index] ?? 0) >= wide && values.filter(looksLikeValue).length <= values.length / 4;
+  });
+  return fits < 0 ? 0 : fits;
+};
+
+export interface HeadedRows {
+  readonly header: readonly string[];
+  readonly headerRow: number;
+  readonly sample: readonly TableRecord[];
+  readonly batches: AsyncGenerator<readonly TableRecord[]>;
+}
+
+/** Takes rows as they come, finds the header (or takes the stated row) and streams what is below it. */
+export const headedRows = async (
+  rows: AsyncGenerator<readonly TableRecord[]>,
+  file: string,
+  statedRow: number | undefined,
+): Promise<HeadedRows> => {
+  const first: TableRecord[] = [];
+  while (first.length < Math.max(SAMPLE, statedRow ?? 0)) {
+    const { value, done } = await rows.next();
+    if (done === true) break;
+    first.push(...value);
+  }
+  const at = statedRow === undefined ? headerAt(first) : first.findIndex(({ row }) => row === statedRow);
+  const found = first[at];
+  if (found === undefined)
+    throw new Refusal([
+      first.length === 0
+        ? diagnostic("empty-file", { path: file })
+        : diagnostic("no-header", { row: statedRow ?? 1 }, { place: { file } }),
+    ]);
+  const sample = first.slice(at + 1);
+  async function* batches(): AsyncGenerator<readonly TableRecord[]> {
+    if (sample.length > 0) yield sample;
+    yield* rows;
+  }
+  return {
+    header: found.cells.map((name) => name.replace(/\s+/g, " ").trim()),
+    headerRow: found.row,
+    sample,
+    batches: batches(),
+  };
+};
+
+/** Blank cells up to the header's width, for formats that leave them out. */
+export const padded = (
+  batches: AsyncGenerator<readonly TableRecord[]>,
+  header: readonly string[],
+): AsyncGenerator<readonly TableRecord[]> => {
+  const pad = (record: TableRecord): TableRecord => {
+    if (record.cells.length >= header.length) return record;
+    const cells = [...record.cells];
+    while (cells.length < header.length) cells.push("");
+    return { ...record, cells };
+  };
+  return (async function* () {
+    for await (const batch of batches) yield batch.map(pad);
+  })();
+};

@@ -1,0 +1,124 @@
+import { diagnostic } from "../core/diagnostics/diagnostic.js";
+import { Refusal } from "../core/diagnostics/refusal.js";
+import { allBytes, type ByteSource } from "./byte-source.js";
+import { openCsv } from "./csv-reader.js";
+import { gzipSource } from "./gzip-source.js";
+import { refuseRepeatedColumns, type Format, type TableStream } from "./table-stream.js";
+import { shownEncoding, type Encoding } from "./text-stream.js";
+
+/** What a source file or the command line states of a file; all the rest is found out. */
+export interface TableOptions {
+  readonly format?: Format | undefined;
+  readonly encoding?: Encoding | undefined;
+  readonly delimiter?: string | undefined;
+  readonly sheet?: string | number | undefined;
+  readonly headerRow?: number | undefined;
+  readonly records?: string | undefined;
+}
+
+const ARCHIVE_LIMIT = 512 << 20;
+
+const byExtension: Readonly<Record<string, Format>> = {
+  csv: "csv",
+  tsv: "csv",
+  tab: "csv",
+  txt: "csv",
+  xlsx: "xlsx",
+  xlsm: "xlsx",
+  xml: "xml",
+  json: "json",
+  jsonl: "jsonl",
+  ndjson: "jsonl",
+};
+
+const named = (file: string): Format | undefined =>
+  byExtension[/\.(\w+)$/.exec(file)?.[1]?.toLowerCase() ?? ""];
+
+const startsWith = (head: Buffer, hex: string): boolean =>
+  head.subarray(0, hex.length / 2).toString("hex") === hex;
+
+const isZip = (head: Buffer): boolean => startsWith(head, "504b0304") || startsWith(head, "504b0506");
+
+/** A workbook's archive names its content types within its first bytes or, rarely, behind other parts. */
+const looksLikeWorkbook = (head: Buffer): boolean =>
+  head.includes("[Content_Types].xml") || head.includes("xl/workbook") || head.includes("xl/worksheets");
+
+const jsonHead = /^\s*(?:\[\s*[[{]|\[\s*\]|\{\s*")/;
+const firstLine = /^\s*(\{.*\})\s*?(?:\r?\n|$)/;
+
+/** What a text holds by its first characters; CSV where nothing else shows. */
+const textFormat = (head: Buffer): Format => {
+  const encoding = shownEncoding(head) ?? "utf-8";
+  const text = new TextDecoder(encoding).decode(head.subarray(0, 1 << 16)).replace(/^\ufeff/, "");
+  if (
+    /^\s*<\?xml|^\s*<[a-z][\w:.-]*(?:\s[^<>]*)?>\s*</i.test(text) &&
+    !/^\s*<(?:!doctype html|html|table)/i.test(text)
+  )
+    return "xml";
+  if (!jsonHead.test(text)) return "csv";
+  const line = firstLine.exec(text)?.[1];
+  if (line === undefined) return "json";
+  try {
+    JSON.parse(line);
+    return "jsonl";
+  } catch {
+    return "json";
+  }
+};
+
+const words: Readonly<Record<Format, string>> = {
+  csv: "plain text",
+  xlsx: "a workbook",
+  xml: "XML",
+  json: "JSON",
+  jsonl: "JSON Lines",
+};
+
+/** A file whose name says one thing and whose bytes say another was renamed or broken on its way: not read by luck. */
+const refuseOtherwise = (file: string, found: Format): void => {
+  const expected = named(file);
+  const json = (format: Format | undefined): boolean => format === "json" || format === "jsonl";
+  if (expected === undefined || expected === found || (json(expected) && json(found))) return;
+  throw new Refusal([
+    diagnostic("named-otherwise", { path: file, named: words[expected], found: words[found], format: found }),
+  ]);
+};
+
+/** The files that a source holds: those inside an archive, what a gzip file unpacks to, or itself. */
+export const unpacked = async (source: ByteSource): Promise<readonly ByteSource[]> => {
+  const head = await source.head();
+  if (startsWith(head, "1f8b")) return unpacked(gzipSource(source));
+  if (!isZip(head) || named(source.file) === "xlsx" || looksLikeWorkbook(head)) return [source];
+  const { archiveSources } = await import("./zip-archive.js");
+  return archiveSources(source.path ?? (await allBytes(source, ARCHIVE_LIMIT)), source.file);
+};
+
+/**
+ * Opens a file as a table, by what it holds.
+ * @throws Refusal when it is empty, no table, or not what its name says
+ */
+export const openTable = async (source: ByteSource, options: TableOptions = {}): Promise<TableStream> => {
+  const head = await source.head();
+  if (head.length === 0) throw new Refusal([diagnostic("empty-file", { path: source.file })]);
+  const found = isZip(head) ? "xlsx" : (options.format ?? textFormat(head));
+  if (options.format === undefined) refuseOtherwise(source.file, found);
+  else if (options.format === "xlsx" && found !== "xlsx") refuseOtherwise(`${source.file}.xlsx`, found);
+  const table = await opened(source, found, options);
+  refuseRepeatedColumns(table);
+  return table;
+};
+
+const opened = async (source: ByteSource, format: Format, options: TableOptions): Promise<TableStream> => {
+  switch (format) {
+    case "csv":
+      return openCsv(source, options);
+    case "xlsx":
+      return (await import("./xlsx-reader.js")).openXlsx(source, options);
+    case "xml":
+      return (await import("./xml-reader.js")).openXml(source, options);
+    case "json":
+      return (await import("./json-reader.js")).openJson(source, options);
+    case "jsonl":
+      return (await import("./json-reader.js")).openJsonLines(source, options);
+  }
+};

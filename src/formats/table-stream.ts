@@ -1,0 +1,76 @@
+import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
+import { Refusal } from "../core/diagnostics/refusal.js";
+
+export const formats = ["csv", "xlsx", "xml", "json", "jsonl"] as const;
+
+export type Format = (typeof formats)[number];
+
+/**
+ * One record below the header. `row` counts as a spreadsheet does (the header is row 1, a cell may span lines); records
+ * of XML and JSON are counted from 1.
+ */
+export interface TableRecord {
+  readonly row: number;
+  readonly cells: readonly string[];
+  /** Why the record cannot be trusted, or undefined. */
+  readonly fault?: Diagnostic;
+}
+
+/** A table being read: its header at once, its records in batches as they come. */
+export interface TableStream {
+  readonly file: string;
+  readonly format: Format;
+  /** Names of columns or paths. That of a format without a header row grows while records come. */
+  readonly header: readonly string[];
+  readonly headerGrows: boolean;
+  /** The index of a column; a header that grows has room for each name that is asked for. */
+  column(name: string): number | undefined;
+  /** Names that were asked for and that no record had, where the header grows. */
+  unseen(): readonly string[];
+  /** The header's row; 0 where the format has none. */
+  readonly headerRow: number;
+  /** The first records, which come again in {@link batches}: what a proposal looks at. */
+  readonly sample: readonly TableRecord[];
+  readonly batches: AsyncGenerator<readonly TableRecord[]>;
+  /** How the file was read, in words, as far as it is known by now: encoding, delimiter, sheet. */
+  told(): readonly string[];
+}
+
+/** Rows no longer than this, in characters, are real. */
+export const ROW_LIMIT = 8 << 20;
+
+export const COLUMN_LIMIT = 16_384;
+
+export const rowTooLong = (file: string): Refusal =>
+  new Refusal([diagnostic("row-too-long", { limit: ROW_LIMIT }, { place: { file } })]);
+
+/** Two columns of one name cannot be told apart; refuses them all at once. */
+export const refuseRepeatedColumns = ({
+  header,
+  file,
+  headerRow,
+}: Pick<TableStream, "header" | "file" | "headerRow">): void => {
+  const first = new Map<string, number>();
+  const findings = header.flatMap((column, index) => {
+    const earlier = first.get(column);
+    if (column === "" || earlier === undefined) {
+      first.set(column, index);
+      return [];
+    }
+    const facts = { column, first: columnLetter(earlier), second: columnLetter(index) };
+    return [diagnostic("repeated-column", facts, { place: { file, row: headerRow } })];
+  });
+  if (findings.length > 0) throw new Refusal(findings);
+};
+
+/** A column's name in a spreadsheet: 0 is A, 26 is AA. */
+export const columnLetter = (index: number): string =>
+  (index >= 26 ? columnLetter(Math.floor(index / 26) - 1) : "") + String.fromCharCode(65 + (index % 26));
+
+/** The look-up of a header that stands fixed. */
+export const fixedColumns = (
+  header: readonly string[],
+): Pick<TableStream, "headerGrows" | "column" | "unseen"> => {
+  const slots = new Map(header.map((name, index) => [name, index]));
+  return { headerGrows: false, column: (name) => slots.get(name), unseen: () => [] };
+};

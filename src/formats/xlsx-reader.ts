@@ -1,0 +1,116 @@
+import type { CellValue } from "hucre/xlsx";
+import { diagnostic } from "../core/diagnostics/diagnostic.js";
+import { nearest } from "../core/diagnostics/nearest.js";
+import { Refusal } from "../core/diagnostics/refusal.js";
+import { allBytes, type ByteSource } from "./byte-source.js";
+import { headedRows, padded } from "./header-row.js";
+import { fixedColumns, type TableRecord, type TableStream } from "./table-stream.js";
+import { guardedMembers, memberBytes } from "./zip-archive.js";
+
+export interface XlsxOptions {
+  /** A sheet's name, or its number from 1. */
+  readonly sheet?: string | number | undefined;
+  readonly headerRow?: number | undefined;
+}
+
+const WORKBOOK_LIMIT = 512 << 20;
+const BATCH = 500;
+
+const sheetTag = /<(?:\w+:)?sheet\b[^>]*?\bname="([^"]*)"/g;
+
+const entities: Readonly<Record<string, string>> = { amp: "&", lt: "<", gt: ">", quot: '"', apos: "'" };
+
+const unescaped = (text: string): string =>
+  text.replace(/&(amp|lt|gt|quot|apos);/g, (_, name: string) => entities[name] ?? "");
+
+const sheetNames = async (bytes: Buffer, file: string): Promise<readonly string[]> => {
+  const workbook = await memberBytes(bytes, "xl/workbook.xml", file);
+  if (workbook === undefined)
+    throw new Refusal([
+      diagnostic("not-a-table", { found: "a ZIP archive without a workbook" }, { place: { file } }),
+    ]);
+  return [...workbook.toString("utf8").matchAll(sheetTag)].map(([, name = ""]) => unescaped(name));
+};
+
+const chosenSheet = (names: readonly string[], wanted: string | number | undefined, file: string): number => {
+  if (wanted === undefined) return 0;
+  const at = typeof wanted === "number" ? wanted - 1 : names.indexOf(wanted);
+  if (at >= 0 && at < names.length) return at;
+  const close = typeof wanted === "number" ? [] : nearest(wanted, names);
+  throw new Refusal([
+    diagnostic("unknown-sheet", { sheet: String(wanted), nearest: close, known: names }, { place: { file } }),
+  ]);
+};
+
+/** A number as a spreadsheet shows it: at most 15 digits, never with an exponent. */
+const numberText = (value: number): string => {
+  if (Number.isInteger(value) && Math.abs(value) < 1e21) return BigInt(value).toString();
+  const [digits = "", exponent = ""] = value.toPrecision(15).split("e");
+  if (exponent === "") return digits.includes(".") ? digits.replace(/\.?0+$/, "") : digits;
+  return Number(`${digits}e${exponent}`)
+    .toFixed(20)
+    .replace(/\.?0+$/, "");
+};
+
+const cellText = (value: CellValue | undefined): string => {
+  if (value === null || value === undefined) return "";
+  if (typeof value === "string") return value;
+  if (typeof value === "number") return Number.isFinite(value) ? numberText(value) : "";
+  if (typeof value === "boolean") return value ? "yes" : "no";
+  const iso = value.toISOString();
+  return iso.endsWith("T00:00:00.000Z") ? iso.slice(0, 10) : iso.slice(0, 19);
+};
+
+/**
+ * Opens one sheet of a workbook.
+ * @throws Refusal when it is damaged, protected by a password, too large, or has no such sheet
+ */
+export const openXlsx = async (source: ByteSource, options: XlsxOptions = {}): Promise<TableStream> => {
+  const { file } = source;
+  const bytes = await allBytes(source, WORKBOOK_LIMIT);
+  await guardedMembers(bytes, file);
+  const names = await sheetNames(bytes, file);
+  const sheet = chosenSheet(names, options.sheet, file);
+  const { streamXlsxRows } = await import("hucre/xlsx");
+  async function* records(): AsyncGenerator<readonly TableRecord[]> {
+    let batch: TableRecord[] = [];
+    try {
+      for await (const { index, values } of streamXlsxRows(bytes, { sheet })) {
+        const cells = Array.from(values, cellText);
+        if (cells.every((cell) => cell === "")) continue;
+        batch.push({ row: index + 1, cells });
+        if (batch.length < BATCH) continue;
+        yield batch;
+        batch = [];
+      }
+    } catch (error) {
+      throw damaged(file, error);
+    }
+    if (batch.length > 0) yield batch;
+  }
+  const headed = await headedRows(records(), file, options.headerRow);
+  const header = [...headed.header];
+  while (header.at(-1) === "") header.pop();
+  const others =
+    names.length > 1 ? `${names.length - 1} more: ${names.filter((_, at) => at !== sheet).join(", ")}` : "";
+  return {
+    file,
+    format: "xlsx",
+    header,
+    ...fixedColumns(header),
+    headerRow: headed.headerRow,
+    sample: headed.sample,
+    batches: padded(headed.batches, header),
+    told: () => [
+      `sheet "${names[sheet] ?? ""}"${others === "" ? "" : ` (${others})`}`,
+      ...(headed.headerRow > 1 ? [`header in row ${headed.headerRow}`] : []),
+    ],
+  };
+};
+
+const damaged = (file: string, error: unknown): unknown =>
+  error instanceof Refusal || !(error instanceof Error)
+    ? error
+    : new Refusal([
+        diagnostic("broken-data", { format: "XLSX", reason: error.message }, { place: { file } }),
+      ]);

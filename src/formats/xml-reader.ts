@@ -1,0 +1,191 @@
+import { SaxesParser, type SaxesTagPlain } from "saxes";
+import { diagnostic } from "../core/diagnostics/diagnostic.js";
+import { Refusal } from "../core/diagnostics/refusal.js";
+import type { ByteSource } from "./byte-source.js";
+import { growingHeader, type GrowingHeader } from "./growing-header.js";
+import { structuredTable } from "./structured-table.js";
+import { ROW_LIMIT, rowTooLong, type TableRecord, type TableStream } from "./table-stream.js";
+import { openText, shownEncoding, type Encoding } from "./text-stream.js";
+
+export interface XmlOptions {
+  readonly encoding?: Encoding | undefined;
+  /** The element of one record, as a name or the end of its path: `product`, `goods/product`. */
+  readonly records?: string | undefined;
+}
+
+const DEPTH_LIMIT = 200;
+
+const declared = /^\s*<\?xml[^>]*\bencoding=["']([\w-]+)["']/;
+
+const declaredEncodings: Readonly<Record<string, Encoding>> = {
+  "utf-8": "utf-8",
+  "us-ascii": "utf-8",
+  "iso-8859-1": "windows-1252",
+  "iso-8859-15": "windows-1252",
+  "windows-1252": "windows-1252",
+  "utf-16": "utf-16le",
+};
+
+const encodingOf = (head: Buffer): Encoding | undefined => {
+  if (shownEncoding(head) !== undefined) return undefined;
+  const name = declared.exec(head.subarray(0, 200).toString("latin1"))?.[1]?.toLowerCase();
+  return name === undefined ? undefined : declaredEncodings[name];
+};
+
+const local = (name: string): string => name.slice(name.indexOf(":") + 1);
+
+/** Entities of its own are how XML is made to grow without end or to read other files: none is taken. */
+const refuseEntities = (doctype: string, file: string): void => {
+  if (/<!ENTITY/i.test(doctype)) throw new Refusal([diagnostic("xml-entities", {}, { place: { file } })]);
+};
+
+/** The element that stands for one record: of those that repeat, the one nearest to the root. */
+const recordPath = (head: string, file: string): string => {
+  const counts = new Map<string, number>();
+  const parents = new Set<string>();
+  const path: string[] = [];
+  const parser = new SaxesParser();
+  parser.on("doctype", (doctype) => refuseEntities(doctype, file));
+  parser.on("error", () => undefined);
+  parser.on("opentag", ({ name, attributes }) => {
+    if (path.length > 0) parents.add(path.join("/"));
+    path.push(local(name));
+    const here = path.join("/");
+    if (Object.keys(attributes).length > 0) parents.add(here);
+    counts.set(here, (counts.get(here) ?? 0) + 1);
+  });
+  parser.on("closetag", () => void path.pop());
+  parser.write(head);
+  const depth = (candidate: string): number => candidate.split("/").length;
+  const candidates = [...counts]
+    .filter(([candidate, count]) => parents.has(candidate) && depth(candidate) > 1 && count > 1)
+    .sort(([a, m], [b, n]) => depth(a) - depth(b) || n - m);
+  const single = [...counts.keys()].filter((candidate) => depth(candidate) === 2 && parents.has(candidate));
+  return candidates[0]?.[0] ?? single[0] ?? "";
+};
+
+interface RecordCollector {
+  readonly finished: TableRecord[];
+  /** Characters since the last record ended are counted from here. */
+  recordsEnded(): number;
+}
+
+const isRecord = (path: readonly string[], wanted: string): boolean => {
+  const here = path.join("/");
+  return here === wanted || here.endsWith(`/${wanted}`);
+};
+
+/** Collects leaves of each record by their path: `name`, `price/@currency`, `name@de` for a text in German. */
+const collect = (
+  parser: SaxesParser,
+  wanted: string,
+  header: GrowingHeader,
+  file: string,
+): RecordCollector => {
+  const finished: TableRecord[] = [];
+  const path: string[] = [];
+  let [row, inside, hadChildren, text, language] = [0, 0, false, "", ""];
+  const relative = (): string => path.slice(inside).join("/");
+  const addAttributes = ({ attributes }: SaxesTagPlain): void => {
+    for (const [name, value] of Object.entries(attributes)) {
+      if (name === "xml:lang" || name.startsWith("xmlns")) continue;
+      const under = relative();
+      header.add(`${under === "" ? "" : `${under}/`}@${local(name)}`, value);
+    }
+  };
+  parser.on("doctype", (doctype) => refuseEntities(doctype, file));
+  parser.on("opentag", (tag) => {
+    path.push(local(tag.name));
+    if (path.length > DEPTH_LIMIT)
+      throw new Refusal([
+        diagnostic(
+          "broken-data",
+          { format: "XML", reason: `elements nest deeper than ${DEPTH_LIMIT}` },
+          { place: { file } },
+        ),
+      ]);
+    if (inside === 0 && isRecord(path, wanted)) inside = path.length;
+    if (inside === 0) return;
+    hadChildren = false;
+    text = "";
+    language = tag.attributes["xml:lang"] ?? "";
+    addAttributes(tag as SaxesTagPlain);
+  });
+  const words = (part: string): void => {
+    if (inside > 0) text += part;
+  };
+  parser.on("text", words);
+  parser.on("cdata", words);
+  parser.on("closetag", () => {
+    if (inside > 0) {
+      const value = text.trim();
+      const under = relative();
+      if (!hadChildren && value !== "")
+        header.add((under === "" ? "text()" : under) + (language === "" ? "" : `@${language}`), value);
+      if (path.length === inside) {
+        row++;
+        finished.push({ row, cells: header.take() });
+        inside = 0;
+      }
+    }
+    path.pop();
+    [hadChildren, text, language] = [true, "", ""];
+  });
+  return { finished, recordsEnded: () => row };
+};
+
+/**
+ * Opens an XML file of records.
+ * @throws Refusal when it is not well-formed, declares entities, or has no repeated element
+ */
+export const openXml = async (source: ByteSource, options: XmlOptions = {}): Promise<TableStream> => {
+  const { file } = source;
+  const text = await openText(source, options.encoding ?? encodingOf(await source.head()));
+  const { value: head } = await text.pieces.next();
+  if (typeof head !== "string" || head.trim() === "")
+    throw new Refusal([diagnostic("empty-file", { path: file })]);
+  const wanted = options.records ?? recordPath(head, file);
+  if (wanted === "") throw new Refusal([diagnostic("no-records", { path: file, format: "XML" })]);
+  const header = growingHeader(file);
+  async function* records(): AsyncGenerator<readonly TableRecord[]> {
+    const parser = new SaxesParser();
+    const collector = collect(parser, wanted, header, file);
+    let failure: Error | undefined;
+    parser.on("error", (error) => {
+      failure ??= error;
+    });
+    let [pending, ended] = [0, 0];
+    const feed = (piece: string): readonly TableRecord[] => {
+      parser.write(piece);
+      pending = collector.recordsEnded() > ended ? 0 : pending + piece.length;
+      ended = collector.recordsEnded();
+      if (failure !== undefined) throw brokenXml(file, failure);
+      if (pending > ROW_LIMIT * 2) throw rowTooLong(file);
+      return collector.finished.splice(0);
+    };
+    for (const batch of pieces(head as string)) yield feed(batch);
+    for await (const piece of text.pieces) for (const batch of pieces(piece)) yield feed(batch);
+    parser.close();
+    if (failure !== undefined) throw brokenXml(file, failure);
+    yield collector.finished.splice(0);
+  }
+  return structuredTable(file, "xml", header, records(), () => [
+    text.encoding().toUpperCase(),
+    `one <${wanted.split("/").at(-1) ?? wanted}> a record`,
+  ]);
+};
+
+const PIECE = 1 << 16;
+
+/** Smaller pieces keep the batches of finished records small. */
+function* pieces(text: string): Generator<string> {
+  for (let at = 0; at < text.length; at += PIECE) yield text.slice(at, at + PIECE);
+}
+
+const brokenXml = (file: string, error: Error): Refusal => {
+  const [, line, position, reason] = /^(?:[^:]*:)?(\d+):(\d+): (.*)$/s.exec(error.message) ?? [];
+  const place = line === undefined ? { file } : { file, line: Number(line), position: Number(position) };
+  return new Refusal([
+    diagnostic("broken-data", { format: "XML", reason: reason ?? error.message }, { place }),
+  ]);
+};

@@ -1,0 +1,148 @@
+import type { GrowingIndex } from "../core/catalogue/attribute-index.js";
+import type Database from "better-sqlite3";
+import type { CatalogueReader } from "./catalogue-reader.js";
+import { families } from "./families.js";
+import { productKeys } from "./product-keys.js";
+import { revisionWriter } from "./revision-writer.js";
+import type { Revision } from "./revisions.js";
+import { FAMILIES_PER_PRODUCT, GROUP_MARK, REVISIONS_PER_PRODUCT } from "./schema.js";
+import { skuTwins } from "./sku-twins.js";
+import type { CatalogueTransaction, LayerName } from "./store.js";
+
+export interface TransactionTools {
+  readonly database: Database.Database;
+  readonly attributes: GrowingIndex;
+  readonly revisions: Map<number, Revision>;
+  readonly reader: CatalogueReader;
+  readonly layers: readonly LayerName[];
+  /** Runs work and turns the database's errors into refusals. */
+  guard<T>(work: () => T): T;
+}
+
+/** Starts the one transaction of a command. */
+export const catalogueTransaction = (tools: TransactionTools): CatalogueTransaction => {
+  const { database, reader, guard } = tools;
+  guard(() => database.exec("BEGIN IMMEDIATE"));
+  const suspects = new Set<number>();
+  const newest = database.prepare("SELECT coalesce(max(id), 0) FROM product").pluck().get() as number;
+  const writing = {
+    ...tools,
+    families: families(database),
+    keys: productKeys(database),
+    suspect: (family: number) => void suspects.add(family),
+  };
+  let act: number | undefined;
+  const guarded = <T>(work: () => Promise<T>): Promise<T> => guard(work);
+  return {
+    revision(plan) {
+      return guarded(() => {
+        const writer = revisionWriter(writing, plan, act);
+        act ??= writer.id;
+        return Promise.resolve({
+          put: (records) => guarded(() => writer.put(records)),
+          vanished: (drop, tell) => guarded(() => writer.vanished(drop, tell)),
+          async finish(counts) {
+            return guarded(() => writer.finish(counts));
+          },
+        });
+      });
+    },
+    undo: (ids, at) =>
+      guarded(() => {
+        const undo = undoRevisions(tools, ids, at);
+        for (const id of undo.turned) regroup(writing, id);
+        return Promise.resolve(undo.id);
+      }),
+    touchedFamilies() {
+      for (const family of lonelyFamilies(database, newest)) suspects.add(family);
+      return reader.familiesOf([...suspects].sort((a, b) => a - b));
+    },
+    skuTwins: () => guarded(() => Promise.resolve(skuTwins(database, newest))),
+    isKnown: (sku) =>
+      guarded(() => Promise.resolve(!sku.startsWith(GROUP_MARK) && reader.product(sku) !== undefined)),
+    hasGroupRecord: (group) =>
+      guarded(() => {
+        const known = database.prepare("SELECT 1 FROM product WHERE sku = ?").get(GROUP_MARK + group);
+        return Promise.resolve(known !== undefined);
+      }),
+    commit: () =>
+      guarded(() => {
+        database.exec("COMMIT");
+        return Promise.resolve();
+      }),
+    rollback() {
+      if (database.inTransaction) database.exec("ROLLBACK");
+      return Promise.resolve();
+    },
+  };
+};
+
+/** Groups with one member that this act added: found by counting, which reads the index alone. */
+const lonelyFamilies = (database: Database.Database, newest: number): readonly number[] =>
+  database
+    .prepare<[number], number>(
+      `SELECT family FROM product WHERE family % ${FAMILIES_PER_PRODUCT} != 0
+       GROUP BY family HAVING sum(sku < '${GROUP_MARK}' OR sku >= '\u001e') = 1 AND max(id) > ?`,
+    )
+    .pluck()
+    .all(newest);
+
+/** Marks revisions; undoing an undo brings back what it undid. Gives every revision whose records turned. */
+const undoRevisions = (
+  { database, revisions }: TransactionTools,
+  ids: readonly number[],
+  at: string,
+): { readonly id: number; readonly turned: readonly number[] } => {
+  const id = Number(
+    database
+      .prepare(
+        "INSERT INTO revision (kind, layer, source, file, at, columns, counts, undoes) VALUES ('undo', '', '', '', ?, '[]', '{}', ?)",
+      )
+      .run(at, JSON.stringify(ids)).lastInsertRowid,
+  );
+  database.prepare("UPDATE revision SET act = id WHERE id = ?").run(id);
+  const mark = database.prepare("UPDATE revision SET undone_by = ? WHERE id = ?");
+  const undoes = database.prepare<[number], string>("SELECT undoes FROM revision WHERE id = ?").pluck();
+  const turned: number[] = [];
+  const turn = (revision: number, live: boolean): void => {
+    mark.run(live ? null : id, revision);
+    const known = revisions.get(revision);
+    if (known === undefined) return;
+    revisions.set(revision, { ...known, live });
+    if (known.kind !== "undo") turned.push(revision);
+    else for (const inner of JSON.parse(undoes.get(revision) ?? "[]") as number[]) turn(inner, !live);
+  };
+  for (const revision of ids) turn(revision, false);
+  return { id, turned };
+};
+
+/** Products follow their group again after a revision that spoke of groups came or went. */
+const regroup = (
+  {
+    database,
+    revisions,
+    reader,
+    families: familyOf,
+    suspect,
+  }: TransactionTools & {
+    readonly families: ReturnType<typeof families>;
+    suspect(family: number): void;
+  },
+  revision: number,
+): void => {
+  if (revisions.get(revision)?.columns.some(({ attribute }) => attribute === "group") !== true) return;
+  const products = database
+    .prepare<[number], [number, number]>(
+      `SELECT p.id, p.family FROM product p JOIN record r ON r.id = p.id * ${REVISIONS_PER_PRODUCT} + ?
+       WHERE p.sku < '${GROUP_MARK}' OR p.sku >= '\u001e'`,
+    )
+    .raw()
+    .all(revision);
+  const move = database.prepare<[number, number]>("UPDATE product SET family = ? WHERE id = ?");
+  for (const [id, family] of products) {
+    const wanted = familyOf.of(reader.productById(id)?.group, id);
+    if (wanted === family) continue;
+    move.run(wanted, id);
+    suspect(wanted);
+  }
+};

@@ -1,0 +1,38 @@
+import type Database from "better-sqlite3";
+import type { Revision } from "./revisions.js";
+import { REVISIONS_PER_PRODUCT, TEXT_SEPARATOR } from "./schema.js";
+import type { PastOpinion, Store } from "./store.js";
+
+/** All that revisions ever said of a product, latest first, those undone included. */
+export const opinionsOf = (
+  database: Database.Database,
+  revisions: ReadonlyMap<number, Revision>,
+  placeOf: Store["placeOf"],
+  sku: string,
+): readonly PastOpinion[] => {
+  const rows = database
+    .prepare<[string], { readonly id: number; readonly row: number; readonly texts: string }>(
+      `SELECT r.id, r.row, r.texts FROM product p
+       JOIN record r ON r.id >= p.id * ${REVISIONS_PER_PRODUCT} AND r.id < (p.id + 1) * ${REVISIONS_PER_PRODUCT}
+       WHERE p.sku = ? ORDER BY r.id DESC`,
+    )
+    .all(sku);
+  return rows.flatMap(({ id, row, texts }) => {
+    const revision = revisions.get(id % REVISIONS_PER_PRODUCT);
+    if (revision === undefined) return [];
+    return texts.split(TEXT_SEPARATOR).flatMap((text, index): PastOpinion[] => {
+      const attribute = revision.columns[index]?.attribute;
+      if (text === "" || attribute === undefined || attribute === "sku") return [];
+      return [
+        {
+          revision: revision.id,
+          attribute,
+          text,
+          place: placeOf({ revision: revision.id, row }, attribute),
+          at: revision.at,
+          undone: !revision.live,
+        },
+      ];
+    });
+  });
+};

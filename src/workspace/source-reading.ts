@@ -1,0 +1,209 @@
+import type { ColumnReading } from "../core/catalogue/cell-reader.js";
+import type { PairReading } from "../core/catalogue/pair-reader.js";
+import type { GroupLayout, RowReading } from "../core/catalogue/row-reader.js";
+import { detectDateOrder, detectDecimalMark } from "../core/catalogue/proposal/sample-marks.js";
+import { attributeKind, isAttributeName } from "../core/catalogue/vocabulary.js";
+import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
+import { nearest } from "../core/diagnostics/nearest.js";
+import { Refusal } from "../core/diagnostics/refusal.js";
+import type { Compiled } from "../core/language/compiler.js";
+import type { Surroundings } from "../core/language/function.js";
+import type { Names } from "../core/language/names.js";
+import { program } from "../core/language/program.js";
+import type { ReadingDefaults } from "../core/values/read.js";
+import type { TableStream } from "../formats/table-stream.js";
+import type { PairModel } from "./models/source-model.js";
+import type { Source } from "./source-files.js";
+import type { Workspace } from "./workspace.js";
+import { expressionAt, type KeyPath } from "./yaml-file.js";
+
+const DEFAULT_LIST_SEPARATOR = "|";
+
+/** A source tied to the columns of one file. */
+export interface TiedSource {
+  readonly reading: RowReading;
+  /** What was found out about the file's values, in words. */
+  readonly told: readonly string[];
+}
+
+/** A file's columns as names for expressions. */
+const columnNames = (table: TableStream): Names => ({
+  what: "column",
+  all: table.header,
+  find(name) {
+    const slot = table.column(name);
+    return slot === undefined ? undefined : { slot, kind: "text" };
+  },
+});
+
+interface Tying {
+  readonly source: Source;
+  readonly table: TableStream;
+  readonly names: Names;
+  readonly surroundings: Surroundings;
+  readonly findings: Diagnostic[];
+}
+
+/** An attribute's column as it stands, or its expression compiled. */
+const columnReading = (tying: Tying, attribute: string): readonly ColumnReading[] => {
+  const { source, table, names, surroundings, findings } = tying;
+  const path: KeyPath = ["columns", attribute];
+  const place = source.yaml.place(path);
+  if (!isAttributeName(attribute)) {
+    const reason = "an attribute's name has small letters, digits and underscores, as in name or name@de";
+    findings.push(diagnostic("wrong-setting", { key: attribute, reason }, { place }));
+    return [];
+  }
+  const expression = expressionAt(source.yaml, path);
+  if (expression === undefined) {
+    findings.push(diagnostic("wrong-setting", { key: attribute, reason: "a column is wanted" }, { place }));
+    return [];
+  }
+  const plain = /^`([^`]*)`$/.exec(expression.text)?.[1] ?? expression.text;
+  const isName =
+    plain !== expression.text || !table.headerGrows || /^[\p{L}_][\p{L}\p{N}_.@/-]*$/u.test(plain);
+  const index = isName ? table.column(plain) : undefined;
+  if (index !== undefined)
+    return [{ attribute, column: table.header[index] ?? plain, from: { kind: "column", index } }];
+  const compiled = program(expression, names, surroundings);
+  if (compiled.kind === "faulty") {
+    findings.push(...compiled.findings);
+    return [];
+  }
+  const read = compiled.reads.map((slot) => table.header[slot] ?? "");
+  return [
+    {
+      attribute,
+      column: read.join(", ") || expression.text,
+      from: { kind: "expression", run: compiled.run },
+    },
+  ];
+};
+
+const condition = ({ source, names, surroundings, findings }: Tying, path: KeyPath): Compiled | undefined => {
+  const expression = expressionAt(source.yaml, path);
+  if (expression === undefined) return undefined;
+  const compiled = program(expression, names, surroundings, "yes-no");
+  if (compiled.kind === "program") return compiled.run;
+  findings.push(...compiled.findings);
+  return undefined;
+};
+
+const pairs = (
+  { source, table, findings }: Tying,
+  key: "options" | "pairs",
+  models: readonly PairModel[],
+): readonly PairReading[] =>
+  models.flatMap(({ name, value }, at): readonly PairReading[] => {
+    const [nameIndex, valueIndex] = [table.column(name), table.column(value)];
+    if (nameIndex !== undefined && valueIndex !== undefined)
+      return [{ nameIndex, valueIndex, column: value, varies: key === "options" }];
+    const column = nameIndex === undefined ? name : value;
+    findings.push(
+      diagnostic(
+        "unknown-column",
+        { column, nearest: nearest(column, table.header) },
+        { place: source.yaml.place([key, at]) },
+      ),
+    );
+    return [];
+  });
+
+const groupLayout = (tying: Tying): GroupLayout => {
+  const { groups } = tying.source.settings;
+  const place = (key: string) => ({ place: tying.source.yaml.place(["groups", key]) });
+  if (groups === undefined || groups.layout === "rows") return { layout: "rows" };
+  if (groups.layout === "first-row") return { layout: "first-row", shared: new Set(groups.shared ?? []) };
+  const when = condition(tying, ["groups", "when"]);
+  if (when !== undefined) return { layout: "own-row", when };
+  const reason = "the condition is wanted by which a group's own row is told";
+  if (expressionAt(tying.source.yaml, ["groups", "when"]) === undefined)
+    tying.findings.push(diagnostic("wrong-setting", { key: "groups.when", reason }, place("layout")));
+  return { layout: "rows" };
+};
+
+/** What a file leaves unsaid: stated by the source, else seen in the first rows, else the workspace's own. */
+const defaultsOf = (
+  { settings }: Source,
+  table: TableStream,
+  workspace: Workspace,
+): { readonly defaults: ReadingDefaults; readonly told: readonly string[] } => {
+  const cells = (kinds: readonly string[]): readonly string[] => {
+    const numeric = Object.entries(settings.columns).flatMap(([attribute, expression]) =>
+      kinds.includes(attributeKind(attribute).kind) && typeof expression === "string" ? [expression] : [],
+    );
+    const indexes = table.header.flatMap((name, index) =>
+      numeric.some((expression) => mentions(expression, name)) ? [index] : [],
+    );
+    return table.sample.flatMap((record) => indexes.map((index) => record.cells[index] ?? ""));
+  };
+  const mark = settings.decimal_mark ?? detectDecimalMark(cells(["money", "decimal", "measure", "integer"]));
+  const order = settings.date_order ?? detectDateOrder(cells(["date"]));
+  return {
+    defaults: {
+      decimalMark: mark ?? ".",
+      currency: settings.currency ?? workspace.manifest.currency,
+      ...(order === undefined ? {} : { dateOrder: order }),
+    },
+    told: [
+      ...(settings.decimal_mark === undefined && mark === "," ? ["decimal comma"] : []),
+      ...(settings.date_order === undefined && order !== undefined
+        ? [order === "dmy" ? "day before month" : "month before day"]
+        : []),
+    ],
+  };
+};
+
+const mentions = (expression: string, column: string): boolean =>
+  expression === column ||
+  expression.includes(`\`${column}\``) ||
+  (/^[\p{L}_][\p{L}\p{N}_]*$/u.test(column) && expression.includes(column));
+
+/**
+ * Ties a source to the header of the file at hand.
+ * @throws Refusal with every column that the file does not have and every wrong expression
+ */
+export const readingFor = (
+  source: Source,
+  table: TableStream,
+  workspace: Workspace,
+  given: Surroundings,
+): TiedSource => {
+  const { settings, yaml } = source;
+  const { defaults, told } = defaultsOf(source, table, workspace);
+  const surroundings = { ...given, reading: defaults };
+  const tying: Tying = { source, table, names: columnNames(table), surroundings, findings: [] };
+  const columns = Object.keys(settings.columns).flatMap((attribute) => columnReading(tying, attribute));
+  const keys = settings.key ?? ["sku"];
+  const readPairs = [
+    ...pairs(tying, "options", settings.options ?? []),
+    ...pairs(tying, "pairs", settings.pairs ?? []),
+  ];
+  const take = condition(tying, ["take"]);
+  const groups = groupLayout(tying);
+  if (tying.findings.length === 0 && !columns.some(({ attribute }) => keys.includes(attribute)))
+    tying.findings.push(
+      diagnostic(
+        "no-key-column",
+        { key: keys.join(" or "), columns: table.header.filter(Boolean) },
+        { place: yaml.place(["columns"]) },
+      ),
+    );
+  if (tying.findings.length > 0) throw new Refusal(tying.findings);
+  return {
+    told,
+    reading: {
+      ...defaults,
+      file: table.file,
+      columns,
+      keys,
+      take,
+      groups,
+      furtherRowsAdd: new Set(settings.further_rows ?? []),
+      pairs: readPairs,
+      units: settings.units ?? {},
+      listSeparator: settings.list_separator ?? DEFAULT_LIST_SEPARATOR,
+      clearWord: settings.clear_word,
+    },
+  };
+};

@@ -1,0 +1,98 @@
+import { columnExpression } from "../core/catalogue/proposal/expressions.js";
+import type { ProposedPair, SourceProposal } from "../core/catalogue/proposal/source-proposal.js";
+
+const plainWord = /^[\p{L}_][\p{L}\p{N}_]*$/u;
+
+/** An expression as a YAML value: single-quoted where it is more than a word, so that it reads back as written. */
+const yamlExpression = (expression: string): string =>
+  plainWord.test(expression) ? expression : `'${expression.replaceAll("'", "''")}'`;
+
+/** Any text as a YAML value. */
+const yamlText = (text: string): string =>
+  `"${text.replace(/[\\"]/g, "\\$&").replaceAll("\n", "\\n").replaceAll("\t", "\\t")}"`;
+
+const yamlWords = (words: readonly string[]): string =>
+  words.length === 1 ? (words[0] ?? "") : `[${words.join(", ")}]`;
+
+const pairLines = (key: string, pairs: readonly ProposedPair[]): readonly string[] =>
+  pairs.length === 0
+    ? []
+    : [
+        `${key}:`,
+        ...pairs.map(({ name, value }) => `  - { name: ${yamlText(name)}, value: ${yamlText(value)} }`),
+      ];
+
+const groupLines = ({ groups }: SourceProposal): readonly string[] => {
+  switch (groups.layout) {
+    case "rows":
+      return [];
+    case "first-row":
+      return [
+        "# A group's first row also carries what its members share.",
+        "groups:",
+        "  layout: first-row",
+        `  shared: [${groups.shared.join(", ")}]`,
+      ];
+    case "own-row":
+      return [
+        "# A group has a row of its own, told by:",
+        "groups:",
+        "  layout: own-row",
+        `  when: ${yamlExpression(groups.when)}`,
+      ];
+  }
+};
+
+/** A source file's text from a proposal, with words for the person who is to check it. */
+export const proposedSourceText = (
+  name: string,
+  layer: string,
+  currency: string,
+  proposal: SourceProposal,
+): string => {
+  const units = Object.entries(proposal.units);
+  return [
+    `# How files like ${name} are read. Each line under columns gives one of our attributes the column it comes from,`,
+    "# or an expression over columns. Delete what is not wanted, and correct what was guessed.",
+    `layer: ${layer}`,
+    `key: ${yamlWords(proposal.keys)}`,
+    ...(proposal.mode === "both" ? [] : [`mode: ${proposal.mode}`]),
+    `currency: ${proposal.currency ?? currency}`,
+    ...(units.length === 0
+      ? []
+      : [
+          "# The unit of numbers that stand without one.",
+          "units:",
+          ...units.map(([attribute, unit]) => `  ${attribute}: ${unit}`),
+        ]),
+    ...(proposal.listSeparator === undefined ? [] : [`list_separator: ${yamlText(proposal.listSeparator)}`]),
+    ...groupLines(proposal),
+    ...(proposal.furtherRows.length === 0
+      ? []
+      : [
+          "# Further rows of the same product only add to these.",
+          `further_rows: [${proposal.furtherRows.join(", ")}]`,
+        ]),
+    ...pairLines("options", proposal.options),
+    ...pairLines("pairs", proposal.pairs),
+    "columns:",
+    ...proposal.attributes.map(
+      ({ attribute, expression }) => `  ${attribute}: ${yamlExpression(expression)}`,
+    ),
+    "",
+  ].join("\n");
+};
+
+/** The word by which our own sheets say "none" on purpose. */
+export const CLEAR_WORD = "(none)";
+
+/** A source for a sheet whose columns are the catalogue's own attributes: what the export command wrote. */
+export const sheetSourceText = (header: readonly string[]): string =>
+  [
+    "layer: edits",
+    `clear_word: "${CLEAR_WORD}"`,
+    'list_separator: "|"',
+    "columns:",
+    ...header.filter(Boolean).map((column) => `  ${column}: ${yamlExpression(columnExpression(column))}`),
+    "",
+  ].join("\n");
