@@ -10,6 +10,8 @@ build();
 const benches = {
   start: () => import("./start.mjs"),
   slice: () => import("./slice.mjs"),
+  imports: () => import("./imports.mjs"),
+  proposal: () => import("./proposal.mjs"),
 };
 
 const asked = process.argv.slice(2);

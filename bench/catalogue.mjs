@@ -23,7 +23,7 @@ const quoted = (text) => (/[",\n]/.test(text) ? `"${text.replaceAll('"', '""')}"
 /** Writes a CSV of so many rows; `change` may alter a row's cells by column name. */
 export const writeCatalogue = async (path, count, change = () => undefined, columns = undefined) => {
   const { data, meta } = Papa.parse(readFileSync(demoExport, "utf8"), { header: true, skipEmptyLines: true });
-  const goods = data.filter((row) => row["Article no"] !== "");
+  const goods = data.filter((row) => row["Article no"] !== "" && row.Title !== "");
   const shown = columns ?? meta.fields;
   const out = createWriteStream(path, { highWaterMark: 1 << 20 });
   out.write(`${shown.map(quoted).join(",")}\n`);

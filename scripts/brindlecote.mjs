@@ -2,6 +2,7 @@
 // The dirt below is of the kinds that such exports have; each is put at a known product, so that tests can count on it.
 import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { parse } from "yaml";
+import { channelWords, seedCatalogue, stockOfTheDay, tradeList } from "./brindlecote-deliveries.mjs";
 
 const families = ["beekeeping", "garden", "house"].flatMap((name) =>
   parse(readFileSync(new URL(`../demo/families/${name}.yaml`, import.meta.url), "utf8")),
@@ -30,9 +31,7 @@ const columns = [
   "VAT %",
   "In stock",
   "Back on",
-  "Picture 1",
-  "Picture 2",
-  "Picture 3",
+  "Picture",
   "Page",
   "Item weight",
   "Parcel weight",
@@ -44,8 +43,6 @@ const columns = [
   "Contents",
   "Download",
   "Own make",
-  "Latin name",
-  "Sow",
   "Author",
   "Parts",
   "Status",
@@ -167,9 +164,6 @@ const rows = families.flatMap((family) => {
           : "20",
       "In stock": String(stock),
       "Back on": stock === 0 && style % 2 === 0 ? "2027-02-15" : "",
-      "Picture 1": picture(""),
-      "Picture 2": style % 3 === 0 ? "" : picture("-detail"),
-      "Picture 3": style % 4 === 0 ? picture("-in-use") : "",
       Page: `https://brindlecote.example/shop/${slug(sku)}`,
       "Item weight": weightText(family.kg, style),
       "Parcel weight": weightText(family.parcel, style >> 3),
@@ -181,8 +175,13 @@ const rows = families.flatMap((family) => {
       Contents: contents,
       Download: family.digital ? "yes" : "",
       "Own make": family.exempt ? "yes" : "",
-      "Latin name": family.latin ?? "",
-      Sow: family.sow ?? "",
+      // Not of the export: what other files say of the same goods.
+      family,
+      pictures: [
+        picture(""),
+        style % 3 === 0 ? "" : picture("-detail"),
+        style % 4 === 0 ? picture("-in-use") : "",
+      ],
       Author: family.author ?? "",
       Parts: family.bundle ?? "",
       Status: "on sale",
@@ -217,8 +216,8 @@ set("BC-3610-4", { Barcode: "9.52400E+12" });
 set("BC-5401-ZINC", { Barcode: bySku.get("BC-5401-ZINC").Barcode.slice(0, -1) + "0" });
 set("BC-3304", { Barcode: "", "Maker's no": "" });
 set("BC-2105", { Barcode: "" });
-set("BC-4203", { "Picture 1": "", "Picture 2": "", "Picture 3": "" });
-set("BC-2304", { "Picture 1": "", "Picture 2": "", "Picture 3": "" });
+set("BC-4203", { pictures: [] });
+set("BC-2304", { pictures: [] });
 set("BC-5203", { "Item weight": "", "Parcel weight": "" });
 set("BC-6202", { "Item weight": "0,08", "Parcel weight": "0,11" });
 set("BC-1603", { Title: "Double\u00a0Honey Strainer " });
@@ -245,12 +244,30 @@ const twice = { ...bySku.get("BC-1402"), Price: "7.20" };
 const all = [...rows, noNumber, twice];
 
 const cell = (text) => (/[",\n]/.test(text) ? `"${String(text).replaceAll('"', '""')}"` : String(text));
-const csv = [columns, ...all.map((row) => columns.map((column) => row[column]))]
+// The hive maker weighs his parcels himself: the shop has never done it.
+for (const row of rows) if (row.Brand === "Tarnbeck") row["Parcel weight"] = "";
+
+/** A product's row with its first picture, and a row below it for each further one. */
+const withPictures = (row) => {
+  const [first = "", ...others] = row.pictures.filter(Boolean);
+  const blank = Object.fromEntries(columns.map((column) => [column, ""]));
+  return [
+    { ...row, Picture: first },
+    ...others.map((picture) => ({ ...blank, "Article no": row["Article no"], Picture: picture })),
+  ];
+};
+
+const csv = [columns, ...all.flatMap(withPictures).map((row) => columns.map((column) => row[column]))]
   .map((cells) => `${cells.map(cell).join(",")}\n`)
   .join("");
 const folder = new URL("../demo/shop/data/", import.meta.url);
 mkdirSync(folder, { recursive: true });
-writeFileSync(new URL("shop-export.csv", folder), csv);
+const write = (name, content) => writeFileSync(new URL(name, folder), content);
+write("shop-export.csv", csv);
+write("tarnbeck-winter-list.xlsx", await tradeList(rows));
+write("fernditch.xml", seedCatalogue(rows));
+write("stock-2026-11-24.csv", stockOfTheDay(rows, hash, gtin));
+write("lanternlist-words.txt", channelWords());
 process.stdout.write(
-  `${all.length} rows, ${new Set(rows.map((row) => row.Family || row["Article no"])).size} groups and singles\n`,
+  `${all.length} products, ${new Set(rows.map((row) => row.Family || row["Article no"])).size} groups and singles\n`,
 );

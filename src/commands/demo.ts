@@ -11,7 +11,13 @@ import { importFile } from "./import.js";
 const demoShop = fileURLToPath(new URL("../../demo/shop", import.meta.url));
 
 /** Files of the demo shop in the order in which they arrive. */
-const incoming = ["data/shop-export.csv"] as const;
+const incoming = [
+  "data/shop-export.csv",
+  "data/tarnbeck-winter-list.xlsx",
+  "data/fernditch.xml",
+  "data/stock-2026-11-24.csv",
+  "data/lanternlist-words.txt",
+] as const;
 
 /** `lexicant demo [DIR]`: Brindlecote's workspace in a new folder, with its files imported. */
 export const demo: CommandFile = {

@@ -27,7 +27,15 @@ export const findingLines = (finding: Diagnostic, io: Io): readonly string[] => 
 
 /** What a cause's examples add: the offending value where the heading is general. */
 const exampleText = (cause: Cause): string => {
-  const shown = cause.examples.map((finding) => finding.product ?? placeOf(finding));
+  const files = new Set(cause.examples.map(({ place }) => place?.file));
+  const areRows = cause.examples.every(
+    ({ product, place }) => product === undefined && place?.row !== undefined,
+  );
+  // Rows of one file are named together.
+  const shown =
+    areRows && files.size === 1 && cause.examples.length > 1
+      ? [`${[...files][0] ?? ""}, rows ${cause.examples.map(({ place }) => place?.row).join(", ")}`]
+      : cause.examples.map((finding) => finding.product ?? placeOf(finding));
   const more = cause.products - cause.examples.length;
   return shown.filter(Boolean).join(", ") + (more > 0 ? ` and ${plural(more, "more", "more")}` : "");
 };

@@ -1,14 +1,23 @@
 import type Database from "better-sqlite3";
 import type { GrowingIndex } from "../core/catalogue/attribute-index.js";
-import type { Doubt } from "../core/catalogue/cell-reader.js";
 import { isAnotherProduct } from "../core/catalogue/another-product.js";
+import type { Doubt } from "../core/catalogue/cell-reader.js";
 import { textOf, type Product } from "../core/catalogue/product.js";
-import { CLEARED, LIST_SEPARATOR, RETRACTED } from "../core/catalogue/record.js";
+import { CLEARED, RETRACTED } from "../core/catalogue/record.js";
 import { asSku, type Sku } from "../core/ids.js";
+import { axisWatch, usualAxes } from "./axis-watch.js";
 import type { CatalogueReader } from "./catalogue-reader.js";
 import type { Families } from "./families.js";
-import { layerState } from "./layer-state.js";
-import { keyForm, type ProductKeys } from "./product-keys.js";
+import { layerState, type LayerState } from "./layer-state.js";
+import type { ProductKeys } from "./product-keys.js";
+import {
+  productMatcher,
+  productText,
+  type KnownProduct,
+  type Match,
+  type ProductMatcher,
+} from "./product-matcher.js";
+import { isSaid, revisionColumns, type RevisionColumns } from "./revision-columns.js";
 import { layerRanks, type Revision } from "./revisions.js";
 import { FAMILIES_PER_PRODUCT, GROUP_MARK, REVISIONS_PER_PRODUCT, TEXT_SEPARATOR } from "./schema.js";
 import { seenProducts } from "./seen-products.js";
@@ -16,7 +25,6 @@ import type {
   ImportCounts,
   IncomingRecord,
   LayerName,
-  PlannedColumn,
   RecordFate,
   RevisionPlan,
   RevisionWriter,
@@ -39,351 +47,276 @@ export interface WriterTools {
 
 type LandedFate = Extract<RecordFate, { fate: "added" | "changed" | "unchanged" }>;
 
-interface Known {
-  readonly id: number;
-  readonly sku: string;
-  readonly family: number;
-}
+const SLICE = 10_000;
 
-const axes = new Set(["color", "size", "material", "pattern"]);
+const isGroup = (family: number): boolean => family % FAMILIES_PER_PRODUCT !== 0;
 
-const isSaid = (text: string | undefined): text is string =>
-  text !== undefined && text !== "" && text !== CLEARED && text !== RETRACTED;
-
-/** Starts a revision within a running transaction. */
+/** Starts a revision within a running transaction; it belongs to the act, or begins one. */
 export const revisionWriter = (
   tools: WriterTools,
   plan: RevisionPlan,
   act: number | undefined,
-): RevisionWriter & { readonly id: number } => {
-  const { database, attributes, revisions, reader, keys } = tools;
-  const before = layerState(database, plan.layer, revisions);
-  const columns: PlannedColumn[] = [];
-  const slots: number[] = [];
-  const at = new Map<string, number>();
-  const addAttribute = database.prepare(
-    "INSERT OR IGNORE INTO attribute (slot, name) VALUES ((SELECT count(*) FROM attribute), ?)",
-  );
-  const addColumn = (column: PlannedColumn): number => {
-    const known = at.get(column.attribute);
-    if (known !== undefined) return known;
-    addAttribute.run(column.attribute);
-    slots.push(attributes.slotFor(column.attribute));
-    at.set(column.attribute, columns.length);
-    return columns.push(column) - 1;
-  };
-  plan.columns.forEach(addColumn);
-  for (const key of plan.keys) if (key !== "sku") keys.keep(key);
-  const id = Number(
-    database
-      .prepare(
-        "INSERT INTO revision (kind, layer, source, file, at, columns, counts, act) VALUES (?, ?, ?, ?, ?, '[]', '{}', ?)",
-      )
-      .run(plan.kind, plan.layer, plan.source, plan.file, plan.at, act ?? 0).lastInsertRowid,
-  );
-  const found = layerRanks(tools.layers)(plan.layer);
-  // A layer that this very act begins will be the manifest's last.
-  const ranked = found.rank < 0 ? { ...found, rank: tools.layers.length } : found;
-  revisions.set(id, {
-    id,
-    kind: plan.kind,
-    layer: plan.layer,
-    file: plan.file,
-    at: plan.at,
-    columns,
-    slots,
-    ...ranked,
-    live: true,
-  });
-  const find = database.prepare<[string], Known>("SELECT id, sku, family FROM product WHERE sku = ?");
-  const findById = database.prepare<[number], Known>("SELECT id, sku, family FROM product WHERE id = ?");
-  const addProduct = database.prepare<[string, number]>("INSERT INTO product (sku, family) VALUES (?, ?)");
-  const setFamily = database.prepare<[number, number]>("UPDATE product SET family = ? WHERE id = ?");
-  const addRecord = database.prepare<[number, number, string]>(
-    "INSERT INTO record (id, row, texts) VALUES (?, ?, ?)",
-  );
-  const seen = seenProducts();
-  const axisHashes = new Set<string>();
-  let axisGroup = "";
+): RevisionWriter & { readonly id: number } => new Writer(tools, plan, act);
 
-  const textAt = (texts: readonly string[], attribute: string): string | undefined => {
-    const index = at.get(attribute);
-    return index === undefined ? undefined : texts[index];
-  };
+class Writer implements RevisionWriter {
+  readonly id: number;
+  private readonly columns: RevisionColumns;
+  private readonly before: LayerState;
+  private readonly matcher: ProductMatcher;
+  private readonly seen = seenProducts();
+  private readonly areSameAxes = axisWatch();
+  private readonly newest: number;
+  private readonly addProduct: Database.Statement<[number, string, number]>;
+  private readonly setFamily: Database.Statement<[number, number]>;
+  private readonly addRecord: Database.Statement<[number, number, string]>;
+  private written = 0;
+  /** The transaction alone adds products: ids need not be asked for. */
+  private nextProduct: number;
 
-  let written = 0;
-  const store = (product: number, row: number, texts: readonly string[]): void => {
-    written++;
-    addRecord.run(product * REVISIONS_PER_PRODUCT + id, row, texts.join(TEXT_SEPARATOR));
-    texts.forEach((text, index) => {
-      if (isSaid(text)) keys.note(columns[index]?.attribute ?? "", text, product);
+  constructor(
+    private readonly tools: WriterTools,
+    private readonly plan: RevisionPlan,
+    private readonly act: number | undefined,
+  ) {
+    const { database, attributes, revisions, reader, keys, layers } = tools;
+    this.before = layerState(database, plan.layer, revisions);
+    this.columns = revisionColumns(database, attributes, plan.columns);
+    if (plan.replace)
+      for (const attribute of this.before.attributes) this.columns.add({ attribute, column: "" });
+    for (const key of plan.keys) if (key !== "sku") keys.keep(key);
+    this.id = Number(
+      database
+        .prepare(
+          "INSERT INTO revision (kind, layer, source, file, at, columns, counts, act) VALUES (?, ?, ?, ?, ?, '[]', '{}', ?)",
+        )
+        .run(plan.kind, plan.layer, plan.source, plan.file, plan.at, act ?? 0).lastInsertRowid,
+    );
+    const found = layerRanks(layers)(plan.layer);
+    // A layer that this very act begins will be the manifest's last.
+    const ranked = found.rank < 0 ? { ...found, rank: layers.length } : found;
+    const { kind, layer, file, at } = plan;
+    const { all, slots } = this.columns;
+    revisions.set(this.id, {
+      id: this.id,
+      kind,
+      layer,
+      file,
+      at,
+      columns: all,
+      slots,
+      ...ranked,
+      live: true,
     });
-  };
+    this.matcher = productMatcher(database, reader, keys);
+    this.newest = database.prepare("SELECT coalesce(max(id), 0) FROM product").pluck().get() as number;
+    this.nextProduct = this.newest + 1;
+    this.addProduct = database.prepare("INSERT INTO product (id, sku, family) VALUES (?, ?, ?)");
+    this.setFamily = database.prepare("UPDATE product SET family = ? WHERE id = ?");
+    this.addRecord = database.prepare("INSERT INTO record (id, row, texts) VALUES (?, ?, ?)");
+  }
 
-  const settleFamily = ({ id: product, family }: Known, group: string | undefined): void => {
-    const wanted = tools.families.of(group, product);
-    if (wanted === family) return;
-    setFamily.run(wanted, product);
-    // Both families are others than before: the one it left may have one member now.
-    if (family % FAMILIES_PER_PRODUCT !== 0) tools.suspect(family);
-    if (wanted % FAMILIES_PER_PRODUCT !== 0) tools.suspect(wanted);
-  };
+  put(records: readonly IncomingRecord[]): Promise<readonly RecordFate[]> {
+    return Promise.resolve(
+      records.map((record) => this.putOne({ ...record, texts: this.columns.inOrder(record.texts) })),
+    );
+  }
 
-  /** Members of one group stand together in most files: two with the same axes are found while they pass. */
-  const watchAxes = (texts: readonly string[], group: string | undefined, family: number): void => {
-    if (group === undefined || family % FAMILIES_PER_PRODUCT === 0) return;
-    if (group !== axisGroup) {
-      axisGroup = group;
-      axisHashes.clear();
-    }
-    const named = textAt(texts, "varies_by")?.split(LIST_SEPARATOR).filter(Boolean) ?? [...axes];
-    const values = named.map((axis) => textAt(texts, axis) ?? "").join(TEXT_SEPARATOR);
-    if (values.replaceAll(TEXT_SEPARATOR, "") === "") return;
-    if (axisHashes.has(values)) tools.suspect(family);
-    axisHashes.add(values);
-  };
-
-  /** Keys are tried in their order; the first that finds a product decides. */
-  const matched = (
-    texts: readonly string[],
-  ): Known | Extract<RecordFate, { fate: "unmatched" | "ambiguous" }> => {
-    let tried: { readonly key: string; readonly value: string } | undefined;
-    for (const key of plan.keys) {
-      const value = textAt(texts, key);
-      if (!isSaid(value)) continue;
-      tried ??= { key, value };
-      if (key === "sku") {
-        const known = find.get(value);
-        if (known !== undefined) return known;
-        continue;
+  vanished(drop: boolean, tell: (sku: Sku) => void): Promise<number> {
+    const slice = this.tools.database
+      .prepare<[number], number>(`SELECT id FROM record WHERE id > ? ORDER BY id LIMIT ${SLICE}`)
+      .pluck();
+    const gone = new Set<number>();
+    for (let from = 0; ;) {
+      const ids = slice.all(from);
+      for (const recordId of ids) {
+        const product = Math.floor(recordId / REVISIONS_PER_PRODUCT);
+        if (this.before.speaksOf(recordId) && !this.seen.has(product) && !gone.has(product))
+          this.vanish(product, drop, (sku) => {
+            gone.add(product);
+            tell(sku);
+          });
       }
-      const wanted = keyForm(key, value);
-      const found = keys.candidates(key, value).filter((candidate) => {
-        const text = textOfProduct(reader.productById(candidate), key);
-        return text !== undefined && keyForm(key, text) === wanted;
-      });
-      if (found.length > 1)
-        return {
-          fate: "ambiguous",
-          key,
-          value,
-          skus: found.slice(0, 5).map((one) => asSku(findById.get(one)?.sku ?? "")),
-        };
-      const known = found[0] === undefined ? undefined : findById.get(found[0]);
-      if (known !== undefined) return known;
+      const last = ids.at(-1);
+      if (ids.length < SLICE || last === undefined) return Promise.resolve(gone.size);
+      from = last;
     }
-    return { fate: "unmatched", key: tried?.key ?? "", value: tried?.value ?? "" };
-  };
+  }
 
-  const settleDoubts = (doubts: readonly Doubt[], product: Product | undefined): readonly SettledDoubt[] =>
-    doubts.map((doubt) => {
-      const existing = textOfProduct(product, doubt.attribute);
-      return { doubt, proved: existing !== undefined && doubt.provedBy(existing) ? existing : undefined };
-    });
+  finish(counts: ImportCounts): Promise<number | undefined> {
+    const { database, revisions } = this.tools;
+    if (this.written === 0) {
+      database.prepare("DELETE FROM revision WHERE id = ?").run(this.id);
+      revisions.delete(this.id);
+      return Promise.resolve(undefined);
+    }
+    database
+      .prepare("UPDATE revision SET columns = ?, counts = ?, act = ? WHERE id = ?")
+      .run(JSON.stringify(this.columns.all), JSON.stringify(counts), this.act ?? this.id, this.id);
+    return Promise.resolve(this.id);
+  }
 
-  const othersWithGtin = (texts: readonly string[], product: number): readonly Sku[] => {
-    const gtin = textAt(texts, "gtin");
-    if (!isSaid(gtin)) return [];
-    const wanted = keyForm("gtin", gtin);
-    return keys
-      .candidates("gtin", gtin)
-      .filter((other) => {
-        if (other === product) return false;
-        const text = textOfProduct(reader.productById(other), "gtin");
-        return text !== undefined && keyForm("gtin", text) === wanted;
-      })
-      .slice(0, 3)
-      .map((other) => asSku(findById.get(other)?.sku ?? ""));
-  };
+  private putOne(record: IncomingRecord): RecordFate {
+    if (record.kind === "group") return this.putGroup(record);
+    const { mode, keys } = this.plan;
+    const found = this.matcher.match(keys, (key) => this.columns.textAt(record.texts, key));
+    if (!("fate" in found)) {
+      if (mode !== "add") return this.change(found, record);
+      const { id: product, sku } = found.known;
+      return this.seen.note(product)
+        ? this.repeated(record.texts)
+        : { fate: "unchanged", sku: asSku(sku), known: true };
+    }
+    const sku = this.columns.textAt(record.texts, "sku");
+    if (found.fate === "ambiguous" || mode === "update" || !isSaid(sku)) return found;
+    return this.add(record, sku);
+  }
 
-  const fateOf = (
-    fate: "added" | "changed" | "unchanged",
-    sku: string,
-    doubts: readonly SettledDoubt[],
-    sameGtin: readonly Sku[],
-  ): LandedFate => ({
-    fate,
-    sku: asSku(sku),
-    ...(doubts.length === 0 ? {} : { doubts }),
-    ...(sameGtin.length === 0 ? {} : { sameGtin }),
-  });
+  private add({ row, texts, doubts }: IncomingRecord, sku: string): RecordFate {
+    const product = this.nextProduct++;
+    this.seen.note(product);
+    const named = this.columns.textAt(texts, "group");
+    const group = isSaid(named) ? named : undefined;
+    const family = this.tools.families.of(group, product);
+    this.addProduct.run(product, sku, family);
+    if (group !== undefined) {
+      // A group that was there before has members which this file may not show.
+      const joins = Math.floor(family / FAMILIES_PER_PRODUCT) <= this.newest;
+      const isTwin = this.areSameAxes(group, (attribute) => this.columns.textAt(texts, attribute));
+      if (joins || isTwin) this.tools.suspect(family);
+    }
+    const sameGtin = this.matcher.othersWithGtin(this.columns.textAt(texts, "gtin"), product);
+    this.store(product, row, texts);
+    return landed("added", sku, this.settleDoubts(doubts, undefined), sameGtin);
+  }
 
-  const add = ({ row, texts, doubts }: IncomingRecord, sku: string): RecordFate => {
-    // A product's family is its group's, or its own; its own id is known only once it is stored.
-    const product = Number(addProduct.run(sku, -1).lastInsertRowid);
-    seen.note(product);
-    const group = textAt(texts, "group");
-    const said = isSaid(group) ? group : undefined;
-    const family = tools.families.of(said, product);
-    setFamily.run(family, product);
-    // A group that was there before has members which this file may not show.
-    if (said !== undefined && Math.floor(family / FAMILIES_PER_PRODUCT) < firstNew) tools.suspect(family);
-    watchAxes(texts, said, family);
-    const sameGtin = othersWithGtin(texts, product);
-    store(product, row, texts);
-    return fateOf("added", sku, settleDoubts(doubts, undefined), sameGtin);
-  };
-  const firstNew = (database.prepare("SELECT coalesce(max(id), 0) FROM product").pluck().get() as number) + 1;
+  private change(match: Match, { row, texts, doubts }: IncomingRecord): RecordFate {
+    const { known } = match;
+    const { reader, suspect } = this.tools;
+    if (this.seen.note(known.id)) return this.repeated(texts);
+    const fresh = this.news(match, texts);
+    const gtin = this.columns.textAt(fresh, "gtin");
+    const reused = isSaid(gtin) ? this.reused(known, gtin, this.columns.textAt(texts, "name")) : undefined;
+    if (reused !== undefined) return reused;
+    const settled = doubts.length === 0 ? [] : this.settleDoubts(doubts, reader.productById(known.id));
+    if (fresh.every((text) => text === "")) return landed("unchanged", known.sku, settled, []);
+    const sameGtin = this.matcher.othersWithGtin(gtin, known.id);
+    const isNewHere = this.before.of(known.id).size === 0;
+    const old = this.plan.tellChanges || isNewHere ? reader.productById(known.id) : undefined;
+    this.store(known.id, row, fresh);
+    const group = this.columns.textAt(fresh, "group");
+    if (group !== undefined && group !== "") this.settleFamily(known, reader.productById(known.id)?.group);
+    else if (
+      isGroup(known.family) &&
+      [...usualAxes, "varies_by"].some((axis) => isSaid(this.columns.textAt(fresh, axis)))
+    )
+      suspect(known.family);
+    // A product that nothing was said of any more comes into the catalogue again.
+    const fate = landed(old === undefined && isNewHere ? "added" : "changed", known.sku, settled, sameGtin);
+    if (!this.plan.tellChanges) return fate;
+    return { ...fate, changes: this.changesOf(fresh, old, reader.productById(known.id)) };
+  }
 
   /** What of a record is news to the layer, or to the product where the plan compares with that. */
-  const news = (known: Known, texts: readonly string[]): readonly string[] => {
-    if (plan.compare === "merged") {
-      const product = reader.productById(known.id);
-      return columns.map(({ attribute }, index) => {
-        if (attribute === "sku") return "";
-        const [text = "", current] = [texts[index], textOfProduct(product, attribute)];
+  private news({ known, key }: Match, texts: readonly string[]): readonly string[] {
+    const { compare, replace } = this.plan;
+    const product = compare === "merged" ? this.tools.reader.productById(known.id) : undefined;
+    const said = compare === "merged" ? undefined : this.before.inOrder(known.id, this.columns);
+    return this.columns.all.map(({ attribute }, index) => {
+      // A product is its SKU, which no layer changes; and what a row was matched by is no news from it.
+      if (attribute === "sku" || attribute === key) return "";
+      const text = texts[index] ?? "";
+      if (said === undefined) {
+        const current = productText(product, attribute);
         return text === (current ?? "") || (text === CLEARED && current === undefined) ? "" : text;
-      });
-    }
-    const current = before.of(known.id);
-    return columns.map(({ attribute }, index) => {
-      // A product is its SKU: no layer changes it.
-      if (attribute === "sku") return "";
-      const [text = "", said] = [texts[index], current.get(attribute)];
-      if (text === "") return plan.replace && said !== undefined ? RETRACTED : "";
-      if (text === RETRACTED && said === undefined) return "";
-      return text === said ? "" : text;
+      }
+      const current = said[index] ?? "";
+      if (text === "") return replace && current !== "" ? RETRACTED : "";
+      return text === current || (text === RETRACTED && current === "") ? "" : text;
     });
-  };
+  }
 
-  const change = (known: Known, { row, texts, doubts }: IncomingRecord): RecordFate => {
-    if (seen.note(known.id)) return repeated(texts);
-    const fresh = news(known, texts);
-    const [gtin, group] = [textAt(fresh, "gtin"), textAt(fresh, "group")];
-    if (isSaid(gtin)) {
-      const was = reader.lastKnown(known.id);
-      const now = { gtin, name: textAt(texts, "name") };
-      if (
-        was !== undefined &&
-        isAnotherProduct({ gtin: textOf(was, "gtin"), name: textOf(was, "name") }, now)
-      )
-        return { fate: "reused", sku: asSku(known.sku), was: textOf(was, "name") ?? "", now: now.name ?? "" };
-    }
-    const settled = doubts.length === 0 ? [] : settleDoubts(doubts, reader.productById(known.id));
-    if (fresh.every((text) => text === "")) return fateOf("unchanged", known.sku, settled, []);
-    const sameGtin = othersWithGtin(fresh, known.id);
-    // Only a product that nothing was said of any more comes into the catalogue again.
-    const old = plan.tellChanges || before.of(known.id).size === 0 ? reader.productById(known.id) : undefined;
-    const returns = old === undefined && before.of(known.id).size === 0;
-    store(known.id, row, fresh);
-    if (group !== undefined && group !== "") settleFamily(known, reader.productById(known.id)?.group);
-    else if (
-      known.family % FAMILIES_PER_PRODUCT !== 0 &&
-      [...axes, "varies_by"].some((axis) => isSaid(textAt(fresh, axis)))
-    )
-      tools.suspect(known.family);
-    const fate = fateOf(returns ? "added" : "changed", known.sku, settled, sameGtin);
-    return plan.tellChanges
-      ? { ...fate, changes: changesOf(fresh, old, reader.productById(known.id)) }
-      : fate;
-  };
+  private reused(known: KnownProduct, gtin: string, name: string | undefined): RecordFate | undefined {
+    const was = this.tools.reader.lastKnown(known.id);
+    if (was === undefined) return undefined;
+    const before = { gtin: textOf(was, "gtin"), name: textOf(was, "name") };
+    return isAnotherProduct(before, { gtin, name })
+      ? { fate: "reused", sku: asSku(known.sku), was: before.name ?? "", now: name ?? "" }
+      : undefined;
+  }
 
-  const changesOf = (
+  private putGroup(record: IncomingRecord): RecordFate {
+    const name = this.columns.textAt(record.texts, "group") ?? "";
+    const known = this.matcher.bySku(GROUP_MARK + name);
+    if (known !== undefined) return this.change({ known, key: "group" }, record);
+    const product = this.nextProduct++;
+    this.seen.note(product);
+    this.addProduct.run(product, GROUP_MARK + name, this.tools.families.of(name, product));
+    this.store(product, record.row, record.texts);
+    return landed("added", name, this.settleDoubts(record.doubts, undefined), []);
+  }
+
+  private store(product: number, row: number, texts: readonly string[]): void {
+    this.written++;
+    this.addRecord.run(product * REVISIONS_PER_PRODUCT + this.id, row, texts.join(TEXT_SEPARATOR));
+    texts.forEach((text, index) => {
+      if (isSaid(text)) this.tools.keys.note(this.columns.all[index]?.attribute ?? "", text, product);
+    });
+  }
+
+  private settleFamily({ id: product, family }: KnownProduct, group: string | undefined): void {
+    const wanted = this.tools.families.of(group, product);
+    if (wanted === family) return;
+    this.setFamily.run(wanted, product);
+    // Both families are others than before: the one it left may have one member now.
+    for (const one of [family, wanted]) if (isGroup(one)) this.tools.suspect(one);
+  }
+
+  private settleDoubts(doubts: readonly Doubt[], product: Product | undefined): readonly SettledDoubt[] {
+    return doubts.map((doubt) => {
+      const existing = productText(product, doubt.attribute);
+      return { doubt, proved: existing !== undefined && doubt.provedBy(existing) ? existing : undefined };
+    });
+  }
+
+  private changesOf(
     fresh: readonly string[],
     old: Product | undefined,
     now: Product | undefined,
-  ): readonly ValueChange[] =>
-    columns.flatMap(({ attribute }, index) => {
+  ): readonly ValueChange[] {
+    return this.columns.all.flatMap(({ attribute }, index) => {
       if ((fresh[index] ?? "") === "") return [];
-      const [was, is] = [textOfProduct(old, attribute) ?? "", textOfProduct(now, attribute) ?? ""];
-      return was === is ? [] : [{ attribute, before: was, after: is }];
+      const [before, after] = [productText(old, attribute) ?? "", productText(now, attribute) ?? ""];
+      return before === after ? [] : [{ attribute, before, after }];
     });
+  }
 
-  const repeated = (texts: readonly string[]): RecordFate => {
-    const key = plan.keys.find((name) => isSaid(textAt(texts, name))) ?? "sku";
-    return { fate: "repeated", key, value: textAt(texts, key) ?? "" };
-  };
+  private repeated(texts: readonly string[]): RecordFate {
+    const key = this.plan.keys.find((name) => isSaid(this.columns.textAt(texts, name))) ?? "sku";
+    return { fate: "repeated", key, value: this.columns.textAt(texts, key) ?? "" };
+  }
 
-  const putGroup = (record: IncomingRecord): RecordFate => {
-    const name = textAt(record.texts, "group") ?? "";
-    const key = GROUP_MARK + name;
-    const known = find.get(key);
-    if (known !== undefined) return change(known, record);
-    const product = Number(addProduct.run(key, -1).lastInsertRowid);
-    seen.note(product);
-    setFamily.run(tools.families.of(name, product), product);
-    store(product, record.row, record.texts);
-    return fateOf("added", name, settleDoubts(record.doubts, undefined), []);
-  };
+  private vanish(product: number, drop: boolean, tell: (sku: Sku) => void): void {
+    const said = this.before.of(product);
+    const sku = this.matcher.byId(product)?.sku ?? "";
+    if (said.size === 0 || sku.startsWith(GROUP_MARK)) return;
+    tell(asSku(sku));
+    if (drop)
+      this.store(
+        product,
+        0,
+        this.columns.all.map(({ attribute }) => (said.has(attribute) ? RETRACTED : "")),
+      );
+  }
+}
 
-  const putOne = (record: IncomingRecord): RecordFate => {
-    if (record.kind === "group") return putGroup(record);
-    const found = matched(record.texts);
-    if ("id" in found) {
-      if (plan.mode !== "add") return change(found, record);
-      return seen.note(found.id)
-        ? repeated(record.texts)
-        : { fate: "unchanged", sku: asSku(found.sku), known: true };
-    }
-    const sku = textAt(record.texts, "sku");
-    if (found.fate === "ambiguous" || plan.mode === "update" || !isSaid(sku)) return found;
-    return add(record, sku);
-  };
-
-  const readyForReplacing = (): void => {
-    if (plan.replace) for (const attribute of before.attributes) addColumn({ attribute, column: "" });
-  };
-  readyForReplacing();
-
-  /** Rows may bring attributes that no row before them had; the revision's own order of columns only grows. */
-  const inOwnOrder = (texts: readonly string[]): readonly string[] => {
-    const order = plan.columns.map(addColumn);
-    if (order.every((index, position) => index === position)) return texts;
-    const own: string[] = [];
-    texts.forEach((text, position) => {
-      const index = order[position] ?? position;
-      while (own.length <= index) own.push("");
-      own[index] = text;
-    });
-    return own;
-  };
-
-  return {
-    id,
-    put: (records) =>
-      Promise.resolve(records.map((record) => putOne({ ...record, texts: inOwnOrder(record.texts) }))),
-    vanished(drop, tell) {
-      const slice = database
-        .prepare<[number], number>(`SELECT id FROM record WHERE id > ? ORDER BY id LIMIT 10000`)
-        .pluck();
-      const gone = new Set<number>();
-      for (let from = 0; ;) {
-        const ids = slice.all(from);
-        for (const recordId of ids) {
-          const product = Math.floor(recordId / REVISIONS_PER_PRODUCT);
-          if (!before.speaksOf(recordId) || seen.has(product) || gone.has(product)) continue;
-          const said = before.of(product);
-          const sku = findById.get(product)?.sku ?? "";
-          if (said.size === 0 || sku.startsWith(GROUP_MARK)) continue;
-          gone.add(product);
-          tell(asSku(sku));
-          if (drop)
-            store(
-              product,
-              0,
-              columns.map(({ attribute }) => (said.has(attribute) ? RETRACTED : "")),
-            );
-        }
-        const last = ids.at(-1);
-        if (ids.length < 10_000 || last === undefined) break;
-        // Records of one product stay together, and those just written lie behind it.
-        from = last;
-      }
-      return Promise.resolve(gone.size);
-    },
-    finish(counts: ImportCounts) {
-      database
-        .prepare("UPDATE revision SET columns = ?, counts = ?, act = ? WHERE id = ?")
-        .run(JSON.stringify(columns), JSON.stringify(counts), act ?? id, id);
-      if (written > 0) return Promise.resolve(id);
-      database.prepare("DELETE FROM revision WHERE id = ?").run(id);
-      revisions.delete(id);
-      return Promise.resolve(undefined);
-    },
-  };
-};
-
-const textOfProduct = (product: Product | undefined, attribute: string): string | undefined => {
-  if (product === undefined) return undefined;
-  return attribute === "sku" ? product.sku : textOf(product, attribute);
-};
+const landed = (
+  fate: LandedFate["fate"],
+  sku: string,
+  doubts: readonly SettledDoubt[],
+  sameGtin: readonly Sku[],
+): LandedFate => ({
+  fate,
+  sku: asSku(sku),
+  ...(doubts.length === 0 ? {} : { doubts }),
+  ...(sameGtin.length === 0 ? {} : { sameGtin }),
+});

@@ -54,6 +54,7 @@ const version2 = `
     WHEN family IN (SELECT id FROM family) THEN family * ${FAMILIES_PER_PRODUCT} + 1
     ELSE family * ${FAMILIES_PER_PRODUCT} END;
   UPDATE family SET id = id * ${FAMILIES_PER_PRODUCT} + 1;
+  CREATE INDEX family_id ON family (id);
 `;
 
 /** Steps from each version to the next; a store is brought forward in one transaction when it is opened. */

@@ -81,10 +81,19 @@ export const cellReader = (reading: ColumnReading, defaults: CellDefaults): Cell
   return (row, cells, notes) => {
     const written = from.kind === "column" ? (cells[from.index] ?? "") : undefined;
     if (written === "") return "";
-    if (written !== undefined && !isTidy(written))
+    const isPlain = written !== undefined && isTidy(written);
+    if (
+      written !== undefined &&
+      !isPlain &&
+      !written.includes(LIST_SEPARATOR) &&
+      cleanText(written) !== written
+    )
       notes.findings.push(repaired(reading, defaults, row, written, cleanText(written), "spaces"));
-    const given =
-      from.kind === "column" ? cellValue(written) : from.run({ value: (slot) => cellValue(cells[slot]) });
+    const given = isPlain
+      ? written
+      : from.kind === "column"
+        ? cellValue(written)
+        : from.run({ value: (slot) => cellValue(cells[slot]) });
     if (given === undefined || given === "") return "";
     if (given === defaults.clearWord) return CLEARED;
     if (typeof given === "string" && isFormulaFault(given)) {

@@ -2,16 +2,23 @@
 // eslint-disable-next-line no-control-regex
 const controls = /[\u0000-\u0008\u000b-\u001f\u007f\ufeff\ufffe\uffff]/g;
 // eslint-disable-next-line no-control-regex
-const suspicious = /[\u0000-\u0008\u000b-\u001f\u007f\u00a0\ufeff\ufffe\uffff]|^\s|\s$|^'/;
+const inner = /[\u0000-\u0008\u000b-\u001f\u007f\u00a0\ufeff\ufffe\uffff]/;
 // The apostrophe that keeps a spreadsheet from running a cell is no part of its text.
 const guarded = /^'(?=[=+@-])/;
 
-/** Whether a text has nothing that {@link cleanText} would take away. */
-export const isTidy = (text: string): boolean => !suspicious.test(text);
+const isSpace = (code: number): boolean =>
+  code <= 32 || (code >= 0x1680 && /\s/.test(String.fromCharCode(code)));
+
+/** Whether a text has nothing that {@link cleanText} would take away. Asked of every cell: the ends first, they tell most. */
+export const isTidy = (text: string): boolean => {
+  if (text === "") return true;
+  const [first, last] = [text.charCodeAt(0), text.charCodeAt(text.length - 1)];
+  return !isSpace(first) && !isSpace(last) && first !== 39 && !inner.test(text);
+};
 
 /** Cell text without control characters, non-breaking spaces and outer spaces. Line ends become `\n`. */
 export const cleanText = (text: string): string =>
-  suspicious.test(text)
+  !isTidy(text)
     ? text
         .replace(/\r\n?/g, "\n")
         .replace(controls, "")

@@ -126,6 +126,7 @@ const importOne = async (
 ): Promise<FileResult> => {
   const { settings } = source;
   const reader = rowReader(tied.reading);
+  const mode = settings.mode ?? "both";
   const replaced = request.replace || settings.replaces === true;
   const writer = await transaction.revision({
     kind: "import",
@@ -135,7 +136,7 @@ const importOne = async (
     at: request.at,
     columns: reader.attributes,
     keys: tied.reading.keys,
-    mode: settings.mode ?? "both",
+    mode,
     compare: from.kind === "sheet" ? "merged" : "layer",
     replace: replaced,
     tellChanges: request.dryRun,
@@ -146,6 +147,7 @@ const importOne = async (
     reading: tied.reading,
     reader,
     writer,
+    mode,
     rejects: rejected,
     onFinding,
     onProgress: (count) => request.onProgress(file, count),

@@ -5,7 +5,13 @@ import type { RowReader, RowReading } from "../../../core/catalogue/row-reader.j
 import { diagnostic, type Diagnostic } from "../../../core/diagnostics/diagnostic.js";
 import type { Sku } from "../../../core/ids.js";
 import type { TableRecord, TableStream } from "../../../formats/table-stream.js";
-import type { ImportCounts, RecordFate, RevisionWriter, ValueChange } from "../../../store/store.js";
+import type {
+  ImportCounts,
+  ImportMode,
+  RecordFate,
+  RevisionWriter,
+  ValueChange,
+} from "../../../store/store.js";
 import type { RejectedRows } from "./rejected-rows.js";
 
 /** What became of all rows of a file: rows = read + joined + skipped, read = added + changed + unchanged + rejected. */
@@ -44,6 +50,7 @@ export interface RowsToImport {
   readonly reading: RowReading;
   readonly reader: RowReader;
   readonly writer: RevisionWriter;
+  readonly mode: ImportMode;
   readonly rejects: RejectedRows;
   onFinding(finding: Diagnostic): void;
   /** Told after each batch. */
@@ -135,7 +142,7 @@ class ImportRun {
         return this.refuse(record, raw, diagnostic("repeated-key", { key, value }, where));
       }
       case "unmatched": {
-        const adds = this.textOf(record, "sku") === "" && fate.key !== "sku";
+        const adds = this.work.mode !== "update";
         return this.refuse(
           record,
           raw,

@@ -1,0 +1,68 @@
+import type Database from "better-sqlite3";
+import type { GrowingIndex } from "../core/catalogue/attribute-index.js";
+import { CLEARED, RETRACTED } from "../core/catalogue/record.js";
+import type { PlannedColumn } from "./store.js";
+
+/** The order in which a revision's texts are stored; it only grows. */
+export interface RevisionColumns {
+  readonly all: readonly PlannedColumn[];
+  readonly slots: readonly number[];
+  add(column: PlannedColumn): void;
+  positionOf(attribute: string): number | undefined;
+  textAt(texts: readonly string[], attribute: string): string | undefined;
+  /** Texts in the order of the plan, brought into the revision's own. */
+  inOrder(texts: readonly string[]): readonly string[];
+}
+
+/** Whether a text holds a value, rather than nothing or a word of the store's own. */
+export const isSaid = (text: string | undefined): text is string =>
+  text !== undefined && text !== "" && text !== CLEARED && text !== RETRACTED;
+
+/** Starts with the plan's columns; rows may bring attributes that no row before them had, and a plan's list grows then. */
+export const revisionColumns = (
+  database: Database.Database,
+  attributes: GrowingIndex,
+  planned: readonly PlannedColumn[],
+): RevisionColumns => {
+  const all: PlannedColumn[] = [];
+  const slots: number[] = [];
+  const at = new Map<string, number>();
+  const addAttribute = database.prepare(
+    "INSERT OR IGNORE INTO attribute (slot, name) VALUES ((SELECT count(*) FROM attribute), ?)",
+  );
+  const add = (column: PlannedColumn): number => {
+    const known = at.get(column.attribute);
+    if (known !== undefined) return known;
+    addAttribute.run(column.attribute);
+    slots.push(attributes.slotFor(column.attribute));
+    at.set(column.attribute, all.length);
+    return all.push(column) - 1;
+  };
+  let order = planned.map(add);
+  const areSame = (): boolean => order.every((index, position) => index === position);
+  let isOwnOrder = areSame();
+  return {
+    all,
+    slots,
+    add,
+    positionOf: (attribute) => at.get(attribute),
+    textAt(texts, attribute) {
+      const index = at.get(attribute);
+      return index === undefined ? undefined : texts[index];
+    },
+    inOrder(texts) {
+      if (order.length < planned.length) {
+        order = planned.map(add);
+        isOwnOrder = areSame();
+      }
+      if (isOwnOrder) return texts;
+      const own: string[] = [];
+      texts.forEach((text, position) => {
+        const index = order[position] ?? position;
+        while (own.length <= index) own.push("");
+        own[index] = text;
+      });
+      return own;
+    },
+  };
+};
