@@ -44,26 +44,36 @@ const looksLikeWorkbook = (head: Buffer): boolean =>
   head.includes("[Content_Types].xml") || head.includes("xl/workbook") || head.includes("xl/worksheets");
 
 const jsonHead = /^\s*(?:\[\s*[[{]|\[\s*\]|\{\s*")/;
-const firstLine = /^\s*(\{.*\})\s*?(?:\r?\n|$)/;
+const xmlHead = /^\s*(?:<\?xml|<!doctype(?! html)|<[a-z][\w:.-]*(?:\s[^<>]*)?>\s*<)/i;
+const htmlHead = /^\s*<(?:!doctype html|html|table)\b/i;
+
+const isJson = (text: string): boolean => {
+  try {
+    JSON.parse(text);
+    return true;
+  } catch {
+    return false;
+  }
+};
+
+/** Objects one a line: the first line is whole by itself, and more follow or the name says so. */
+const areLines = (text: string, file: string): boolean => {
+  const [first = "", second = ""] = text.split("\n").filter((line) => line.trim() !== "");
+  return (
+    first.trimStart().startsWith("{") &&
+    isJson(first) &&
+    (second.trimStart().startsWith("{") || named(file) !== "json")
+  );
+};
 
 /** What a text holds by its first characters; CSV where nothing else shows. */
-const textFormat = (head: Buffer): Format => {
+const textFormat = (head: Buffer, file: string): Format => {
   const encoding = shownEncoding(head) ?? "utf-8";
   const text = new TextDecoder(encoding).decode(head.subarray(0, 1 << 16)).replace(/^\ufeff/, "");
-  if (
-    /^\s*<\?xml|^\s*<[a-z][\w:.-]*(?:\s[^<>]*)?>\s*</i.test(text) &&
-    !/^\s*<(?:!doctype html|html|table)/i.test(text)
-  )
-    return "xml";
+  const isMarkup = xmlHead.test(text) || (named(file) === "xml" && /^\s*</.test(text));
+  if (isMarkup && !htmlHead.test(text)) return "xml";
   if (!jsonHead.test(text)) return "csv";
-  const line = firstLine.exec(text)?.[1];
-  if (line === undefined) return "json";
-  try {
-    JSON.parse(line);
-    return "jsonl";
-  } catch {
-    return "json";
-  }
+  return areLines(text, file) ? "jsonl" : "json";
 };
 
 const words: Readonly<Record<Format, string>> = {
@@ -100,7 +110,7 @@ export const unpacked = async (source: ByteSource): Promise<readonly ByteSource[
 export const openTable = async (source: ByteSource, options: TableOptions = {}): Promise<TableStream> => {
   const head = await source.head();
   if (head.length === 0) throw new Refusal([diagnostic("empty-file", { path: source.file })]);
-  const found = isZip(head) ? "xlsx" : (options.format ?? textFormat(head));
+  const found = isZip(head) ? "xlsx" : (options.format ?? textFormat(head, source.file));
   if (options.format === undefined) refuseOtherwise(source.file, found);
   else if (options.format === "xlsx" && found !== "xlsx") refuseOtherwise(`${source.file}.xlsx`, found);
   const table = await opened(source, found, options);

@@ -89,7 +89,7 @@ export const catalogueReader = (
     const all = shared.length === 0 ? [...opinions] : [...shared, ...opinions];
     const seen = all.filter((opinion) => opinion.channel === undefined || opinion.channel === channel);
     const result = merge(asSku(sku), attributes, seen.length > 1 ? seen.sort(byHeight) : seen);
-    if (!result.hasValues) return undefined;
+    if (!result.exists) return undefined;
     return withBundle ? withParts(result, parts) : result;
   };
 

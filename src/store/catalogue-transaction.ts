@@ -101,6 +101,8 @@ const undoRevisions = (
       .run(at, JSON.stringify(ids)).lastInsertRowid,
   );
   database.prepare("UPDATE revision SET act = id WHERE id = ?").run(id);
+  const nothing = { layer: "", file: "", columns: [], slots: [], rank: -1, channel: undefined };
+  revisions.set(id, { id, kind: "undo", at, live: true, ...nothing });
   const mark = database.prepare("UPDATE revision SET undone_by = ? WHERE id = ?");
   const undoes = database.prepare<[number], string>("SELECT undoes FROM revision WHERE id = ?").pluck();
   const turned: number[] = [];

@@ -66,10 +66,9 @@ export const openStore = async (options: StoreOptions): Promise<Store> => {
     placeOf,
     history: () => Promise.resolve(historyOf(database)),
     opinions: (sku) => Promise.resolve(opinionsOf(database, revisions, placeOf, sku)),
-    begin: () =>
-      Promise.resolve(
-        catalogueTransaction({ database, attributes, revisions, reader, layers: options.layers, guard }),
-      ),
+    async begin() {
+      return catalogueTransaction({ database, attributes, revisions, reader, layers: options.layers, guard });
+    },
     close() {
       database.close();
       return Promise.resolve();

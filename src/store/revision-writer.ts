@@ -49,6 +49,8 @@ type LandedFate = Extract<RecordFate, { fate: "added" | "changed" | "unchanged" 
 
 const SLICE = 10_000;
 
+const axisNames = [...usualAxes, "varies_by"];
+
 const isGroup = (family: number): boolean => family % FAMILIES_PER_PRODUCT !== 0;
 
 /** Starts a revision within a running transaction; it belongs to the act, or begins one. */
@@ -193,39 +195,48 @@ class Writer implements RevisionWriter {
     const { known } = match;
     const { reader, suspect } = this.tools;
     if (this.seen.note(known.id)) return this.repeated(texts);
-    const fresh = this.news(match, texts);
-    const gtin = this.columns.textAt(fresh, "gtin");
+    const said = this.before.inOrder(known.id, this.columns);
+    const news = this.news(match, texts, said);
+    const gtin = this.columns.textAt(news, "gtin");
     const reused = isSaid(gtin) ? this.reused(known, gtin, this.columns.textAt(texts, "name")) : undefined;
     if (reused !== undefined) return reused;
     const settled = doubts.length === 0 ? [] : this.settleDoubts(doubts, reader.productById(known.id));
+    const old = this.plan.tellChanges ? reader.productById(known.id) : undefined;
+    // A product that nothing names any more, since its import was undone, comes back by this row.
+    const returns = !this.isNamed(known, said) && reader.productById(known.id) === undefined;
+    const fresh = returns ? this.named(news, known.sku) : news;
     if (fresh.every((text) => text === "")) return landed("unchanged", known.sku, settled, []);
     const sameGtin = this.matcher.othersWithGtin(gtin, known.id);
-    const isNewHere = this.before.of(known.id).size === 0;
-    const old = this.plan.tellChanges || isNewHere ? reader.productById(known.id) : undefined;
     this.store(known.id, row, fresh);
     const group = this.columns.textAt(fresh, "group");
     if (group !== undefined && group !== "") this.settleFamily(known, reader.productById(known.id)?.group);
-    else if (
-      isGroup(known.family) &&
-      [...usualAxes, "varies_by"].some((axis) => isSaid(this.columns.textAt(fresh, axis)))
-    )
+    else if (isGroup(known.family) && axisNames.some((axis) => isSaid(this.columns.textAt(fresh, axis))))
       suspect(known.family);
-    // A product that nothing was said of any more comes into the catalogue again.
-    const fate = landed(old === undefined && isNewHere ? "added" : "changed", known.sku, settled, sameGtin);
+    const fate = landed(returns ? "added" : "changed", known.sku, settled, sameGtin);
     if (!this.plan.tellChanges) return fate;
     return { ...fate, changes: this.changesOf(fresh, old, reader.productById(known.id)) };
   }
 
+  /** Whether the layer itself names the product; a source without SKUs finds only what others name. */
+  private isNamed({ sku }: KnownProduct, said: readonly string[]): boolean {
+    const at = this.columns.positionOf("sku");
+    return sku.startsWith(GROUP_MARK) || at === undefined || (said[at] ?? "") !== "";
+  }
+
+  private named(fresh: readonly string[], sku: string): readonly string[] {
+    const at = this.columns.positionOf("sku");
+    return fresh.map((text, index) => (index === at ? sku : text));
+  }
+
   /** What of a record is news to the layer, or to the product where the plan compares with that. */
-  private news({ known, key }: Match, texts: readonly string[]): readonly string[] {
+  private news({ known, key }: Match, texts: readonly string[], said: readonly string[]): readonly string[] {
     const { compare, replace } = this.plan;
     const product = compare === "merged" ? this.tools.reader.productById(known.id) : undefined;
-    const said = compare === "merged" ? undefined : this.before.inOrder(known.id, this.columns);
     return this.columns.all.map(({ attribute }, index) => {
       // A product is its SKU, which no layer changes; and what a row was matched by is no news from it.
       if (attribute === "sku" || attribute === key) return "";
       const text = texts[index] ?? "";
-      if (said === undefined) {
+      if (compare === "merged") {
         const current = productText(product, attribute);
         return text === (current ?? "") || (text === CLEARED && current === undefined) ? "" : text;
       }

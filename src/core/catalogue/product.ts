@@ -10,8 +10,8 @@ export interface Product {
   /** The group's own name, or undefined for a product that is sold on its own. */
   readonly group: string | undefined;
   readonly attributes: AttributeIndex;
-  /** Whether anything at all is said of it; a product that every layer dropped has no values. */
-  readonly hasValues: boolean;
+  /** Whether a file or edit that holds still names its SKU; values without it are left over from what was undone. */
+  readonly exists: boolean;
   text(slot: number): string | undefined;
   value(slot: number): MaybeBlank;
   origin(slot: number): Origin | undefined;
@@ -47,8 +47,8 @@ export const product = (
   return {
     sku,
     attributes,
-    get hasValues() {
-      return texts.some((found, slot) => slot !== skuSlot && found !== undefined && found !== "");
+    get exists() {
+      return skuSlot !== undefined && (texts[skuSlot] ?? "") !== "";
     },
     group: groupSlot === undefined ? undefined : text(groupSlot),
     text,

@@ -38,13 +38,24 @@ export const repairEncoding = (text: string): string | undefined => {
 /** Letters that were lost when the text was saved: they cannot be guessed. */
 export const hasLostLetters = (text: string): boolean => text.includes("\ufffd");
 
-const months: Readonly<Record<string, number>> = {
-  ...{ jan: 1, feb: 2, mar: 3, apr: 4, may: 5, jun: 6, jul: 7, aug: 8, sep: 9, oct: 10, nov: 11, dec: 12 },
-  ...{ mär: 3, mrz: 3, mai: 5, okt: 10, dez: 12, fév: 2, avr: 4, juin: 6, juil: 7, aoû: 8, déc: 12 },
-};
-const monthWord = Object.keys(months).join("|");
-const dayMonth = new RegExp(`^(\\d{1,2})[-. /]{1,2}(${monthWord})[a-zé]{0,6}\\.?$`, "i");
-const monthDay = new RegExp(`^(${monthWord})[a-zé]{0,6}\\.?[-. /]{1,2}(\\d{1,2})$`, "i");
+// English, German and French, in full and as spreadsheets shorten them; accents may be gone.
+const monthNames = [
+  "jan january januar jänner janvier janv",
+  "feb february februar févr février fevrier",
+  "mar march märz mrz mär maerz mars",
+  "apr april avr avril",
+  "may mai",
+  "jun june juni juin",
+  "jul july juli juil juillet",
+  "aug august août aout",
+  "sep sept september septembre",
+  "oct october okt oktober octobre",
+  "nov november novembre",
+  "dec december dez dezember déc décembre decembre",
+].map((names) => names.split(" "));
+const months = new Map(monthNames.flatMap((names, index) => names.map((name) => [name, index + 1] as const)));
+const dayMonth = /^(\d{1,2})[-. /]{1,2}(\p{L}{3,9})\.?$/u;
+const monthDay = /^(\p{L}{3,9})\.?[-. /]{1,2}(\d{1,2})$/u;
 const isoDay = /^\d{4}-(\d{2})-(\d{2})(?:[T ]00:00(?::00)?(?:\.0+)?Z?)?$/;
 
 /**
@@ -56,7 +67,7 @@ export const beforeDate = (text: string): readonly string[] => {
   const [iso, first, second] = [isoDay.exec(text), dayMonth.exec(text), monthDay.exec(text)];
   const day = Number(iso?.[2] ?? first?.[1] ?? second?.[2] ?? 0);
   const month =
-    iso === null ? (months[(first?.[2] ?? second?.[1] ?? "").toLowerCase()] ?? 0) : Number(iso[1]);
+    iso === null ? (months.get((first?.[2] ?? second?.[1] ?? "").toLowerCase()) ?? 0) : Number(iso[1]);
   if (day === 0 || month === 0) return [];
   return ["-", "/"].flatMap((mark) => [`${day}${mark}${month}`, `${month}${mark}${day}`]);
 };

@@ -22,5 +22,5 @@ export const readIsbn = (text: string): GtinReading => {
     const digits = body + checkDigit(body);
     return padded === compact ? { digits } : { digits, repaired: "leading-zeros" };
   }
-  return readGtin(text);
+  return isbn10.test(compact) ? { problem: "gtin-check-digit" } : readGtin(text);
 };

@@ -54,9 +54,13 @@ const parentCondition = (
 ): string | undefined => {
   const parents = rows.filter(isParent);
   const others = rows.filter((cells) => !isParent(cells));
+  // What is a product's own cannot tell kinds of rows apart.
+  const own = new Set(
+    ["sku", "group", "name", "description"].map((attribute) => columnOf(attributes, attribute, header)),
+  );
   for (const [index, column] of header.entries()) {
     const value = parents[0]?.[index] ?? "";
-    if (value === "" || value.length > 30 || column === "") continue;
+    if (value === "" || value.length > 30 || column === "" || own.has(index)) continue;
     if (parents.every((cells) => cells[index] === value) && others.every((cells) => cells[index] !== value))
       return `${columnExpression(column)} = ${textExpression(value)}`;
   }

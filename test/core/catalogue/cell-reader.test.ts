@@ -1,0 +1,146 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import {
+  cellReader,
+  joinList,
+  type CellDefaults,
+  type CellNotes,
+} from "../../../src/core/catalogue/cell-reader.js";
+import { CLEARED, LIST_SEPARATOR } from "../../../src/core/catalogue/record.js";
+import { sentence } from "../../../src/core/diagnostics/wording.js";
+
+const defaults: CellDefaults = {
+  file: "shop.csv",
+  units: { weight: "kg" },
+  listSeparator: "|",
+  clearWord: "(none)",
+  currency: "GBP",
+  decimalMark: ".",
+};
+
+const readCell = (attribute: string, cell: string, changed: Partial<CellDefaults> = {}) => {
+  const notes: CellNotes = { findings: [], doubts: [] };
+  const read = cellReader(
+    { attribute, column: "Cell", from: { kind: "column", index: 0 } },
+    { ...defaults, ...changed },
+  );
+  return { text: read(7, [cell], notes), notes };
+};
+
+describe("cells as their attribute's kind", () => {
+  it.each([
+    ["price", "12.5", "12.50 GBP"],
+    ["price", "12.50", "12.50 GBP"],
+    ["price@EUR", "12.50", "12.50 EUR"],
+    ["price", "€12.50", "12.50 EUR"],
+    ["price@EUR", "12.50 GBP", "12.50 GBP"],
+    ["weight", "2", "2 kg"],
+    ["weight", "2.50", "2.5 kg"],
+    ["weight", "40 g", "40 g"],
+    ["quantity", "1,024", "1024"],
+    ["tax_rate", "20 %", "20"],
+    ["digital", "Ja", "yes"],
+    ["sale_from", "24.12.2026", "2026-12-24"],
+    ["isbn", "0-306-40615-2", "9780306406157"],
+    [
+      "images",
+      "https://a.example/1.jpg|https://a.example/2.jpg",
+      `https://a.example/1.jpg${LIST_SEPARATOR}https://a.example/2.jpg`,
+    ],
+    [
+      "images",
+      "https://a.example/1.jpg\nhttps://a.example/2.jpg",
+      `https://a.example/1.jpg${LIST_SEPARATOR}https://a.example/2.jpg`,
+    ],
+    ["features", "one| two |", `one${LIST_SEPARATOR}two`],
+    ["name", "", ""],
+    ["name", "(none)", CLEARED],
+    ["color", "red", "red"],
+  ])("when %s holds %j, then its text is %j", (attribute, cell, expected) => {
+    const { text, notes } = readCell(attribute, cell);
+    expect([text, notes.findings, notes.doubts]).toEqual([expected, [], []]);
+  });
+
+  it("when the file has a decimal comma, then numbers are read by it", () => {
+    expect(readCell("price", "1.149,50", { decimalMark: "," }).text).toBe("1149.50 GBP");
+    expect(readCell("weight", "0,08", { decimalMark: "," }).text).toBe("0.08 kg");
+  });
+
+  it.each([
+    ["price", "on request", 'price "on request": it is not a price, such as 12.50 or 12.50 GBP'],
+    ["weight", "heavy", 'weight "heavy": it is not a measure in a known unit, such as 1.5 kg'],
+    ["height", "12", 'height "12": it has no unit: name one in the source\'s units'],
+    [
+      "gtin",
+      "9524000001017",
+      'gtin "9524000001017": its check digit is wrong: compare it with the packaging',
+    ],
+    ["sale_from", "03/04/2026", 'sale_from "03/04/2026": it is not a day written as 2026-03-01'],
+  ])("when %s holds %j, then it is kept as written and told", (attribute, cell, expected) => {
+    const { text, notes } = readCell(attribute, cell);
+    expect(text).toBe(cell);
+    expect(notes.findings.map(sentence)).toEqual([expected]);
+    expect(notes.findings[0]).toMatchObject({
+      severity: "warning",
+      place: { file: "shop.csv", row: 7, column: "Cell" },
+    });
+  });
+});
+
+describe("what spreadsheets did to cells", () => {
+  it.each([
+    ["gtin", "9524000001016.0", "9524000001016", "decimal-point"],
+    ["gtin", "9.524000001016E+12", "9524000001016", "scientific"],
+    ["name", "MÃ¼ller", "Müller", "encoding"],
+    ["height", "9”", "9 in", "quotes"],
+    ["name", " Hive\u00a0tool ", "Hive tool", "spaces"],
+  ])(
+    "when %s holds %j, then it is read as %j and the repair is told",
+    (attribute, cell, expected, damage) => {
+      const { text, notes } = readCell(attribute, cell);
+      expect(text).toBe(expected);
+      expect(notes.findings).toMatchObject([
+        { code: "repaired-value", severity: "advice", facts: { now: expected, damage } },
+      ]);
+    },
+  );
+
+  it.each([
+    ["gtin", "9.524E+12", "9524000001016", "9525000001015"],
+    ["size", "10-Dec", "10-12", "8-10"],
+    ["name", "M\ufffdller", "Müller", "Mahler"],
+  ])("when %s holds %j, then only the catalogue can say what it was", (attribute, cell, right, wrong) => {
+    const { text, notes } = readCell(attribute, cell);
+    expect(text).toBe("");
+    const [doubt] = notes.doubts;
+    expect([doubt?.provedBy(right), doubt?.provedBy(wrong)]).toEqual([true, false]);
+  });
+
+  it("when a formula failed, then nothing proves what was meant", () => {
+    const [doubt] = readCell("price", "#REF!").notes.doubts;
+    expect([doubt?.damage, doubt?.provedBy("12.50 GBP")]).toEqual(["formula", false]);
+  });
+
+  it("when a text merely looks like a date, then it stays a text where no size is meant", () => {
+    expect(readCell("name", "10-Dec").text).toBe("10-Dec");
+  });
+
+  it("when a barcode is for use within one shop, then that is told and it is kept", () => {
+    const { text, notes } = readCell("gtin", "2000000000008");
+    expect([text, notes.findings[0]?.code]).toEqual(["2000000000008", "restricted-gtin"]);
+  });
+});
+
+describe("several values in one cell", () => {
+  it("when any values are joined for a sheet, then they are read back as they were", () => {
+    const item = fc
+      .string({ unit: fc.constantFrom("a", "b", "|", "\\", " ", ",", ";"), minLength: 1, maxLength: 8 })
+      .map((text) => text.trim())
+      .filter((text) => text !== "" && text !== "(none)");
+    fc.assert(
+      fc.property(fc.array(item, { minLength: 1, maxLength: 5 }), (items) => {
+        expect(readCell("features", joinList(items, "|")).text.split(LIST_SEPARATOR)).toEqual(items);
+      }),
+    );
+  });
+});

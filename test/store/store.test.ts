@@ -1,0 +1,410 @@
+import { join } from "node:path";
+import Database from "better-sqlite3";
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import type { Doubt } from "../../src/core/catalogue/cell-reader.js";
+import { Refusal } from "../../src/core/diagnostics/refusal.js";
+import { familiesOf, newStore, put, shown, storeIn } from "../kit/store.js";
+import { temporaryFolder } from "../kit/run.js";
+
+const kinds = (result: Awaited<ReturnType<typeof put>>): readonly string[] =>
+  result.fates.map(({ fate }) => fate);
+
+describe("layers in the store", () => {
+  it("when layers speak of one product, then the higher wins, a blank says nothing and a clear word says none", async () => {
+    const store = await newStore("maker", "shop");
+    await put(store, "shop", "sku,name,price\nA,Stool,5.00 GBP");
+    await put(store, "maker", "sku,name,cost,color\nA,Maker's stool,2.00 GBP,red", { mode: "update" });
+    expect(await shown(store, "A", "name,price,cost,color")).toBe("Stool,5.00 GBP,2.00 GBP,red");
+    await put(store, "shop", "sku,name,color\nA,,(none)");
+    expect(await shown(store, "A", "name,color")).toBe("Stool,-");
+    await put(store, "shop", "sku,color\nA,(back)");
+    expect(await shown(store, "A", "color")).toBe("red");
+  });
+
+  it("when an edit is made and taken back, then what files say shows again", async () => {
+    const store = await newStore("shop");
+    await put(store, "shop", "sku,price\nA,5.00 GBP");
+    await put(store, "edits", "sku,price\nA,9.00 GBP", { kind: "edit", mode: "update" });
+    await put(store, "shop", "sku,price\nA,6.00 GBP");
+    expect(await shown(store, "A", "price")).toBe("9.00 GBP");
+    await put(store, "edits", "sku,price\nA,(back)", { kind: "edit", mode: "update" });
+    expect(await shown(store, "A", "price")).toBe("6.00 GBP");
+  });
+
+  it("when a layer is for one channel, then that channel alone sees it", async () => {
+    const store = await newStore("shop", "copy@stall");
+    await put(store, "shop", "sku,name\nA,Stool\nB,Bench");
+    await put(store, "copy", "sku,name\nA,A fine stool", { mode: "update" });
+    expect([await shown(store, "A", "name"), await shown(store, "A", "name", "stall")]).toEqual([
+      "Stool",
+      "A fine stool",
+    ]);
+    for await (const batch of store.families()) {
+      const names = batch.flatMap((family) =>
+        family
+          .membersOn("stall")
+          .map(({ sku, text, attributes }) => `${sku} ${text(attributes.slot("name") ?? -1) ?? ""}`),
+      );
+      expect(names).toEqual(["A A fine stool", "B Bench"]);
+    }
+  });
+
+  it("when a value is asked for, then its layer, file, row and column are known", async () => {
+    const store = await newStore("shop");
+    await put(store, "shop", "sku,name\nA,Stool\nB,Bench");
+    const product = await store.product("B");
+    const origin = product?.origin(product.attributes.slot("name") ?? -1);
+    expect(origin === undefined ? origin : store.placeOf(origin, "name")).toEqual({
+      layer: "shop",
+      file: "shop.csv",
+      row: 3,
+      column: "Column name",
+    });
+  });
+
+  it("when any sequence of imports is made, then the merged values are those of a simple model", async () => {
+    const cell = fc.constantFrom("", "x", "y", "z", "(none)", "(back)");
+    const step = fc.record({
+      layer: fc.constantFrom("low", "high"),
+      sku: fc.constantFrom("A", "B"),
+      name: cell,
+      color: cell,
+    });
+    await fc.assert(
+      fc.asyncProperty(fc.array(step, { minLength: 1, maxLength: 8 }), async (steps) => {
+        const store = await newStore("low", "high");
+        const model = new Map<string, Map<string, string>>();
+        for (const { layer, sku, name, color } of steps) {
+          await put(store, layer, `sku,name,color\n${sku},${name},${color}`);
+          for (const [attribute, text] of [
+            ["name", name],
+            ["color", color],
+          ] as const) {
+            const key = `${layer} ${sku}`;
+            const said = model.get(key) ?? new Map<string, string>();
+            if (text === "(back)") said.delete(attribute);
+            else if (text !== "") said.set(attribute, text);
+            model.set(key, said);
+          }
+        }
+        for (const sku of ["A", "B"])
+          for (const attribute of ["name", "color"]) {
+            const text = model.get(`high ${sku}`)?.get(attribute) ?? model.get(`low ${sku}`)?.get(attribute);
+            const is = await shown(store, sku, attribute);
+            expect(is === "no product" ? "-" : is).toBe(text === undefined || text === "(none)" ? "-" : text);
+          }
+        await store.close();
+      }),
+      { numRuns: 25 },
+    );
+  });
+});
+
+describe("rows and the products they mean", () => {
+  it("when a row is new, known, the same, or comes twice, then each is told apart", async () => {
+    const store = await newStore("shop");
+    await put(store, "shop", "sku,name\nA,Stool\nB,Bench");
+    expect(kinds(await put(store, "shop", "sku,name\nA,Stool\nB,Long bench\nC,Table\nC,Table two"))).toEqual([
+      "unchanged",
+      "changed",
+      "added",
+      "repeated",
+    ]);
+    expect((await put(store, "shop", "sku,name\nA,Stool")).revision).toBeUndefined();
+    expect(await store.history()).toHaveLength(2);
+  });
+
+  it("when a source only updates or only adds, then the other rows are left alone", async () => {
+    const store = await newStore("shop");
+    await put(store, "shop", "sku,name\nA,Stool");
+    expect(kinds(await put(store, "shop", "sku,name\nA,Stool!\nZ,Zither", { mode: "update" }))).toEqual([
+      "changed",
+      "unmatched",
+    ]);
+    const added = await put(store, "shop", "sku,name\nA,Stool?\nB,Bench", { mode: "add" });
+    expect(added.fates[0]).toMatchObject({ fate: "unchanged", known: true });
+    expect([await shown(store, "A", "name"), await shown(store, "B", "name")]).toEqual(["Stool!", "Bench"]);
+  });
+
+  it("when rows are matched by barcode, then any length finds it, and the key is no news", async () => {
+    const store = await newStore("shop", "stock");
+    await put(store, "shop", "sku,gtin\nA,9524000001016\nB,95240005");
+    const stock = await put(store, "stock", "gtin,quantity\n09524000001016,3\n95240005,4\n9524000001023,5", {
+      keys: ["gtin"],
+      mode: "update",
+    });
+    expect(kinds(stock)).toEqual(["changed", "changed", "unmatched"]);
+    expect(await shown(store, "A", "gtin,quantity")).toBe("9524000001016,3");
+    await put(store, "shop", "sku,gtin\nA,9524000001030");
+    expect(
+      kinds(
+        await put(store, "stock", "gtin,quantity\n9524000001016,9\n9524000001030,8", {
+          keys: ["gtin"],
+          mode: "update",
+        }),
+      ),
+    ).toEqual(["unmatched", "changed"]);
+    expect(await shown(store, "A", "gtin,quantity")).toBe("9524000001030,8");
+  });
+
+  it("when a key belongs to several products, or two keys to different ones, then nothing is decided", async () => {
+    const store = await newStore("shop");
+    await put(store, "shop", "sku,mpn,gtin\nA,P-1,9524000001016\nB,P-1,9524000001023\nC,P-2,9524000001030");
+    const prices = await put(
+      store,
+      "shop",
+      "mpn,gtin,price\nP-1,,1.00 GBP\nP-2,,2.00 GBP\nP-2,9524000001016,3.00 GBP",
+      { keys: ["mpn", "gtin"], mode: "update" },
+    );
+    expect(prices.fates).toMatchObject([
+      { fate: "ambiguous", key: "mpn", value: "P-1", skus: ["A", "B"] },
+      { fate: "changed", sku: "C" },
+      { fate: "ambiguous", key: "gtin", skus: ["C", "A"] },
+    ]);
+  });
+
+  it("when the first key finds nothing, then the next is tried", async () => {
+    const store = await newStore("shop");
+    await put(store, "shop", "sku,mpn\nA,P-1");
+    const fates = await put(store, "shop", "gtin,mpn,price\n9524000001016,P-1,1.00 GBP", {
+      keys: ["gtin", "mpn"],
+      mode: "update",
+    });
+    expect(kinds(fates)).toEqual(["changed"]);
+    expect(await shown(store, "A", "gtin")).toBe("9524000001016");
+  });
+
+  it("when two products get one barcode, then the later row names the other", async () => {
+    const store = await newStore("shop");
+    const { fates } = await put(store, "shop", "sku,gtin\nA,9524000001016\nB,9524000001016");
+    expect(fates).toMatchObject([{ fate: "added" }, { fate: "added", sameGtin: ["A"] }]);
+  });
+
+  it("when a known SKU comes as another product, then it is refused; a retired one stays known", async () => {
+    const store = await newStore("shop");
+    const { revision = 0 } = await put(store, "shop", "sku,name,gtin\nA,Cedar hive,9524000001016");
+    const other = "sku,name,gtin\nA,Rubber boots,9524000001023";
+    expect((await put(store, "shop", other)).fates).toMatchObject([
+      { fate: "reused", sku: "A", was: "Cedar hive", now: "Rubber boots" },
+    ]);
+    const transaction = await store.begin();
+    await transaction.undo([revision], "2026-11-25T09:00:00.000Z");
+    await transaction.commit();
+    expect(await shown(store, "A", "name")).toBe("no product");
+    expect(kinds(await put(store, "shop", other))).toEqual(["reused"]);
+    expect(kinds(await put(store, "shop", "sku,name,gtin\nA,Cedar hive,9524000001016"))).toEqual(["added"]);
+  });
+
+  it("when a damaged value fits what the catalogue has, then it is proved; else it is not taken", async () => {
+    const store = await newStore("shop");
+    await put(store, "shop", "sku,size\nA,10-12\nB,XL");
+    const doubt: Doubt = {
+      attribute: "size",
+      column: "Size",
+      written: "10-Dec",
+      damage: "date",
+      candidates: ["10-12"],
+      provedBy: (text) => text === "10-12",
+    };
+    const { fates } = await put(store, "shop", "sku,name\nA,Glove\nB,Glove", { doubts: [doubt] });
+    expect(fates).toMatchObject([{ doubts: [{ proved: "10-12" }] }, { doubts: [{ proved: undefined }] }]);
+  });
+
+  it("when a sheet of the catalogue itself comes back, then only what differs from the merged product is an edit", async () => {
+    const store = await newStore("maker", "shop");
+    await put(store, "shop", "sku,name\nA,Stool");
+    await put(store, "maker", "sku,color\nA,red", { mode: "update" });
+    const sheet = await put(store, "edits", "sku,name,color,size\nA,Stool,blue,", {
+      compare: "merged",
+      tellChanges: true,
+    });
+    expect(sheet.fates).toMatchObject([
+      { fate: "changed", changes: [{ attribute: "color", before: "red", after: "blue" }] },
+    ]);
+    expect((await store.opinions("A")).filter(({ place }) => place.layer === "edits")).toHaveLength(1);
+  });
+});
+
+describe("a layer that is replaced", () => {
+  it("when a new delivery comes, then what it does not say again is gone, and what vanished is told and stays", async () => {
+    const store = await newStore("maker", "shop");
+    await put(store, "shop", "sku,name\nA,Stool\nB,Bench\nC,Table");
+    await put(store, "maker", "sku,cost,color\nA,1.00 GBP,red\nB,2.00 GBP,blue", { mode: "update" });
+    const again = await put(store, "maker", "sku,cost\nA,1.50 GBP", { mode: "update", replace: true });
+    expect(again.vanished).toEqual(["B"]);
+    expect([await shown(store, "A", "cost,color"), await shown(store, "B", "cost,color")]).toEqual([
+      "1.50 GBP,-",
+      "2.00 GBP,blue",
+    ]);
+  });
+
+  it("when vanished products are to be dropped, then the layer says nothing of them any more", async () => {
+    const store = await newStore("shop");
+    await put(store, "shop", "sku,name\nA,Stool\nB,Bench");
+    await put(store, "edits", "sku,color\nB,red", { kind: "edit", mode: "update" });
+    const again = await put(store, "shop", "sku,name\nA,Stool", { replace: true, drop: true });
+    expect(again.vanished).toEqual(["B"]);
+    expect([await shown(store, "A", "name"), await shown(store, "B", "name,color")]).toEqual([
+      "Stool",
+      "no product",
+    ]);
+    expect((await put(store, "shop", "sku,name\nA,Stool", { replace: true })).revision).toBeUndefined();
+  });
+});
+
+describe("groups", () => {
+  it("when a group has a record of its own, then members inherit from it within its layer", async () => {
+    const store = await newStore("shop", "copy");
+    await put(store, "shop", "sku,group,name,color\n@,G,Glove,\nG-1,G,,red\nG-2,G,Left glove,blue");
+    await put(store, "copy", "sku,group,name,color\n@,G,Fine glove,", { mode: "update" });
+    expect([await shown(store, "G-1", "name,color"), await shown(store, "G-2", "name")]).toEqual([
+      "Fine glove,red",
+      "Fine glove",
+    ]);
+    expect(await familiesOf(store)).toEqual(["G: G-1 G-2"]);
+    expect(await store.groupMembers("G")).toEqual(["G-1", "G-2"]);
+  });
+
+  it("when members move between groups and out of them, then families follow, also when that is undone", async () => {
+    const store = await newStore("shop");
+    await put(store, "shop", "sku,group\nA,G\nB,G\nC,\nD,H");
+    expect(await familiesOf(store)).toEqual(["G: A B", "-: C", "H: D"]);
+    const { revision = 0 } = await put(store, "shop", "sku,group\nA,(none)\nC,G\nD,G");
+    expect(await familiesOf(store)).toEqual(["-: A", "G: B C D"]);
+    const transaction = await store.begin();
+    const undo = await transaction.undo([revision], "2026-11-25T09:00:00.000Z");
+    await transaction.commit();
+    expect([...(await familiesOf(store))].sort()).toEqual(["-: C", "G: A B", "H: D"]);
+    const again = await store.begin();
+    await again.undo([undo], "2026-11-25T09:01:00.000Z");
+    await again.commit();
+    expect(await familiesOf(store)).toEqual(["-: A", "G: B C D"]);
+  });
+
+  it("when a new group begins at a product that another group began at, then the two stay apart", async () => {
+    const store = await newStore("shop");
+    await put(store, "shop", "sku,group\nA,G\nB,G");
+    await put(store, "shop", "sku,group\nA,H");
+    await put(store, "shop", "sku,group\nA,J\nC,H");
+    expect(await familiesOf(store)).toEqual(["G: B", "H: C", "J: A"]);
+  });
+
+  it("when an act touched groups, then those with one member or with twins are looked at again", async () => {
+    const store = await newStore("shop");
+    const transaction = await store.begin();
+    const writer = await transaction.revision({
+      kind: "import",
+      layer: "shop",
+      source: "shop",
+      file: "shop.csv",
+      at: "2026-11-25",
+      keys: ["sku"],
+      mode: "both",
+      compare: "layer",
+      replace: false,
+      tellChanges: false,
+      columns: ["sku", "group", "color"].map((attribute) => ({ attribute, column: attribute })),
+    });
+    const rows = ["A-1,A,red", "A-2,A,blue", "B-1,B,red", "C-1,C,red", "C-2,C,red", "bc-7,,", "BC-07,,"];
+    await writer.put(
+      rows.map((row, index) => ({ kind: "product", row: index, texts: row.split(","), doubts: [] })),
+    );
+    const touched: string[] = [];
+    for await (const batch of transaction.touchedFamilies())
+      touched.push(...batch.map(({ group }) => group ?? ""));
+    expect(touched).toEqual(["B", "C"]);
+    expect(await transaction.skuTwins()).toEqual([["BC-07", "bc-7"]]);
+    expect([
+      await transaction.isKnown("A-1"),
+      await transaction.isKnown("A"),
+      await transaction.hasGroupRecord("A"),
+    ]).toEqual([true, false, false]);
+    await transaction.rollback();
+    expect(await store.isEmpty()).toBe(true);
+  });
+});
+
+describe("the store's file", () => {
+  it("when a store of version 1 is opened, then it is brought forward with all it holds", async () => {
+    const folder = temporaryFolder();
+    const old = new Database(join(folder, "store.db"));
+    old.exec(`
+      CREATE TABLE revision (id INTEGER PRIMARY KEY, layer TEXT NOT NULL, source TEXT NOT NULL, file TEXT NOT NULL, at TEXT NOT NULL, columns TEXT NOT NULL, counts TEXT NOT NULL);
+      CREATE TABLE attribute (slot INTEGER PRIMARY KEY, name TEXT NOT NULL UNIQUE);
+      CREATE TABLE family (name TEXT PRIMARY KEY, id INTEGER NOT NULL);
+      CREATE TABLE product (id INTEGER PRIMARY KEY, sku TEXT NOT NULL UNIQUE, family INTEGER NOT NULL);
+      CREATE INDEX product_family ON product (family, id);
+      CREATE TABLE record (id INTEGER PRIMARY KEY, row INTEGER NOT NULL, texts TEXT NOT NULL);
+      INSERT INTO attribute VALUES (0, 'sku'), (1, 'group'), (2, 'gtin'), (3, 'own_mark');
+      INSERT INTO revision VALUES (1, 'shop', 'shop', 'shop.csv', '2026-11-01', '[{"attribute":"sku","column":"A"},{"attribute":"group","column":"B"},{"attribute":"gtin","column":"C"},{"attribute":"own_mark","column":"D"}]', '{"added":3}');
+      INSERT INTO family VALUES ('G', 1);
+      INSERT INTO product VALUES (1, 'A', 1), (2, 'B', 1), (3, 'C', 3);
+      INSERT INTO record VALUES (1048577, 2, 'A\u001fG\u001f9524000001016\u001fx'), (2097153, 3, 'B\u001fG\u001f\u001f'), (3145729, 4, 'C\u001f\u001f9524000001023\u001fy');
+    `);
+    old.pragma("user_version = 1");
+    old.close();
+    const store = await storeIn(folder, [{ layer: "shop" }]);
+    expect(await familiesOf(store)).toEqual(["G: A B", "-: C"]);
+    expect(await shown(store, "C", "gtin,own_mark")).toBe("9524000001023,y");
+    expect(
+      kinds(await put(store, "shop", "gtin,quantity\n9524000001016,4", { keys: ["gtin"], mode: "update" })),
+    ).toEqual(["changed"]);
+    expect((await store.history()).map(({ kind, act }) => [kind, act])).toEqual([
+      ["import", 2],
+      ["import", 1],
+    ]);
+    await store.close();
+  });
+
+  it("when a store is newer, no database, or in use, then that is told and nothing is changed", async () => {
+    const refused = async (folder: string): Promise<string> => {
+      try {
+        await storeIn(folder, []);
+        return "opened";
+      } catch (error) {
+        return error instanceof Refusal ? error.message : String(error);
+      }
+    };
+    const [newer, junk] = [temporaryFolder(), temporaryFolder()];
+    const database = new Database(join(newer, "store.db"));
+    database.pragma("user_version = 99");
+    database.close();
+    expect(await refused(newer)).toBe("store-newer");
+    const { writeFileSync } = await import("node:fs");
+    writeFileSync(
+      join(junk, "store.db"),
+      "this is no database at all, but a text that is long enough to be read as one",
+    );
+    expect(await refused(junk)).toBe("store-damaged");
+    const busy = temporaryFolder();
+    const [first, second] = [await storeIn(busy, []), await storeIn(busy, [])];
+    const transaction = await first.begin();
+    await expect(second.begin()).rejects.toMatchObject({ message: "store-busy", exit: 3 });
+    await transaction.rollback();
+  });
+
+  it("when a transaction is rolled back or fails, then nothing of it is seen, not even its attributes' values", async () => {
+    const store = await newStore("shop");
+    await put(store, "shop", "sku,name\nA,Stool");
+    const transaction = await store.begin();
+    const writer = await transaction.revision({
+      kind: "import",
+      layer: "shop",
+      source: "shop",
+      file: "x.csv",
+      at: "2026-11-25",
+      keys: ["sku"],
+      mode: "both",
+      compare: "layer",
+      replace: false,
+      tellChanges: false,
+      columns: ["sku", "name", "brand_new"].map((attribute) => ({ attribute, column: attribute })),
+    });
+    await writer.put([{ kind: "product", row: 2, texts: ["A", "Changed", "z"], doubts: [] }]);
+    await transaction.rollback();
+    expect(await shown(store, "A", "name")).toBe("Stool");
+    expect(await store.history()).toHaveLength(1);
+    expect(kinds(await put(store, "shop", "sku,name\nA,Changed"))).toEqual(["changed"]);
+  });
+});
