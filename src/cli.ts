@@ -6,7 +6,7 @@ import { Refusal } from "./core/diagnostics/refusal.js";
 import { findingLines } from "./report/findings.js";
 import type { Io } from "./report/io.js";
 import { findingJson } from "./report/json.js";
-import { version } from "./version.js";
+import { version } from "./workspace/version.js";
 
 /** Runs one command line and returns its exit code; nothing is thrown and the process is left alone. */
 export const runCommandLine = async (argv: readonly string[], io: Io): Promise<ExitCode> => {

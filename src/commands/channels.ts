@@ -29,7 +29,7 @@ export const channels: CommandFile = {
     const inUse = workspace?.channelsInUse ?? [];
     const found = [];
     for (const folder of folders) {
-      const definition = await loadDefinition(folder, surroundingsOf(io));
+      const definition = await loadDefinition(folder, surroundingsOf(io), workspace?.settings);
       found.push({
         channel: definition.channel,
         label: definition.label,

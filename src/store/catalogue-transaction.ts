@@ -9,6 +9,8 @@ import { FAMILIES_PER_PRODUCT, GROUP_MARK, REVISIONS_PER_PRODUCT } from "./schem
 import { skuTwins } from "./sku-twins.js";
 import type { CatalogueTransaction, LayerName } from "./store.js";
 
+const SLICE = 10_000;
+
 export interface TransactionTools {
   readonly database: Database.Database;
   readonly attributes: GrowingIndex;
@@ -31,6 +33,8 @@ export const catalogueTransaction = (tools: TransactionTools): CatalogueTransact
     keys: productKeys(database),
     suspect: (family: number) => void suspects.add(family),
   };
+  const addedAny = (): boolean =>
+    (database.prepare("SELECT coalesce(max(id), 0) FROM product").pluck().get() as number) > newest;
   let act: number | undefined;
   const guarded = <T>(work: () => Promise<T>): Promise<T> => guard(work);
   return {
@@ -54,10 +58,10 @@ export const catalogueTransaction = (tools: TransactionTools): CatalogueTransact
         return Promise.resolve(undo.id);
       }),
     touchedFamilies() {
-      for (const family of lonelyFamilies(database, newest)) suspects.add(family);
+      if (addedAny()) for (const family of lonelyFamilies(database, newest)) suspects.add(family);
       return reader.familiesOf([...suspects].sort((a, b) => a - b));
     },
-    skuTwins: () => guarded(() => Promise.resolve(skuTwins(database, newest))),
+    skuTwins: () => guarded(() => Promise.resolve(addedAny() ? skuTwins(database, newest) : [])),
     isKnown: (sku) =>
       guarded(() => Promise.resolve(!sku.startsWith(GROUP_MARK) && reader.product(sku) !== undefined)),
     hasGroupRecord: (group) =>
@@ -133,18 +137,23 @@ const regroup = (
   revision: number,
 ): void => {
   if (revisions.get(revision)?.columns.some(({ attribute }) => attribute === "group") !== true) return;
-  const products = database
-    .prepare<[number], [number, number]>(
+  const slice = database
+    .prepare<[number, number], [number, number]>(
       `SELECT p.id, p.family FROM product p JOIN record r ON r.id = p.id * ${REVISIONS_PER_PRODUCT} + ?
-       WHERE p.sku < '${GROUP_MARK}' OR p.sku >= '\u001e'`,
+       WHERE p.id > ? AND (p.sku < '${GROUP_MARK}' OR p.sku >= '\u001e') ORDER BY p.id LIMIT ${SLICE}`,
     )
-    .raw()
-    .all(revision);
+    .raw();
   const move = database.prepare<[number, number]>("UPDATE product SET family = ? WHERE id = ?");
-  for (const [id, family] of products) {
-    const wanted = familyOf.of(reader.productById(id)?.group, id);
-    if (wanted === family) continue;
-    move.run(wanted, id);
-    suspect(wanted);
+  for (let from = 0; ; ) {
+    const products = slice.all(revision, from);
+    for (const [id, family] of products) {
+      const wanted = familyOf.of(reader.productById(id)?.group, id);
+      if (wanted === family) continue;
+      move.run(wanted, id);
+      suspect(wanted);
+    }
+    const last = products.at(-1);
+    if (products.length < SLICE || last === undefined) return;
+    from = last[0];
   }
 };

@@ -84,11 +84,13 @@ export const loadChannel = async (
   const yaml = await readYaml(path("channel.yaml"), shown("channel.yaml"));
   const settings = await loadSettings(
     yaml,
+    "channel",
+    workspace.settings,
     async () => (await import("./models/channel-model.js")).ChannelModel,
   );
   const known = folders.map((folder) => folder.channel);
   const folder = definitionNamed(folders, settings.definition, nearest(settings.definition, known));
-  const definition = await loadDefinition(folder, surroundings);
+  const definition = await loadDefinition(folder, surroundings, workspace.settings);
   const names = attributeNames(attributes);
   const placements = await loadPlacements(path("placements.csv"), shown("placements.csv"), definition.tree);
   const fills = await loadFills(path("fills.yaml"), shown("fills.yaml"), definition, names, surroundings);

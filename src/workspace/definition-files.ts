@@ -9,6 +9,7 @@ import { Refusal } from "../core/diagnostics/refusal.js";
 import type { Surroundings } from "../core/language/function.js";
 import { loadSettings } from "./load-settings.js";
 import { patternCompiler } from "./patterns.js";
+import { noCache, type SettingsCache } from "./settings-cache.js";
 import { readTable } from "./table-file.js";
 import { expressionAt, readYaml, type YamlFile } from "./yaml-file.js";
 
@@ -48,19 +49,26 @@ export const findDefinitions = async (
 export const loadDefinition = async (
   folder: DefinitionFolder,
   surroundings: Surroundings,
+  cache: SettingsCache = noCache,
 ): Promise<ChannelDefinition> => {
   const file = `${folder.shown}/definition.yaml`;
   const yaml = await readYaml(join(folder.path, "definition.yaml"), file);
-  const source = await definitionSource(folder, yaml);
+  const source = await definitionSource(folder, yaml, cache);
   const patterns = await patternCompiler(source.fields.some((row) => row.cell("pattern") !== ""));
   const { definition, findings } = buildDefinition(source, patterns satisfies PatternCompiler, surroundings);
   if (findings.length > 0) throw new Refusal(findings);
   return definition;
 };
 
-const definitionSource = async (folder: DefinitionFolder, yaml: YamlFile): Promise<DefinitionSource> => {
+const definitionSource = async (
+  folder: DefinitionFolder,
+  yaml: YamlFile,
+  cache: SettingsCache,
+): Promise<DefinitionSource> => {
   const settings = await loadSettings(
     yaml,
+    "definition",
+    cache,
     async () => (await import("./models/definition-model.js")).DefinitionModel,
   );
   const table = (name: string, required: readonly string[]) =>

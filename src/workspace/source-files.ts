@@ -6,6 +6,7 @@ import { nearest } from "../core/diagnostics/nearest.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { namePattern } from "./name-pattern.js";
 import { loadSettings } from "./load-settings.js";
+import { noCache, type SettingsCache } from "./settings-cache.js";
 import type { SourceModel } from "./models/source-model.js";
 import { writeFileWhole } from "./write-file.js";
 import type { Workspace } from "./workspace.js";
@@ -33,8 +34,8 @@ const withoutCounter = (name: string): string => name.replace(/(?:-\d+)+$/, "") 
 const exists = (workspace: Workspace, name: string): boolean =>
   existsSync(workspace.path("sources", `${name}.yaml`));
 
-const settingsOf = (yaml: YamlFile): Promise<SourceModel> =>
-  loadSettings(yaml, async () => (await import("./models/source-model.js")).SourceModel);
+const settingsOf = (yaml: YamlFile, cache: SettingsCache): Promise<SourceModel> =>
+  loadSettings(yaml, "source", cache, async () => (await import("./models/source-model.js")).SourceModel);
 
 /** Loads `sources/NAME.yaml`, or refuses with the names there are. */
 export const loadSource = async (workspace: Workspace, name: string): Promise<Source> => {
@@ -42,7 +43,7 @@ export const loadSource = async (workspace: Workspace, name: string): Promise<So
     throw new Refusal([diagnostic("unknown-source", { source: name, known: await sourceNames(workspace) })]);
   const file = `sources/${name}.yaml`;
   const yaml = await readYaml(workspace.path("sources", `${name}.yaml`), file);
-  const settings = await settingsOf(yaml);
+  const settings = await settingsOf(yaml, workspace.settings);
   const known = workspace.layers.map(({ layer }) => layer);
   if (!known.includes(settings.layer))
     throw new Refusal([
@@ -80,7 +81,7 @@ export const sourceForFile = async (workspace: Workspace, file: string): Promise
 /** A source that exists in memory, as the very text that {@link saveSource} would write. */
 export const sourceFromText = async (name: string, text: string): Promise<Source> => {
   const yaml = parseYaml(text, `sources/${name}.yaml`);
-  return { name, settings: await settingsOf(yaml), yaml };
+  return { name, settings: await settingsOf(yaml, noCache), yaml };
 };
 
 /** Writes a source's file, for the person to read and correct. */

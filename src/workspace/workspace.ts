@@ -6,6 +6,7 @@ import { Refusal } from "../core/diagnostics/refusal.js";
 import { findDefinitions, type DefinitionFolder } from "./definition-files.js";
 import { loadSettings } from "./load-settings.js";
 import type { ManifestModel } from "./models/manifest-model.js";
+import { settingsCache, type SettingsCache } from "./settings-cache.js";
 import { readYaml, type YamlFile } from "./yaml-file.js";
 
 export const MANIFEST = "lexicant.yaml";
@@ -19,6 +20,7 @@ export interface Workspace {
   /** From lowest to highest; a layer with a channel shows there alone. */
   readonly layers: readonly { readonly layer: string; readonly channel?: string }[];
   readonly storePath: string;
+  readonly settings: SettingsCache;
   /** A path inside the workspace. */
   path(...parts: readonly string[]): string;
 }
@@ -41,8 +43,11 @@ export const openWorkspace = async (from: string): Promise<Workspace> => {
   const root = findRoot(from);
   if (root === undefined) throw new Refusal([diagnostic("no-workspace", { folder: from })]);
   const manifestFile = await readYaml(join(root, MANIFEST), MANIFEST);
+  const settings = settingsCache(join(root, ".lexicant", "settings"));
   const manifest = await loadSettings(
     manifestFile,
+    "manifest",
+    settings,
     async () => (await import("./models/manifest-model.js")).ManifestModel,
   );
   return {
@@ -51,6 +56,7 @@ export const openWorkspace = async (from: string): Promise<Workspace> => {
     manifestFile,
     channelsInUse: manifest.channels ?? [],
     layers: manifest.layers.map((entry) => (typeof entry === "string" ? { layer: entry } : entry)),
+    settings,
     storePath: join(root, ".lexicant", "store.db"),
     path: (...parts) => join(root, ...parts),
   };

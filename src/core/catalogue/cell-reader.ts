@@ -242,7 +242,8 @@ const itemReader = (
     if (typeof value !== "string") return canonicalText(value);
     const direct = quick?.(value);
     if (direct !== undefined) return direct;
-    const reading = readValue(kind, value, defaults);
+    // An apostrophe is how a spreadsheet was told that a number is a text; it is no part of it.
+    const reading = readValue(kind, value.replace(/^'(?=\d)/, ""), defaults);
     if ("value" in reading) {
       const text = canonicalText(reading.value);
       const events: CellEvent[] = [];
