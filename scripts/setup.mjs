@@ -60,9 +60,17 @@ export const build = () => {
 const hasProgram = (program) =>
   spawnSync("sh", ["-c", `command -v ${program}`], { stdio: "ignore" }).status === 0;
 
-/** Programs of the system: installed on Debian as root, named elsewhere. `wanted` gives program → Debian package. */
+const hasPythonModule = (name) =>
+  spawnSync("/usr/bin/python3", ["-c", `import ${name}`], { stdio: "ignore" }).status === 0;
+
+/**
+ * Programs of the system: installed on Debian as root, named elsewhere. `wanted` gives program → Debian package; a name
+ * such as `python3:openpyxl` is a module of the system's Python.
+ */
 export const systemPrograms = (wanted) => {
-  const missing = Object.entries(wanted).filter(([program]) => !hasProgram(program));
+  const isThere = (program) =>
+    program.startsWith("python3:") ? hasPythonModule(program.slice("python3:".length)) : hasProgram(program);
+  const missing = Object.entries(wanted).filter(([program]) => !isThere(program));
   if (missing.length === 0) return;
   const packages = [...new Set(missing.map(([, name]) => name))];
   const canInstall = process.getuid?.() === 0 && hasProgram("apt-get");

@@ -5,7 +5,7 @@ import { build, install, root, step, systemPrograms } from "./setup.mjs";
 const bin = (name, path) => [join(root, "node_modules", name, path)];
 
 install();
-systemPrograms({ xmllint: "libxml2-utils" });
+systemPrograms({ xmllint: "libxml2-utils", "python3:openpyxl": "python3-openpyxl" });
 build();
 step("format", process.execPath, [
   ...bin("prettier", "bin/prettier.cjs"),

@@ -43,9 +43,18 @@ export const lexicant = (
   {
     input,
     env = {},
-  }: { readonly input?: string | Buffer; readonly env?: Readonly<Record<string, string>> } = {},
+    shell,
+  }: {
+    readonly input?: string | Buffer;
+    readonly env?: Readonly<Record<string, string>>;
+    /** A shell script that runs the program as "$0" "$@". */
+    readonly shell?: string;
+  } = {},
 ): Ran => {
-  const { status, stdout, stderr } = spawnSync(process.execPath, [mainFile, ...args], {
+  const line = [mainFile, ...args];
+  const [program, all] =
+    shell === undefined ? [process.execPath, line] : ["bash", ["-c", shell, process.execPath, ...line]];
+  const { status, stdout, stderr } = spawnSync(program, all, {
     cwd,
     env: environment(env),
     encoding: "utf8",

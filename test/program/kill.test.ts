@@ -1,0 +1,77 @@
+import { rmSync } from "node:fs";
+import { join } from "node:path";
+import { describe, expect, it } from "vitest";
+import { demoShop, emptyShop } from "../kit/demo-shop.js";
+import { goodsCsv, withGoodsSource } from "../kit/goods.js";
+import { jsonLines, lexicant, lexicantStarted, read, write } from "../kit/run.js";
+
+const killedAfter = (shop: string, args: readonly string[], milliseconds: number): Promise<boolean> =>
+  new Promise((resolve) => {
+    const started = lexicantStarted(shop, args);
+    const timer = setTimeout(() => started.kill("SIGKILL"), milliseconds);
+    started.on("exit", (_, signal) => {
+      clearTimeout(timer);
+      resolve(signal === "SIGKILL");
+    });
+  });
+
+const KILLS = 14;
+
+describe("killed at any moment", () => {
+  it("when imports are killed again and again, then the catalogue is always that of a finished import", async () => {
+    const shop = emptyShop();
+    withGoodsSource(shop);
+    const prices = ["10.00", "20.00"];
+    for (const [index, price] of prices.entries())
+      write(
+        shop,
+        `data/goods-${index}.csv`,
+        goodsCsv(6000, (row) => (row[3] = price)),
+      );
+    expect(lexicant(shop, ["import", "data/goods-0.csv", "--source", "goods", "--quiet"]).exit).toBe(0);
+    const begun = performance.now();
+    expect(lexicant(shop, ["import", "data/goods-1.csv", "--source", "goods", "--quiet"]).exit).toBe(0);
+    const whole = performance.now() - begun;
+    let [killed, current] = [0, "20.00"];
+    for (let kill = 0; kill < KILLS; kill++) {
+      const next = kill % 2;
+      // From its first moment to about its end, so that every stage is hit.
+      if (
+        await killedAfter(
+          shop,
+          ["import", `data/goods-${next}.csv`, "--source", "goods", "--quiet"],
+          whole * (0.25 + (0.8 * kill) / KILLS),
+        )
+      )
+        killed++;
+      const products = jsonLines(lexicant(shop, ["list", "--json"]).out);
+      expect(products).toHaveLength(6000);
+      const seen = new Set(products.map(({ price }) => String(price).slice(0, 5)));
+      expect(seen.size, `after kill ${kill} the prices are of one import`).toBe(1);
+      const [now = ""] = seen;
+      expect([current, prices[next]]).toContain(now);
+      current = now;
+      rmSync(join(shop, "out"), { recursive: true, force: true });
+    }
+    expect(killed).toBeGreaterThan(KILLS / 2);
+    expect(lexicant(shop, ["import", "data/goods-0.csv", "--source", "goods", "--quiet"]).exit).toBe(0);
+  }, 240_000);
+
+  it("when builds are killed, then the feed and the record of it always belong together", async () => {
+    const shop = demoShop();
+    lexicant(shop, ["build"]);
+    const begun = performance.now();
+    lexicant(shop, ["build"]);
+    const whole = performance.now() - begun;
+    for (let kill = 0; kill < 6; kill++) {
+      lexicant(shop, ["set", "BC-1402", `name=Brush number ${kill}`]);
+      await killedAfter(shop, ["build"], whole * (0.5 + 0.09 * kill));
+      const record = JSON.parse(read(shop, "out/lanternlist/build.json")) as {
+        counts: { ready: number };
+        files: { name: string; bytes: number }[];
+      };
+      for (const { name, bytes } of record.files)
+        expect(Buffer.byteLength(read(shop, `out/lanternlist/${name}`)), name).toBe(bytes);
+    }
+  }, 120_000);
+});
