@@ -60,12 +60,13 @@ export const causeLines = (causes: readonly Cause[], io: Io, limit = Infinity): 
     const { first, products, categories } = cause;
     const size = `${plural(products, first.product === undefined ? "row" : "product")}${categories > 1 ? `, ${plural(categories, "category", "categories")}` : ""}`;
     const room = Math.max(40, io.columns - 9);
-    const [head = "", ...wrapped] = wrapText(heading(first, products).replace(/\n/g, " "), room);
+    const text = `${size}: ${heading(first, products).replace(/\n/g, " ")}`;
+    const [head = "", ...wrapped] = wrapText(text, room);
     const detail = products > 1 ? exampleText(cause) : singleText(first);
     const rule = first.notes?.find(({ note }) => note === "rule");
     const asked = rule === undefined || products === 1 ? "" : `; ${noteText(rule)}`;
     return [
-      `${style.severity(first.severity, first.severity.padEnd(8))} ${style.bold(size)}: ${head}`,
+      `${style.severity(first.severity, first.severity.padEnd(8))} ${style.bold(size)}${head.slice(size.length)}`,
       ...wrapped.map((line) => `         ${line}`),
       ...wrapText(detail + asked, room).map((line) => `         ${style.dim(line)}`),
     ];

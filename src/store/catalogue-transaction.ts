@@ -144,7 +144,7 @@ const regroup = (
     )
     .raw();
   const move = database.prepare<[number, number]>("UPDATE product SET family = ? WHERE id = ?");
-  for (let from = 0; ; ) {
+  for (let from = 0; ;) {
     const products = slice.all(revision, from);
     for (const [id, family] of products) {
       const wanted = familyOf.of(reader.productById(id)?.group, id);

@@ -18,7 +18,10 @@ export const noCache: SettingsCache = { find: () => undefined, keep: () => undef
 /** Keeps settings in a folder; where it cannot be written, the validator runs again next time. */
 export const settingsCache = (folder: string): SettingsCache => {
   const fileOf = (model: string, text: string): string =>
-    join(folder, `${createHash("sha256").update(`${version()}\0${model}\0${text}`).digest("hex").slice(0, 32)}.json`);
+    join(
+      folder,
+      `${createHash("sha256").update(`${version()}\0${model}\0${text}`).digest("hex").slice(0, 32)}.json`,
+    );
   return {
     find(model, text) {
       try {

@@ -14,42 +14,42 @@ interface VocabularyEntry extends AttributeKind {
 
 // name | kind (a trailing * means several) | other usual column names, folded
 const table = `
-sku | text | sku; item number; item no; item code; article; article number; article no; article code; product code; product number; product no; product id; stock code; stock no; sku code; seller sku; our sku; variant sku; stock keeping unit; reference; ref; part code; artikelnummer; artikel nr; artikel; art nr; artnr; bestellnummer; référence; reference article; code article; codigo; código; codice; numero articolo; artikelcode
-group | text | group; parent sku; parent; parent id; parent code; family; family code; product group; product family; variant group; style; style number; style no; style code; item group; model group; master sku; master; group id; group code; hauptartikel; vaterartikel; variantengruppe; parent reference; modèle
+sku | text | sku; item number; item no; item code; article; article number; article no; article code; product code; product number; product no; product id; stock code; stock no; sku code; seller sku; our sku; variant sku; stock keeping unit; reference; ref; part code; artikelnummer; artikel nr; artikel; art nr; artnr; bestellnummer; référence; reference article; code article; codigo; código; codice; numero articolo; artikelcode; item; internal number; internal code
+group | text | group; parent sku; parent; parent id; parent code; family; family code; product group; product family; variant group; style; style number; style no; style code; item group; model group; master sku; master; group id; group code; hauptartikel; vaterartikel; variantengruppe; parent reference; modèle; belongs to; parent article; part of range; range code; parent product
 varies_by | text* | varies by; variation axes; variation theme; options; varianten nach; differs by
-name | text | name; title; product name; item name; article name; product title; item title; short description; designation; listing title; bezeichnung; artikelbezeichnung; titel; produktname; artikelname; nom; nom du produit; titre; désignation; libellé; nombre; titolo; nome; naam; productnaam; omschrijving
+name | text | name; title; product name; item name; article name; product title; item title; short description; designation; listing title; bezeichnung; artikelbezeichnung; titel; produktname; artikelname; nom; nom du produit; titre; désignation; libellé; nombre; titolo; nome; naam; productnaam; omschrijving; heading; goods; item description; what it is; short name; label text
 description | html | description; long description; product description; item description; long text; body; text; details; full description; description html; beschreibung; produktbeschreibung; langtext; artikelbeschreibung; description longue; descripción; descrizione; beschrijving
 features | text* | features; bullet points; bullets; bullet; feature; key features; highlights; selling points; merkmale; eigenschaften; points forts
 keywords | text* | keywords; search words; search terms; tags; keyword; suchbegriffe; schlagworte; mots clés
 brand | text | brand; brand name; make; marke; markenname; marque; marca; merk; label
-manufacturer | text | manufacturer; maker; producer; manufacturer name; vendor; supplier name; hersteller; herstellername; fabricant; produttore; fabricante; fabrikant
+manufacturer | text | manufacturer; maker; producer; manufacturer name; vendor; supplier name; hersteller; herstellername; fabricant; produttore; fabricante; fabrikant; vendor name; supplier
 mpn | text | mpn; manufacturer part number; part number; maker s number; maker s no; part no; manufacturer code; manufacturer number; manufacturer no; supplier code; supplier part number; model number; model no; oem number; herstellernummer; hersteller nr; herstellerartikelnummer; référence fabricant
 gtin | gtin | gtin; barcode; ean; upc; ean code; ean 13; ean13; gtin 13; gtin14; upc code; bar code; ean nummer; ean upc; strichcode; international article number; code barres; código de barras; codice a barre
 isbn | isbn | isbn; isbn 13; isbn 10; isbn13; isbn10; isbn number
-category | text | category; product category; category path; section; department; product type; range; category name; breadcrumb; kategorie; warengruppe; kategoriepfad; produktgruppe; catégorie; rubrique; categoria; categoría; categorie; rayon
+category | text | category; product category; category path; section; department; product type; range; category name; breadcrumb; kategorie; warengruppe; kategoriepfad; produktgruppe; catégorie; rubrique; categoria; categoría; categorie; rayon; subject; genre; item group; goods group; product family group; subcategory
 color | text | color; colour; colour name; color name; shade; farbe; farbton; couleur; coloris; colore; kleur
-size | text | size; size name; size label; size code; größe; groesse; grosse; konfektionsgröße; taille; talla; taglia; maat
+size | text | size; size name; size label; size code; größe; groesse; grosse; konfektionsgröße; taille; talla; taglia; maat; fits; fit
 material | text | material; made of; fabric; material composition; materials; composition; stoff; werkstoff; matière; matériau; materiale; materiaal
 pattern | text | pattern; design; pattern name; print; muster; motif
 condition | text | condition; item condition; state; zustand; état; condizione
-price | money | price; selling price; unit price; retail price; sales price; our price; price incl vat; price inc vat; price gross; gross price; current price; now price; shop price; web price; preis; verkaufspreis; vk; vk brutto; bruttopreis; prix; prix de vente; prix ttc; precio; prezzo; prijs; verkoopprijs
+price | money | price; selling price; unit price; retail price; sales price; our price; price incl vat; price inc vat; price gross; gross price; current price; now price; shop price; web price; preis; verkaufspreis; vk; vk brutto; bruttopreis; prix; prix de vente; prix ttc; precio; prezzo; prijs; verkoopprijs; retail; sell price; selling; each; price each; base price; sell at; till price; consumer price
 list_price | money | list price; rrp; srp; recommended price; msrp; recommended retail price; uvp; unverbindliche preisempfehlung; listenpreis; prix conseillé; adviesprijs
 was_price | money | was price; was; old price; previous price; compare at price; price before; original price; regular price; normal price; alter preis; streichpreis; ancien prix; prix barré
 sale_price | money | sale price; offer price; offer; special price; promotional price; promo price; reduced price; discount price; discounted price; aktionspreis; sonderpreis; angebotspreis; prix promo; prix soldé
 sale_from | date | sale from; sale start; offer from; special from; special price from; sale start date; promotion start; promo from; aktion von; angebot ab
 sale_until | date | sale until; sale end; sale to; offer until; offer to; special to; special price to; sale end date; promotion end; promo until; aktion bis; angebot bis
-tax_rate | decimal | tax rate; vat; vat rate; tax; vat percent; tax percent; mwst; mwst satz; ust; steuersatz; tva; taux tva; iva; btw
-cost | money | cost; cost price; purchase price; buying price; net cost; trade price; wholesale price; dealer price; unit cost; einkaufspreis; ek; ek netto; prix d achat; inkoopprijs
-quantity | integer | quantity; qty; stock; in stock; stock level; stock qty; stock quantity; on hand; inventory; stock on hand; available quantity; available; units; free stock; bestand; lagerbestand; menge; verfügbar; anzahl; stück; quantité; stock disponible; cantidad; quantità; voorraad; aantal
+tax_rate | decimal | tax rate; vat; vat rate; tax; vat percent; tax percent; mwst; mwst satz; ust; steuersatz; tva; taux tva; iva; btw; percent vat; vat percentage
+cost | money | cost; cost price; purchase price; buying price; net cost; trade price; wholesale price; dealer price; unit cost; einkaufspreis; ek; ek netto; prix d achat; inkoopprijs; dealer; dealer net; trade; buying
+quantity | integer | quantity; qty; stock; in stock; stock level; stock qty; stock quantity; on hand; inventory; stock on hand; available quantity; available; units; free stock; bestand; lagerbestand; menge; verfügbar; anzahl; stück; quantité; stock disponible; cantidad; quantità; voorraad; aantal; how many; count; number in stock; pieces; amount
 availability | text | availability; availability status; stock status; availability text; verfügbarkeit; lieferstatus; disponibilité
-available_from | date | available from; release date; available date; back in stock on; back on; back in stock; expected date; lieferbar ab; verfügbar ab; disponible le
+available_from | date | available from; release date; available date; back in stock on; back on; back in stock; expected date; lieferbar ab; verfügbar ab; disponible le; next delivery; due; due date; eta; next in; arriving; restock date; delivery due
 images | url* | images; image; image url; image urls; picture; picture url; pictures; photo; photos; main image; extra images; further images; additional images; image link; image links; gallery; bild; bilder; bild url; bildadresse; image principale; foto; immagine; afbeelding
 url | url | url; link; product url; page; product page; web address; page url; product link; webseite; produktseite; lien; web page
-weight | measure | weight; item weight; net weight; weight net; product weight; gewicht; nettogewicht; poids; poids net; peso
+weight | measure | weight; net; item weight; net weight; weight net; product weight; gewicht; nettogewicht; poids; poids net; peso
 width | measure | width; item width; product width; breite; largeur; ancho; larghezza; breedte
 height | measure | height; item height; product height; höhe; hoehe; hauteur; alto; altezza; hoogte
 depth | measure | depth; length; item depth; product depth; item length; product length; tiefe; länge; laenge; profondeur; longueur; lengte; diepte
-package_weight | measure | package weight; shipping weight; gross weight; parcel weight; delivery weight; packed weight; weight gross; boxed weight; bruttogewicht; versandgewicht; paketgewicht; poids brut; poids colis
+package_weight | measure | package weight; gross; boxed; shipping weight; gross weight; parcel weight; delivery weight; packed weight; weight gross; boxed weight; bruttogewicht; versandgewicht; paketgewicht; poids brut; poids colis
 package_width | measure | package width; shipping width; parcel width; carton width; box width; paketbreite
 package_height | measure | package height; shipping height; parcel height; carton height; box height; pakethöhe
 package_depth | measure | package depth; shipping depth; parcel depth; parcel length; carton length; shipping length; package length; box length; paketlänge

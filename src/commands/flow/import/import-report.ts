@@ -5,6 +5,7 @@ import { causeLines, countText } from "../../../report/findings.js";
 import type { Io } from "../../../report/io.js";
 import { styleFor } from "../../../report/style.js";
 import { tableLines } from "../../../report/table.js";
+import { wrapText } from "../../../report/text-width.js";
 import type { Source } from "../../../workspace/source-files.js";
 import type { FileResult, ImportResult } from "./import-files.js";
 
@@ -49,7 +50,9 @@ const fileLines = (
   const how =
     from.kind === "sheet"
       ? `read as a sheet of the catalogue's own attributes; what differs goes to the layer ${source.settings.layer}`
-      : `read by sources/${source.name}.yaml into the layer ${source.settings.layer}`;
+      : from.kind === "proposal"
+        ? `read as proposed${dryRun ? "" : `, and kept so in sources/${source.name}.yaml`}, into the layer ${source.settings.layer}`
+        : `read by sources/${source.name}.yaml into the layer ${source.settings.layer}`;
   const rows = [
     countText(counts.rows, "row"),
     ...(counts.joined > 0 ? [`${number(counts.joined)} joined to other rows`] : []),
@@ -57,8 +60,11 @@ const fileLines = (
   ].join(", ");
   const landed =
     revision === undefined ? "; no revision, since nothing is new" : dryRun ? "" : `; revision ${revision}`;
+  const about = `${file}: ${rows}, ${countText(columns, "column")}, ${told.join(", ")}; ${how}`;
+  const [head = "", ...more] = wrapText(about, Math.max(40, io.columns - 2));
   return [
-    `${style.bold(file)}: ${rows}, ${countText(columns, "column")}, ${told.join(", ")}; ${how}`,
+    head.startsWith(file) ? style.bold(file) + head.slice(file.length) : head,
+    ...more.map((line) => `  ${line}`),
     `  ${number(counts.read)} read = ${number(counts.added)} added + ${number(counts.changed)} changed + ${number(counts.unchanged)} unchanged + ${number(counts.rejected)} rejected${landed}`,
     ...(rejectedFile === undefined || dryRun
       ? []

@@ -77,9 +77,19 @@ const fromSynonyms = (
     if (synonym.length > 3 && synonym.replaceAll(" ", "") === joined) return { attribute, certainty: 0.95 };
   const [close] = words.length >= 5 ? nearest(words, columnSynonyms.keys(), 1) : [];
   const attribute = close === undefined ? undefined : columnSynonyms.get(close);
-  if (attribute !== undefined && close !== undefined && Math.abs(close.length - words.length) <= 2)
+  if (attribute !== undefined && close !== undefined && areClose(words, close))
     return { attribute, certainty: 0.7 };
   return contained(words);
+};
+
+/** Spelling mistakes touch a letter or two of a word: "pub date" is no slip for "due date". */
+const areClose = (words: string, close: string): boolean => {
+  const [own, others] = [words.split(" "), close.split(" ")];
+  if (Math.abs(close.length - words.length) > 2) return false;
+  return (
+    own.length !== others.length ||
+    own.every((word, index) => nearest(word, [others[index] ?? ""], 1).length > 0)
+  );
 };
 
 /** A longer name that ends or begins with a usual one, such as `web shop colour`. */
@@ -95,62 +105,142 @@ const contained = (words: string): { readonly attribute: string; readonly certai
   return undefined;
 };
 
+/** Short forms of the trade, as systems with narrow columns write them. */
+const shortForms: Readonly<Record<string, string>> = {
+  ...{
+    desc: "description",
+    descr: "description",
+    grp: "group",
+    cat: "category",
+    categ: "category",
+    wt: "weight",
+    wgt: "weight",
+  },
+  ...{
+    len: "length",
+    lng: "length",
+    wid: "width",
+    hgt: "height",
+    ht: "height",
+    dpt: "depth",
+    pct: "percent",
+    prc: "price",
+  },
+  ...{
+    prce: "price",
+    amt: "amount",
+    nr: "number",
+    num: "number",
+    avail: "available",
+    grs: "gross",
+    pkg: "package",
+  },
+  ...{
+    ship: "shipping",
+    pic: "picture",
+    pics: "pictures",
+    img: "image",
+    imgs: "images",
+    mfr: "manufacturer",
+    mfg: "manufacturer",
+  },
+  ...{
+    mat: "material",
+    col: "colour",
+    clr: "colour",
+    qnty: "quantity",
+    prod: "product",
+    art: "article",
+    manuf: "manufacturer",
+  },
+};
+
+/** Short forms that mean something only beside another word: "col1" is a column. */
+const ambiguousAlone = new Set(["col", "art", "mat", "ht", "len", "cat", "ship", "prod", "num", "nr", "net"]);
+
+/** Marks taken off the end of a name, one by one: a number, a currency, a language, a unit. */
+interface Marks {
+  tokens: readonly string[];
+  unit: string | undefined;
+  currency: string | undefined;
+  language: string | undefined;
+  number: number | undefined;
+}
+
+const takeMark = (marks: Marks): boolean => {
+  const { tokens } = marks;
+  const last = tokens.at(-1) ?? "";
+  if (tokens.length < 2 || columnSynonyms.has(tokens.join(" "))) return false;
+  const rest = tokens.slice(0, -1);
+  if (/^\d{1,2}$/.test(last)) marks.number = Number(last);
+  else if (last.length === 3 && isCurrency(last.toUpperCase())) marks.currency = last.toUpperCase();
+  else if (languages[last] !== undefined) marks.language = languages[last];
+  else if (unitOf(last) !== undefined && measures(rest.join(" "))) marks.unit = unitOf(last)?.code;
+  else return false;
+  marks.tokens = rest;
+  return true;
+};
+
+/** A language before the name, as in `de title`. */
+const takeLeadingLanguage = (marks: Marks): void => {
+  const [first = "", ...rest] = marks.tokens;
+  if (rest.length === 0 || first.length !== 2 || languages[first] === undefined) return;
+  if (fromSynonyms(rest.join(" "))?.certainty !== 1) return;
+  marks.language = languages[first];
+  marks.tokens = rest;
+};
+
+const tokensOf = (column: string): readonly string[] =>
+  fold(column.replace(/([a-zäöü])([A-Z])/g, "$1 $2").replaceAll("#", " number "))
+    .split(" ")
+    .filter(Boolean);
+
 /** Reads a column's name: marks for unit, currency, language and number first, then what is left. */
 export const columnName = (column: string): ColumnName => {
   const sign = Object.keys(signs).find((mark) => column.includes(mark));
-  const spaced = column.replace(/([a-zäöü])([A-Z])/g, "$1 $2");
-  let tokens = fold(spaced).split(" ").filter(Boolean);
-  const whole = fold(column);
-  let unit: string | undefined;
-  let currency = sign === undefined ? undefined : signs[sign];
-  let language: string | undefined;
-  let number: number | undefined;
-  if (!columnSynonyms.has(tokens.join(" ")) && tokens.length > 1) {
-    const last = (): string => tokens.at(-1) ?? "";
-    const drop = (): void => void (tokens = tokens.slice(0, -1));
-    for (let changed = true; changed && tokens.length > 1;) {
-      changed = true;
-      if (/^\d{1,2}$/.test(last()) && !columnSynonyms.has(tokens.join(" "))) number = Number(last());
-      else if (isCurrency(last().toUpperCase()) && last().length === 3) currency = last().toUpperCase();
-      else if (languages[last()] !== undefined && !columnSynonyms.has(tokens.join(" ")))
-        language = languages[last()];
-      else if (unitOf(last()) !== undefined && measures(tokens.slice(0, -1).join(" ")))
-        unit = unitOf(last())?.code;
-      else changed = false;
-      if (changed) drop();
-    }
-    const first = tokens[0] ?? "";
-    if (
-      tokens.length > 1 &&
-      languages[first] !== undefined &&
-      first.length === 2 &&
-      fromSynonyms(tokens.slice(1).join(" "))?.certainty === 1
-    ) {
-      language = languages[first];
-      tokens = tokens.slice(1);
-    }
-  } else if (tokens.length === 1) {
-    const numbered = /^(\D+?)(\d{1,2})$/.exec(tokens[0] ?? "");
-    if (numbered !== null && !columnSynonyms.has(tokens[0] ?? "")) {
-      tokens = [numbered[1] ?? ""];
-      number = Number(numbered[2]);
-    }
-  }
-  const words = tokens.join(" ");
-  const found = fromSynonyms(words) ?? (words === whole ? undefined : fromSynonyms(whole));
-  return {
-    attribute: found?.attribute,
-    certainty: found?.certainty ?? 0,
-    unit,
-    currency,
-    language,
-    number,
-    words,
+  const marks: Marks = {
+    tokens: tokensOf(column),
+    unit: undefined,
+    currency: sign === undefined ? undefined : signs[sign],
+    language: undefined,
+    number: undefined,
   };
+  const [only = ""] = marks.tokens;
+  const numbered =
+    marks.tokens.length === 1 && !columnSynonyms.has(only) ? /^(\D+?)(\d{1,2})$/.exec(only) : null;
+  if (numbered !== null) {
+    marks.tokens = [numbered[1] ?? ""];
+    marks.number = Number(numbered[2]);
+  }
+  while (takeMark(marks)) continue;
+  takeLeadingLanguage(marks);
+  const { tokens, ...found } = marks;
+  const words = tokens.join(" ");
+  // A currency alone, as a column's whole name, heads prices in it.
+  if (words.length === 3 && isCurrency(words.toUpperCase()))
+    return { ...found, attribute: "price", certainty: 0.9, currency: words.toUpperCase(), words };
+  const meant = meaning(words, fold(column));
+  return { ...found, attribute: meant?.attribute, certainty: meant?.certainty ?? 0, words };
+};
+
+type Meaning = NonNullable<ReturnType<typeof fromSynonyms>>;
+
+/** The words as they stand, with their short forms written out, or the whole name; the surest counts. */
+const meaning = (words: string, whole: string): Meaning | undefined => {
+  const parts = words.split(" ");
+  const full = parts
+    .map((word) => (parts.length === 1 && ambiguousAlone.has(word) ? word : (shortForms[word] ?? word)))
+    .join(" ");
+  return [words, full, whole]
+    .flatMap((name, index) => {
+      const found = fromSynonyms(name);
+      return found === undefined ? [] : [{ ...found, certainty: found.certainty * (index === 0 ? 1 : 0.98) }];
+    })
+    .sort((a, b) => b.certainty - a.certainty)[0];
 };
 
 /** Whether the words name a measure, so that a letter behind them is a unit. */
 const measures = (words: string): boolean => {
-  const attribute = fromSynonyms(words)?.attribute;
+  const attribute = meaning(words, words)?.attribute;
   return attribute !== undefined && attributeKind(attribute).kind === "measure";
 };

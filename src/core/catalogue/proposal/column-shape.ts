@@ -47,7 +47,9 @@ const triple =
   /^\d[\d.,]*\s*(?:[a-z"″]{1,3}\.?)?\s*[x×*]\s*\d[\d.,]*\s*(?:[a-z"″]{1,3}\.?)?\s*[x×*]\s*\d[\d.,]*\s*(?:[a-z"″]{1,3}\.?)?$/i;
 const pathMarks = [" > ", ">", " / ", "/", "|", " » ", " - "] as const;
 
-const isMeasure = (text: string): boolean => /[a-z"″′]/i.test(text) && "value" in readValue("measure", text);
+const isMeasure = (text: string): boolean =>
+  /[a-z"″′]/i.test(text) &&
+  ("value" in readValue("measure", text) || "value" in readValue("measure", text, { decimalMark: "," }));
 
 const isDate = (text: string): boolean =>
   /\d{4}/.test(text) &&

@@ -88,8 +88,8 @@ const levels: Combine = (columns) => {
   const top = columns.find(
     ({ name }) => name.attribute === "category" && name.number === undefined && name.certainty >= 0.9,
   );
-  const all =
-    top === undefined || found.includes(top) || (first.name.number ?? 1) < 2 ? found : [top, ...found];
+  const isBelow = /^sub|\bsub\b/.test(first.name.words) || (first.name.number ?? 1) > 1;
+  const all = top === undefined || found.includes(top) || !isBelow ? found : [top, ...found];
   const expression = `path(${listExpression(all.map(({ column }) => column))})`;
   return [combination([proposed("category", expression, all, 0.9)], all)];
 };

@@ -32,7 +32,11 @@ const claims = (columns: readonly SampleColumn[], language: string): readonly Cl
   columns
     .flatMap((column) =>
       candidates(column)
-        .filter(({ confidence, attribute }) => confidence >= MEANT && attribute !== WAS_PRICE)
+        .filter(({ confidence }) => confidence >= MEANT)
+        // The price before a reduction is the price, where no other column is.
+        .map((one) =>
+          one.attribute === WAS_PRICE ? { attribute: "price", confidence: one.confidence * 0.9 } : one,
+        )
         .map(({ attribute, confidence }) => ({
           column,
           attribute: marked(attribute, column, language),
@@ -88,10 +92,10 @@ const likelySku = (columns: readonly SampleColumn[]): Claim | undefined => {
       shape.density > 0.97 &&
       shape.distinct > 0.97 &&
       shape.codeLike > 0.97 &&
-      shape.url < 0.1,
+      Math.max(shape.url, shape.date, shape.gtin, shape.isbn, shape.moneySign) < 0.1,
   );
   const named = unique.find(({ column }) => codeName.test(fold(column)));
-  const column = named ?? unique[0];
+  const column = named ?? unique.find(({ shape }) => shape.filled > 2);
   return column === undefined
     ? undefined
     : { column, attribute: "sku", confidence: named === undefined ? 0.45 : 0.65 };
@@ -129,9 +133,19 @@ const settle = (
     taken.add(kept.attribute);
     found.set(kept.attribute, kept);
   }
+  nameFromDescription(found);
   const position = (attribute: ProposedAttribute): number =>
     columns.findIndex(({ column }) => column === attribute.columns[0]);
   return [...found.values()].sort((a, b) => position(a) - position(b));
+};
+
+/** A list without titles calls them descriptions: short ones are names. */
+const nameFromDescription = (found: Map<string, ProposedAttribute>): void => {
+  const described = found.get("description");
+  if (described === undefined || found.has("name")) return;
+  if (described.samples.some((sample) => sample.length > 80 || sample.includes("<"))) return;
+  found.delete("description");
+  found.set("name", { ...described, attribute: "name" });
 };
 
 /** Units of bare numbers: the one that a column's name states, else one that fits the amounts. */
@@ -208,7 +222,7 @@ export const proposeSource = (sample: FileSample, language: string): SourcePropo
   const attributes = withoutSoleCurrency(settle(columns, combined, language), currency);
   const has = (attribute: string): boolean => attributes.some((one) => one.attribute === attribute);
   const pairs = combined.flatMap((one) => one.pairs);
-  const keys = (["sku", "gtin", "mpn", "name"] as const).filter(has).slice(0, 1);
+  const keys = (["sku", "gtin", "isbn", "mpn", "name"] as const).filter(has).slice(0, 1);
   return {
     attributes,
     units: unitsOf(attributes, columns),

@@ -1,0 +1,110 @@
+// Pictures of the main commands on the demo shop, in a real terminal window: docs/screenshots/*.png.
+import { spawn, spawnSync } from "node:child_process";
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { build, install, root, systemPrograms } from "./setup.mjs";
+
+install();
+build();
+systemPrograms({ Xvfb: "xvfb", xterm: "xterm", import: "imagemagick", "fc-list": "fontconfig" });
+
+const folder = mkdtempSync(join(tmpdir(), "lexicant-shots-"));
+const bin = join(folder, "bin");
+mkdirSync(bin);
+writeFileSync(
+  join(bin, "lexicant"),
+  `#!/bin/sh\nexec "${process.execPath}" "${join(root, "dist", "main.js")}" "$@"\n`,
+  {
+    mode: 0o755,
+  },
+);
+const environment = {
+  ...process.env,
+  PATH: `${bin}:${process.env.PATH}`,
+  LEXICANT_TODAY: "2026-11-25",
+  TERM: "xterm-256color",
+};
+delete environment.NO_COLOR;
+delete environment.COLUMNS;
+
+const sh = (command, cwd) => spawnSync("sh", ["-c", command], { cwd, env: environment, encoding: "utf8" });
+const shop = join(folder, "brindlecote");
+sh("lexicant demo brindlecote", folder);
+writeFileSync(
+  join(shop, "data", "wax-melts.csv"),
+  "Item;What it is;Colour;RRP £;Trade £;EAN;Net g;Box size;Photo\n" +
+    "WM-01;Wax melt, fig;plum;4,50;1,90;9524000088017;40;8 x 5 x 2 cm;https://melts.example/wm-01.jpg\n" +
+    "WM-02;Wax melt, hay;straw;4,50;1,90;9524000088024;40;8 x 5 x 2 cm;https://melts.example/wm-02.jpg\n" +
+    "WM-03;Wax melt, smoke;grey;4,95;2,10;9524000088031;40;8 x 5 x 2 cm;https://melts.example/wm-03.jpg\n",
+);
+sh('lexicant set BC-1402 price=7.95 "name=Bee Brush, real horsehair"', shop);
+sh("lexicant export sheet.csv --only price,quantity", shop);
+sh(
+  "sed -i 's/^BC-1602,1149.00 GBP/BC-1602,1099.00 GBP/; s/^BC-1101-10,219.00 GBP/BC-1101-10,229.00 GBP/' sheet.csv",
+  shop,
+);
+
+const shots = {
+  demo: [folder, "rm -rf brindlecote-2", "lexicant demo brindlecote-2 | head -34"],
+  list: [shop, "lexicant list --where 'category under \"Clothing\" and quantity > 0' --limit 30"],
+  show: [shop, "lexicant show BC-1101-10 | tail -34"],
+  check: [shop, "lexicant check"],
+  build: [shop, "lexicant build", "ls out/lanternlist", "head -c 1500 out/lanternlist/lanternlist.xml"],
+  proposal: [shop, "lexicant import data/wax-melts.csv --accept"],
+  "dry-run": [shop, "lexicant import sheet.csv --dry-run"],
+  history: [shop, "lexicant history", "lexicant show BC-1402 --history"],
+};
+
+const pause = (milliseconds) => new Promise((resolve) => setTimeout(resolve, milliseconds));
+const display = ":97";
+const server = spawn("Xvfb", [display, "-screen", "0", "1280x800x24"], { stdio: "ignore" });
+await pause(1500);
+const target = join(root, "docs", "screenshots");
+mkdirSync(target, { recursive: true });
+for (const [name, [cwd, ...commands]] of Object.entries(shots)) {
+  const shown = commands.filter((command) => !command.startsWith("rm "));
+  const quiet = commands.filter((command) => command.startsWith("rm "));
+  for (const command of quiet) sh(command, cwd);
+  const script = shown
+    .map(
+      (command) =>
+        `printf '\\033[2m$ %s\\033[0m\\n' ${JSON.stringify(command).replaceAll("$", "\\$")}; ${command} 2>&1`,
+    )
+    .join("; ");
+  const done = join(folder, `${name}.done`);
+  const terminal = spawn(
+    "xterm",
+    [
+      "-geometry",
+      "126x39+0+0",
+      "-fa",
+      "DejaVu Sans Mono",
+      "-fs",
+      "12",
+      "-bg",
+      "#fbfaf7",
+      "-fg",
+      "#222222",
+      "-e",
+      "sh",
+      "-c",
+      `${script}; touch ${done}; sleep 30`,
+    ],
+    { cwd, env: { ...environment, DISPLAY: display }, stdio: "ignore" },
+  );
+  for (let waited = 0; waited < 150 && spawnSync("test", ["-e", done]).status !== 0; waited++)
+    await pause(100);
+  await pause(500);
+  const { status } = spawnSync(
+    "import",
+    ["-window", "root", "-depth", "8", "-colors", "64", join(target, `${name}.png`)],
+    {
+      env: { ...environment, DISPLAY: display },
+    },
+  );
+  terminal.kill();
+  process.stdout.write(`${status === 0 ? "taken" : "failed"}: docs/screenshots/${name}.png\n`);
+}
+server.kill();
+rmSync(folder, { recursive: true, force: true });
