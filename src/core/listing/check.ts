@@ -1,22 +1,15 @@
-import { diagnostic, type Diagnostic, type Note, type Severity } from "../diagnostics/diagnostic.js";
+import { diagnostic, type Diagnostic, type Note } from "../diagnostics/diagnostic.js";
 import type { Code, FactsByCode } from "../diagnostics/facts.js";
 import type { Place } from "../diagnostics/place.js";
 import type { Product } from "../catalogue/product.js";
+import type { Report } from "./check-kind.js";
 import { familyChecks, fieldChecks, listingChecks } from "./checks.js";
 import type { ChannelSetup } from "./channel-setup.js";
-import type { CategoryField } from "../channel/category-rules.js";
 import type { Listing, Outcome } from "./listing.js";
 import type { VariedFamily } from "./vary.js";
 
 /** Tells the file, row and column that an attribute's value came from. */
 export type Provenance = (product: Product, slot: number) => Place | undefined;
-
-/** How a check says what it found; where it is gets added here, so that no check repeats it. */
-export type Report = <C extends Code>(
-  code: C,
-  facts: FactsByCode[C],
-  about?: { readonly field?: CategoryField; readonly severity?: Severity; readonly place?: Place },
-) => void;
 
 /** Checks one family's listings by every rule, and says which are ready. */
 export const check = (

@@ -1,7 +1,4 @@
-import type { CategoryField } from "../channel/category-rules.js";
-import type { Value } from "../values/value.js";
-import type { ChannelSetup } from "./channel-setup.js";
-import type { Report } from "./check.js";
+import type { FamilyCheck, FieldCheck, ListingCheck } from "./check-kind.js";
 import { crossRules } from "./checks/cross-rules.js";
 import { demandedFields } from "./checks/demanded-fields.js";
 import { fillProblems } from "./checks/fill-problems.js";
@@ -11,28 +8,6 @@ import { permittedCurrency } from "./checks/permitted-currency.js";
 import { textLength } from "./checks/text-length.js";
 import { textPattern } from "./checks/text-pattern.js";
 import { titlesAlike } from "./checks/titles-alike.js";
-import type { Listing } from "./listing.js";
-import type { VariedFamily } from "./vary.js";
-
-export interface FieldCheck {
-  readonly name: string;
-  check(checked: {
-    readonly rule: CategoryField;
-    readonly value: Value;
-    readonly setup: ChannelSetup;
-    readonly report: Report;
-  }): void;
-}
-
-export interface ListingCheck {
-  readonly name: string;
-  check(listing: Listing, setup: ChannelSetup, report: Report): void;
-}
-
-export interface FamilyCheck {
-  readonly name: string;
-  check(family: VariedFamily, reportFor: (index: number) => Report): void;
-}
 
 /** What every value of a field must keep to. */
 export const fieldChecks: readonly FieldCheck[] = [

@@ -1,4 +1,4 @@
-import type { ListingCheck } from "../checks.js";
+import type { ListingCheck } from "../check-kind.js";
 
 /** What the definition says must hold between fields. */
 export const crossRules: ListingCheck = {

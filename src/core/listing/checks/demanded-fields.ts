@@ -2,7 +2,7 @@ import type { CategoryField, ConditionalNeed } from "../../channel/category-rule
 import type { Need } from "../../channel/field.js";
 import type { Place } from "../../diagnostics/place.js";
 import { shownText } from "../../values/show.js";
-import type { ListingCheck } from "../checks.js";
+import type { ListingCheck } from "../check-kind.js";
 import type { Fill } from "../fill-set.js";
 import type { Listing } from "../listing.js";
 

@@ -1,5 +1,5 @@
 import { nearest } from "../../diagnostics/nearest.js";
-import type { ListingCheck } from "../checks.js";
+import type { ListingCheck } from "../check-kind.js";
 
 /** Values that a field could not take: of another kind, or not among the permitted ones. */
 export const fillProblems: ListingCheck = {

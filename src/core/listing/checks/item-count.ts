@@ -1,5 +1,5 @@
 import { isList } from "../../values/value.js";
-import type { FieldCheck } from "../checks.js";
+import type { FieldCheck } from "../check-kind.js";
 
 /** Lists keep to the field's greatest count. */
 export const itemCount: FieldCheck = {

@@ -1,7 +1,7 @@
 import { decimalText, isDecimal } from "../../values/decimal.js";
 import { shownText } from "../../values/show.js";
 import { isMeasure, isMoney } from "../../values/value.js";
-import type { FieldCheck } from "../checks.js";
+import type { FieldCheck } from "../check-kind.js";
 
 /** Numbers, prices and measures (in the field's unit) keep to the field's range. */
 export const numberRange: FieldCheck = {

@@ -1,6 +1,6 @@
 import { shownText } from "../../values/show.js";
 import { isMoney } from "../../values/value.js";
-import type { FieldCheck } from "../checks.js";
+import type { FieldCheck } from "../check-kind.js";
 
 /** Prices are in a currency that the channel takes. */
 export const permittedCurrency: FieldCheck = {

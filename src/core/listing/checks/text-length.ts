@@ -1,5 +1,5 @@
 import { characterCount } from "../../values/text.js";
-import type { FieldCheck } from "../checks.js";
+import type { FieldCheck } from "../check-kind.js";
 
 const utf8 = new TextEncoder();
 

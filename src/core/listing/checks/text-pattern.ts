@@ -1,4 +1,4 @@
-import type { FieldCheck } from "../checks.js";
+import type { FieldCheck } from "../check-kind.js";
 
 /** Texts match the definition's pattern. */
 export const textPattern: FieldCheck = {

@@ -1,5 +1,5 @@
 import { fold } from "../../values/text.js";
-import type { FamilyCheck } from "../checks.js";
+import type { FamilyCheck } from "../check-kind.js";
 
 /** Where each member is shown alone, its title must tell it from the others of its family. */
 export const titlesAlike: FamilyCheck = {
