@@ -125,6 +125,26 @@ describe("reading workbooks", () => {
     );
   });
 
+  it("when any bytes of a workbook or an archive are changed, then reading ends with rows or a refusal", async () => {
+    const workbook = await writeXlsx({
+      sheets: [sheet(Array.from({ length: 20 }, (_, row) => [`A-${row}`, row, row % 2 === 0]))],
+    });
+    const zip = zipSync({ "a.csv": strToU8("sku,name\nA,Stool\n".repeat(20)), "w.xlsx": workbook });
+    const change = fc.tuple(fc.nat(), fc.nat(255));
+    await fc.assert(
+      fc.asyncProperty(
+        fc.constantFrom("x.xlsx", "x.zip"),
+        fc.array(change, { minLength: 1, maxLength: 6 }),
+        async (name, changes) => {
+          const bytes = Buffer.from(name === "x.zip" ? zip : workbook);
+          for (const [at, byte] of changes) bytes[at % bytes.length] = byte;
+          expect(typeof (await refusal(name, bytes))).toBe("string");
+        },
+      ),
+      { numRuns: 150 },
+    );
+  });
+
   it("when the workbook is cut off, then it is refused as damaged", async () => {
     const bytes = await writeXlsx({ sheets: [sheet([["a"], ["1"]])] });
     expect(await refusal("cut.xlsx", bytes.slice(0, bytes.length - 40))).toMatch(/^the file is not whole as/);

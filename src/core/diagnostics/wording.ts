@@ -97,7 +97,7 @@ const sentences: { readonly [C in Code]: Sentence<C> } = {
     `a quote inside a quoted cell is not doubled, near ${quote(text)}; write "" for a quote in a text`,
   "wrong-encoding": ({ byte, line, encoding }) =>
     `line ${line} holds the byte ${byte}, which is not UTF-8; save the file as UTF-8, or import it with --encoding ${encoding}`,
-  "not-a-table": ({ found }) => `this is no CSV file but ${found}; save it as CSV first`,
+  "not-a-table": ({ found }) => `this is no table but ${found}; save it as CSV or XLSX first`,
   "row-too-long": ({ limit }) =>
     `a row is longer than ${limit} characters; a quote is open, or the line ends are missing`,
   "ragged-row": ({ expected, actual }) => `the row has ${actual} cells, the header has ${expected}`,
