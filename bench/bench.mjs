@@ -12,6 +12,7 @@ const benches = {
   slice: () => import("./slice.mjs"),
   imports: () => import("./imports.mjs"),
   proposal: () => import("./proposal.mjs"),
+  placement: () => import("./placement.mjs"),
 };
 
 const asked = process.argv.slice(2);

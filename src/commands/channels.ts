@@ -1,12 +1,11 @@
-import { resolve } from "node:path";
-import { Refusal } from "../core/diagnostics/refusal.js";
 import type { Io } from "../report/io.js";
 import { jsonLine } from "../report/json.js";
 import { styleFor } from "../report/style.js";
 import { tableLines } from "../report/table.js";
 import { loadDefinition } from "../workspace/definition-files.js";
-import { definitionsFor, openWorkspace, type Workspace } from "../workspace/workspace.js";
+import { definitionsFor } from "../workspace/workspace.js";
 import type { CommandFile } from "./command-file.js";
+import { workspaceIfAny } from "./flow/channel-definition.js";
 import { surroundingsOf } from "./flow/open-catalogue.js";
 
 const columns = [
@@ -24,7 +23,7 @@ const columns = [
 export const channels: CommandFile = {
   declare: (command) => command,
   async run({ options, io }) {
-    const workspace = await workspaceIfAny(resolve(io.cwd, options.workspace));
+    const workspace = await workspaceIfAny(options.workspace, io);
     const folders = await definitionsFor(workspace);
     const inUse = workspace?.channelsInUse ?? [];
     const found = [];
@@ -45,16 +44,6 @@ export const channels: CommandFile = {
     else print(found, workspace !== undefined, io);
     return 0;
   },
-};
-
-const workspaceIfAny = async (folder: string): Promise<Workspace | undefined> => {
-  try {
-    return await openWorkspace(folder);
-  } catch (error) {
-    if (error instanceof Refusal && error.findings.every(({ code }) => code === "no-workspace"))
-      return undefined;
-    throw error;
-  }
 };
 
 interface ShownChannel {

@@ -71,6 +71,30 @@ export const commands: readonly CommandEntry[] = [
     load: async () => (await import("./channels.js")).channels,
   },
   {
+    name: "categories",
+    args: "CHANNEL [WORDS...]",
+    summary: "look for a channel's categories",
+    load: async () => (await import("./categories.js")).categories,
+  },
+  {
+    name: "fields",
+    args: "CHANNEL CATEGORY",
+    summary: "say what a category demands, and why",
+    load: async () => (await import("./fields.js")).fields,
+  },
+  {
+    name: "values",
+    args: "CHANNEL FIELD [WORDS...]",
+    summary: "list the values that a field permits",
+    load: async () => (await import("./values.js")).values,
+  },
+  {
+    name: "place",
+    args: "CHANNEL",
+    summary: "find the channel's category for each of ours",
+    load: async () => (await import("./place.js")).place,
+  },
+  {
     name: "check",
     args: "[CHANNEL...]",
     summary: "say what is missing or wrong, before a channel does",

@@ -1,5 +1,6 @@
-import { assertNever } from "../core/assert-never.js";
 import type { LayoutDefinition } from "../core/channel/layout-definition.js";
+import { diagnostic } from "../core/diagnostics/diagnostic.js";
+import { Refusal } from "../core/diagnostics/refusal.js";
 import type { AccountFacts, LayoutWriter } from "./layout.js";
 import { rssWriter } from "./rss.js";
 import { tsvWriter } from "./tsv.js";
@@ -12,6 +13,6 @@ export const writerFor = (layout: LayoutDefinition, account: AccountFacts): Layo
     case "tsv":
       return tsvWriter(layout);
     default:
-      return assertNever(layout);
+      throw new Refusal([diagnostic("layout-not-yet", { format: layout.format, layout: layout.name })]);
   }
 };

@@ -7,6 +7,7 @@ import type { DefinitionSource, PatternCompiler } from "../core/channel/definiti
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import type { Surroundings } from "../core/language/function.js";
+import { readYesNo } from "../core/values/yes-no.js";
 import { loadSettings } from "./load-settings.js";
 import { patternCompiler } from "./patterns.js";
 import { noCache, type SettingsCache } from "./settings-cache.js";
@@ -73,6 +74,8 @@ const definitionSource = async (
   );
   const table = (name: string, required: readonly string[]) =>
     readTable(join(folder.path, name), `${folder.shown}/${name}`, required);
+  const optional = (name: string, required: readonly string[]) =>
+    existsSync(join(folder.path, name)) ? table(name, required) : Promise.resolve([]);
   const categories = await table("categories.csv", ["code", "parent", "name"]);
   const fields = await table("fields.csv", ["field", "scope", "kind", "need"]);
   return {
@@ -83,8 +86,17 @@ const definitionSource = async (
     groups: {
       model: settings.groups.model,
       toldApartBy: settings.groups.told_apart_by,
+      groupField: settings.groups.group_field,
       place: yaml.place(["groups"]),
     },
+    purposes: settings.purposes.map((entry, index) => ({
+      ...(typeof entry === "string" ? { purpose: entry } : entry),
+      place: yaml.place(["purposes", index]),
+    })),
+    fileLimits: settings.file_limits ?? {},
+    results: settings.results,
+    axes: await optional("axes.csv", ["scope", "axes"]),
+    banned: await optional("banned.csv", ["field", "kind", "value", "says"]),
     crossRules: (settings.rules ?? []).map(({ rule, scope = "*", says, severity = "error" }, index) => {
       const place = yaml.place(["rules", index, "rule"]);
       const holds = expressionAt(yaml, ["rules", index, "holds"]) ?? { text: "", place };
@@ -100,6 +112,13 @@ const definitionSource = async (
       parent: row.cell("parent"),
       name: row.cell("name"),
       searchWords: row.cell("search_words"),
+      isClosed: readYesNo(row.cell("closed")) === true,
+      place: row.place(),
+    })),
+    retired: (await optional("retired.csv", ["code", "successor", "since"])).map((row) => ({
+      code: row.cell("code"),
+      successor: row.cell("successor"),
+      since: row.cell("since"),
       place: row.place(),
     })),
     fields,

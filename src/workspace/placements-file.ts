@@ -59,9 +59,16 @@ export const loadPlacements = async (
       continue;
     }
     const category = tree.named(wanted);
-    if (category === undefined) {
+    const retired = category === undefined ? tree.retired(wanted) : undefined;
+    if (category === undefined && retired === undefined) {
       const facts = { category: wanted, nearest: nearCategories(tree, wanted) };
       findings.push(diagnostic("unknown-category", facts, { place: row.place("channel_category") }));
+      continue;
+    }
+    if (category?.isOpen === false) {
+      findings.push(
+        diagnostic("closed-category", { category: category.path }, { place: row.place("channel_category") }),
+      );
       continue;
     }
     const key = sku === "" ? `category ${ourCategory}` : `sku ${sku}`;
@@ -72,7 +79,10 @@ export const loadPlacements = async (
       continue;
     }
     seen.set(key, row.place().row ?? 0);
-    rows.push({ ourCategory, sku, category, place: row.place() });
+    if (category !== undefined)
+      rows.push({ ourCategory, sku, to: { kind: "category", category }, place: row.place() });
+    else if (retired !== undefined)
+      rows.push({ ourCategory, sku, to: { kind: "retired", ...retired }, place: row.place() });
   }
   return { rows, findings };
 };

@@ -61,8 +61,12 @@ export const definitionOf = (parts: DefinitionParts = {}): BuiltDefinition =>
       countries: ["GB"],
       identifiedBy: "ref",
       categoryField: undefined,
-      groups: { model: "separate", toldApartBy: "title", place },
-      purposes: ["full"],
+      groups: { model: "separate", toldApartBy: "title", groupField: undefined, place },
+      purposes: [{ purpose: "full", place }],
+      fileLimits: {},
+      results: undefined,
+      axes: [],
+      banned: [],
       crossRules: [
         {
           code: "was-higher",
@@ -79,8 +83,10 @@ export const definitionOf = (parts: DefinitionParts = {}): BuiltDefinition =>
         parent: row.cell("parent"),
         name: row.cell("name"),
         searchWords: row.cell("search_words"),
+        isClosed: row.cell("closed") === "yes",
         place: row.place(),
       })),
+      retired: [],
       fields: rowsOf("fields.csv", parts.fields ?? fields),
       valueLists: [
         {

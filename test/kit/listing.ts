@@ -60,7 +60,7 @@ export const setupOf = (
   const placement = (ourCategory: string, sku: string, code: string) => ({
     ourCategory,
     sku,
-    category: category(code),
+    to: { kind: "category" as const, category: category(code) },
     place: { file: "placements.csv" },
   });
   return {

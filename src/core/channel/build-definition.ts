@@ -5,6 +5,8 @@ import { asFieldCode, type FieldCode } from "../ids.js";
 import type { Surroundings } from "../language/function.js";
 import type { Names } from "../language/names.js";
 import { program } from "../language/program.js";
+import { buildAxes } from "./build-axes.js";
+import { buildBanned } from "./build-banned.js";
 import { buildFields } from "./build-fields.js";
 import { buildLayouts } from "./build-layouts.js";
 import { buildTree, type CategoryTree } from "./category-tree.js";
@@ -24,7 +26,7 @@ export const buildDefinition = (
   patterns: PatternCompiler,
   surroundings: Surroundings,
 ): BuiltDefinition => {
-  const { tree, findings: treeFindings } = buildTree(source.categories);
+  const { tree, findings: treeFindings } = buildTree(source.categories, source.retired);
   const lists = new Map(
     source.valueLists.map(({ name, place, values }) => [name, valueList(name, place, values)]),
   );
@@ -48,15 +50,36 @@ export const buildDefinition = (
       );
     return asFieldCode(code);
   };
-  const { channel, label, version, languages, currencies, countries, purposes, groups } = source;
+  const { channel, label, version, languages, currencies, countries, groups, fileLimits, results } = source;
+  const axes = buildAxes(source.axes, tree, findings);
+  const banned = buildBanned(source.banned, field, patterns, findings);
+  const purposeRules = source.purposes.map(
+    ({ purpose, blank = "leave", must = [], may = [], action = "", place }) => ({
+      purpose,
+      blank,
+      must: must.map((code) => field(code, place)),
+      may: may.map((code) => field(code, place)),
+      action,
+    }),
+  );
   const definition: ChannelDefinition = {
-    ...{ channel, label, version, languages, currencies, countries, purposes, tree },
+    ...{ channel, label, version, languages, currencies, countries, tree, results, purposeRules, banned },
+    purposes: purposeRules.map(({ purpose }) => purpose),
+    axisRules: axes,
+    fileLimits: {
+      rows: fileLimits.rows,
+      megabytes: fileLimits.megabytes,
+      nameOnce: fileLimits.name_once === true,
+    },
     fields: fields.fields,
     fieldNames: fields.names,
     rules: fields.rules,
     crossRules: rules.crossRules,
     layouts: layouts.layouts,
-    groups: { model: groups.model, toldApartBy: field(groups.toldApartBy, groups.place) },
+    groups:
+      groups.model === "separate"
+        ? { model: groups.model, toldApartBy: field(groups.toldApartBy ?? "", groups.place) }
+        : { model: groups.model, groupField: field(groups.groupField ?? "", groups.place) },
     identifiedBy: field(source.identifiedBy, source.place),
     categoryField: source.categoryField === undefined ? undefined : field(source.categoryField, source.place),
   };

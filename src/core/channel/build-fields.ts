@@ -11,7 +11,16 @@ import { isKind } from "../values/value.js";
 import { readYesNo } from "../values/yes-no.js";
 import type { CategoryTree } from "./category-tree.js";
 import type { DefinitionSource, PatternCompiler, TableRow } from "./definition-source.js";
-import { isNeed, needs, type Field, type FieldRule, type Limits, type Pattern } from "./field.js";
+import {
+  isNeed,
+  levels,
+  needs,
+  type Field,
+  type Level,
+  type FieldRule,
+  type Limits,
+  type Pattern,
+} from "./field.js";
 import type { ValueList } from "./value-list.js";
 
 interface Building {
@@ -76,6 +85,13 @@ const fieldOf = (row: TableRow, slot: number, building: Building): Field => {
     example: row.cell("example"),
     help: row.cell("help"),
     suggestedFill: row.cell("fill"),
+    level: levelOf(row, building),
+    defaultValue: row.cell("default"),
+    axes: row
+      .cell("axes")
+      .split(";")
+      .map((axis) => axis.trim())
+      .filter(Boolean),
   };
 };
 
@@ -124,7 +140,15 @@ const limitsOf = (row: TableRow, building: Building): Limits => {
     max: number(row, "max", building),
     pattern: patternOf(row, building),
     values: listOf(row, building),
+    isOpenList: row.cell("open") === "" ? undefined : yesNo(row, "open", building),
   };
+};
+
+const levelOf = (row: TableRow, building: Building): Level => {
+  const text = row.cell("level");
+  const found = levels.find((level) => level === text);
+  if (text !== "" && found === undefined) wrongCell(building, row, "level", levels.join(", "));
+  return found ?? "single";
 };
 
 const patternOf = (row: TableRow, { patterns, findings }: Building): Pattern | undefined => {

@@ -3,7 +3,12 @@ import { nearest } from "../diagnostics/nearest.js";
 import type { Place } from "../diagnostics/place.js";
 import type { DefinitionSource, LayoutSource } from "./definition-source.js";
 import type { Field } from "./field.js";
-import type { LayoutColumn, LayoutDefinition, ValuePart } from "./layout-definition.js";
+import {
+  statedFormats,
+  type LayoutColumn,
+  type LayoutDefinition,
+  type ValuePart,
+} from "./layout-definition.js";
 
 interface BuiltLayouts {
   readonly layouts: readonly LayoutDefinition[];
@@ -62,6 +67,8 @@ const layoutOf = (
     }) ?? fields.map((field) => ({ name: field.code, field, part: "whole", joinedBy: undefined }));
   const common = { name: source.name, file: source.file, columns };
   if (source.format === "tsv") return { ...common, format: "tsv" };
+  const stated = statedFormats.find((format) => format === source.format);
+  if (stated !== undefined) return { ...common, format: stated, settings: source.settings ?? {} };
   if (source.format !== "rss") return undefined;
   const { item = {}, place } = source;
   const [title, link] = [find(item["title"] ?? "", place), find(item["link"] ?? "", place)];

@@ -1,5 +1,6 @@
 import { pathParts, pathText } from "../catalogue/category-path.js";
 import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
+import { nearest } from "../diagnostics/nearest.js";
 import type { Place } from "../diagnostics/place.js";
 import { asCategoryCode, type CategoryCode } from "../ids.js";
 import { fold } from "../values/text.js";
@@ -10,7 +11,24 @@ export interface CategoryRow {
   readonly parent: string;
   readonly name: string;
   readonly searchWords: string;
+  /** Whether it only holds others and takes no listings. */
+  readonly isClosed: boolean;
   readonly place: Place;
+}
+
+/** A code that an earlier version had, with the one that takes its place. */
+export interface RetiredRow {
+  readonly code: string;
+  readonly successor: string;
+  readonly since: string;
+  readonly place: Place;
+}
+
+export interface RetiredCategory {
+  readonly code: string;
+  readonly successor: Category | undefined;
+  /** The version that retired it. */
+  readonly since: string;
 }
 
 export interface Category {
@@ -21,6 +39,8 @@ export interface Category {
   readonly path: string;
   readonly searchWords: readonly string[];
   readonly hasChildren: boolean;
+  /** Whether it takes listings. */
+  readonly isOpen: boolean;
 }
 
 export interface CategoryTree {
@@ -29,6 +49,8 @@ export interface CategoryTree {
   find(code: string): Category | undefined;
   /** The category that a person named by code or by path, in any case and spacing. */
   named(codeOrPath: string): Category | undefined;
+  /** What became of a code that the tree no longer has. */
+  retired(code: string): RetiredCategory | undefined;
 }
 
 /** The category and each one above it, nearest first. */
@@ -41,7 +63,7 @@ interface Built {
 }
 
 /** Builds the tree from its rows; reports double codes, orphans and cycles, all at once. */
-export const buildTree = (rows: readonly CategoryRow[]): Built => {
+export const buildTree = (rows: readonly CategoryRow[], retired: readonly RetiredRow[] = []): Built => {
   const findings: Diagnostic[] = [];
   const byCode = new Map<string, CategoryRow>();
   for (const row of rows) {
@@ -74,21 +96,34 @@ export const buildTree = (rows: readonly CategoryRow[]): Built => {
         .map((word) => word.trim())
         .filter(Boolean),
       hasChildren: parents.has(row.code),
+      isOpen: !row.isClosed,
     };
     built.set(row.code, category);
     return category;
   };
   for (const row of byCode.values()) build(row, []);
-  return { tree: treeOf([...built.values()]), findings };
+  for (const { code, successor, place } of retired) {
+    if (byCode.has(code)) findings.push(diagnostic("repeated-category", { category: code }, { place }));
+    if (successor !== "" && !byCode.has(successor)) {
+      const close = nearest(successor, byCode.keys());
+      findings.push(diagnostic("unknown-category", { category: successor, nearest: close }, { place }));
+    }
+  }
+  return { tree: treeOf([...built.values()], retired), findings };
 };
 
-const treeOf = (categories: readonly Category[]): CategoryTree => {
+const treeOf = (categories: readonly Category[], retired: readonly RetiredRow[]): CategoryTree => {
+  const gone = new Map(retired.map((row) => [row.code, row]));
   const byCode = new Map<string, Category>(categories.map((category) => [category.code, category]));
   let byName: Map<string, Category> | undefined;
   const nameKey = (path: string): string => pathText(pathParts(path).map(fold));
   return {
     all: categories,
     find: (code) => byCode.get(code),
+    retired(code) {
+      const row = gone.get(code);
+      return row === undefined ? undefined : { code, successor: byCode.get(row.successor), since: row.since };
+    },
     named(codeOrPath) {
       const direct = byCode.get(codeOrPath);
       if (direct !== undefined) return direct;

@@ -1,8 +1,8 @@
 import type { Severity } from "../diagnostics/diagnostic.js";
 import type { Place } from "../diagnostics/place.js";
 import type { Source } from "../language/program.js";
-import type { CategoryRow } from "./category-tree.js";
-import type { PurposeName } from "./definition.js";
+import type { CategoryRow, RetiredRow } from "./category-tree.js";
+import type { GroupedModel, PurposeName, ResultLayout } from "./definition.js";
 import type { Pattern } from "./field.js";
 import type { PermittedValue } from "./value-list.js";
 
@@ -12,6 +12,15 @@ export interface TableRow {
   place(column?: string): Place;
 }
 
+export interface PurposeSource {
+  readonly purpose: PurposeName;
+  readonly blank?: "leave" | "erase";
+  readonly must?: readonly string[];
+  readonly may?: readonly string[];
+  readonly action?: string;
+  readonly place: Place;
+}
+
 export interface LayoutSource {
   readonly name: string;
   readonly format: string;
@@ -19,6 +28,8 @@ export interface LayoutSource {
   readonly prefix?: string;
   readonly namespace?: string;
   readonly item?: Readonly<Record<string, string>>;
+  /** What formats that are only stated so far say of themselves: sheet, element names, separators. */
+  readonly settings?: Readonly<Record<string, unknown>>;
   readonly columns?: readonly (
     | string
     | { readonly name: string; readonly field: string; readonly part?: string; readonly joined_by?: string }
@@ -37,8 +48,18 @@ export interface DefinitionSource {
   readonly countries: readonly string[];
   readonly identifiedBy: string;
   readonly categoryField: string | undefined;
-  readonly groups: { readonly model: "separate"; readonly toldApartBy: string; readonly place: Place };
-  readonly purposes: readonly PurposeName[];
+  readonly groups: {
+    readonly model: "separate" | GroupedModel;
+    readonly toldApartBy: string | undefined;
+    readonly groupField: string | undefined;
+    readonly place: Place;
+  };
+  readonly purposes: readonly PurposeSource[];
+  readonly fileLimits: { readonly rows?: number; readonly megabytes?: number; readonly name_once?: boolean };
+  readonly results: ResultLayout | undefined;
+  /** Rows of `axes.csv` and `banned.csv`, where there are any. */
+  readonly axes: readonly TableRow[];
+  readonly banned: readonly TableRow[];
   readonly crossRules: readonly {
     readonly code: string;
     readonly scope: string;
@@ -49,6 +70,7 @@ export interface DefinitionSource {
   }[];
   readonly layouts: readonly LayoutSource[];
   readonly categories: readonly CategoryRow[];
+  readonly retired: readonly RetiredRow[];
   readonly fields: readonly TableRow[];
   readonly valueLists: readonly {
     readonly name: string;

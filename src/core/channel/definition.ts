@@ -20,14 +20,71 @@ export interface CrossRule {
   readonly place: Place;
 }
 
-/** How a channel shows products that vary together. More models come with more channels. */
-export interface SeparateListings {
-  readonly model: "separate";
-  /** The field that tells the members apart, since each is shown alone. */
-  readonly toldApartBy: FieldCode;
+/** How a channel shows products that vary together. */
+export type GroupModel =
+  /** Each member is a listing of its own; a field tells them apart. */
+  | { readonly model: "separate"; readonly toldApartBy: FieldCode }
+  /** Members carry the group in a field: below a row of the group's own, behind one that leads, all equal, or nested. */
+  | { readonly model: GroupedModel; readonly groupField: FieldCode };
+
+export const groupedModels = ["group-row", "leading-member", "shared-id", "nested"] as const;
+
+export type GroupedModel = (typeof groupedModels)[number];
+
+/** What a file of one purpose must and may carry, and what a blank in it does to the live listing. */
+export interface PurposeRule {
+  readonly purpose: PurposeName;
+  readonly blank: "leave" | "erase";
+  readonly must: readonly FieldCode[];
+  /** Empty: any field. */
+  readonly may: readonly FieldCode[];
+  /** The word that the channel's action field carries for this purpose, where it has one. */
+  readonly action: string;
 }
 
-export type GroupModel = SeparateListings;
+/** What members of a group may differ in, in a category and all below it. */
+export interface AxisRule {
+  readonly scope: "*" | CategoryCode;
+  readonly axes: readonly string[];
+  readonly mostAxes: number | undefined;
+  readonly mostMembers: number | undefined;
+  readonly place: Place;
+}
+
+export const bannedKinds = ["word", "pattern", "link", "phone", "capitals", "repeats"] as const;
+
+export type BannedKind = (typeof bannedKinds)[number];
+
+/** What texts must not contain. */
+export interface BannedContent {
+  readonly field: FieldCode | "*";
+  readonly kind: BannedKind;
+  /** The word or pattern; for capitals and repeats the most that is allowed. */
+  readonly value: string;
+  /** Whether a text breaks the rule; gives the piece that does. */
+  find(text: string): string | undefined;
+  readonly says: string;
+  readonly severity: Severity;
+  readonly place: Place;
+}
+
+/** Bounds of the files that the channel takes. */
+export interface FileLimits {
+  readonly rows: number | undefined;
+  readonly megabytes: number | undefined;
+  /** Whether a file name may be used once only. */
+  readonly nameOnce: boolean;
+}
+
+/** How the channel's answer is read: where each row's reference, state, code and message stand. */
+export interface ResultLayout {
+  readonly format: string;
+  readonly ref: string;
+  readonly state: string;
+  readonly code: string;
+  readonly message: string;
+  readonly accepted: readonly string[];
+}
 
 /** All that a channel demands, checked and compiled: nothing in it can be wrong in itself. */
 export interface ChannelDefinition {
@@ -45,6 +102,11 @@ export interface ChannelDefinition {
   readonly crossRules: readonly CrossRule[];
   readonly groups: GroupModel;
   readonly purposes: readonly PurposeName[];
+  readonly purposeRules: readonly PurposeRule[];
+  readonly axisRules: readonly AxisRule[];
+  readonly banned: readonly BannedContent[];
+  readonly fileLimits: FileLimits;
+  readonly results: ResultLayout | undefined;
   readonly layouts: readonly LayoutDefinition[];
   readonly identifiedBy: FieldCode;
   /** The field that holds the channel's category itself, filled from the placement. */

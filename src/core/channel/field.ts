@@ -28,9 +28,16 @@ export interface Limits {
   readonly max?: Decimal | undefined;
   readonly pattern?: Pattern | undefined;
   readonly values?: ValueList | undefined;
+  /** Whether the list only advises: another value is taken, too. */
+  readonly isOpenList?: boolean | undefined;
 }
 
 /** What a field is everywhere on its channel. */
+export const levels = ["group", "member", "single"] as const;
+
+/** Whether a field belongs to a group as a whole, to each of its members, or to both and to single products. */
+export type Level = (typeof levels)[number];
+
 export interface Field {
   readonly code: FieldCode;
   readonly slot: number;
@@ -45,6 +52,11 @@ export interface Field {
   readonly help: string;
   /** The definition's own suggestion of a fill, for a channel that is new in a workspace. */
   readonly suggestedFill: string;
+  readonly level: Level;
+  /** What the channel takes a blank for, as text; "" when nothing. */
+  readonly defaultValue: string;
+  /** The field applies only to listings whose family varies by one of these; empty: to all. */
+  readonly axes: readonly string[];
 }
 
 /** What one row of the definition says of a field in a scope: `*`, or a category and all below it. */

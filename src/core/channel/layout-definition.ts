@@ -33,4 +33,11 @@ export interface RssLayout extends LayoutOf<"rss"> {
 
 export type TsvLayout = LayoutOf<"tsv">;
 
-export type LayoutDefinition = RssLayout | TsvLayout;
+export const statedFormats = ["csv", "xlsx", "xml", "atom", "json", "jsonl", "jsonld"] as const;
+
+/** A layout that the definition states and that cannot be written yet. */
+export interface StatedLayout extends LayoutOf<(typeof statedFormats)[number]> {
+  readonly settings: Readonly<Record<string, unknown>>;
+}
+
+export type LayoutDefinition = RssLayout | TsvLayout | StatedLayout;

@@ -27,6 +27,7 @@ type CauseKeys = { readonly [C in Code]?: (facts: FactsByCode[C]) => string };
 /** What sets causes of one code apart, where it is more than the field. */
 const causeKeys: CauseKeys = {
   unplaced: ({ ourCategory }) => ourCategory,
+  "retired-category": ({ code }) => code,
   "unknown-value": ({ value }) => value,
   "rule-broken": ({ rule }) => rule,
   "wrong-kind": ({ problem }) => problem,
@@ -36,6 +37,9 @@ const causeKeys: CauseKeys = {
   "damaged-value": ({ attribute, damage }) => `${attribute} ${damage}`,
   "unmatched-key": ({ key }) => key,
   "column-never-seen": ({ column }) => column,
+  "banned-content": ({ says }) => says,
+  "unlisted-value": ({ value }) => value,
+  "axis-not-permitted": ({ axes }) => axes.join(" "),
   "check-crashed": ({ check }) => check,
 };
 

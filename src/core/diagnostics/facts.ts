@@ -10,6 +10,14 @@ export interface FactsByCode {
     readonly nearest: readonly string[];
     readonly placements: string;
   };
+  readonly "retired-category": {
+    readonly code: string;
+    /** The version of the definition that retired it. */
+    readonly since: string;
+    /** The path of the category that takes its place, and its code; blank where there is none. */
+    readonly successor: string;
+    readonly successorCode: string;
+  };
   readonly "missing-required": FieldFact & {
     readonly example: string;
     readonly fills: string;
@@ -45,6 +53,15 @@ export interface FactsByCode {
     readonly other: string;
     readonly axes: readonly string[];
   };
+  readonly "banned-content": FieldFact & { readonly found: string; readonly says: string };
+  readonly "unlisted-value": FieldFact & { readonly value: string; readonly nearest: readonly string[] };
+  readonly "axis-not-permitted": { readonly axes: readonly string[]; readonly permitted: readonly string[] };
+  readonly "too-many-axes": {
+    readonly limit: number;
+    readonly actual: number;
+    readonly axes: readonly string[];
+  };
+  readonly "too-many-members": { readonly limit: number; readonly actual: number };
   readonly "check-crashed": { readonly check: string; readonly reason: string };
   // incoming files
   readonly "no-file": { readonly path: string };
@@ -152,6 +169,7 @@ export interface FactsByCode {
     readonly known: readonly string[];
   };
   readonly "unknown-sku": { readonly sku: string; readonly nearest: readonly string[] };
+  readonly "layout-not-yet": { readonly format: string; readonly layout: string };
   readonly "unknown-purpose": {
     readonly purpose: string;
     readonly channel: string;

@@ -51,6 +51,10 @@ const sentences: { readonly [C in Code]: Sentence<C> } = {
   "no-category": () => "the product has no category in the catalogue; give it one, then place that category",
   unplaced: ({ ourCategory, nearest, placements }) =>
     `${quote(ourCategory)} has no place on the channel${orNearest(nearest)} (add a row to ${placements})`,
+  "retired-category": ({ code, since, successor, successorCode }) =>
+    successor === ""
+      ? `the category ${quote(code)} was retired with version ${since} and nothing takes its place; place it anew`
+      : `the category ${quote(code)} was retired with version ${since}; ${quote(successor)} (${successorCode}) takes its place: "lexicant place CHANNEL --successors" follows it`,
   "missing-required": ({ label, example, fills, reads }) => {
     const like = example === "" ? "" : ` (such as ${quote(example)})`;
     const remedy =
@@ -83,6 +87,14 @@ const sentences: { readonly [C in Code]: Sentence<C> } = {
   "rule-broken": ({ says }) => says,
   "titles-alike": ({ title, other, axes }) =>
     `the title ${quote(title)} is also that of ${other} in the same family; ${axes.length === 0 ? "let the title's fill tell them apart" : `use ${axes.join(" and ")} in the title's fill, and see that each member has it`}`,
+  "banned-content": ({ label, found, says }) => `${label} contains ${quote(found)}: ${says}`,
+  "unlisted-value": ({ label, value, nearest }) =>
+    `${quote(value)} is not among the usual values of ${label}${orNearest(nearest)}; the channel takes it, shoppers find listed ones more easily`,
+  "axis-not-permitted": ({ axes, permitted }) =>
+    `members differ in ${axes.join(" and ")}; the category permits ${permitted.length === 0 ? "no variations" : permitted.join(", ")}`,
+  "too-many-axes": ({ limit, actual, axes }) =>
+    `members differ in ${actual} ways (${axes.join(", ")}), the category permits ${limit}`,
+  "too-many-members": ({ limit, actual }) => `the group has ${actual} members, the channel takes ${limit}`,
   "check-crashed": ({ check, reason }) => `the check ${check} failed on this product: ${reason}`,
 
   "no-file": ({ path }) => `there is no file ${quote(path)}`,
@@ -202,6 +214,8 @@ const sentences: { readonly [C in Code]: Sentence<C> } = {
     `${quote(layer)} is no layer of lexicant.yaml${nearest.length > 0 ? orNearest(nearest) : known.length === 0 ? "" : `; its layers are ${listed(known)}`}; add it to the list of layers there`,
   "unknown-sku": ({ sku, nearest }) =>
     `there is no product ${quote(sku)}${orNearest(nearest)}; "lexicant list" shows them all`,
+  "layout-not-yet": ({ format, layout }) =>
+    `the layout ${quote(layout)} is ${format}, which this version cannot write yet; the channel can be placed and checked`,
   "unknown-purpose": ({ purpose, channel, known }) =>
     `${channel} takes no ${quote(purpose)} files; its purposes are ${listed(known)}`,
   "unknown-option": ({ reason }) => reason,
@@ -268,6 +282,7 @@ const headings: Headings = {
     `${label} is not of the form the channel wants${example === "" ? "" : `, such as ${quote(example)}`}`,
   "wrong-kind": ({ label, problem }) => `${label} cannot be taken: ${problems[problem]}`,
   "not-allowed": ({ label }) => `${label} is not allowed here; leave its fill blank for these categories`,
+  "banned-content": ({ label, says }) => `${label}: ${says}`,
   "wrong-currency": ({ label, permitted }) => `${label} is in another currency than ${permitted.join(", ")}`,
   "titles-alike": ({ axes }) =>
     `members of one family have the same title; ${axes.length === 0 ? "let the title's fill tell them apart" : `use ${axes.join(" and ")} in the title's fill, and see that each member has it`}`,

@@ -1,9 +1,12 @@
 import type { FamilyCheck, FieldCheck, ListingCheck } from "./check-kind.js";
+import { bannedContent } from "./checks/banned-content.js";
 import { crossRules } from "./checks/cross-rules.js";
 import { demandedFields } from "./checks/demanded-fields.js";
 import { fillProblems } from "./checks/fill-problems.js";
 import { itemCount } from "./checks/item-count.js";
+import { listedValue } from "./checks/listed-value.js";
 import { numberRange } from "./checks/number-range.js";
+import { permittedAxes } from "./checks/permitted-axes.js";
 import { permittedCurrency } from "./checks/permitted-currency.js";
 import { textLength } from "./checks/text-length.js";
 import { textPattern } from "./checks/text-pattern.js";
@@ -16,10 +19,12 @@ export const fieldChecks: readonly FieldCheck[] = [
   itemCount,
   permittedCurrency,
   textPattern,
+  listedValue,
+  bannedContent,
 ];
 
 /** What a listing must keep to as a whole. */
 export const listingChecks: readonly ListingCheck[] = [fillProblems, demandedFields, crossRules];
 
 /** What the listings of one family must keep to among each other. */
-export const familyChecks: readonly FamilyCheck[] = [titlesAlike];
+export const familyChecks: readonly FamilyCheck[] = [titlesAlike, permittedAxes];

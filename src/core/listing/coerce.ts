@@ -56,7 +56,8 @@ const one = (value: Value, rule: CategoryField, translate: Translate): Coerced =
   const written = shownText(value);
   if (rule.limits.values !== undefined || rule.field.kind === "choice") {
     const permitted = translate(written);
-    return permitted === undefined ? { problem: "unknown-value", written } : { value: permitted };
+    if (permitted !== undefined) return { value: permitted };
+    return rule.limits.isOpenList === true ? { value: written } : { problem: "unknown-value", written };
   }
   if (isDecimal(value) && rule.field.kind === "measure") return { problem: "no-unit", written };
   if (isDecimal(value) && rule.field.kind === "money") return { problem: "no-currency", written };

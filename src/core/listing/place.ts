@@ -33,9 +33,18 @@ const hintsFor = (setup: ChannelSetup, ourCategory: string): readonly string[] =
 export const place = (product: Product, setup: ChannelSetup, plans: Plans): Placed => {
   const ourCategory = textOf(product, "category");
   const placement = setup.placements.find(product.sku, ourCategory);
-  if (placement !== undefined)
-    return { kind: "placed", placed: { product, plan: plans.for(placement.category, ourCategory ?? "") } };
   const where = { product: product.sku, channel: setup.channel };
+  if (placement?.to.kind === "category")
+    return { kind: "placed", placed: { product, plan: plans.for(placement.to.category, ourCategory ?? "") } };
+  if (placement?.to.kind === "retired") {
+    const { code, successor, since } = placement.to;
+    const facts = { code, since, successor: successor?.path ?? "", successorCode: successor?.code ?? "" };
+    return {
+      kind: "unplaced",
+      product,
+      because: diagnostic("retired-category", facts, { ...where, place: placement.place }),
+    };
+  }
   const because =
     ourCategory === undefined
       ? diagnostic("no-category", {}, where)

@@ -12,6 +12,7 @@ export interface VariedFamily {
   readonly toldApartBy: Field | undefined;
   /** The attributes that the family varies by. */
   readonly axes: readonly string[];
+  readonly definition: ChannelDefinition;
 }
 
 /** Arranges a family's listings by the channel's group model. */
@@ -22,7 +23,8 @@ export const vary = (listings: readonly Listing[], definition: ChannelDefinition
   return {
     model: groups.model,
     listings,
-    toldApartBy: fieldNamed(definition, groups.toldApartBy),
+    toldApartBy: groups.model === "separate" ? fieldNamed(definition, groups.toldApartBy) : undefined,
     axes: axes?.split(LIST_SEPARATOR) ?? [],
+    definition,
   };
 };

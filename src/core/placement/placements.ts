@@ -1,5 +1,5 @@
 import { selfAndAbove, pathParts, pathText } from "../catalogue/category-path.js";
-import type { Category } from "../channel/category-tree.js";
+import type { Category, RetiredCategory } from "../channel/category-tree.js";
 import type { Place } from "../diagnostics/place.js";
 
 /** One decision of a person (or one confirmed): our category and all below it go to the channel's category. */
@@ -7,7 +7,10 @@ export interface Placement {
   readonly ourCategory: string;
   /** Set for a product that stands apart from its category. */
   readonly sku: string;
-  readonly category: Category;
+  /** Where it goes; or the code that the channel has retired since it was decided. */
+  readonly to:
+    | { readonly kind: "category"; readonly category: Category }
+    | ({ readonly kind: "retired" } & RetiredCategory);
   readonly place: Place;
 }
 

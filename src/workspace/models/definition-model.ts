@@ -5,24 +5,74 @@ import {
   IsArray,
   IsDefined,
   IsIn,
+  IsInt,
   IsOptional,
   IsString,
   Matches,
+  Min,
+  ValidateIf,
   ValidateNested,
   IsObject,
 } from "class-validator";
-import type { PurposeName } from "../../core/channel/definition.js";
-import { IsCurrencyCode } from "./rules.js";
+import { groupedModels, type PurposeName } from "../../core/channel/definition.js";
+import { statedFormats } from "../../core/channel/layout-definition.js";
+import { ArePurposes, IsCurrencyCode, YesOrNo } from "./rules.js";
 
-const purposes: readonly PurposeName[] = ["full", "amend", "offer", "stock", "withdraw"];
+const formats = ["rss", "tsv", ...statedFormats] as const;
 const word = /^[a-z][a-z0-9_-]*$/;
 
-export class GroupsModel {
-  @IsIn(["separate"], { message: "is separate: each member is a listing of its own" })
-  model!: "separate";
+const models = ["separate", ...groupedModels] as const;
 
+export class GroupsModel {
+  @IsIn(models, { message: `is one of ${models.join(", ")}` })
+  model!: (typeof models)[number];
+
+  @ValidateIf(({ model }: GroupsModel) => model === "separate")
   @Matches(word, { message: "names the field that tells members apart" })
-  told_apart_by!: string;
+  told_apart_by?: string;
+
+  @ValidateIf(({ model }: GroupsModel) => model !== "separate")
+  @Matches(word, { message: "names the field by which members show their group" })
+  group_field?: string;
+}
+
+/** Bounds of the channel's files. */
+export class FileLimitsModel {
+  @IsOptional()
+  @IsInt({ message: "is a whole number of rows" })
+  @Min(1, { message: "is at least 1" })
+  rows?: number;
+
+  @IsOptional()
+  @IsInt({ message: "is a whole number of megabytes" })
+  @Min(1, { message: "is at least 1" })
+  megabytes?: number;
+
+  @IsOptional()
+  @YesOrNo()
+  name_once?: boolean;
+}
+
+/** How the channel's result report is read. */
+export class ResultsModel {
+  @IsIn(["csv", "tsv", "xml", "json"], { message: "is one of csv, tsv, xml, json" })
+  format!: string;
+
+  @IsString({ message: "names where our reference stands" })
+  ref!: string;
+
+  @IsString({ message: "names where the state stands" })
+  state!: string;
+
+  @IsString({ message: "names where the error's code stands" })
+  code!: string;
+
+  @IsString({ message: "names where the message stands" })
+  message!: string;
+
+  @IsArray({ message: "lists the states that mean it was accepted" })
+  @IsString({ each: true, message: "lists the states that mean it was accepted" })
+  accepted!: string[];
 }
 
 export class CrossRuleModel {
@@ -48,8 +98,8 @@ export class LayoutModel {
   @Matches(word, { message: "is a short name" })
   layout!: string;
 
-  @IsIn(["rss", "tsv"], { message: "is rss or tsv" })
-  format!: "rss" | "tsv";
+  @IsIn(formats, { message: `is one of ${formats.join(", ")}` })
+  format!: (typeof formats)[number];
 
   @Matches(/^[A-Za-z0-9][A-Za-z0-9._-]*$/, { message: "is a plain file name" })
   file!: string;
@@ -65,6 +115,10 @@ export class LayoutModel {
   @IsOptional()
   @IsObject({ message: "gives title, link, description and guid a field each" })
   item?: Record<string, string>;
+
+  @IsOptional()
+  @IsObject({ message: "holds what the format has to know beside its columns" })
+  settings?: Record<string, unknown>;
 
   @IsOptional()
   @IsArray({ message: "is a list of fields, or of name, field and part" })
@@ -109,9 +163,23 @@ export class DefinitionModel {
   @Type(() => GroupsModel)
   groups!: GroupsModel;
 
-  @IsArray({ message: "is a list of purposes" })
-  @IsIn(purposes, { each: true, message: `holds ${purposes.join(", ")}` })
-  purposes!: PurposeName[];
+  @ArePurposes()
+  purposes!: (
+    | PurposeName
+    | { purpose: PurposeName; blank?: "leave" | "erase"; must?: string[]; may?: string[]; action?: string }
+  )[];
+
+  @IsOptional()
+  @IsObject({ message: "gives rows, megabytes, name_once" })
+  @ValidateNested()
+  @Type(() => FileLimitsModel)
+  file_limits?: FileLimitsModel;
+
+  @IsOptional()
+  @IsObject({ message: "says how the result report is read" })
+  @ValidateNested()
+  @Type(() => ResultsModel)
+  results?: ResultsModel;
 
   @IsOptional()
   @IsArray({ message: "is a list of rules" })

@@ -87,3 +87,34 @@ const isLayer = (entry: unknown): boolean => {
 const areDifferent = (entries: readonly unknown[]): boolean =>
   new Set(entries.map((entry) => (typeof entry === "string" ? entry : (entry as { layer: string }).layer)))
     .size === entries.length;
+
+const purposes: readonly string[] = ["full", "amend", "offer", "stock", "withdraw"];
+
+/** What files are for: names, or names with what a blank means and which fields they carry. */
+export const ArePurposes = (): PropertyDecorator =>
+  ValidateBy({
+    name: "arePurposes",
+    validator: {
+      validate: (value: unknown) => Array.isArray(value) && value.length > 0 && value.every(isPurpose),
+      defaultMessage: () =>
+        `lists purposes: ${purposes.join(", ")}, or {purpose: NAME, blank: leave or erase, must: [fields], may: [fields], action: WORD}`,
+    },
+  });
+
+const areWords = (value: unknown): boolean =>
+  value === undefined || (Array.isArray(value) && value.every((entry) => typeof entry === "string"));
+
+const isPurpose = (entry: unknown): boolean => {
+  if (typeof entry === "string") return purposes.includes(entry);
+  if (typeof entry !== "object" || entry === null) return false;
+  const { purpose, blank, must, may, action, ...others } = entry as Readonly<Record<string, unknown>>;
+  return (
+    typeof purpose === "string" &&
+    purposes.includes(purpose) &&
+    (blank === undefined || blank === "leave" || blank === "erase") &&
+    areWords(must) &&
+    areWords(may) &&
+    (action === undefined || typeof action === "string") &&
+    Object.keys(others).length === 0
+  );
+};

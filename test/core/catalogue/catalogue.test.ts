@@ -63,13 +63,17 @@ describe("categories and placements", () => {
     if (garden === undefined || tools === undefined || spades === undefined) throw new Error("no tree");
     const at = { place: { file: "placements.csv" } };
     const placements = placementsOf([
-      { ourCategory: "A", sku: "", category: garden, ...at },
-      { ourCategory: "A > B", sku: "", category: tools, ...at },
-      { ourCategory: "", sku: "odd", category: spades, ...at },
+      { ourCategory: "A", sku: "", to: { kind: "category", category: garden }, ...at },
+      { ourCategory: "A > B", sku: "", to: { kind: "category", category: tools }, ...at },
+      { ourCategory: "", sku: "odd", to: { kind: "category", category: spades }, ...at },
     ]);
-    expect(placements.find("x", "A>B > C")?.category.code).toBe("g.t");
-    expect(placements.find("x", "A > Z")?.category.code).toBe("g");
-    expect(placements.find("odd", "A > B")?.category.code).toBe("g.t.s");
+    const codeAt = (sku: string, path: string): string | undefined => {
+      const to = placements.find(sku, path)?.to;
+      return to?.kind === "category" ? to.category.code : to?.code;
+    };
+    expect(codeAt("x", "A>B > C")).toBe("g.t");
+    expect(codeAt("x", "A > Z")).toBe("g");
+    expect(codeAt("odd", "A > B")).toBe("g.t.s");
     expect(placements.find("x", undefined)).toBeUndefined();
   });
 });

@@ -1,3 +1,5 @@
+import { textOf } from "../../catalogue/product.js";
+import { LIST_SEPARATOR } from "../../catalogue/record.js";
 import type { CategoryField, ConditionalNeed } from "../../channel/category-rules.js";
 import type { Need } from "../../channel/field.js";
 import type { Place } from "../../diagnostics/place.js";
@@ -30,13 +32,17 @@ const readNames = ({ product }: Listing, fill: Fill | undefined): readonly strin
 export const demandedFields: ListingCheck = {
   name: "demanded-fields",
   check(listing, { files }, report) {
+    const axes = textOf(listing.product, "varies_by")?.split(LIST_SEPARATOR) ?? [];
     const unreadable = new Set(listing.problems.map(({ field }) => field));
     for (const { rule, fill } of listing.plan.fields) {
       // A value that could not be taken is reported as such: the field is not also missing.
       if (unreadable.has(rule)) continue;
       const { need, place } = needFor(rule, listing);
-      const { label, example, slot } = rule.field;
+      const { label, example, slot, defaultValue } = rule.field;
       const value = listing.value(slot);
+      // What the channel fills in itself is not missing; what only variations have is not asked of others.
+      const isAsked = rule.field.axes.length === 0 || rule.field.axes.some((axis) => axes.includes(axis));
+      if (value === undefined && (defaultValue !== "" || !isAsked)) continue;
       const about = { field: rule, place };
       if (value === undefined) {
         if (need === "required")

@@ -1,0 +1,86 @@
+import { withAncestors, type Category } from "../core/channel/category-tree.js";
+import { categoryIndex } from "../core/placement/category-index.js";
+import { searchCategories } from "../core/placement/search.js";
+import { countText } from "../report/findings.js";
+import { jsonLine } from "../report/json.js";
+import { styleFor } from "../report/style.js";
+import { tableLines } from "../report/table.js";
+import type { CommandFile } from "./command-file.js";
+import { namedCategory, namedDefinition } from "./flow/channel-definition.js";
+import { validOptions } from "./options/valid-options.js";
+
+const SHOWN = 30;
+
+const columns = [{ title: "code" }, { title: "category", flexible: true }, { title: "" }] as const;
+
+/** `lexicant categories CHANNEL [WORDS]`: the channel's tree, searched by words or shown below a category. */
+export const categories: CommandFile = {
+  declare: (command) =>
+    command
+      .argument("<channel>", "the channel")
+      .argument("[words...]", "words to look for; slips of the pen are forgiven")
+      .option("--under <category>", "only below this category, by code or path")
+      .option("--leaf", "only categories that hold no others")
+      .option("--limit <count>", `at most so many (${SHOWN} unless in JSON)`),
+  async run({ args, options, io }) {
+    const [channel = "", ...words] = args;
+    const given = await validOptions(
+      options,
+      ["under", "limit"],
+      async () => (await import("./options/category-options.js")).CategoryOptions,
+    );
+    const definition = await namedDefinition(options.workspace, channel, io);
+    const top = given.under === undefined ? undefined : namedCategory(definition, given.under);
+    const meant = (category: Category): boolean =>
+      (top === undefined || (category !== top && withAncestors(category).includes(top))) &&
+      (options["leaf"] !== true || !category.hasChildren);
+    const found =
+      words.length === 0
+        ? definition.tree.all
+        : searchCategories(words.join(" "), categoryIndex(definition.tree)).map(({ category }) => category);
+    // Without words the tree is shown level by level: what stands at its top, or right below the category named.
+    const level =
+      words.length > 0 || options["leaf"] === true || options.json
+        ? meant
+        : (category: Category) => category.parent === top;
+    const chosen = found.filter((category) => meant(category) && level(category));
+    const limit = given.limit ?? (options.json ? Infinity : SHOWN);
+    if (options.json) {
+      for (const { code, path, name, isOpen, hasChildren, searchWords } of chosen.slice(0, limit))
+        io.out(
+          jsonLine({
+            type: "category",
+            channel,
+            code,
+            name,
+            path,
+            open: isOpen,
+            leaf: !hasChildren,
+            searchWords,
+          }),
+        );
+      return 0;
+    }
+    if (chosen.length === 0) {
+      io.out(
+        `No category of ${definition.label} ${words.length > 0 ? "has these words; try fewer or others" : "is meant"}.\n`,
+      );
+      return 0;
+    }
+    const rows = chosen
+      .slice(0, limit)
+      .map(({ code, path, isOpen, hasChildren }) => [
+        code,
+        path,
+        !isOpen ? "takes no listings" : hasChildren ? "has categories below" : "",
+      ]);
+    const [head = "", ...lines] = tableLines(columns, rows, io.columns);
+    io.out(`${styleFor(io).bold(head)}\n${lines.map((line) => `${line}\n`).join("")}`);
+    const more = chosen.length - rows.length;
+    if (!options.quiet)
+      io.err(
+        `${countText(chosen.length, "category", "categories")}${more > 0 ? `; ${countText(more, "more", "more")} with --limit ${chosen.length}` : ""}; what one demands: lexicant fields ${channel} CODE\n`,
+      );
+    return 0;
+  },
+};

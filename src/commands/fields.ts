@@ -1,0 +1,140 @@
+import { categoryRules, type CategoryField } from "../core/channel/category-rules.js";
+import { needs, type Need } from "../core/channel/field.js";
+import { placeText } from "../core/diagnostics/place.js";
+import type { Io } from "../report/io.js";
+import { jsonLine } from "../report/json.js";
+import { styleFor } from "../report/style.js";
+import { wrapText } from "../report/text-width.js";
+import type { CommandFile } from "./command-file.js";
+import { namedCategory, namedDefinition } from "./flow/channel-definition.js";
+
+const SHOWN_VALUES = 6;
+
+/** `lexicant fields CHANNEL CATEGORY`: what the channel demands of a listing there, by need, and why. */
+export const fields: CommandFile = {
+  declare: (command) =>
+    command
+      .argument("<channel>", "the channel")
+      .argument("<category>", "a category, by code or path")
+      .option("--all", "optional fields with all their help too"),
+  async run({ args, options, io }) {
+    const [channel = "", wanted = ""] = args;
+    const definition = await namedDefinition(options.workspace, channel, io);
+    const category = namedCategory(definition, wanted);
+    const rules = categoryRules(definition, category);
+    if (options.json) {
+      for (const rule of rules.fields)
+        io.out(jsonLine({ type: "field", channel, category: category.code, ...fieldJson(rule) }));
+      for (const { code, says, severity, place } of rules.crossRules)
+        io.out(
+          jsonLine({ type: "rule", channel, category: category.code, rule: code, says, severity, place }),
+        );
+      return 0;
+    }
+    const style = styleFor(io);
+    const lines = [
+      style.bold(`${definition.label} ${definition.version}: ${category.path} (${category.code})`),
+    ];
+    for (const need of needs) {
+      const own = rules.fields.filter((rule) => rule.need === need);
+      if (own.length > 0)
+        lines.push(
+          "",
+          style.bold(`${need} (${own.length})`),
+          ...own.flatMap((rule) => fieldLines(rule, options["all"] === true || need !== "optional", io)),
+        );
+    }
+    if (rules.crossRules.length > 0)
+      lines.push(
+        "",
+        style.bold("rules between fields"),
+        ...rules.crossRules.flatMap(({ says }) => wrapText(`  ${says}`, io.columns)),
+      );
+    io.out(`${lines.join("\n")}\n`);
+    return 0;
+  },
+};
+
+const limitWords = ({ field, limits }: CategoryField): readonly string[] => {
+  const { minLength, maxLength, counted = "characters", maxItems, min, max, pattern, values } = limits;
+  const bounds =
+    min !== undefined && max !== undefined
+      ? `from ${min.toFixed()} to ${max.toFixed()}`
+      : min !== undefined
+        ? `at least ${min.toFixed()}`
+        : max !== undefined
+          ? `at most ${max.toFixed()}`
+          : "";
+  return [
+    field.list ? `several ${field.kind}s` : field.kind,
+    ...(field.unit === undefined ? [] : [`in ${field.unit.code}`]),
+    ...(minLength === undefined ? [] : [`at least ${minLength} ${counted}`]),
+    ...(maxLength === undefined ? [] : [`at most ${maxLength} ${counted}`]),
+    ...(maxItems === undefined ? [] : [`at most ${maxItems} of them`]),
+    ...(bounds === "" ? [] : [bounds]),
+    ...(field.decimals === undefined ? [] : [`${field.decimals} decimals`]),
+    ...(pattern === undefined ? [] : [`of the form ${pattern.source}`]),
+    ...(values === undefined
+      ? []
+      : [
+          `one of ${values.values.length}: ${values.values
+            .slice(0, SHOWN_VALUES)
+            .map(({ value }) => value)
+            .join(", ")}${values.values.length > SHOWN_VALUES ? ", …" : ""}`,
+        ]),
+  ];
+};
+
+const conditions = ({ conditionalNeeds }: CategoryField): readonly string[] =>
+  conditionalNeeds.map(
+    ({
+      need,
+      when,
+    }: {
+      readonly need: Need;
+      readonly when: { readonly source: { readonly text: string } };
+    }) => `${need} when ${when.source.text}`,
+  );
+
+const fieldLines = (rule: CategoryField, inFull: boolean, io: Io): readonly string[] => {
+  const style = styleFor(io);
+  const { field, place } = rule;
+  const head = `  ${field.code}`.padEnd(22);
+  const text = `${field.label}: ${limitWords(rule).join(", ")}`;
+  const room = Math.max(40, io.columns - 23);
+  const [first = "", ...rest] = wrapText(text, room);
+  const indented = (line: string): string => `${" ".repeat(22)} ${line}`;
+  const details = [
+    ...conditions(rule),
+    ...(field.help === "" ? [] : [field.help]),
+    ...(field.example === "" ? [] : [`such as ${field.example}`]),
+  ].flatMap((line) => wrapText(line, room));
+  return [
+    `${style.bold(head)} ${first}`,
+    ...rest.map(indented),
+    ...(inFull ? [...details, `asked by ${placeText(place)}`].map((line) => style.dim(indented(line))) : []),
+  ];
+};
+
+const fieldJson = (rule: CategoryField): Readonly<Record<string, unknown>> => {
+  const { field, need, limits, place } = rule;
+  const { values, pattern, min, max, ...others } = limits;
+  return {
+    field: field.code,
+    label: field.label,
+    kind: field.kind,
+    list: field.list,
+    need,
+    when: conditions(rule),
+    unit: field.unit?.code,
+    decimals: field.decimals,
+    ...others,
+    min: min?.toFixed(),
+    max: max?.toFixed(),
+    pattern: pattern?.source,
+    values: values?.values.map(({ value }) => value),
+    example: field.example,
+    help: field.help,
+    place,
+  };
+};

@@ -1,0 +1,70 @@
+import type { Category } from "../../../core/channel/category-tree.js";
+import { selfAndAbove } from "../../../core/catalogue/category-path.js";
+import type { CategoryIndex } from "../../../core/placement/category-index.js";
+import { searchCategories } from "../../../core/placement/search.js";
+import type { Suggestion } from "../../../core/placement/suggest.js";
+import { countText } from "../../../report/findings.js";
+import type { Io } from "../../../report/io.js";
+import { styleFor } from "../../../report/style.js";
+import type { OurCategory } from "./subjects.js";
+
+/** What a person decided of one of our categories. */
+export type Answer =
+  | {
+      readonly answer: "place";
+      readonly path: string;
+      readonly category: Category;
+      readonly confidence: number;
+    }
+  | { readonly answer: "skip" }
+  | { readonly answer: "stop" };
+
+const FOUND = 5;
+
+const percent = (confidence: number): string => `${Math.round(confidence * 100)}%`;
+
+/** Asks where one of our categories goes: accept, choose another, search, all of the category above, skip, stop. */
+export const askPlacement = async (
+  ours: OurCategory,
+  suggestions: readonly Suggestion[],
+  index: CategoryIndex,
+  io: Io,
+): Promise<Answer> => {
+  const style = styleFor(io);
+  const [, above] = selfAndAbove(ours.path);
+  let choices: readonly {
+    readonly category: Category;
+    readonly confidence: number;
+    readonly about: string;
+  }[] = suggestions.map(({ category, confidence, reason }) => ({
+    category,
+    confidence,
+    about: `${percent(confidence)}, ${reason}`,
+  }));
+  let path = ours.path;
+  for (;;) {
+    io.err(`\n${style.bold(path)} (${countText(ours.products, "product")})\n`);
+    choices.forEach(({ category, about }, at) =>
+      io.err(`  ${at + 1}  ${category.path} (${category.code})  ${style.dim(about)}\n`),
+    );
+    const answer = (
+      await io.ask(
+        `Enter accepts the first; 1 to ${Math.max(1, choices.length)} another; words search; + all of ${above ?? "it"}; - skips; q ends: `,
+      )
+    ).trim();
+    if (answer === "q") return { answer: "stop" };
+    if (answer === "-") return { answer: "skip" };
+    if (answer === "+") {
+      path = above ?? path;
+      continue;
+    }
+    const chosen = choices[answer === "" ? 0 : Number(answer) - 1];
+    if ((answer === "" || /^\d$/.test(answer)) && chosen !== undefined)
+      return { answer: "place", path, category: chosen.category, confidence: chosen.confidence };
+    choices = searchCategories(answer, index)
+      .filter(({ category }) => category.isOpen)
+      .slice(0, FOUND)
+      .map(({ category }) => ({ category, confidence: 1, about: "" }));
+    if (choices.length === 0) io.err(`No category has these words.\n`);
+  }
+};

@@ -1,0 +1,103 @@
+import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
+import type { Place } from "../diagnostics/place.js";
+import type { FieldCode } from "../ids.js";
+import { fold } from "../values/text.js";
+import { bannedKinds, type BannedContent, type BannedKind } from "./definition.js";
+import type { PatternCompiler, TableRow } from "./definition-source.js";
+
+type Find = (text: string) => string | undefined;
+
+const link = /https?:\/\/\S+|\bwww\.\S+/i;
+const phone = /(?:\+|\b00?)\d[\d ()/-]{7,}\d/;
+
+/** Words of four letters and more that are written in capitals alone. */
+const capitals =
+  (most: number): Find =>
+  (text) => {
+    const loud = text.match(/\b\p{Lu}{4,}\b/gu) ?? [];
+    return loud.length > most ? loud.slice(0, 3).join(" ") : undefined;
+  };
+
+/** A word that comes more often than a reader needs it. */
+const repeats =
+  (most: number): Find =>
+  (text) => {
+    const counts = new Map<string, number>();
+    for (const word of fold(text).split(" ")) {
+      const count = (counts.get(word) ?? 0) + 1;
+      if (word.length > 3 && count > most) return word;
+      counts.set(word, count);
+    }
+    return undefined;
+  };
+
+const finders: Readonly<Record<Exclude<BannedKind, "pattern">, (value: string) => Find>> = {
+  word: (value) => {
+    const wanted = ` ${fold(value)} `;
+    return (text) => (` ${fold(text)} `.includes(wanted) ? value : undefined);
+  },
+  link: () => (text) => link.exec(text)?.[0],
+  phone: () => (text) => phone.exec(text)?.[0],
+  capitals: (value) => capitals(Number(value)),
+  repeats: (value) => repeats(Number(value)),
+};
+
+/** Builds what texts must not contain, from the rows of `banned.csv`. */
+export const buildBanned = (
+  rows: readonly TableRow[],
+  fieldOf: (code: string, place: Place) => FieldCode,
+  patterns: PatternCompiler,
+  findings: Diagnostic[],
+): readonly BannedContent[] =>
+  rows.flatMap((row): readonly BannedContent[] => {
+    const kind = bannedKinds.find((known) => known === row.cell("kind"));
+    if (kind === undefined) {
+      const facts = { column: "kind", value: row.cell("kind"), expected: bannedKinds.join(", ") };
+      findings.push(diagnostic("wrong-cell", facts, { place: row.place("kind") }));
+      return [];
+    }
+    const value = row.cell("value");
+    if ((kind === "capitals" || kind === "repeats") && !/^\d{1,3}$/.test(value)) {
+      findings.push(
+        diagnostic(
+          "wrong-cell",
+          { column: "value", value, expected: "the most that is allowed" },
+          { place: row.place("value") },
+        ),
+      );
+      return [];
+    }
+    const find = kind === "pattern" ? patternFinder(row, value, patterns, findings) : finders[kind](value);
+    const severity =
+      row.cell("severity") === "error" ? "error" : row.cell("severity") === "advice" ? "advice" : "warning";
+    const field = row.cell("field") || "*";
+    return [
+      {
+        field: field === "*" ? "*" : fieldOf(field, row.place("field")),
+        kind,
+        value,
+        find,
+        says: row.cell("says"),
+        severity,
+        place: row.place(),
+      },
+    ];
+  });
+
+const patternFinder = (
+  row: TableRow,
+  value: string,
+  patterns: PatternCompiler,
+  findings: Diagnostic[],
+): Find => {
+  const compiled = patterns(value);
+  if ("matches" in compiled) return (text) => (compiled.matches(text) ? text.slice(0, 40) : undefined);
+  findings.push(
+    diagnostic(
+      "wrong-pattern-source",
+      { pattern: value, reason: compiled.reason },
+      { place: row.place("value") },
+    ),
+  );
+  return () => undefined;
+};

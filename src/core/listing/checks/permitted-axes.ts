@@ -1,0 +1,31 @@
+import { withAncestors } from "../../channel/category-tree.js";
+import type { AxisRule, ChannelDefinition } from "../../channel/definition.js";
+import type { Category } from "../../channel/category-tree.js";
+import type { FamilyCheck } from "../check-kind.js";
+
+const nearestRule = ({ axisRules }: ChannelDefinition, category: Category): AxisRule | undefined => {
+  const scopes = [...withAncestors(category).map(({ code }) => code as string), "*"];
+  return axisRules
+    .filter(({ scope }) => scopes.includes(scope))
+    .sort((a, b) => scopes.indexOf(a.scope) - scopes.indexOf(b.scope))[0];
+};
+
+/** A family varies only by what its category permits, by so many axes and with so many members. */
+export const permittedAxes: FamilyCheck = {
+  name: "permitted-axes",
+  check({ listings, axes, definition }, reportFor) {
+    if (definition.axisRules.length === 0 || axes.length === 0 || listings.length < 2) return;
+    listings.forEach(({ plan }, index) => {
+      const rule = nearestRule(definition, plan.rules.category);
+      if (rule === undefined) return;
+      const { place, mostAxes, mostMembers } = rule;
+      const wrong = axes.filter((axis) => !rule.axes.includes(axis));
+      if (wrong.length > 0)
+        reportFor(index)("axis-not-permitted", { axes: wrong, permitted: rule.axes }, { place });
+      if (mostAxes !== undefined && axes.length > mostAxes)
+        reportFor(index)("too-many-axes", { limit: mostAxes, actual: axes.length, axes }, { place });
+      if (mostMembers !== undefined && listings.length > mostMembers)
+        reportFor(index)("too-many-members", { limit: mostMembers, actual: listings.length }, { place });
+    });
+  },
+};

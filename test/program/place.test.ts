@@ -1,0 +1,162 @@
+import { cpSync, mkdirSync } from "node:fs";
+import { join } from "node:path";
+import { describe, expect, it } from "vitest";
+import { demoShop, emptyShop } from "../kit/demo-shop.js";
+import { jsonLines, lexicant, projectRoot, read, write } from "../kit/run.js";
+
+const goods = `Item no,Title,Price,Section,Brand
+A-1,Border Spade,49.00,Tools > Digging,Oakapple
+A-2,Digging Fork,52.00,Tools > Digging,Oakapple
+B-1,Bypass Secateurs,32.00,Tools > Pruning,Oakapple
+C-1,Stoneware Mug,14.00,Table > Mugs,Oakapple
+`;
+
+/** A small shop on Merrowgate, with nothing placed yet. */
+const newShop = (): string => {
+  const shop = emptyShop("--channel", "merrowgate");
+  write(shop, "goods.csv", goods);
+  lexicant(shop, ["import", "goods.csv", "--accept", "--quiet"]);
+  return shop;
+};
+
+const placements = (shop: string): string => read(shop, "channels/merrowgate/placements.csv");
+
+describe("placing our categories", () => {
+  it("when nothing is placed, then each category gets proposals with confidence and reason, most products first", () => {
+    const shop = newShop();
+    const proposals = jsonLines(lexicant(shop, ["place", "merrowgate", "--json"]).out);
+    expect(proposals.map(({ ourCategory, products }) => [ourCategory, products])).toEqual([
+      ["Tools > Digging", 2],
+      ["Table > Mugs", 1],
+      ["Tools > Pruning", 1],
+    ]);
+    expect(proposals[0]?.["suggestions"]).toMatchObject([
+      { path: expect.stringContaining("Spades & Forks") },
+      {},
+      {},
+    ]);
+    const { out } = lexicant(shop, ["place", "merrowgate", "--list"]);
+    expect(out).toContain("0 categories of ours placed, 3 open, which 4 products wait for");
+    expect(out).toContain('--set "Tools > Digging"=');
+  });
+
+  it("when proposals are accepted above a confidence, then they are written with who decided and how sure", () => {
+    const shop = newShop();
+    const before = lexicant(shop, ["place", "merrowgate", "--accept-above", "0.5", "--dry-run"]);
+    expect([before.exit, placements(shop).trim().split("\n").length]).toEqual([0, 1]);
+    lexicant(shop, ["place", "merrowgate", "--accept-above", "0.5"]);
+    expect(placements(shop)).toMatch(/^Tools > Digging,,BBDB,lexicant,0\.\d+$/m);
+    expect(lexicant(shop, ["check", "merrowgate"]).out).not.toContain("has no place on the channel");
+  });
+
+  it("when one is set by hand, then comments, own columns and order stay, and a decision is changed in its place", () => {
+    const shop = newShop();
+    write(
+      shop,
+      "channels/merrowgate/placements.csv",
+      'our_category,sku,channel_category,decided_by,confidence,my note\n# tools first,,,,,\nTools > Digging,,BBDC,Maud,1,"ask, again"\nTable,,BLGD,Maud,1,\n',
+    );
+    const ran = lexicant(shop, [
+      "place",
+      "merrowgate",
+      "--set",
+      "Tools>Digging=BBDB",
+      "--set",
+      "Tools > Pruning=Garden & Outdoor Living > Hand Tools for the Garden > Secateurs & Snips",
+      "--by",
+      "Nell",
+    ]);
+    expect([ran.exit, ran.err]).toEqual([0, ""]);
+    expect(placements(shop)).toBe(
+      'our_category,sku,channel_category,decided_by,confidence,my note\n# tools first,,,,,\nTools > Digging,,BBDB,Nell,1,"ask, again"\nTable,,BLGD,Maud,1,\nTools > Pruning,,BBDG,Nell,1,\n',
+    );
+  });
+
+  it.each([
+    [["--set", "Tools"], "write --set"],
+    [["--set", "Tools=BBDX9"], '"BBDX9" is no category of the channel'],
+    [["--set", "Tools=BB"], "takes no listings; choose a category below it"],
+    [["--accept-above", "most"], "--acceptAbove is a confidence from 0 to 1"],
+  ])("when %j is asked for, then it is refused and told why", (args, message) => {
+    const { exit, err } = lexicant(newShop(), ["place", "merrowgate", ...args]);
+    expect([exit, err.replace(/\s+/g, " ")]).toEqual([2, expect.stringContaining(message)]);
+  });
+
+  it("when a code was retired, then check holds its products, place names them, and --successors follows", () => {
+    const shop = newShop();
+    const own = join(shop, "definitions/merrowgate");
+    mkdirSync(join(shop, "definitions"));
+    cpSync(join(projectRoot, "definitions/merrowgate"), own, { recursive: true });
+    write(own, "retired.csv", "code,successor,since\nOLD,BBDB,2026.2\n");
+    write(
+      shop,
+      "channels/merrowgate/placements.csv",
+      "our_category,sku,channel_category,decided_by,confidence\nTools > Digging,,OLD,Maud,1\nTools > Pruning,,BBDG,Maud,1\nTable,,BLGD,Maud,1\n",
+    );
+    expect(lexicant(shop, ["check", "merrowgate"]).out.replace(/\s+/g, " ")).toContain(
+      '2 products: the category "OLD" was retired with version 2026.2',
+    );
+    expect(lexicant(shop, ["place", "merrowgate", "--list"]).out.replace(/\s+/g, " ")).toContain(
+      'Tools > Digging (2 products) stands in "OLD", retired with 2026.2',
+    );
+    lexicant(shop, ["place", "merrowgate", "--successors"]);
+    expect(placements(shop)).toContain("Tools > Digging,,BBDB,successor,1");
+  });
+});
+
+describe("looking things up", () => {
+  const shop = demoShop();
+
+  it("when categories are looked for, below one, or as leaves, then those are shown", () => {
+    const codes = (...args: readonly string[]): readonly unknown[] =>
+      jsonLines(lexicant(shop, ["categories", ...args, "--json"]).out).map(({ code }) => code);
+    expect(codes("lanternlist", "bee", "gloves")[0]).toBe("garden.bees.clothing.gloves");
+    expect(codes("lanternlist", "--under", "garden.bees.hives")).toEqual([
+      "garden.bees.hives.complete",
+      "garden.bees.hives.boxes",
+      "garden.bees.hives.frames",
+      "garden.bees.hives.stands",
+    ]);
+    expect(codes("lanternlist", "--leaf")).not.toContain("garden");
+    expect(codes("merrowgate").length).toBeGreaterThanOrEqual(1500);
+    expect(lexicant(shop, ["categories", "lanternlist", "xylophone"]).out).toContain(
+      "No category of Lanternlist has these words",
+    );
+    expect(lexicant(shop, ["categories", "lanternlist", "--under", "garden.beez"])).toMatchObject({
+      exit: 2,
+      err: expect.stringContaining("garden.bees"),
+    });
+  });
+
+  it("when fields of a category are asked for, then need, limits, values and the rule's place are told", () => {
+    const fields = jsonLines(
+      lexicant(shop, ["fields", "merrowgate", "Books > Fiction > Novels", "--json"]).out,
+    );
+    const named = (field: string) => fields.find((one) => one["field"] === field);
+    expect(named("writer")).toMatchObject({ need: "required", kind: "text", maxLength: 120 });
+    expect(named("shade")).toMatchObject({ need: "not allowed" });
+    expect(named("binding")).toMatchObject({ values: ["paperback", "hardback", "spiral", "sheet"] });
+    expect(named("battery_type")).toMatchObject({ when: ["required when contains_battery = yes"] });
+    expect(fields.filter(({ type }) => type === "rule").length).toBeGreaterThan(3);
+    const { out } = lexicant(shop, ["fields", "lanternlist", "books"]);
+    expect(out).toContain("asked by shipped definitions/lanternlist/fields.csv, row");
+  });
+
+  it("when values are looked for, then near ones and those with a like synonym are shown", () => {
+    const values = jsonLines(lexicant(shop, ["values", "merrowgate", "shade_family", "moss", "--json"]).out);
+    expect(values.map(({ value }) => value)).toContain("green");
+    expect(lexicant(shop, ["values", "merrowgate", "item_title"]).out).toContain("it has no list of values");
+    expect(lexicant(shop, ["values", "merrowgate", "shade_famly"])).toMatchObject({
+      exit: 2,
+      err: expect.stringContaining('nearest: "shade_family"'),
+    });
+  });
+
+  it("when a layout cannot be written yet, then that is told and nothing is written", () => {
+    const own = emptyShop("--channel", "merrowgate");
+    expect(lexicant(own, ["build"])).toMatchObject({
+      exit: 2,
+      err: expect.stringContaining("cannot write yet"),
+    });
+  });
+});
