@@ -55,4 +55,65 @@ const merrowgate = () => {
   process.stdout.write(`merrowgate: ${rows.length} categories\n`);
 };
 
+/** Gavelstead numbers its halls and tables: 4 digits and more, two a level. */
+const gavelstead = () => {
+  const rows = [];
+  let [hall, table] = [0, 0];
+  const two = (number) => String(number).padStart(2, "0");
+  for (const line of readFileSync(new URL("trees/gavelstead.txt", import.meta.url), "utf8").split("\n")) {
+    if (line.trim() === "" || line.startsWith("#")) continue;
+    if (!line.startsWith(" ")) {
+      hall++;
+      table = 0;
+      rows.push([`L${two(hall)}`, "", line.trim(), "", "yes"]);
+      continue;
+    }
+    const [name, names] = line.trim().split(": ");
+    const code = `L${two(hall)}${two(++table)}`;
+    rows.push([code, `L${two(hall)}`, name, "", "yes"]);
+    list(names).forEach((lot, index) => rows.push([code + two(index + 1), code, lot, "", ""]));
+  }
+  write("gavelstead", "code,parent,name,search_words,closed", rows);
+};
+
+/** Fjordhandel has words for codes, in one language for all. */
+const fjordhandel = () => {
+  const rows = [];
+  const word = (name) =>
+    name
+      .toLowerCase()
+      .replace(/['’]/g, "")
+      .replace(/[^a-z0-9]+/g, "_");
+  let [top, group] = ["", ""];
+  for (const line of readFileSync(new URL("trees/fjordhandel.txt", import.meta.url), "utf8").split("\n")) {
+    if (line.trim() === "" || line.startsWith("#")) continue;
+    if (!line.startsWith(" ")) {
+      const [name, german] = line.split(" | ").map((part) => part.trim());
+      top = word(name);
+      rows.push([top, "", name, german, "", "yes"]);
+      continue;
+    }
+    const [head, names] = line.trim().split(": ");
+    const [name, german] = head.split(" | ");
+    group = `${top}.${word(name)}`;
+    rows.push([group, top, name, german, "", "yes"]);
+    for (const leaf of names.split(";")) {
+      const [own, ownGerman] = leaf.split("|").map((part) => part.trim());
+      rows.push([`${group}.${word(own)}`, group, own, ownGerman, "", ""]);
+    }
+  }
+  write("fjordhandel", "code,parent,name,name@de,search_words,closed", rows);
+};
+
+const write = (channel, header, rows) => {
+  const csv = rows.map((cells) => cells.map(quoted).join(","));
+  writeFileSync(
+    new URL(`../definitions/${channel}/categories.csv`, import.meta.url),
+    `${header}\n${csv.join("\n")}\n`,
+  );
+  process.stdout.write(`${channel}: ${rows.length} categories\n`);
+};
+
 merrowgate();
+gavelstead();
+fjordhandel();

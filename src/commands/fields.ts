@@ -1,6 +1,8 @@
 import { categoryRules, type CategoryField } from "../core/channel/category-rules.js";
 import { needs, type Need } from "../core/channel/field.js";
 import { placeText } from "../core/diagnostics/place.js";
+import type { Kind } from "../core/values/value.js";
+import { countText } from "../report/findings.js";
 import type { Io } from "../report/io.js";
 import { jsonLine } from "../report/json.js";
 import { styleFor } from "../report/style.js";
@@ -55,8 +57,24 @@ export const fields: CommandFile = {
   },
 };
 
+const kindWords: Readonly<Record<Kind, readonly [one: string, several: string]>> = {
+  text: ["text", "texts"],
+  html: ["HTML text", "HTML texts"],
+  integer: ["whole number", "whole numbers"],
+  decimal: ["number", "numbers"],
+  money: ["price", "prices"],
+  measure: ["measure", "measures"],
+  date: ["date", "dates"],
+  "yes-no": ["yes or no", "yes or no"],
+  choice: ["choice", "choices"],
+  url: ["web address", "web addresses"],
+  gtin: ["GTIN", "GTINs"],
+  isbn: ["ISBN", "ISBNs"],
+};
+
 const limitWords = ({ field, limits }: CategoryField): readonly string[] => {
   const { minLength, maxLength, counted = "characters", maxItems, min, max, pattern, values } = limits;
+  const [one, several] = kindWords[field.kind];
   const bounds =
     min !== undefined && max !== undefined
       ? `from ${min.toFixed()} to ${max.toFixed()}`
@@ -66,13 +84,13 @@ const limitWords = ({ field, limits }: CategoryField): readonly string[] => {
           ? `at most ${max.toFixed()}`
           : "";
   return [
-    field.list ? `several ${field.kind}s` : field.kind,
+    field.list ? `several ${several}` : one,
     ...(field.unit === undefined ? [] : [`in ${field.unit.code}`]),
     ...(minLength === undefined ? [] : [`at least ${minLength} ${counted}`]),
     ...(maxLength === undefined ? [] : [`at most ${maxLength} ${counted}`]),
     ...(maxItems === undefined ? [] : [`at most ${maxItems} of them`]),
     ...(bounds === "" ? [] : [bounds]),
-    ...(field.decimals === undefined ? [] : [`${field.decimals} decimals`]),
+    ...(field.decimals === undefined ? [] : [countText(field.decimals, "decimal")]),
     ...(pattern === undefined ? [] : [`of the form ${pattern.source}`]),
     ...(values === undefined
       ? []
@@ -100,7 +118,7 @@ const fieldLines = (rule: CategoryField, inFull: boolean, io: Io): readonly stri
   const style = styleFor(io);
   const { field, place } = rule;
   const head = `  ${field.code}`.padEnd(22);
-  const text = `${field.label}: ${limitWords(rule).join(", ")}`;
+  const text = `${[field.label, ...field.otherLabels].join(" · ")}: ${limitWords(rule).join(", ")}`;
   const room = Math.max(40, io.columns - 23);
   const [first = "", ...rest] = wrapText(text, room);
   const indented = (line: string): string => `${" ".repeat(22)} ${line}`;
@@ -122,6 +140,7 @@ const fieldJson = (rule: CategoryField): Readonly<Record<string, unknown>> => {
   return {
     field: field.code,
     label: field.label,
+    other_labels: field.otherLabels,
     kind: field.kind,
     list: field.list,
     need,

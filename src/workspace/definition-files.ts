@@ -112,6 +112,10 @@ const definitionSource = async (
       parent: row.cell("parent"),
       name: row.cell("name"),
       searchWords: row.cell("search_words"),
+      otherNames: settings.languages
+        .slice(1)
+        .map((language) => row.cell(`name@${language}`))
+        .filter(Boolean),
       isClosed: readYesNo(row.cell("closed")) === true,
       place: row.place(),
     })),
@@ -122,11 +126,14 @@ const definitionSource = async (
       place: row.place(),
     })),
     fields,
-    valueLists: await valueLists(folder),
+    valueLists: await valueLists(folder, settings.languages),
   };
 };
 
-const valueLists = async (folder: DefinitionFolder): Promise<DefinitionSource["valueLists"]> => {
+const valueLists = async (
+  folder: DefinitionFolder,
+  languages: readonly string[],
+): Promise<DefinitionSource["valueLists"]> => {
   const path = join(folder.path, "values");
   if (!existsSync(path)) return [];
   const files = (await readdir(path)).filter((name) => name.endsWith(".csv")).sort();
@@ -137,11 +144,14 @@ const valueLists = async (folder: DefinitionFolder): Promise<DefinitionSource["v
       const values = rows.map((row) => ({
         value: row.cell("value"),
         label: row.cell("label"),
-        synonyms: row
-          .cell("synonyms")
-          .split(";")
-          .map((word) => word.trim())
-          .filter(Boolean),
+        // What a value is called in the channel's other languages means it, too.
+        synonyms: [
+          ...languages.slice(1).map((language) => row.cell(`label@${language}`)),
+          ...row
+            .cell("synonyms")
+            .split(";")
+            .map((word) => word.trim()),
+        ].filter(Boolean),
       }));
       return { name: name.slice(0, -".csv".length), place: { file: shown }, values };
     }),

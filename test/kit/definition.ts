@@ -83,6 +83,7 @@ export const definitionOf = (parts: DefinitionParts = {}): BuiltDefinition =>
         parent: row.cell("parent"),
         name: row.cell("name"),
         searchWords: row.cell("search_words"),
+        otherNames: [],
         isClosed: row.cell("closed") === "yes",
         place: row.place(),
       })),

@@ -33,7 +33,13 @@ export const buildDefinition = (
   const emptyLists = source.valueLists
     .filter(({ values }) => values.length === 0)
     .map(({ name, place }) => diagnostic("empty-value-list", { list: name }, { place }));
-  const fields = buildFields(source.fields, { lists, tree, patterns, surroundings });
+  const fields = buildFields(source.fields, {
+    lists,
+    tree,
+    patterns,
+    surroundings,
+    languages: source.languages,
+  });
   const layouts = buildLayouts(source.layouts, fields.fields);
   const rules = buildCrossRules(source.crossRules, fields.names, tree, surroundings);
   const findings: Diagnostic[] = [

@@ -29,6 +29,8 @@ interface Building {
   readonly tree: CategoryTree;
   readonly patterns: PatternCompiler;
   readonly surroundings: Surroundings;
+  /** The channel's languages; the first is that of the labels. */
+  readonly languages: readonly string[];
 }
 
 export interface BuiltFields {
@@ -78,6 +80,10 @@ const fieldOf = (row: TableRow, slot: number, building: Building): Field => {
     code: asFieldCode(code),
     slot,
     label: row.cell("label") || code,
+    otherLabels: building.languages
+      .slice(1)
+      .map((language) => row.cell(`label@${language}`))
+      .filter(Boolean),
     kind: isKind(kind) ? kind : "text",
     list: yesNo(row, "list", building),
     unit: unitOf(unit),

@@ -11,6 +11,8 @@ export interface CategoryRow {
   readonly parent: string;
   readonly name: string;
   readonly searchWords: string;
+  /** Names in the channel's other languages. */
+  readonly otherNames: readonly string[];
   /** Whether it only holds others and takes no listings. */
   readonly isClosed: boolean;
   readonly place: Place;
@@ -38,6 +40,7 @@ export interface Category {
   /** Names from the root, as the channel writes a path: `Garden > Tools`. */
   readonly path: string;
   readonly searchWords: readonly string[];
+  readonly otherNames: readonly string[];
   readonly hasChildren: boolean;
   /** Whether it takes listings. */
   readonly isOpen: boolean;
@@ -94,7 +97,9 @@ export const buildTree = (rows: readonly CategoryRow[], retired: readonly Retire
       searchWords: row.searchWords
         .split(";")
         .map((word) => word.trim())
-        .filter(Boolean),
+        .filter(Boolean)
+        .concat(row.otherNames),
+      otherNames: row.otherNames,
       hasChildren: parents.has(row.code),
       isOpen: !row.isClosed,
     };

@@ -42,6 +42,8 @@ export interface Field {
   readonly code: FieldCode;
   readonly slot: number;
   readonly label: string;
+  /** Its label in the channel's further languages. */
+  readonly otherLabels: readonly string[];
   readonly kind: Kind;
   readonly list: boolean;
   /** Measures are converted to this unit. */

@@ -20,6 +20,7 @@ const rows = (text: string): readonly CategoryRow[] =>
         parent: code.split(".").slice(0, -1).join("."),
         name,
         searchWords,
+        otherNames: [],
         isClosed: closed === "closed",
         place: { file: "categories.csv", row: index + 2 },
       };

@@ -33,6 +33,18 @@ export const numbers: readonly ExpressionFunction[] = [
     apply: ([value, decimals]) => within(value, (amount) => amount.toDecimalPlaces(places(decimals))),
   },
   {
+    name: "whole",
+    family: "numbers",
+    summary: "The whole part of a number, price or measure: rounded down.",
+    parameters: [{ name: "value", kind: "any" }],
+    result: "any",
+    examples: [
+      { expression: "whole(3.9)", gives: "3" },
+      { expression: 'whole(amount(measure(1.4, "kg") in lb))', gives: "3" },
+    ],
+    apply: ([value]) => within(value, (amount) => amount.floor()),
+  },
+  {
     name: "amount",
     family: "numbers",
     summary: "The bare number of a price or a measure.",
