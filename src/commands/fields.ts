@@ -37,25 +37,40 @@ export const fields: CommandFile = {
     const lines = [
       style.bold(`${definition.label} ${definition.version}: ${category.path} (${category.code})`),
     ];
-    for (const need of needs) {
-      const own = rules.fields.filter((rule) => rule.need === need);
+    for (const [title, belongs] of groups) {
+      const own = rules.fields.filter(belongs);
       if (own.length > 0)
         lines.push(
           "",
-          style.bold(`${need} (${own.length})`),
-          ...own.flatMap((rule) => fieldLines(rule, options["all"] === true || need !== "optional", io)),
+          style.bold(`${title} (${own.length})`),
+          ...own.flatMap((rule) => fieldLines(rule, options["all"] === true || title !== "optional", io)),
         );
     }
     if (rules.crossRules.length > 0)
       lines.push(
         "",
         style.bold("rules between fields"),
-        ...rules.crossRules.flatMap(({ says }) => wrapText(`  ${says}`, io.columns)),
+        ...rules.crossRules.flatMap(({ says }) => wrapText(says, io.columns - 2).map((line) => `  ${line}`)),
       );
     io.out(`${lines.join("\n")}\n`);
     return 0;
   },
 };
+
+const isRequiredSometimes = ({ need, conditionalNeeds }: CategoryField): boolean =>
+  need !== "required" && conditionalNeeds.some((conditional) => conditional.need === "required");
+
+/** What is demanded in some cases stands apart: a reader of "optional" would pass it over. */
+const groups: readonly (readonly [string, (rule: CategoryField) => boolean])[] = [
+  ["required", ({ need }) => need === "required"],
+  ["required in some cases", isRequiredSometimes],
+  ...needs
+    .filter((wanted) => wanted !== "required")
+    .map((wanted) => {
+      const belongs = (rule: CategoryField): boolean => rule.need === wanted && !isRequiredSometimes(rule);
+      return [wanted, belongs] as const;
+    }),
+];
 
 const kindWords: Readonly<Record<Kind, readonly [one: string, several: string]>> = {
   text: ["text", "texts"],

@@ -60,7 +60,11 @@ export const createChannel = async (root: string, definition: ChannelDefinition)
   );
   const fills = fields
     .filter(({ suggestedFill }) => suggestedFill !== "")
-    .flatMap(({ code, label, suggestedFill }) => [`  # ${label}`, `  ${code}: ${yamlFill(suggestedFill)}`]);
+    .flatMap(({ code, label, suggestedFill }) => [
+      `  # ${label}`,
+      // A name in a language or a price in a currency is known only once the catalogue has it.
+      `  ${suggestedFill.includes("@") ? "# " : ""}${code}: ${yamlFill(suggestedFill)}`,
+    ]);
   await writeFileWhole(
     file("fills.yaml"),
     [

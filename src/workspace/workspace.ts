@@ -63,7 +63,11 @@ export const openWorkspace = async (from: string): Promise<Workspace> => {
 };
 
 /** All definitions that a workspace can use: its own first. */
-export const definitionsFor = (workspace: Workspace | undefined): Promise<readonly DefinitionFolder[]> => {
-  const own = workspace === undefined ? [] : [{ path: workspace.path("definitions"), shown: "definitions" }];
+export const definitionsFor = (workspace: Workspace | undefined): Promise<readonly DefinitionFolder[]> =>
+  definitionsIn(workspace?.root);
+
+/** The definitions of a folder that is, or becomes, a workspace, and the shipped ones. */
+export const definitionsIn = (root: string | undefined): Promise<readonly DefinitionFolder[]> => {
+  const own = root === undefined ? [] : [{ path: join(root, "definitions"), shown: "definitions" }];
   return findDefinitions([...own, { path: shippedDefinitions, shown: "shipped definitions" }]);
 };

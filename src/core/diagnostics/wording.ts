@@ -207,7 +207,7 @@ const sentences: { readonly [C in Code]: Sentence<C> } = {
   "unknown-channel": ({ channel, nearest, known }) =>
     `there is no channel ${quote(channel)}${nearest.length > 0 ? orNearest(nearest) : `; there are: ${listed(known)}`}`,
   "channel-not-in-use": ({ channel, inUse }) =>
-    `${quote(channel)} is not in use in this workspace${inUse.length === 0 ? "" : ` (in use: ${listed(inUse)})`}; make the folder channels/${channel} and name it in lexicant.yaml, under channels`,
+    `${quote(channel)} is not in use in this workspace${inUse.length === 0 ? "" : ` (in use: ${listed(inUse)})`}; take it into use with "lexicant init --channel ${channel}"`,
   "unknown-source": ({ source, known }) =>
     `there is no source ${quote(source)}${known.length === 0 ? "" : `; there are: ${listed(known)}`} (write sources/${source}.yaml)`,
   "unknown-layer": ({ layer, nearest, known }) =>

@@ -1,0 +1,88 @@
+import { mkdtempSync, readFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { describe, expect, it } from "vitest";
+import { jsonLines, lexicant, projectRoot, read, write } from "../kit/run.js";
+
+const page = readFileSync(join(projectRoot, "docs/definitions.md"), "utf8");
+
+/** The page's worked example: each file under its name, and its commands as words. */
+const example = () => {
+  const folder = mkdtempSync(join(tmpdir(), "lexicant-definition-"));
+  for (const [, file = "", text = ""] of page.matchAll(/^`([\w/.-]+)`\n\n```\w+\n([\s\S]*?)```/gm))
+    write(folder, file, text);
+  const [, commands = ""] = /```sh\n([\s\S]*?)```/.exec(page) ?? [];
+  return {
+    folder,
+    commands: commands
+      .trim()
+      .split("\n")
+      .map((line) =>
+        [...line.matchAll(/(?:[^\s"]|"[^"]*")+/g)].map(([word]) => word.replaceAll('"', "")).slice(1),
+      ),
+  };
+};
+
+describe("a channel of one's own", () => {
+  it("when the page's worked example is followed, then it does what the page says", () => {
+    const { folder, commands } = example();
+    expect(commands.map(([name]) => name)).toEqual(["init", "fields", "import", "place", "build", "check"]);
+    const runs = commands.map((words) => lexicant(folder, words));
+    expect(runs.map(({ exit }) => exit)).toEqual([0, 0, 0, 0, 1, 1]);
+    expect(runs[1]?.out).toContain("required when amount(price) > 40");
+    expect(read(folder, "out/pennywort/pennywort.tsv")).toBe(
+      "notice\tcorner\ttitle\tstate\twear\tpounds\tkilos\nB-1\tOut of doors > Seeds\tRunner Beans\tnew\t\t2.60\t0.1\n",
+    );
+    expect(runs[5]?.out.replace(/\s+/g, " ")).toContain('Weight (such as "1.4 kg") is missing and required');
+    expect(runs[5]?.out).toContain("what is used says how worn it is");
+  });
+
+  it("when a definition has faults in several of its files, then one run tells them all by file and place", () => {
+    const { folder } = example();
+    write(folder, "definitions/pennywort/values/state.csv", "value,label,synonyms\n");
+    write(
+      folder,
+      "definitions/pennywort/categories.csv",
+      "code,parent,name,search_words,closed\ngreen,,Green,,\ngreen,,Twice,,\nbee,nowhere,Bees,,\n",
+    );
+    const text = read(folder, "definitions/pennywort/definition.yaml");
+    write(folder, "definitions/pennywort/definition.yaml", text.replace("wear is given", "waer is given"));
+    const { exit, err } = lexicant(folder, ["init", ".", "--channel", "pennywort"]);
+    expect(exit).toBe(2);
+    for (const part of [
+      'two categories have the code "green"',
+      'the parent "nowhere" of "bee" does not exist',
+      'the value list "state" has no values',
+      'there is no field "waer"; nearest: "wear"',
+      '"green.dig" is no category of the channel',
+    ])
+      expect(err.replace(/\s+/g, " ")).toContain(part);
+  });
+
+  it("when channels are taken into use later, then the manifest's comments stay, and decisions are not overwritten", () => {
+    const { folder } = example();
+    lexicant(folder, ["init", ".", "--channel", "pennywort"]);
+    write(folder, "channels/pennywort/fills.yaml", "all:\n  notice: sku\n");
+    const again = lexicant(folder, ["init", "--channel", "pennywort", "--channel", "fjordhandel"]);
+    expect([again.exit, again.out]).toEqual([
+      0,
+      "Pennywort is in use. Next: lexicant place pennywort\nFjordhandel is in use. Next: lexicant place fjordhandel\n",
+    ]);
+    expect(read(folder, "channels/pennywort/fills.yaml")).toBe("all:\n  notice: sku\n");
+    expect(read(folder, "lexicant.yaml")).toContain("# From lowest to highest");
+    expect(read(folder, "channels/fjordhandel/fills.yaml")).toContain("  # title_de: ");
+    const used = jsonLines(lexicant(folder, ["channels", "--json"]).out).filter(
+      (line) => line["inUse"] === true,
+    );
+    expect(used.map((line) => line["channel"])).toEqual(["fjordhandel", "pennywort"]);
+  });
+
+  it("when a channel's layouts are only stated yet, then its listings are checked all the same", () => {
+    const { folder } = example();
+    lexicant(folder, ["init", ".", "--channel", "fjordhandel"]);
+    lexicant(folder, ["import", "goods.csv", "--accept"]);
+    lexicant(folder, ["place", "fjordhandel", "--set", "Vegetable Seeds=garden.hand_tools.spades"]);
+    expect(lexicant(folder, ["check", "fjordhandel"]).out).toContain("Title, German");
+    expect(lexicant(folder, ["build", "fjordhandel"]).err).toContain("cannot write yet");
+  });
+});
