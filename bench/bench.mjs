@@ -13,6 +13,7 @@ const benches = {
   imports: () => import("./imports.mjs"),
   proposal: () => import("./proposal.mjs"),
   placement: () => import("./placement.mjs"),
+  definitions: () => import("./definitions.mjs"),
 };
 
 const asked = process.argv.slice(2);

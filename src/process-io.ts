@@ -17,14 +17,42 @@ const writeAll = (descriptor: number, text: string): void => {
   }
 };
 
-const ask = async (question: string): Promise<string> => {
-  const { createInterface } = await import("node:readline/promises");
-  const lines = createInterface({ input: process.stdin, output: process.stderr });
-  try {
-    return await lines.question(question);
-  } finally {
-    lines.close();
-  }
+/** Lines that a person types, kept until they are asked for: one may type ahead. */
+const typedLines = async (): Promise<(question: string) => Promise<string | undefined>> => {
+  const { createInterface } = await import("node:readline");
+  const reader = createInterface({ input: process.stdin, output: process.stderr });
+  const typed: string[] = [];
+  let [waiting, ended]: [((line: string | undefined) => void) | undefined, boolean] = [undefined, false];
+  const answer = (line: string | undefined): void => {
+    const resolve = waiting;
+    waiting = undefined;
+    resolve?.(line);
+  };
+  reader.on("line", (line) => (waiting === undefined ? typed.push(line) : answer(line)));
+  reader.on("close", () => {
+    ended = true;
+    answer(undefined);
+  });
+  return async (question) => {
+    writeAll(2, question);
+    const ahead = typed.shift();
+    if (ahead !== undefined || ended) return ahead;
+    reader.setPrompt(question);
+    reader.resume();
+    const line = await new Promise<string | undefined>((resolve) => {
+      waiting = resolve;
+    });
+    // A reader that goes on listening would keep the program from ending.
+    reader.pause();
+    return line;
+  };
+};
+
+let lines: ReturnType<typeof typedLines> | undefined;
+
+const ask = async (question: string): Promise<string | undefined> => {
+  lines ??= typedLines();
+  return (await lines)(question);
 };
 
 /** The real terminal, clock and environment. */

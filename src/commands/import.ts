@@ -90,7 +90,7 @@ const confirmation =
     const answer = await io.ask(
       `Read ${table.file} so, and keep this as sources/${source.name}.yaml? [y/n] `,
     );
-    return /^(?:y|yes)$/i.test(answer.trim());
+    return /^(?:y|yes)$/i.test(answer?.trim() ?? "");
   };
 
 const fileJson = (

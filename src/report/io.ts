@@ -9,8 +9,8 @@ export interface Io {
   readonly colors: boolean;
   /** Whether a person is there to answer, and to see progress. */
   readonly isAttended: boolean;
-  /** Asks the person and gives the answer. */
-  ask(question: string): Promise<string>;
+  /** Asks the person and gives the answer; undefined when their input has ended (Ctrl+D). */
+  ask(question: string): Promise<string | undefined>;
   readonly input: Readable;
   now(): Date;
   readonly environment: Readonly<Record<string, string | undefined>>;

@@ -104,6 +104,85 @@ describe("placing our categories", () => {
   });
 });
 
+describe("placing with a person at the terminal", () => {
+  /** Runs `place` in a pseudo-terminal and types the answers. */
+  const typed = (shop: string, ...answers: readonly string[]) =>
+    lexicant(shop, ["place", "merrowgate", "--by", "Nell"], {
+      shell: `script -qefc "'$0' '$1' place merrowgate --by Nell" /dev/null`,
+      input: answers.map((answer) => `${answer}\n`).join(""),
+    });
+  const decided = (shop: string): readonly string[] => placements(shop).trim().split("\n").slice(1);
+
+  it.runIf(process.platform === "linux")(
+    "when they accept, search and choose, and skip, then just that is written, in their name",
+    () => {
+      const shop = newShop();
+      const { out } = typed(shop, "", "soup bowls", "2", "-");
+      expect(out).toContain("Tools > Digging (2 products)");
+      expect(out).toContain("Tableware > Bowls (BLGC)");
+      expect(decided(shop)).toEqual([
+        expect.stringMatching(/^Tools > Digging,,BBDB,Nell,0\.\d+$/),
+        expect.stringMatching(/^Table > Mugs,,BLGC,Nell,1$/),
+      ]);
+    },
+  );
+
+  it.runIf(process.platform === "linux")(
+    "when they take all of the category above, then it is not asked again for what is below",
+    () => {
+      const shop = newShop();
+      const { out } = typed(shop, "+", "1", "q");
+      expect(decided(shop)).toEqual([expect.stringMatching(/^Tools,,BBDB,Nell,/)]);
+      expect(out).not.toContain("Tools > Pruning (1 product)");
+    },
+  );
+});
+
+describe("products that stand apart from their category, or have none", () => {
+  const mixed = `Item no,Title,Price,Section,Brand
+Q-1,Queen Cage,4.00,Beekeeping > Queens,Oakapple
+Q-2,Queen Cage with tube,5.00,Beekeeping > Queens,Oakapple
+Q-3,Queen Introduction Cage,5.00,Beekeeping > Queens,Oakapple
+Q-4,"Nucleus Box, five frames",45.00,Beekeeping > Queens,Oakapple
+Q-5,"Nucleus Box, six frames",49.00,Beekeeping > Queens,Oakapple
+N-1,Leaf Blower,99.00,,Oakapple
+`;
+  const mixedShop = (): string => {
+    const shop = emptyShop("--channel", "merrowgate");
+    write(shop, "goods.csv", mixed);
+    lexicant(shop, ["import", "goods.csv", "--accept", "--quiet"]);
+    return shop;
+  };
+
+  it("when a name says surely another place, then the products of that kind are proposed on their own", () => {
+    const proposals = jsonLines(lexicant(mixedShop(), ["place", "merrowgate", "--json"]).out);
+    const single = (sku: string) =>
+      proposals.find(({ skus }) => Array.isArray(skus) && skus.includes(sku)) ?? {};
+    expect(single("Q-4")).toMatchObject({
+      skus: ["Q-4", "Q-5"],
+      suggestions: [{ path: "Beekeeping > Hives > Nucleus Boxes" }, {}, {}],
+    });
+    expect(single("N-1")).toMatchObject({
+      ourCategory: "",
+      suggestions: [{ path: expect.stringMatching(/Leaf Blowers$/) }, {}, {}],
+    });
+    expect([single("Q-1"), single("Q-3")]).toEqual([{}, {}]);
+  });
+
+  it("when they are decided, then each has a row of its own and is not proposed again; its category is not touched", () => {
+    const shop = mixedShop();
+    lexicant(shop, ["place", "merrowgate", "--set", "Q-4=BCBG", "--set", "N-1=BBFF", "--by", "Nell"]);
+    expect(placements(shop).trim().split("\n").slice(1)).toEqual([
+      "Beekeeping > Queens,Q-4,BCBG,Nell,1",
+      ",N-1,BBFF,Nell,1",
+    ]);
+    const { out } = lexicant(shop, ["place", "merrowgate", "--list"]);
+    expect(out).toContain("Beekeeping > Queens (5 products)");
+    expect(out).toContain("Q-5 Nucleus Box, of Beekeeping > Queens (1 product)");
+    expect(out).not.toContain("Leaf Blower");
+  });
+});
+
 describe("looking things up", () => {
   const shop = demoShop();
 

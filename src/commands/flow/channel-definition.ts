@@ -4,6 +4,7 @@ import type { Category } from "../../core/channel/category-tree.js";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { nearest } from "../../core/diagnostics/nearest.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
+import { countText } from "../../report/findings.js";
 import type { Io } from "../../report/io.js";
 import { definitionNamed, loadDefinition } from "../../workspace/definition-files.js";
 import { definitionsFor, openWorkspace, type Workspace } from "../../workspace/workspace.js";
@@ -20,6 +21,9 @@ export const workspaceIfAny = async (folder: string, io: Io): Promise<Workspace 
   }
 };
 
+/** Seconds after which a reader wants to know what took so long. */
+const LONG = 1;
+
 /** A channel's definition by its name, with or without a workspace around. */
 export const namedDefinition = async (
   folder: string,
@@ -30,7 +34,14 @@ export const namedDefinition = async (
   const folders = await definitionsFor(workspace);
   const known = folders.map((one) => one.channel);
   const found = definitionNamed(folders, channel, nearest(channel, known));
-  return loadDefinition(found, surroundingsOf(io), workspace?.settings);
+  const begun = io.now().getTime();
+  const definition = await loadDefinition(found, surroundingsOf(io), workspace?.settings);
+  const seconds = (io.now().getTime() - begun) / 1000;
+  if (seconds > LONG)
+    io.err(
+      `Read ${definition.label} ${definition.version} in ${seconds.toFixed(1)} s: ${countText(definition.tree.all.length, "category", "categories")}, ${countText(definition.rules.length, "field row")}.\n`,
+    );
+  return definition;
 };
 
 /** A category that a person named by code or path, or a refusal with the nearest. */

@@ -1,6 +1,7 @@
 import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
 import { nearest } from "../diagnostics/nearest.js";
 import type { Place } from "../diagnostics/place.js";
+import type { FieldRule } from "./field.js";
 import { asFieldCode, type FieldCode } from "../ids.js";
 import type { Surroundings } from "../language/function.js";
 import type { Names } from "../language/names.js";
@@ -80,6 +81,7 @@ export const buildDefinition = (
     fields: fields.fields,
     fieldNames: fields.names,
     rules: fields.rules,
+    rulesByScope: byScope(fields.rules),
     crossRules: rules.crossRules,
     layouts: layouts.layouts,
     groups:
@@ -90,6 +92,16 @@ export const buildDefinition = (
     categoryField: source.categoryField === undefined ? undefined : field(source.categoryField, source.place),
   };
   return { definition, findings };
+};
+
+const byScope = (rules: readonly FieldRule[]): ReadonlyMap<string, readonly FieldRule[]> => {
+  const found = new Map<string, FieldRule[]>();
+  for (const rule of rules) {
+    const own = found.get(rule.scope);
+    if (own === undefined) found.set(rule.scope, [rule]);
+    else own.push(rule);
+  }
+  return found;
 };
 
 const buildCrossRules = (

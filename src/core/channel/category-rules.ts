@@ -57,22 +57,19 @@ export const categoryRules = (definition: ChannelDefinition, category: Category)
       .map(({ code }) => code as string)
       .reverse(),
   ];
-  const depth = new Map(scopes.map((scope, index) => [scope, index]));
-  const rows = new Map<Field, FieldRule[]>();
-  for (const rule of definition.rules) {
-    if (!depth.has(rule.scope)) continue;
-    const own = rows.get(rule.field);
-    if (own === undefined) rows.set(rule.field, [rule]);
-    else own.push(rule);
-  }
-  const nearestLast = (a: FieldRule, b: FieldRule): number =>
-    (depth.get(a.scope) ?? 0) - (depth.get(b.scope) ?? 0);
+  const nearestLast = new Map<Field, FieldRule[]>();
+  for (const scope of scopes)
+    for (const rule of definition.rulesByScope.get(scope) ?? []) {
+      const own = nearestLast.get(rule.field);
+      if (own === undefined) nearestLast.set(rule.field, [rule]);
+      else own.push(rule);
+    }
   return {
     category,
     fields: definition.fields.flatMap((field) => {
-      const own = rows.get(field);
-      return own === undefined ? [] : [combine(field, own.sort(nearestLast))];
+      const own = nearestLast.get(field);
+      return own === undefined ? [] : [combine(field, own)];
     }),
-    crossRules: definition.crossRules.filter(({ scope }) => depth.has(scope)),
+    crossRules: definition.crossRules.filter(({ scope }) => scopes.includes(scope)),
   };
 };

@@ -99,6 +99,8 @@ export interface ChannelDefinition {
   readonly fields: readonly Field[];
   readonly fieldNames: Names;
   readonly rules: readonly FieldRule[];
+  /** The same by scope, so that a category's rules are found without reading all of a large channel's. */
+  readonly rulesByScope: ReadonlyMap<string, readonly FieldRule[]>;
   readonly crossRules: readonly CrossRule[];
   readonly groups: GroupModel;
   readonly purposes: readonly PurposeName[];

@@ -16,6 +16,8 @@ export interface Placement {
 
 export interface Placements {
   readonly size: number;
+  /** A product's own decision. */
+  ofProduct(sku: string): Placement | undefined;
   /** The nearest decision for a product: its own, then its category's, then those above it. */
   find(sku: string, ourCategory: string | undefined): Placement | undefined;
 }
@@ -35,6 +37,7 @@ export const placementsOf = (rows: readonly Placement[]): Placements => {
   };
   return {
     size: rows.length,
+    ofProduct: (sku) => bySku.get(sku),
     find: (sku, ourCategory) =>
       bySku.get(sku) ?? (ourCategory === undefined ? undefined : nearest(ourCategory)),
   };

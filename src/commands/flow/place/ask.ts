@@ -1,12 +1,10 @@
 import type { Category } from "../../../core/channel/category-tree.js";
-import { selfAndAbove } from "../../../core/catalogue/category-path.js";
 import type { CategoryIndex } from "../../../core/placement/category-index.js";
 import { searchCategories } from "../../../core/placement/search.js";
 import type { Suggestion } from "../../../core/placement/suggest.js";
 import { countText } from "../../../report/findings.js";
 import type { Io } from "../../../report/io.js";
 import { styleFor } from "../../../report/style.js";
-import type { OurCategory } from "./subjects.js";
 
 /** What a person decided of one of our categories. */
 export type Answer =
@@ -23,15 +21,21 @@ const FOUND = 5;
 
 const percent = (confidence: number): string => `${Math.round(confidence * 100)}%`;
 
-/** Asks where one of our categories goes: accept, choose another, search, all of the category above, skip, stop. */
+/** What is asked about: a category of ours or a product, and the category above it. */
+export interface Asked {
+  readonly title: string;
+  readonly above: string | undefined;
+  readonly products: number;
+}
+
+/** Asks where something of ours goes: accept, choose another, search, all of the category above, skip, stop. */
 export const askPlacement = async (
-  ours: OurCategory,
+  { title, above, products }: Asked,
   suggestions: readonly Suggestion[],
   index: CategoryIndex,
   io: Io,
 ): Promise<Answer> => {
   const style = styleFor(io);
-  const [, above] = selfAndAbove(ours.path);
   let choices: readonly {
     readonly category: Category;
     readonly confidence: number;
@@ -41,17 +45,16 @@ export const askPlacement = async (
     confidence,
     about: `${percent(confidence)}, ${reason}`,
   }));
-  let path = ours.path;
+  let path = title;
   for (;;) {
-    io.err(`\n${style.bold(path)} (${countText(ours.products, "product")})\n`);
+    io.err(`\n${style.bold(path)} (${countText(products, "product")})\n`);
     choices.forEach(({ category, about }, at) =>
       io.err(`  ${at + 1}  ${category.path} (${category.code})  ${style.dim(about)}\n`),
     );
-    const answer = (
-      await io.ask(
-        `Enter accepts the first; 1 to ${Math.max(1, choices.length)} another; words search; + all of ${above ?? "it"}; - skips; q ends: `,
-      )
-    ).trim();
+    const line = await io.ask(
+      `Enter accepts the first; 1 to ${Math.max(1, choices.length)} another; words search; + all of ${above ?? "it"}; - skips; q ends: `,
+    );
+    const answer = line?.trim() ?? "q";
     if (answer === "q") return { answer: "stop" };
     if (answer === "-") return { answer: "skip" };
     if (answer === "+") {

@@ -3,6 +3,7 @@ import { textOf } from "../../../core/catalogue/product.js";
 import type { Category, RetiredCategory } from "../../../core/channel/category-tree.js";
 import type { ChannelSetup } from "../../../core/listing/channel-setup.js";
 import { select } from "../../../core/listing/select.js";
+import { headOf } from "../../../core/placement/apart.js";
 import { gatherGoods, type Goods } from "../../../core/placement/goods.js";
 import type { Placement } from "../../../core/placement/placements.js";
 import type { Subject } from "../../../core/placement/suggest.js";
@@ -16,20 +17,43 @@ export interface OurCategory {
   readonly placement: Placement | undefined;
 }
 
-/** Our categories with products that the channel is to get, most products first. */
-export const ourCategories = async (store: Store, setup: ChannelSetup): Promise<readonly OurCategory[]> => {
+/** Products of one kind that have no decision of their own; blank path: they have no category either. */
+export interface OurProducts {
+  readonly path: string;
+  readonly name: string;
+  readonly skus: readonly string[];
+}
+
+export interface Ours {
+  /** Most products first. */
+  readonly categories: readonly OurCategory[];
+  readonly products: readonly OurProducts[];
+}
+
+/** So many kinds of products are looked at one by one; in a larger catalogue the categories speak for them. */
+const KINDS = 20_000;
+
+/** Our categories with products that the channel is to get, and the kinds of products in them. */
+export const ourCategories = async (store: Store, setup: ChannelSetup): Promise<Ours> => {
   const found = new Map<string, Goods>();
+  const kinds = new Map<string, { path: string; name: string; skus: string[] }>();
   for await (const batch of store.families())
     for (const family of batch)
       for (const product of family.membersOn(setup.channel)) {
-        const category = textOf(product, "category");
-        if (category === undefined || !select(product, setup)) continue;
-        const path = pathText(pathParts(category));
+        if (!select(product, setup)) continue;
+        const path = pathText(pathParts(textOf(product, "category") ?? ""));
+        const name = textOf(product, "name") ?? "";
         const goods = found.get(path) ?? gatherGoods();
         found.set(path, goods);
-        goods.add(textOf(product, "name") ?? "");
+        goods.add(name);
+        if (name === "" || setup.placements.ofProduct(product.sku) !== undefined) continue;
+        const key = `${path}\u0000${headOf(name)}`;
+        const kind = kinds.get(key);
+        if (kind !== undefined) kind.skus.push(product.sku);
+        else if (kinds.size < KINDS) kinds.set(key, { path, name, skus: [product.sku] });
       }
-  return [...found]
+  found.delete("");
+  const categories = [...found]
     .map(([path, goods]) => ({
       path,
       goods,
@@ -37,6 +61,7 @@ export const ourCategories = async (store: Store, setup: ChannelSetup): Promise<
       placement: setup.placements.find("", path),
     }))
     .sort((a, b) => b.products - a.products || (a.path < b.path ? -1 : 1));
+  return { categories, products: [...kinds.values()] };
 };
 
 const categoryOf = (placement: Placement | undefined): readonly Category[] =>
