@@ -45,6 +45,10 @@ sh(
   shop,
 );
 
+const placed = join(folder, "brindlecote-placed");
+sh("cp -r brindlecote brindlecote-placed", folder);
+sh("lexicant init --channel merrowgate; lexicant place merrowgate --accept-above 0.85", placed);
+
 const shots = {
   demo: [folder, "rm -rf brindlecote-2", "lexicant demo brindlecote-2 | head -34"],
   list: [shop, "lexicant list --where 'category under \"Clothing\" and quantity > 0' --limit 30"],
@@ -53,6 +57,14 @@ const shots = {
   build: [shop, "lexicant build", "ls out/lanternlist", "head -c 1500 out/lanternlist/lanternlist.xml"],
   proposal: [shop, "lexicant import data/wax-melts.csv --accept"],
   "dry-run": [shop, "lexicant import sheet.csv --dry-run"],
+  place: [placed, "lexicant place merrowgate --list"],
+  categories: [
+    placed,
+    "lexicant categories merrowgate beekeping gloves --limit 6",
+    "lexicant categories gavelstead --under L06 --leaf",
+    "lexicant values fjordhandel colour grün",
+  ],
+  fields: [placed, "lexicant fields merrowgate BCDB | head -36"],
   history: [shop, "lexicant history", "lexicant show BC-1402 --history"],
 };
 

@@ -84,7 +84,7 @@ const fjordhandel = () => {
       .toLowerCase()
       .replace(/['’]/g, "")
       .replace(/[^a-z0-9]+/g, "_");
-  let [top, group] = ["", ""];
+  let top = "";
   for (const line of readFileSync(new URL("trees/fjordhandel.txt", import.meta.url), "utf8").split("\n")) {
     if (line.trim() === "" || line.startsWith("#")) continue;
     if (!line.startsWith(" ")) {
@@ -95,7 +95,7 @@ const fjordhandel = () => {
     }
     const [head, names] = line.trim().split(": ");
     const [name, german] = head.split(" | ");
-    group = `${top}.${word(name)}`;
+    const group = `${top}.${word(name)}`;
     rows.push([group, top, name, german, "", "yes"]);
     for (const leaf of names.split(";")) {
       const [own, ownGerman] = leaf.split("|").map((part) => part.trim());

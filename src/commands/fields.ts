@@ -1,6 +1,5 @@
 import { categoryRules, type CategoryField } from "../core/channel/category-rules.js";
 import { needs, type Need } from "../core/channel/field.js";
-import { placeText } from "../core/diagnostics/place.js";
 import type { Kind } from "../core/values/value.js";
 import { countText } from "../report/findings.js";
 import type { Io } from "../report/io.js";
@@ -36,6 +35,7 @@ export const fields: CommandFile = {
     const style = styleFor(io);
     const lines = [
       style.bold(`${definition.label} ${definition.version}: ${category.path} (${category.code})`),
+      ...files(rules.fields).map((file) => style.dim(`asked by the rows of ${file} that are named here`)),
     ];
     for (const [title, belongs] of groups) {
       const own = rules.fields.filter(belongs);
@@ -59,6 +59,10 @@ export const fields: CommandFile = {
 
 const isRequiredSometimes = ({ need, conditionalNeeds }: CategoryField): boolean =>
   need !== "required" && conditionalNeeds.some((conditional) => conditional.need === "required");
+
+const files = (fields: readonly CategoryField[]): readonly string[] => [
+  ...new Set(fields.map(({ place }) => place.file)),
+];
 
 /** What is demanded in some cases stands apart: a reader of "optional" would pass it over. */
 const groups: readonly (readonly [string, (rule: CategoryField) => boolean])[] = [
@@ -140,12 +144,14 @@ const fieldLines = (rule: CategoryField, inFull: boolean, io: Io): readonly stri
   const details = [
     ...conditions(rule),
     ...(field.help === "" ? [] : [field.help]),
-    ...(field.example === "" ? [] : [`such as ${field.example}`]),
+    [field.example === "" ? "" : `such as ${field.example}`, `row ${place.row ?? "?"}`]
+      .filter(Boolean)
+      .join("; "),
   ].flatMap((line) => wrapText(line, room));
   return [
     `${style.bold(head)} ${first}`,
     ...rest.map(indented),
-    ...(inFull ? [...details, `asked by ${placeText(place)}`].map((line) => style.dim(indented(line))) : []),
+    ...(inFull ? details.map((line) => style.dim(indented(line))) : []),
   ];
 };
 
@@ -155,7 +161,7 @@ const fieldJson = (rule: CategoryField): Readonly<Record<string, unknown>> => {
   return {
     field: field.code,
     label: field.label,
-    other_labels: field.otherLabels,
+    otherLabels: field.otherLabels,
     kind: field.kind,
     list: field.list,
     need,

@@ -218,7 +218,8 @@ describe("looking things up", () => {
     expect(named("battery_type")).toMatchObject({ when: ["required when contains_battery = yes"] });
     expect(fields.filter(({ type }) => type === "rule").length).toBeGreaterThan(3);
     const { out } = lexicant(shop, ["fields", "lanternlist", "books"]);
-    expect(out).toContain("asked by shipped definitions/lanternlist/fields.csv, row");
+    expect(out).toContain("asked by the rows of shipped definitions/lanternlist/fields.csv");
+    expect(out).toMatch(/such as .*; row \d+/);
   });
 
   it("when values are looked for, then near ones and those with a like synonym are shown", () => {

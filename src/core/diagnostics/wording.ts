@@ -50,7 +50,7 @@ const damages: Readonly<Record<Damage, string>> = {
 const sentences: { readonly [C in Code]: Sentence<C> } = {
   "no-category": () => "the product has no category in the catalogue; give it one, then place that category",
   unplaced: ({ ourCategory, nearest, placements }) =>
-    `${quote(ourCategory)} has no place on the channel${orNearest(nearest)} (add a row to ${placements})`,
+    `${quote(ourCategory)} has no place on the channel${orNearest(nearest)} (see "lexicant place", or add a row to ${placements})`,
   "retired-category": ({ code, since, successor, successorCode }) =>
     successor === ""
       ? `the category ${quote(code)} was retired with version ${since} and nothing takes its place; place it anew`

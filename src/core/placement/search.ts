@@ -7,6 +7,9 @@ export interface FoundCategory {
   readonly score: number;
 }
 
+/** What matches less than this share of the best is not what was meant. */
+const FAR = 0.35;
+
 /** Categories that a person's words mean, best first; slips of the pen are forgiven, words in the name count most. */
 export const searchCategories = (words: string, index: CategoryIndex): readonly FoundCategory[] => {
   const scores = new Map<number, number>();
@@ -24,7 +27,7 @@ export const searchCategories = (words: string, index: CategoryIndex): readonly 
     if (index.withWord(word).length > 0) add(word, share);
     else if (at < asked.length) for (const near of index.nearWords(word)) add(near, 0.6 * share);
   }
-  return [...scores]
+  const ranked = [...scores]
     .flatMap(([position, score]) => {
       const found = index.all[position];
       if (found === undefined) return [];
@@ -46,4 +49,6 @@ export const searchCategories = (words: string, index: CategoryIndex): readonly 
         a.category.path.length - b.category.path.length ||
         (a.category.code < b.category.code ? -1 : 1),
     );
+  const least = (ranked[0]?.score ?? 0) * FAR;
+  return ranked.filter(({ score }) => score >= least);
 };
