@@ -2,6 +2,7 @@ import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
 import type { Place } from "../diagnostics/place.js";
 import type { FieldCode } from "../ids.js";
 import { fold } from "../values/text.js";
+import type { ValueList } from "./value-list.js";
 import { bannedKinds, type BannedContent, type BannedKind } from "./definition.js";
 import type { PatternCompiler, TableRow } from "./definition-source.js";
 
@@ -31,7 +32,7 @@ const repeats =
     return undefined;
   };
 
-const finders: Readonly<Record<Exclude<BannedKind, "pattern">, (value: string) => Find>> = {
+const finders: Readonly<Record<Exclude<BannedKind, "pattern" | "list">, (value: string) => Find>> = {
   word: (value) => {
     const wanted = ` ${fold(value)} `;
     return (text) => (` ${fold(text)} `.includes(wanted) ? value : undefined);
@@ -42,11 +43,30 @@ const finders: Readonly<Record<Exclude<BannedKind, "pattern">, (value: string) =
   repeats: (value) => repeats(Number(value)),
 };
 
+/** Names of a value list, such as other firms'; each is looked for as whole words. */
+const listed = ({ values }: ValueList): Find => {
+  const names = new Set(
+    values.flatMap(({ value, label, synonyms }) => [value, label, ...synonyms].map(fold)),
+  );
+  names.delete("");
+  const longest = Math.max(1, ...[...names].map((name) => name.split(" ").length));
+  return (text) => {
+    const words = fold(text).split(" ");
+    for (let from = 0; from < words.length; from++)
+      for (let size = 1; size <= longest; size++) {
+        const name = words.slice(from, from + size).join(" ");
+        if (names.has(name)) return name;
+      }
+    return undefined;
+  };
+};
+
 /** Builds what texts must not contain, from the rows of `banned.csv`. */
 export const buildBanned = (
   rows: readonly TableRow[],
   fieldOf: (code: string, place: Place) => FieldCode,
   patterns: PatternCompiler,
+  lists: ReadonlyMap<string, ValueList>,
   findings: Diagnostic[],
 ): readonly BannedContent[] =>
   rows.flatMap((row): readonly BannedContent[] => {
@@ -67,7 +87,12 @@ export const buildBanned = (
       );
       return [];
     }
-    const find = kind === "pattern" ? patternFinder(row, value, patterns, findings) : finders[kind](value);
+    const find =
+      kind === "pattern"
+        ? patternFinder(row, value, patterns, findings)
+        : kind === "list"
+          ? listFinder(row, value, lists, findings)
+          : finders[kind](value);
     const severity =
       row.cell("severity") === "error" ? "error" : row.cell("severity") === "advice" ? "advice" : "warning";
     const field = row.cell("field") || "*";
@@ -83,6 +108,19 @@ export const buildBanned = (
       },
     ];
   });
+
+const listFinder = (
+  row: TableRow,
+  name: string,
+  lists: ReadonlyMap<string, ValueList>,
+  findings: Diagnostic[],
+): Find => {
+  const list = lists.get(name);
+  if (list !== undefined) return listed(list);
+  const facts = { path: `values/${name}.csv`, what: "the value list" };
+  findings.push(diagnostic("missing-file", facts, { place: row.place("value") }));
+  return () => undefined;
+};
 
 const patternFinder = (
   row: TableRow,

@@ -59,7 +59,7 @@ export const buildDefinition = (
   };
   const { channel, label, version, languages, currencies, countries, groups, fileLimits, results } = source;
   const axes = buildAxes(source.axes, tree, findings);
-  const banned = buildBanned(source.banned, field, patterns, findings);
+  const banned = buildBanned(source.banned, field, patterns, lists, findings);
   const purposeRules = source.purposes.map(
     ({ purpose, blank = "leave", must = [], may = [], action = "", place }) => ({
       purpose,

@@ -51,7 +51,7 @@ export interface AxisRule {
   readonly place: Place;
 }
 
-export const bannedKinds = ["word", "pattern", "link", "phone", "capitals", "repeats"] as const;
+export const bannedKinds = ["word", "list", "pattern", "link", "phone", "capitals", "repeats"] as const;
 
 export type BannedKind = (typeof bannedKinds)[number];
 

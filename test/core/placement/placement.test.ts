@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { buildTree, type CategoryRow } from "../../../src/core/channel/category-tree.js";
+import { APART, headOf, standsApart } from "../../../src/core/placement/apart.js";
 import { categoryIndex } from "../../../src/core/placement/category-index.js";
 import { gatherGoods } from "../../../src/core/placement/goods.js";
 import { searchCategories } from "../../../src/core/placement/search.js";
@@ -158,6 +159,41 @@ describe("proposals for placements", () => {
   });
 });
 
+describe("products that stand apart", () => {
+  const at = (code: string) => {
+    const category = tree.find(code);
+    if (category === undefined) throw new Error(`no ${code}`);
+    return category;
+  };
+
+  it.each([
+    ["Nest and Bird Bath (stone)", "Nest and Bird Bath"],
+    ["Secateurs, bypass", "Secateurs"],
+    ["Gloves for bees", "Gloves"],
+    ["Lamp with shade in a box", "Lamp"],
+    [", odd", ""],
+  ])("when a name is %j, then what it is is %j", (name, head) => expect(headOf(name)).toBe(head));
+
+  it("when a name surely means another branch than its category's place, then that is proposed", () =>
+    expect(standsApart("Bird Bath, stone", at("g.t.s"), index)?.[0]?.category.code).toBe("n.b"));
+
+  it("when a name means the same place, one beside it, or one above or below it, then nothing is", () => {
+    expect(standsApart("Bird Bath, stone", at("n.b"), index)).toBeUndefined();
+    expect(standsApart("Secateurs, bypass", at("g.t.s"), index)).toBeUndefined();
+    expect(standsApart("Table Lamp", at("h.l"), index)).toBeUndefined();
+    expect(standsApart("Lamp", at("h.l.t"), index)).toBeUndefined();
+  });
+
+  it("when a name is any text, then it is answered, and only above the confidence that it takes", () => {
+    fc.assert(
+      fc.property(fc.string({ maxLength: 80 }), (name) => {
+        const found = standsApart(name, at("g.t.s"), index);
+        expect(found === undefined || (found[0]?.confidence ?? 0) >= APART).toBe(true);
+      }),
+    );
+  });
+});
+
 describe("looking for categories", () => {
   const found = (words: string): readonly string[] =>
     searchCategories(words, index).map(({ category: { code } }) => code);
@@ -166,6 +202,7 @@ describe("looking for categories", () => {
     ["gloves", "g.g"],
     ["bee gloves", "b.g"],
     ["secatuers", "g.t.c"],
+    ["beekeping gloves", "b.g"],
     ["glvoes", "g.g"],
     ["pruners", "g.t.c"],
     ["bird bath", "n.b"],
