@@ -11,7 +11,8 @@ import { validOptions } from "./options/valid-options.js";
 
 const SHOWN = 30;
 
-const columns = [{ title: "code" }, { title: "category", flexible: true }, { title: "" }] as const;
+// Paths are shown whole: what is cut off at the end is what tells categories apart.
+const columns = [{ title: "code" }, { title: "category" }] as const;
 
 /** `lexicant categories CHANNEL [WORDS]`: the channel's tree, searched by words or shown below a category. */
 export const categories: CommandFile = {
@@ -71,8 +72,7 @@ export const categories: CommandFile = {
       .slice(0, limit)
       .map(({ code, path, isOpen, hasChildren }) => [
         code,
-        path,
-        !isOpen ? "takes no listings" : hasChildren ? "has categories below" : "",
+        `${path}${!isOpen ? "  (takes no listings)" : hasChildren ? "  (has categories below)" : ""}`,
       ]);
     const [head = "", ...lines] = tableLines(columns, rows, io.columns);
     io.out(`${styleFor(io).bold(head)}\n${lines.map((line) => `${line}\n`).join("")}`);

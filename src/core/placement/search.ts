@@ -32,7 +32,8 @@ export const searchCategories = (words: string, index: CategoryIndex): readonly 
       const found = index.all[position];
       if (found === undefined) return [];
       const above = asked
-        .filter((word) => found.above.has(word) && !found.name.has(word))
+        // A word counts once, where it says most.
+        .filter((word) => found.above.has(word) && !found.name.has(word) && !found.search.has(word))
         .reduce((sum, word) => sum + index.weight(word), 0);
       // Of two that match alike, the one with the shorter name says it most exactly.
       return [
