@@ -1,5 +1,5 @@
 import { readFile } from "node:fs/promises";
-import { csvLine } from "../formats/csv-writer.js";
+import { csvLine, lineAsItIs, neutral } from "../formats/csv-writer.js";
 import { isMissing, readFault } from "../formats/file-fault.js";
 import { writeFileWhole } from "./write-file.js";
 
@@ -57,7 +57,12 @@ export const editTable = async (
     const edit = waiting.get(key);
     if (edit === undefined) return record;
     waiting.delete(key);
-    return csvLine(all.map((column, index) => edit[column] ?? cells[index] ?? ""));
+    return lineAsItIs(
+      all.map((column, index) => {
+        const value = edit[column];
+        return value === undefined ? (cells[index] ?? "") : neutral(value);
+      }),
+    );
   });
   const last = changed.at(-1);
   if (last !== undefined && !last.endsWith("\n")) changed[changed.length - 1] = `${last}\n`;
