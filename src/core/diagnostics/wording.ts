@@ -93,7 +93,7 @@ const sentences: { readonly [C in Code]: Sentence<C> } = {
   "axis-not-permitted": ({ axes, permitted }) =>
     `members differ in ${axes.join(" and ")}; the category permits ${permitted.length === 0 ? "no variations" : permitted.join(", ")}`,
   "too-many-axes": ({ limit, actual, axes }) =>
-    `members differ in ${actual} ways (${axes.join(", ")}), the category permits ${limit}`,
+    `members differ in ${axes.join(" and ")}; ${limit === 0 ? "the category takes no variations" : `the category permits ${limit} such ${limit === 1 ? "attribute" : "attributes"}, not ${actual}`}`,
   "too-many-members": ({ limit, actual }) => `the group has ${actual} members, the channel takes ${limit}`,
   "check-crashed": ({ check, reason }) => `the check ${check} failed on this product: ${reason}`,
 

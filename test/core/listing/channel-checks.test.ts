@@ -97,6 +97,38 @@ describe("what members may differ in", () => {
   });
 });
 
+describe("needs by case", () => {
+  const byCase = definitionOf({
+    fields: [
+      "field|scope|kind|need|when|values",
+      "ref|*|text|required||",
+      "title|*|text|required||",
+      "price|*|money|required||",
+      'was|*|money|required|title = "Spade"|',
+      'was|*|money|optional|title = "Fork"|',
+      "was|*|money|not allowed||",
+      "hue|*|choice|optional||hue",
+    ].join("\n"),
+    source: { crossRules: [] },
+  }).definition;
+  const saidOf = (name: string, list_price?: string): string =>
+    told(
+      outcomesOf(setupOf(byCase), { ...spade, name, ...(list_price === undefined ? {} : { list_price }) })[0],
+    );
+
+  it("when a case holds, then its need counts, stronger or weaker than that of all others", () => {
+    expect(saidOf("Spade")).toContain("held: was is missing");
+    expect(saidOf("Spade", "50.00 GBP")).toBe("ready: ");
+    expect(saidOf("Fork")).toBe("ready: ");
+    expect(saidOf("Fork", "50.00 GBP")).toBe("ready: ");
+  });
+
+  it("when no case holds, then the plain need counts", () => {
+    expect(saidOf("Rake")).toBe("ready: ");
+    expect(saidOf("Rake", "50.00 GBP")).toMatch(/^held: was is not allowed/);
+  });
+});
+
 describe("an open list of values", () => {
   const open = definitionOf({
     fields:

@@ -15,12 +15,13 @@ const strength: Readonly<Record<Need, number>> = {
   "not allowed": 3,
 };
 
-/** The strongest need that holds for this listing: the plain one, or a conditional one whose condition holds. */
+/** The need of the case that this listing is in: the strongest whose condition holds; where none does, the plain one. */
 const needFor = (rule: CategoryField, listing: Listing): { readonly need: Need; readonly place: Place } => {
   const holding = rule.conditionalNeeds.filter(({ when }) => when.run(listing) === true);
-  return [rule, ...holding].reduce<Pick<ConditionalNeed, "need" | "place">>(
+  const [first = rule, ...others] = holding;
+  return others.reduce<Pick<ConditionalNeed, "need" | "place">>(
     (strongest, next) => (strength[next.need] > strength[strongest.need] ? next : strongest),
-    rule,
+    first,
   );
 };
 
