@@ -19,6 +19,10 @@ const newShop = (): string => {
   return shop;
 };
 
+/** One shop for all that changes nothing. */
+let refusingShop: string | undefined;
+const refusing = (): string => (refusingShop ??= newShop());
+
 const placements = (shop: string): string => read(shop, "channels/merrowgate/placements.csv");
 
 describe("placing our categories", () => {
@@ -78,7 +82,7 @@ describe("placing our categories", () => {
     [["--set", "Tools=BB"], "takes no listings; choose a category below it"],
     [["--accept-above", "most"], "--acceptAbove is a confidence from 0 to 1"],
   ])("when %j is asked for, then it is refused and told why", (args, message) => {
-    const { exit, err } = lexicant(newShop(), ["place", "merrowgate", ...args]);
+    const { exit, err } = lexicant(refusing(), ["place", "merrowgate", ...args]);
     expect([exit, err.replace(/\s+/g, " ")]).toEqual([2, expect.stringContaining(message)]);
   });
 
