@@ -1,5 +1,5 @@
 // The slice end to end: 100,000 rows imported into a workspace like the demo's, then checked and built.
-import { statSync } from "node:fs";
+import { readFileSync, statSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { writeCatalogue } from "./catalogue.mjs";
 import { lexicant, row } from "./measure.mjs";
@@ -11,6 +11,10 @@ export const run = async (folder) => {
   const file = join(folder, "shop-export.csv");
   await writeCatalogue(file, ROWS);
   lexicant(["demo", shop, "--empty"]);
+  // Two of the demo's fills read what only its other files bring.
+  const fills = join(shop, "channels", "lanternlist", "fills.yaml");
+  const lines = readFileSync(fills, "utf8").split("\n");
+  writeFileSync(fills, lines.filter((line) => !/latin_name|sowing_/.test(line)).join("\n"));
   const rate = ({ seconds }) => `${Math.round(ROWS / seconds).toLocaleString("en")} rows/s`;
   const imported = lexicant(["-C", shop, "import", file]);
   row(
