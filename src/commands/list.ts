@@ -26,7 +26,7 @@ export const list: CommandFile = {
     command
       .option(
         "--where <condition>",
-        "only products for which it holds, as in 'quantity > 0 and category under \"Tools\"'",
+        "only products for which it holds, such as 'quantity > 0 and category under \"Tools\"'",
       )
       .option("--limit <count>", `at most so many products (${SHOWN} unless in JSON)`),
   async run({ options, io }) {

@@ -92,7 +92,7 @@ const entries = (
   if (!isMap(node)) {
     const facts = {
       key: "fills",
-      reason: "fields with their fills are wanted here, as in field: expression",
+      reason: "fields with their fills are wanted here, such as field: expression",
     };
     findings.push(diagnostic("wrong-setting", facts, { place: yaml.placeOf(node) }));
     return [];

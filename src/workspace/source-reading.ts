@@ -50,7 +50,7 @@ const columnReading = (tying: Tying, attribute: string): readonly ColumnReading[
   const path: KeyPath = ["columns", attribute];
   const place = source.yaml.place(path);
   if (!isAttributeName(attribute)) {
-    const reason = "an attribute's name has small letters, digits and underscores, as in name or name@de";
+    const reason = "an attribute's name has small letters, digits and underscores, such as name or name@de";
     findings.push(diagnostic("wrong-setting", { key: attribute, reason }, { place }));
     return [];
   }

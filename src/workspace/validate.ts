@@ -31,7 +31,7 @@ export const validate = <T extends object>(
     findings.push(
       diagnostic(
         "wrong-setting",
-        { key: "file", reason: "settings are wanted, one a line, as in key: value" },
+        { key: "file", reason: "settings are wanted, one a line, such as key: value" },
         place === undefined ? {} : { place },
       ),
     );

@@ -1,8 +1,8 @@
 import { isAttributeName } from "../catalogue/vocabulary.js";
 import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
-import { nearest } from "../diagnostics/nearest.js";
 import type { CategoryTree } from "./category-tree.js";
 import type { AxisRule } from "./definition.js";
+import { scopeOf } from "./scope.js";
 import type { TableRow } from "./definition-source.js";
 
 /** Builds the rules of what members may differ in, from the rows of `axes.csv`. */
@@ -12,17 +12,7 @@ export const buildAxes = (
   findings: Diagnostic[],
 ): readonly AxisRule[] =>
   rows.map((row) => {
-    const scope = row.cell("scope") || "*";
-    const category = scope === "*" ? undefined : tree.named(scope);
-    if (scope !== "*" && category === undefined) {
-      const close = nearest(
-        scope,
-        tree.all.map(({ code }) => code),
-      );
-      findings.push(
-        diagnostic("unknown-category", { category: scope, nearest: close }, { place: row.place("scope") }),
-      );
-    }
+    const scope = scopeOf(row.cell("scope") || "*", tree, row.place("scope"), findings);
     const axes = row
       .cell("axes")
       .split(";")
@@ -38,7 +28,7 @@ export const buildAxes = (
           ),
         );
     return {
-      scope: category?.code ?? "*",
+      scope,
       axes,
       mostAxes: count(row, "most_axes", findings),
       mostMembers: count(row, "most_members", findings),

@@ -8,6 +8,7 @@ import type { Names } from "../language/names.js";
 import { program } from "../language/program.js";
 import { buildAxes } from "./build-axes.js";
 import { buildBanned } from "./build-banned.js";
+import { scopeOf } from "./scope.js";
 import { buildFields } from "./build-fields.js";
 import { buildLayouts } from "./build-layouts.js";
 import { buildTree, type CategoryTree } from "./category-tree.js";
@@ -113,24 +114,10 @@ const buildCrossRules = (
   const findings: Diagnostic[] = [];
   const crossRules = sources.flatMap(
     ({ code, scope, holds, says, severity, place }): readonly CrossRule[] => {
-      const category = scope === "*" ? undefined : tree.named(scope);
-      if (scope !== "*" && category === undefined)
-        findings.push(
-          diagnostic(
-            "unknown-category",
-            {
-              category: scope,
-              nearest: nearest(
-                scope,
-                tree.all.map((c) => c.code),
-              ),
-            },
-            { place },
-          ),
-        );
+      const where = scopeOf(scope, tree, place, findings);
       const compiled = program(holds, names, surroundings, "yes-no");
       if (compiled.kind === "program")
-        return [{ code, scope: category?.code ?? "*", holds: compiled, says, severity, place }];
+        return [{ code, scope: where, holds: compiled, says, severity, place }];
       findings.push(...compiled.findings);
       return [];
     },

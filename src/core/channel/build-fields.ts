@@ -1,5 +1,4 @@
 import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
-import { nearest } from "../diagnostics/nearest.js";
 import { asFieldCode } from "../ids.js";
 import type { Surroundings } from "../language/function.js";
 import { resultKind } from "../language/kind.js";
@@ -21,6 +20,7 @@ import {
   type Limits,
   type Pattern,
 } from "./field.js";
+import { scopeOf } from "./scope.js";
 import type { ValueList } from "./value-list.js";
 
 interface Building {
@@ -103,17 +103,7 @@ const fieldOf = (row: TableRow, slot: number, building: Building): Field => {
 
 const ruleOf = (row: TableRow, field: Field, names: Names, building: Building): FieldRule => {
   const { findings, tree, surroundings } = building;
-  const scope = row.cell("scope") || "*";
-  const category = scope === "*" ? undefined : tree.named(scope);
-  if (scope !== "*" && category === undefined) {
-    const close = nearest(
-      scope,
-      tree.all.map(({ code }) => code),
-    );
-    findings.push(
-      diagnostic("unknown-category", { category: scope, nearest: close }, { place: row.place("scope") }),
-    );
-  }
+  const scope = scopeOf(row.cell("scope") || "*", tree, row.place("scope"), findings);
   const need = row.cell("need");
   if (need !== "" && !isNeed(need)) wrongCell(building, row, "need", needs.join(", "));
   const condition = row.cell("when");
@@ -125,7 +115,7 @@ const ruleOf = (row: TableRow, field: Field, names: Names, building: Building): 
   }
   return {
     field,
-    scope: category?.code ?? "*",
+    scope,
     need: isNeed(need) ? need : undefined,
     when,
     limits: limitsOf(row, building),

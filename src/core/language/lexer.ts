@@ -149,6 +149,6 @@ const strayReason = (character: string): string => {
   if (character === "“" || character === "”" || character === "'")
     return `texts stand in straight double quotes ("), not in ${character}`;
   if (character === "`") return "this backquote is never closed";
-  if (character === "&") return 'texts are joined in a template, as in "{brand} {name}", not with &';
+  if (character === "&") return 'texts are joined in a template, such as "{brand} {name}", not with &';
   return `"${character}" has no meaning here`;
 };

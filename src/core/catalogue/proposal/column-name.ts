@@ -12,7 +12,7 @@ export interface ColumnName {
   readonly unit: string | undefined;
   readonly currency: string | undefined;
   readonly language: string | undefined;
-  /** A number at the end, as in `Image 2`. */
+  /** A number at the end, like `Image 2`. */
   readonly number: number | undefined;
   readonly words: string;
 }
@@ -181,7 +181,7 @@ const takeMark = (marks: Marks): boolean => {
   return true;
 };
 
-/** A language before the name, as in `de title`. */
+/** A language before the name, like `de title`. */
 const takeLeadingLanguage = (marks: Marks): void => {
   const [first = "", ...rest] = marks.tokens;
   if (rest.length === 0 || first.length !== 2 || languages[first] === undefined) return;

@@ -8,7 +8,7 @@ export const bannedContent: FieldCheck = {
     if (texts.length === 0 || rule.field.kind === "url") return;
     for (const banned of setup.definition.banned) {
       if (banned.field !== "*" && banned.field !== rule.field.code) continue;
-      // A word is as often said in several search phrases as in one.
+      // Several search phrases count together: a word spread over them is repeated, too.
       for (const text of banned.kind === "repeats" ? [texts.join(" ")] : texts) {
         const found = banned.find(text);
         if (found === undefined) continue;
