@@ -14,7 +14,7 @@ import {
   type ChannelBuild,
 } from "./flow/build-channel.js";
 import { channelCounts, exitFor, type ChannelCounts } from "./flow/channel-counts.js";
-import { surroundingsOf, withCatalogue } from "./flow/open-catalogue.js";
+import { withCatalogue } from "./flow/open-catalogue.js";
 import { loadChannels, runChannels } from "./flow/run-channels.js";
 import { validOptions } from "./options/valid-options.js";
 
@@ -33,8 +33,8 @@ export const build: CommandFile = {
       async () => (await import("./options/build-options.js")).BuildOptions,
     );
     const purpose: PurposeName = given.purpose ?? "full";
-    return withCatalogue(options.workspace, io, async ({ workspace, store }) => {
-      const channels = await loadChannels(workspace, store, args, surroundingsOf(io));
+    return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
+      const channels = await loadChannels(workspace, store, args, await surroundings());
       if (channels.length === 0) {
         io.err(
           'No channel is in use; name one in lexicant.yaml, under channels ("lexicant channels" lists them).\n',

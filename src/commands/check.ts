@@ -5,7 +5,7 @@ import { styleFor } from "../report/style.js";
 import type { WorkspaceChannel } from "../workspace/channel-files.js";
 import type { CommandFile } from "./command-file.js";
 import { channelCounts, exitFor, type ChannelCounts } from "./flow/channel-counts.js";
-import { surroundingsOf, withCatalogue } from "./flow/open-catalogue.js";
+import { withCatalogue } from "./flow/open-catalogue.js";
 import { loadChannels, runChannels } from "./flow/run-channels.js";
 
 const CAUSES_SHOWN = 12;
@@ -17,8 +17,8 @@ export const check: CommandFile = {
       .argument("[channels...]", "channels (all in use, if none is named)")
       .option("--all", "show every cause"),
   async run({ args, options, io }) {
-    return withCatalogue(options.workspace, io, async ({ workspace, store }) => {
-      const channels = await loadChannels(workspace, store, args, surroundingsOf(io));
+    return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
+      const channels = await loadChannels(workspace, store, args, await surroundings());
       if (channels.length === 0) {
         io.err(
           'No channel is in use; name one in lexicant.yaml, under channels ("lexicant channels" lists them).\n',

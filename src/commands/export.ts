@@ -35,8 +35,9 @@ export const exportSheet: CommandFile = {
     const isXlsx = extname(file).toLowerCase() === ".xlsx";
     if (file !== "-" && options["force"] !== true && (await isThere(path)))
       throw new Refusal([diagnostic("file-exists", { path: file })]);
-    return withCatalogue(options.workspace, io, async ({ workspace, store }) => {
-      const products = await chosenProducts(workspace, store, given, io);
+    return withCatalogue(options.workspace, io, async (open) => {
+      const { store } = open;
+      const products = await chosenProducts(open, given, io);
       const columns = await sheetColumns(store, given.only, products);
       const write = file === "-" ? csvOut(io.out) : isXlsx ? xlsxFile(path) : csvFile(path);
       const written = await write(products(), columns);

@@ -7,7 +7,7 @@ import { importProgress } from "./flow/import/import-progress.js";
 import { importReport, proposalLines } from "./flow/import/import-report.js";
 import { importFiles, type FileResult, type ImportRequest } from "./flow/import/import-files.js";
 import { incomingFiles } from "./flow/import/incoming-files.js";
-import { surroundingsOf, withCatalogue } from "./flow/open-catalogue.js";
+import { withCatalogue } from "./flow/open-catalogue.js";
 import { validOptions } from "./options/valid-options.js";
 
 /** `lexicant import FILE…`: files into layers of the catalogue, all or nothing. */
@@ -41,7 +41,7 @@ export const importFile: CommandFile = {
         }),
       ]);
     const files = await incomingFiles(args, io);
-    return withCatalogue(options.workspace, io, async ({ workspace, store }) => {
+    return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
       const progress = importProgress(files, io, options.quiet || options.json);
       try {
         const result = await importFiles(workspace, store, {
@@ -55,7 +55,7 @@ export const importFile: CommandFile = {
             headerRow: given.headerRow,
           },
           at: io.now().toISOString(),
-          surroundings: surroundingsOf(io),
+          surroundings: await surroundings(),
           replace: options["replace"] === true,
           dropVanished: options["dropVanished"] === true,
           dryRun: options["dryRun"] === true,

@@ -5,7 +5,7 @@ import { styleFor } from "../report/style.js";
 import { tableLines } from "../report/table.js";
 import type { CommandFile } from "./command-file.js";
 import { conditionOf } from "./flow/condition.js";
-import { surroundingsOf, withCatalogue } from "./flow/open-catalogue.js";
+import { withCatalogue } from "./flow/open-catalogue.js";
 import { productJson } from "./flow/product-json.js";
 import { validOptions } from "./options/valid-options.js";
 
@@ -35,10 +35,10 @@ export const list: CommandFile = {
       ["where", "limit"],
       async () => (await import("./options/list-options.js")).ListOptions,
     );
-    return withCatalogue(options.workspace, io, async ({ store }) => {
+    return withCatalogue(options.workspace, io, async ({ store, surroundings }) => {
       const attributes = await store.attributes();
       const where =
-        given.where === undefined ? undefined : conditionOf(given.where, attributes, surroundingsOf(io));
+        given.where === undefined ? undefined : conditionOf(given.where, attributes, await surroundings());
       const limit = given.limit ?? (options.json ? Infinity : SHOWN);
       const shown: Product[] = [];
       let found = 0;

@@ -8,7 +8,7 @@ import { jsonLine } from "../report/json.js";
 import { styleFor } from "../report/style.js";
 import { fitWidth } from "../report/text-width.js";
 import type { CommandFile } from "./command-file.js";
-import { surroundingsOf, withCatalogue } from "./flow/open-catalogue.js";
+import { withCatalogue } from "./flow/open-catalogue.js";
 import {
   accepted,
   asked,
@@ -42,8 +42,8 @@ export const place: CommandFile = {
       ["acceptAbove", "set", "by"],
       async () => (await import("./options/place-options.js")).PlaceOptions,
     );
-    return withCatalogue(options.workspace, io, async ({ workspace, store }) => {
-      const [found] = await loadChannels(workspace, store, [channel], surroundingsOf(io));
+    return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
+      const [found] = await loadChannels(workspace, store, [channel], await surroundings());
       if (found === undefined)
         throw new Refusal([
           diagnostic("unknown-channel", { channel, nearest: [], known: workspace.channelsInUse }),
@@ -58,7 +58,7 @@ export const place: CommandFile = {
         ...(options["successors"] === true ? stale.flatMap((one) => successorDecision(one)) : []),
       ];
       const proposals =
-        decided.length > 0 ? [] : await propose(workspace, store, setup, ours, surroundingsOf(io));
+        decided.length > 0 ? [] : await propose(workspace, store, setup, ours, await surroundings());
       const { acceptAbove } = given;
       const dryRun = options["dryRun"] === true;
       const keep = async (some: readonly Decision[]): Promise<void> => {

@@ -109,7 +109,10 @@ export const catalogueReader = (
     );
     return {
       group: base[0]?.group,
-      hasOwnRecord: shared.length > 0,
+      get record() {
+        const seen = shared.filter(({ channel }) => channel === undefined);
+        return seen.length === 0 ? undefined : merge(asSku(""), attributes, [...seen].sort(byHeight));
+      },
       members: base,
       membersOn: (channel) =>
         scoped ? members.flatMap((member) => merged(member, shared, channel) ?? []) : base,

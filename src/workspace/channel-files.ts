@@ -1,16 +1,16 @@
 import { existsSync } from "node:fs";
 import { join } from "node:path";
-import type { AttributeIndex } from "../core/catalogue/attribute-index.js";
-import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
+import { withAttributes, type AttributeIndex } from "../core/catalogue/attribute-index.js";
+import { fieldNamed, type ChannelDefinition } from "../core/channel/definition.js";
+import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { nearest } from "../core/diagnostics/nearest.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import type { Surroundings } from "../core/language/function.js";
-import { resultKind } from "../core/language/kind.js";
-import { namesOf, type Names } from "../core/language/names.js";
-import { program, type ReadyProgram } from "../core/language/program.js";
 import type { ChannelSetup } from "../core/listing/channel-setup.js";
-import { lexiconOf } from "../core/listing/lexicon.js";
+import { attributeNames, fillNames } from "../core/listing/fill-names.js";
+import { lexiconOf, type Lexicon } from "../core/listing/lexicon.js";
 import { placementsOf } from "../core/placement/placements.js";
+import { channelPolicy, ruledAttributes } from "./channel-policy.js";
 import { definitionNamed, loadDefinition, type DefinitionFolder } from "./definition-files.js";
 import { loadFills } from "./fills-file.js";
 import { loadLexicon } from "./lexicon-file.js";
@@ -18,23 +18,13 @@ import { loadSettings } from "./load-settings.js";
 import type { AccountModel } from "./models/channel-model.js";
 import { loadPlacements } from "./placements-file.js";
 import type { Workspace } from "./workspace.js";
-import { expressionAt, readYaml, type YamlFile } from "./yaml-file.js";
+import { readYaml } from "./yaml-file.js";
 
 /** A channel of the workspace, ready to run: our decisions and the account's settings for its files. */
 export interface WorkspaceChannel {
   readonly setup: ChannelSetup;
   readonly account: AccountModel;
 }
-
-/** The catalogue's attributes as names for expressions. */
-export const attributeNames = (attributes: AttributeIndex): Names =>
-  namesOf(
-    "attribute",
-    attributes.names.map((name, slot) => {
-      const { kind = "text", list = false } = attributes.kinds[slot] ?? {};
-      return { name, kind: resultKind(kind, list) };
-    }),
-  );
 
 /** The channels asked for, or all in use; refuses names that are not in use, all at once. */
 export const chosenChannels = (
@@ -91,21 +81,39 @@ export const loadChannel = async (
   const known = folders.map((folder) => folder.channel);
   const folder = definitionNamed(folders, settings.definition, nearest(settings.definition, known));
   const definition = await loadDefinition(folder, surroundings, workspace.settings);
-  const names = attributeNames(attributes);
+  const seen = withAttributes(attributes, ruledAttributes(settings));
   const placements = await loadPlacements(path("placements.csv"), shown("placements.csv"), definition.tree);
-  const fills = await loadFills(path("fills.yaml"), shown("fills.yaml"), definition, names, surroundings);
-  const lexicon = await loadLexicon(path("lexicon.csv"), shown("lexicon.csv"), definition);
-  const selection = selectionOf(yaml, names, surroundings);
-  const findings = [...placements.findings, ...fills.findings, ...lexicon.findings, ...selection.findings];
+  const rows = await loadLexicon(path("lexicon.csv"), shown("lexicon.csv"), definition);
+  const lexicon = lexiconOf(rows.rows);
+  const inFills: Surroundings = { ...surroundings, channelTerm: channelTerms(definition, lexicon) };
+  const fills = await loadFills(path("fills.yaml"), shown("fills.yaml"), {
+    root: workspace.root,
+    definition,
+    names: fillNames(seen, definition),
+    surroundings: inFills,
+  });
+  const policy = channelPolicy(
+    settings,
+    yaml,
+    seen,
+    attributeNames(seen),
+    surroundings,
+    workspace.manifest.currency,
+  );
+  const findings = [...placements.findings, ...fills.findings, ...rows.findings, ...policy.findings];
   if (findings.length > 0) throw new Refusal(findings);
   return {
     setup: {
       channel,
       definition,
-      select: selection.select,
+      attributes: seen,
+      selection: policy.selection,
       placements: placementsOf(placements.rows),
+      prices: policy.prices,
+      stock: policy.stock,
       fills: fills.blocks,
-      lexicon: lexiconOf(lexicon.rows),
+      lexicon,
+      today: surroundings.today,
       files: {
         placements: shown("placements.csv"),
         fills: shown("fills.yaml"),
@@ -116,15 +124,20 @@ export const loadChannel = async (
   };
 };
 
-const selectionOf = (
-  yaml: YamlFile,
-  names: Names,
-  surroundings: Surroundings,
-): { readonly select: ReadyProgram | undefined; readonly findings: readonly Diagnostic[] } => {
-  const source = expressionAt(yaml, ["select"]);
-  if (source === undefined) return { select: undefined, findings: [] };
-  const compiled = program(source, names, surroundings, "yes-no");
-  return compiled.kind === "program"
-    ? { select: compiled, findings: [] }
-    : { select: undefined, findings: compiled.findings };
-};
+/** The channel's word for our term in a field, whatever the category: the first of the field's lists that knows it. */
+const channelTerms =
+  (definition: ChannelDefinition, lexicon: Lexicon) =>
+  (code: string, term: string): string | undefined => {
+    const field = fieldNamed(definition, code);
+    if (field === undefined) return undefined;
+    const ours = lexicon.find(field.code, undefined, term) ?? term;
+    const lists = definition.rules
+      .filter((rule) => rule.field === field)
+      .flatMap(({ limits }) => limits.values ?? []);
+    if (lists.length === 0) return ours === term ? undefined : ours;
+    for (const list of lists) {
+      const permitted = list.match(ours);
+      if (permitted !== undefined) return permitted;
+    }
+    return undefined;
+  };

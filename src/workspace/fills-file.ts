@@ -1,4 +1,6 @@
 import { existsSync } from "node:fs";
+import { readFile } from "node:fs/promises";
+import { isAbsolute, relative, resolve } from "node:path";
 import { isMap, isPair, isScalar, type Node, type Pair, type YAMLMap } from "yaml";
 import { fieldNamed, type ChannelDefinition } from "../core/channel/definition.js";
 import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
@@ -7,6 +9,7 @@ import type { Surroundings } from "../core/language/function.js";
 import { resultKind } from "../core/language/kind.js";
 import type { Names } from "../core/language/names.js";
 import { program } from "../core/language/program.js";
+import { fillCircles } from "../core/listing/fill-circles.js";
 import type { Fill, FillBlock } from "../core/listing/fill-set.js";
 import { expressionOf, readYaml, type YamlFile } from "./yaml-file.js";
 
@@ -15,48 +18,95 @@ export interface LoadedFills {
   readonly findings: readonly Diagnostic[];
 }
 
-interface Loading {
-  readonly yaml: YamlFile;
+/** What fills are checked against. */
+export interface FillsContext {
+  /** The workspace's folder, where lists of products lie. */
+  readonly root: string;
   readonly definition: ChannelDefinition;
-  readonly attributes: Names;
+  readonly names: Names;
   readonly surroundings: Surroundings;
+}
+
+interface Loading extends FillsContext {
+  readonly yaml: YamlFile;
   readonly findings: Diagnostic[];
 }
 
-const blockNames = ["all", "our_categories", "channel_categories"];
+const blockNames = ["all", "our_categories", "channel_categories", "products"];
 
 /** Reads `fills.yaml` and compiles each fill; every wrong one is found, each with line and position. */
-export const loadFills = async (
-  path: string,
-  file: string,
-  definition: ChannelDefinition,
-  attributes: Names,
-  surroundings: Surroundings,
-): Promise<LoadedFills> => {
+export const loadFills = async (path: string, file: string, context: FillsContext): Promise<LoadedFills> => {
   if (!existsSync(path)) return { blocks: [], findings: [] };
   const yaml = await readYaml(path, file);
-  const loading: Loading = { yaml, definition, attributes, surroundings, findings: [] };
-  const blocks = entries(yaml.document.contents, loading).flatMap(
-    ([name, node, key]): readonly FillBlock[] => {
-      if (name === "all") return [{ scope: "all", fills: fillsOf(node, loading) }];
-      if (name === "our_categories")
-        return entries(node, loading).map(([path, fills]) => ({
-          scope: "our-category",
-          path,
+  const loading: Loading = { ...context, yaml, findings: [] };
+  const blocks: FillBlock[] = [];
+  for (const [name, node, key] of entries(yaml.document.contents, loading)) {
+    if (name === "products") {
+      for (const [skus, fills, at] of entries(node, loading))
+        blocks.push({
+          scope: "products",
+          skus: await productList(skus, at, loading),
           fills: fillsOf(fills, loading),
-        }));
-      if (name === "channel_categories")
-        return entries(node, loading).flatMap(([wanted, fills, at]) =>
-          channelBlock(wanted, fills, at, loading),
-        );
-      const place = yaml.placeOf(key);
-      loading.findings.push(
-        diagnostic("unknown-setting", { key: name, nearest: nearest(name, blockNames) }, { place }),
-      );
-      return [];
-    },
+        });
+      continue;
+    }
+    blocks.push(...blocksOf(name, node, key, loading));
+  }
+  const circles = loading.findings.length > 0 ? [] : fillCircles(blocks);
+  const circular = circles.map(({ fields, fill }) =>
+    diagnostic(
+      "fill-circle",
+      { label: fill.field.label, trouble: { trouble: "fill-circle", fields } },
+      { place: fill.program.source.place },
+    ),
   );
-  return { blocks, findings: loading.findings };
+  return { blocks, findings: [...loading.findings, ...circular] };
+};
+
+const blocksOf = (name: string, node: Node | null, key: Node, loading: Loading): readonly FillBlock[] => {
+  const { yaml } = loading;
+  if (name === "all") return [{ scope: "all", fills: fillsOf(node, loading) }];
+  if (name === "our_categories")
+    return entries(node, loading).map(([path, fills]) => ({
+      scope: "our-category",
+      path,
+      fills: fillsOf(fills, loading),
+    }));
+  if (name === "channel_categories")
+    return entries(node, loading).flatMap(([wanted, fills, at]) => channelBlock(wanted, fills, at, loading));
+  const place = yaml.placeOf(key);
+  loading.findings.push(
+    diagnostic("unknown-setting", { key: name, nearest: nearest(name, blockNames) }, { place }),
+  );
+  return [];
+};
+
+/** SKUs with commas between, or `@FILE`: a file in the workspace with one a line. */
+const productList = async (
+  written: string,
+  key: Node,
+  { root, yaml, findings }: Loading,
+): Promise<ReadonlySet<string>> => {
+  const wrong = (reason: string): ReadonlySet<string> => {
+    findings.push(diagnostic("wrong-setting", { key: written, reason }, { place: yaml.placeOf(key) }));
+    return new Set();
+  };
+  const skusOf = (text: string, between: RegExp): ReadonlySet<string> =>
+    new Set(
+      text
+        .split(between)
+        .map((sku) => sku.trim())
+        .filter(Boolean),
+    );
+  if (!written.startsWith("@")) return skusOf(written, /,/);
+  const path = resolve(root, written.slice(1));
+  if (relative(root, path).startsWith("..") || isAbsolute(written.slice(1)))
+    return wrong("the list lies outside the workspace; name a file in its folder");
+  try {
+    return skusOf(await readFile(path, "utf8"), /\r?\n/);
+  } catch {
+    return wrong(`there is no file ${written.slice(1)} with one SKU a line`);
+  }
 };
 
 const channelBlock = (
@@ -106,7 +156,7 @@ const fillsOf = (node: Node | null, loading: Loading): readonly Fill[] =>
   entries(node, loading).flatMap(([code, value, key]) => fillOf(code, value, key, loading));
 
 const fillOf = (code: string, value: Node | null, key: Node, loading: Loading): readonly Fill[] => {
-  const { yaml, definition, attributes, surroundings, findings } = loading;
+  const { yaml, definition, names, surroundings, findings } = loading;
   const field = fieldNamed(definition, code);
   if (field === undefined) {
     const facts = { field: code, nearest: nearest(code, definition.fieldNames.all) };
@@ -125,7 +175,7 @@ const fillOf = (code: string, value: Node | null, key: Node, loading: Loading): 
   }
   const wanted = resultKind(field.kind, field.list);
   // Texts are read as the field's kind when products are filled; only what can never fit is refused here.
-  const compiled = program(source, attributes, surroundings, wanted === "text" ? "text" : "any");
+  const compiled = program(source, names, surroundings, wanted === "text" ? "text" : "any");
   if (compiled.kind === "program") return [{ field, program: compiled }];
   findings.push(...compiled.findings);
   return [];

@@ -6,7 +6,7 @@ import { attributeKind, isAttributeName } from "../core/catalogue/vocabulary.js"
 import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
 import { nearest } from "../core/diagnostics/nearest.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
-import type { Compiled } from "../core/language/compiler.js";
+import type { Run } from "../core/language/program.js";
 import type { Surroundings } from "../core/language/function.js";
 import type { Names } from "../core/language/names.js";
 import { program } from "../core/language/program.js";
@@ -80,7 +80,7 @@ const columnReading = (tying: Tying, attribute: string): readonly ColumnReading[
   ];
 };
 
-const condition = ({ source, names, surroundings, findings }: Tying, path: KeyPath): Compiled | undefined => {
+const condition = ({ source, names, surroundings, findings }: Tying, path: KeyPath): Run | undefined => {
   const expression = expressionAt(source.yaml, path);
   if (expression === undefined) return undefined;
   const compiled = program(expression, names, surroundings, "yes-no");

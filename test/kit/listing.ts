@@ -1,11 +1,11 @@
 import { attributeIndex } from "../../src/core/catalogue/attribute-index.js";
 import { product } from "../../src/core/catalogue/product.js";
 import { asSku } from "../../src/core/ids.js";
-import { resultKind } from "../../src/core/language/kind.js";
-import { namesOf } from "../../src/core/language/names.js";
 import { program } from "../../src/core/language/program.js";
 import type { ChannelSetup } from "../../src/core/listing/channel-setup.js";
 import { lexiconOf, type LexiconRow } from "../../src/core/listing/lexicon.js";
+import { everything, type Selection } from "../../src/core/listing/selection.js";
+import { fillNames } from "../../src/core/listing/fill-names.js";
 import type { Outcome } from "../../src/core/listing/listing.js";
 import { pipelineFor } from "../../src/core/listing/pipeline.js";
 import { placementsOf } from "../../src/core/placement/placements.js";
@@ -16,14 +16,6 @@ import { surroundings } from "./evaluate.js";
 const attributes = attributeIndex(
   "sku group varies_by name price list_price color weight images category quantity".split(" "),
 );
-const names = namesOf(
-  "attribute",
-  attributes.names.map((name, slot) => {
-    const { kind = "text", list = false } = attributes.kinds[slot] ?? {};
-    return { name, kind: resultKind(kind, list) };
-  }),
-);
-
 export const productOf = (texts: Readonly<Record<string, string>>) =>
   product(
     asSku(texts["sku"] ?? ""),
@@ -45,8 +37,20 @@ const fills: Readonly<Record<string, string>> = {
 /** A channel set up over a small definition, with a fill for each of its fields. */
 export const setupOf = (
   definition: ChannelDefinition,
-  { lexicon = [], select }: { readonly lexicon?: readonly LexiconRow[]; readonly select?: string } = {},
+  {
+    lexicon = [],
+    select,
+    selection = {},
+    fills: own = {},
+  }: {
+    readonly lexicon?: readonly LexiconRow[];
+    readonly select?: string;
+    readonly selection?: Partial<Selection>;
+    /** Fills beside or in the place of the usual ones. */
+    readonly fills?: Readonly<Record<string, string>>;
+  } = {},
 ): ChannelSetup => {
+  const names = fillNames(attributes, definition);
   const compile = (text: string) => {
     const ready = program({ text, place: { file: "fills.yaml", line: 1 } }, names, surroundings);
     if (ready.kind === "faulty") throw new Error(ready.findings.map(sentence).join("\n"));
@@ -66,7 +70,11 @@ export const setupOf = (
   return {
     channel: "stall",
     definition,
-    select: select === undefined ? undefined : compile(select),
+    attributes,
+    selection: { ...everything, condition: select === undefined ? undefined : compile(select), ...selection },
+    prices: undefined,
+    stock: undefined,
+    today: surroundings.today,
     placements: placementsOf([
       placement("Tools", "", "g.t"),
       placement("Tools > Spades", "", "g.t.s"),
@@ -75,7 +83,7 @@ export const setupOf = (
     fills: [
       {
         scope: "all",
-        fills: Object.entries(fills).flatMap(([code, text]) => {
+        fills: Object.entries({ ...fills, ...own }).flatMap(([code, text]) => {
           const field = fieldNamed(definition, code);
           return field === undefined ? [] : [{ field, program: compile(text) }];
         }),
@@ -97,7 +105,7 @@ export const outcomesOf = (
     column: attributes.names[slot] ?? "",
   }));
   const products = members.map(productOf);
-  return pipeline({ group: undefined, hasOwnRecord: false, members: products, membersOn: () => products });
+  return pipeline({ group: undefined, record: undefined, members: products, membersOn: () => products });
 };
 
 /** `kind: sentence; sentence` of an outcome. */

@@ -76,7 +76,7 @@ export const buildChannel = async (
   );
   let separator = "\n";
   const note = async (outcome: Exclude<Outcome, { kind: "ready" }>): Promise<void> => {
-    await record.write(separator + JSON.stringify(noteOf(outcome, channel)));
+    await record.write(separator + JSON.stringify(noteOf(outcome)));
     separator = ",\n";
   };
   return {
@@ -106,17 +106,12 @@ export const buildChannel = async (
 };
 
 /** A product that is not in the files, and why. */
-const noteOf = (
-  outcome: Exclude<Outcome, { kind: "ready" }>,
-  { setup }: WorkspaceChannel,
-): Readonly<Record<string, unknown>> => {
+const noteOf = (outcome: Exclude<Outcome, { kind: "ready" }>): Readonly<Record<string, unknown>> => {
   if (outcome.kind === "left-out")
     return {
       sku: outcome.product.sku,
       state: "left out",
-      because: [
-        { code: "selection", message: `does not meet the selection: ${setup.select?.source.text ?? ""}` },
-      ],
+      because: [{ code: outcome.because.code, message: sentence(outcome.because) }],
     };
   const errors = outcome.because.filter(({ severity }) => severity === "error");
   return {

@@ -2,7 +2,7 @@ import type { AttributeIndex } from "../../core/catalogue/attribute-index.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
 import type { Surroundings } from "../../core/language/function.js";
 import { program, type ReadyProgram } from "../../core/language/program.js";
-import { attributeNames } from "../../workspace/channel-files.js";
+import { attributeNames } from "../../core/listing/fill-names.js";
 
 /** A condition from the command line (`--where`), ready to run on products. */
 export const conditionOf = (

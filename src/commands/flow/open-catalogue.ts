@@ -2,6 +2,7 @@ import type { Surroundings } from "../../core/language/function.js";
 import type { Io } from "../../report/io.js";
 import { openStore } from "../../store/open-store.js";
 import type { Store } from "../../store/store.js";
+import { lookUps } from "../../workspace/look-up-files.js";
 import { openWorkspace, type Workspace } from "../../workspace/workspace.js";
 import { resolve } from "node:path";
 import type { ExitCode } from "../command-file.js";
@@ -9,6 +10,8 @@ import type { ExitCode } from "../command-file.js";
 export interface OpenCatalogue {
   readonly workspace: Workspace;
   readonly store: Store;
+  /** The day of the run with the user's tables and rates, read when they are first asked for. */
+  surroundings(): Promise<Surroundings>;
 }
 
 /** Opens the workspace a command was called for, with its store. */
@@ -24,11 +27,22 @@ export const withCatalogue = async (
     layers: workspace.layers,
   });
   try {
-    return await work({ workspace, store });
+    let known: Promise<Surroundings> | undefined;
+    return await work({
+      workspace,
+      store,
+      surroundings: () => (known ??= workspaceSurroundings(workspace, io)),
+    });
   } finally {
     await store.close();
   }
 };
+
+/** What expressions of a workspace may know of the world. */
+const workspaceSurroundings = async ({ root }: Workspace, io: Io): Promise<Surroundings> => ({
+  ...surroundingsOf(io),
+  ...(await lookUps(root)),
+});
 
 /** The day of the run; a build can be given another, so that its bytes can be made again. */
 export const surroundingsOf = (io: Io): Surroundings => ({

@@ -30,3 +30,9 @@ export const attributeIndex = (first: readonly string[]): GrowingIndex => {
     },
   };
 };
+
+/** An index with further attributes behind those it has; the slots that it gave stay. */
+export const withAttributes = (index: AttributeIndex, names: readonly string[]): AttributeIndex => {
+  const further = names.filter((name) => index.slot(name) === undefined);
+  return further.length === 0 ? index : attributeIndex([...index.names, ...further]);
+};

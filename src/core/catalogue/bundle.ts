@@ -4,6 +4,7 @@ import { canonicalText } from "../values/show.js";
 import { isDecimal } from "../values/decimal.js";
 import { isList, isMeasure, isMoney, type MaybeBlank } from "../values/value.js";
 import { calculate } from "../language/operations.js";
+import { Cannot } from "../language/trouble.js";
 import { product, valueOf, type Product } from "./product.js";
 import { COMPUTED_REVISION, type Origin } from "./record.js";
 
@@ -42,14 +43,17 @@ const stock = (parts: readonly (Part & { readonly product: Product | undefined }
   return possible.reduce((least, own) => (own.lessThan(least) ? own : least), possible[0] ?? whole(0));
 };
 
+/** Parts whose weights or costs cannot be added up give none. */
+const orBlank = (value: MaybeBlank | Cannot): MaybeBlank => (value instanceof Cannot ? undefined : value);
+
 const sum = (
   attribute: string,
   parts: readonly (Part & { readonly product: Product | undefined })[],
 ): MaybeBlank => {
   const amounts = parts.map(({ product: part, count }) =>
-    part === undefined ? undefined : calculate("*", valueOf(part, attribute), whole(count)),
+    part === undefined ? undefined : orBlank(calculate("*", valueOf(part, attribute), whole(count))),
   );
-  return amounts.reduce((total, own) => calculate("+", total, own));
+  return amounts.reduce((total, own) => orBlank(calculate("+", total, own)));
 };
 
 /**

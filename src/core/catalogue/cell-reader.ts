@@ -1,10 +1,11 @@
 import type { Diagnostic, Severity } from "../diagnostics/diagnostic.js";
 import { diagnostic } from "../diagnostics/diagnostic.js";
-import type { Compiled } from "../language/compiler.js";
+import type { Run } from "../language/program.js";
 import { isCurrency } from "../values/currencies.js";
 import { beforeDate, hasLostLetters, isFormulaFault, repairEncoding, type Damage } from "../values/damage.js";
 import { isRestricted } from "../values/gtin.js";
 import { readValue, type ReadingDefaults } from "../values/read.js";
+import { factsOf, type Troubles } from "../language/trouble.js";
 import { canonicalText } from "../values/show.js";
 import { cleanText, isTidy } from "../values/text.js";
 import { isList, type MaybeBlank, type Value } from "../values/value.js";
@@ -17,8 +18,7 @@ export interface ColumnReading {
   /** Shown as the value's column: the column's name, or those that the expression reads. */
   readonly column: string;
   readonly from:
-    | { readonly kind: "column"; readonly index: number }
-    | { readonly kind: "expression"; readonly run: Compiled };
+    { readonly kind: "column"; readonly index: number } | { readonly kind: "expression"; readonly run: Run };
 }
 
 /** What is the same for all cells of a file. */
@@ -89,11 +89,21 @@ export const cellReader = (reading: ColumnReading, defaults: CellDefaults): Cell
       cleanText(written) !== written
     )
       notes.findings.push(repaired(reading, defaults, row, written, cleanText(written), "spaces"));
+    const troubles: Troubles = [];
     const given = isPlain
       ? written
       : from.kind === "column"
         ? cellValue(written)
-        : from.run({ value: (slot) => cellValue(cells[slot]) });
+        : from.run({ value: (slot) => cellValue(cells[slot]) }, troubles);
+    for (const trouble of troubles.map(factsOf))
+      notes.findings.push(
+        diagnostic(
+          "not-calculated",
+          { label: reading.attribute, trouble },
+          { place: { file: defaults.file, row, column: reading.column } },
+          "warning",
+        ),
+      );
     if (given === undefined || given === "") return "";
     if (given === defaults.clearWord) return CLEARED;
     if (typeof given === "string" && isFormulaFault(given)) {

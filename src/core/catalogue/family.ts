@@ -3,8 +3,8 @@ import type { Product } from "./product.js";
 /** Products that come to channels together: a group's members in catalogue order, or one product sold on its own. */
 export interface Family {
   readonly group: string | undefined;
-  /** Whether the group has a record of its own, with what its members share. */
-  readonly hasOwnRecord: boolean;
+  /** The group's own record, with what its members share; undefined where it has none. */
+  readonly record: Product | undefined;
   readonly members: readonly Product[];
   /** The members as one channel is to see them, with the layers that are meant for it alone. */
   membersOn(channel: string): readonly Product[];

@@ -1,5 +1,6 @@
 import type { Sku } from "../ids.js";
 import { readValue } from "../values/read.js";
+import { canonicalText } from "../values/show.js";
 import type { MaybeBlank, Value } from "../values/value.js";
 import type { AttributeIndex } from "./attribute-index.js";
 import { CLEARED, LIST_SEPARATOR, type Origin } from "./record.js";
@@ -61,6 +62,23 @@ export const product = (
     },
   };
 };
+
+/** A product with some values in the place of its own: what one channel is to see of it. */
+export const productWith = (
+  of: Product,
+  attributes: AttributeIndex,
+  values: ReadonlyMap<number, MaybeBlank>,
+): Product => ({
+  ...of,
+  attributes,
+  exists: of.exists,
+  text(slot) {
+    if (!values.has(slot)) return of.text(slot);
+    const value = values.get(slot);
+    return value === undefined ? undefined : canonicalText(value);
+  },
+  value: (slot) => (values.has(slot) ? values.get(slot) : of.value(slot)),
+});
 
 /** A product's value by attribute name, for code outside hot paths. */
 export const valueOf = (of: Product, attribute: string): MaybeBlank => {

@@ -1,5 +1,5 @@
 import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
-import type { Compiled } from "../language/compiler.js";
+import type { Run } from "../language/program.js";
 import { beforeDate } from "../values/damage.js";
 import { cellReader, cellValue, type CellDefaults, type ColumnReading, type Doubt } from "./cell-reader.js";
 import { pairColumns, pairReader, type PairReading } from "./pair-reader.js";
@@ -12,7 +12,7 @@ export type GroupLayout =
   /** A group's first row also carries what its members share; the rows below leave it blank. */
   | { readonly layout: "first-row"; readonly shared: ReadonlySet<string> }
   /** A group has a row of its own, for which the condition holds. */
-  | { readonly layout: "own-row"; readonly when: Compiled };
+  | { readonly layout: "own-row"; readonly when: Run };
 
 /** How a source's rows are read. */
 export interface RowReading extends CellDefaults {
@@ -20,7 +20,7 @@ export interface RowReading extends CellDefaults {
   /** Attributes by which a product is found, tried in order. */
   readonly keys: readonly string[];
   /** Rows for which it does not hold are passed over. */
-  readonly take: Compiled | undefined;
+  readonly take: Run | undefined;
   readonly groups: GroupLayout;
   /** Attributes to which a further row of the same product adds. */
   readonly furtherRowsAdd: ReadonlySet<string>;

@@ -1,3 +1,4 @@
+import { troubleText } from "../language/trouble-text.js";
 import type { Code, FactsByCode } from "./facts.js";
 import type { Diagnostic, Severity } from "./diagnostic.js";
 
@@ -31,7 +32,14 @@ const causeKeys: CauseKeys = {
   "unknown-value": ({ value }) => value,
   "rule-broken": ({ rule }) => rule,
   "wrong-kind": ({ problem }) => problem,
+  "not-calculated": ({ trouble }) => troubleText(trouble),
+  "no-rate": ({ trouble }) => troubleText(trouble),
+  "no-table-row": ({ trouble }) => troubleText(trouble),
   "wrong-currency": ({ value }) => value.slice(-3),
+  "not-selected": ({ condition }) => condition,
+  "marked-off": ({ attribute }) => attribute,
+  "price-too-low": ({ attribute }) => attribute,
+  "price-too-high": ({ attribute }) => attribute,
   "unreadable-value": ({ attribute, problem }) => `${attribute} ${problem}`,
   "repaired-value": ({ attribute, damage }) => `${attribute} ${damage}`,
   "damaged-value": ({ attribute, damage }) => `${attribute} ${damage}`,

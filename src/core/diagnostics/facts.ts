@@ -1,4 +1,5 @@
 import type { Damage } from "../values/damage.js";
+import type { TroubleFacts } from "../language/trouble.js";
 import type { ReadingProblem } from "../values/read.js";
 
 /** What each finding knows, by its code. A code is never reused for another meaning. */
@@ -46,6 +47,11 @@ export interface FactsByCode {
   };
   readonly "wrong-pattern": FieldFact & { readonly value: string; readonly example: string };
   readonly "wrong-kind": FieldFact & { readonly value: string; readonly problem: ReadingProblem };
+  /** An expression that is right in itself and could not be worked out for this product. */
+  readonly "not-calculated": FieldFact & { readonly trouble: TroubleFacts };
+  readonly "no-rate": FieldFact & { readonly trouble: TroubleFacts };
+  readonly "no-table-row": FieldFact & { readonly trouble: TroubleFacts };
+  readonly "fill-circle": FieldFact & { readonly trouble: TroubleFacts };
   readonly "wrong-currency": FieldFact & { readonly value: string; readonly permitted: readonly string[] };
   readonly "rule-broken": { readonly rule: string; readonly says: string };
   readonly "titles-alike": {
@@ -62,6 +68,23 @@ export interface FactsByCode {
     readonly axes: readonly string[];
   };
   readonly "too-many-members": { readonly limit: number; readonly actual: number };
+  // what our own decisions leave out or hold back
+  readonly "not-selected": { readonly condition: string };
+  readonly "marked-off": { readonly attribute: string; readonly marks: readonly string[] };
+  readonly "digital-left-out": Record<string, never>;
+  readonly "hazard-left-out": { readonly hazard: string; readonly taken: readonly string[] };
+  readonly "country-left-out": { readonly sold: readonly string[]; readonly countries: readonly string[] };
+  readonly "below-least-price": { readonly price: string; readonly least: string };
+  readonly "below-least-readiness": { readonly percent: number; readonly least: number };
+  readonly "price-too-low": BoundFact;
+  readonly "price-too-high": BoundFact;
+  readonly "price-jump": {
+    readonly before: string;
+    readonly after: string;
+    readonly percent: number;
+    readonly limit: number;
+    readonly file: string;
+  };
   readonly "check-crashed": { readonly check: string; readonly reason: string };
   // incoming files
   readonly "no-file": { readonly path: string };
@@ -212,6 +235,14 @@ export interface FactsByCode {
   readonly "store-damaged": { readonly path: string; readonly reason: string };
   readonly "store-busy": { readonly path: string };
   readonly "internal-fault": { readonly reason: string };
+}
+
+/** A price outside the channel's own bounds; `moved` where it was set to the bound. */
+interface BoundFact {
+  readonly attribute: string;
+  readonly price: string;
+  readonly bound: string;
+  readonly moved: boolean;
 }
 
 interface FieldFact {

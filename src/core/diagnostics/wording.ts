@@ -2,6 +2,7 @@ import type { Damage } from "../values/damage.js";
 import type { ReadingProblem } from "../values/read.js";
 import type { Diagnostic } from "./diagnostic.js";
 import type { Code, FactsByCode } from "./facts.js";
+import { troubleText } from "../language/trouble-text.js";
 import { placeText } from "./place.js";
 
 type Sentence<C extends Code> = (facts: FactsByCode[C]) => string;
@@ -82,6 +83,11 @@ const sentences: { readonly [C in Code]: Sentence<C> } = {
   "wrong-pattern": ({ label, value, example }) =>
     `${label} is ${quote(value)}, which is not of the form the channel wants${example === "" ? "" : `, such as ${quote(example)}`}`,
   "wrong-kind": ({ label, value, problem }) => `${label} cannot be ${quote(value)}: ${problems[problem]}`,
+  "not-calculated": ({ label, trouble }) => `${label} could not be worked out: ${troubleText(trouble)}`,
+  "no-rate": ({ label, trouble }) => `${label} could not be converted: ${troubleText(trouble)}`,
+  "no-table-row": ({ label, trouble }) => `${label} was not found: ${troubleText(trouble)}`,
+  "fill-circle": ({ label, trouble }) =>
+    `${label} has no end: ${troubleText(trouble)}; let one of them not read the other`,
   "wrong-currency": ({ label, value, permitted }) =>
     `${label} is ${value}; the channel takes ${permitted.join(", ")}`,
   "rule-broken": ({ says }) => says,
@@ -95,6 +101,31 @@ const sentences: { readonly [C in Code]: Sentence<C> } = {
   "too-many-axes": ({ limit, actual, axes }) =>
     `members differ in ${axes.join(" and ")}; ${limit === 0 ? "the category takes no variations" : `the category permits ${limit} such ${limit === 1 ? "attribute" : "attributes"}, not ${actual}`}`,
   "too-many-members": ({ limit, actual }) => `the group has ${actual} members, the channel takes ${limit}`,
+  "not-selected": ({ condition }) => `it does not meet the channel's condition: ${condition}`,
+  "marked-off": ({ attribute, marks }) =>
+    attribute === "keep_off"
+      ? `the product's own keep_off says ${listed(marks)}; to list it, take the mark away`
+      : `the product's own list_on says ${listed(marks)} only; to list it here as well, add the channel there`,
+  "digital-left-out": () =>
+    "it is a digital good, and channel.yaml leaves those out (selection: digital: no)",
+  "hazard-left-out": ({ hazard, taken }) =>
+    `its hazard is ${quote(hazard)}, and channel.yaml ${taken.length === 0 ? "takes no hazardous goods" : `takes only ${listed(taken)}`} (selection: hazards)`,
+  "country-left-out": ({ sold, countries }) =>
+    `it may be sold in ${listed(sold.map((code) => code.toUpperCase()))} only, the channel sells in ${listed(countries)}`,
+  "below-least-price": ({ price, least }) =>
+    `its price ${price} is below ${least}, the least for this channel (selection: least_price)`,
+  "below-least-readiness": ({ percent, least }) =>
+    `it has ${percent}% of what the channel requires and recommends, and channel.yaml wants ${least}% (selection: least_readiness)`,
+  "price-too-low": ({ attribute, price, bound, moved }) =>
+    moved
+      ? `${attribute} ${price} is below the lowest allowed and was raised to ${bound}`
+      : `${attribute} ${price} is below ${bound}, the lowest that channel.yaml allows; change the price, the rule or the bound`,
+  "price-too-high": ({ attribute, price, bound, moved }) =>
+    moved
+      ? `${attribute} ${price} is above the highest allowed and was lowered to ${bound}`
+      : `${attribute} ${price} is above ${bound}, the highest that channel.yaml allows; change the price, the rule or the bound`,
+  "price-jump": ({ before, after, percent, limit, file }) =>
+    `the price goes from ${before}, which was sent last, to ${after}: ${percent}%, and ${file} allows ${limit}%; if it is meant, build with --confirm-prices`,
   "check-crashed": ({ check, reason }) => `the check ${check} failed on this product: ${reason}`,
 
   "no-file": ({ path }) => `there is no file ${quote(path)}`,
@@ -271,6 +302,19 @@ type Headings = { readonly [C in Code]?: Sentence<C> };
 
 /** A cause over many products, for codes whose sentence speaks of one product's value. */
 const headings: Headings = {
+  "marked-off": ({ attribute }) => `the product's own ${attribute} keeps it off this channel`,
+  "hazard-left-out": () => "it has a hazard that channel.yaml does not take (selection: hazards)",
+  "country-left-out": ({ countries }) => `it may not be sold in ${listed(countries)}`,
+  "below-least-price": ({ least }) =>
+    `its price is below ${least}, the least for this channel (selection: least_price)`,
+  "below-least-readiness": ({ least }) =>
+    `it has less than ${least}% of what the channel requires and recommends (selection: least_readiness)`,
+  "price-too-low": ({ attribute, moved }) =>
+    `${attribute} is below the lowest that channel.yaml allows${moved ? " and was raised to it" : "; change the price, the rule or the bound"}`,
+  "price-too-high": ({ attribute, moved }) =>
+    `${attribute} is above the highest that channel.yaml allows${moved ? " and was lowered to it" : "; change the price, the rule or the bound"}`,
+  "price-jump": ({ limit, file }) =>
+    `the price differs by more than ${limit}% from the one sent last (${file}); if it is meant, build with --confirm-prices`,
   "too-long": ({ label, limit, unit }) =>
     `${label} has more than ${limit} ${unit}; shorten it, or use fit(…, ${limit}) in its fill`,
   "too-short": ({ label, limit, unit }) => `${label} has fewer than ${limit} ${unit}`,

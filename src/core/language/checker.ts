@@ -2,64 +2,83 @@ import { nearest } from "../diagnostics/nearest.js";
 import { isCurrency } from "../values/currencies.js";
 import { isDecimal } from "../values/decimal.js";
 import { unitCodes, unitOf } from "../values/units.js";
-import { isList, type Value } from "../values/value.js";
+import { isList, isMeasure, isMoney, type Value } from "../values/value.js";
 import type { Fault } from "./fault.js";
-import { usage } from "./function.js";
+import {
+  usage,
+  type ExpressionFunction,
+  type KnownArgument,
+  type Parameter,
+  type Surroundings,
+} from "./function.js";
 import { functionNamed, functions } from "./functions.js";
-import { fits, fitsText, kindWords, type ResultKind } from "./kind.js";
+import { areApart, fits, fitsText, kindWords, shapeWords, type ResultKind, type Shape } from "./kind.js";
 import type { Names } from "./names.js";
 import type { BinaryOperator, Expression, TemplatePart } from "./syntax.js";
+import { fieldAsked } from "./slots-read.js";
+import { troubleText } from "./trouble-text.js";
 
-export interface Checked {
-  readonly kind: ResultKind;
+export interface Checked extends Shape {
   readonly faults: readonly Fault[];
 }
 
 /** Checks names and kinds of a parsed expression; reports every fault and says what the expression yields. */
-export const checkExpression = (expression: Expression, names: Names): Checked => {
+export const checkExpression = (
+  expression: Expression,
+  names: Names,
+  surroundings: Surroundings,
+): Checked => {
   const faults: Fault[] = [];
-  const kind = new Checker(names, faults).kindOf(expression);
-  return { kind, faults };
+  const shape = new Checker(names, surroundings, faults).shapeOf(expression);
+  return { ...shape, faults };
 };
 
-const literalKind = (value: Value): ResultKind => {
-  if (typeof value === "string") return "text";
-  if (typeof value === "boolean") return "yes-no";
-  return isDecimal(value) ? "number" : isList(value) ? "list" : "any";
+const shapeOfValue = (value: Value): Shape => {
+  if (typeof value === "string") return { kind: "text" };
+  if (typeof value === "boolean") return { kind: "yes-no" };
+  if (isMoney(value)) return { kind: "money", currency: value.currency };
+  if (isMeasure(value)) return { kind: "measure", dimension: value.unit.dimension };
+  return { kind: isDecimal(value) ? "number" : isList(value) ? "list" : "any" };
 };
+
+const calculable: readonly ResultKind[] = ["number", "money", "measure", "any"];
+
+const anything: Shape = { kind: "any" };
+const yesNo: Shape = { kind: "yes-no" };
 
 class Checker {
   constructor(
     private readonly names: Names,
+    private readonly surroundings: Surroundings,
     private readonly faults: Fault[],
   ) {}
 
-  kindOf(expression: Expression): ResultKind {
+  shapeOf(expression: Expression): Shape {
     switch (expression.node) {
       case "literal":
-        return literalKind(expression.value);
+        return shapeOfValue(expression.value);
       case "blank":
-        return "any";
+        return anything;
       case "name":
         return this.name(expression);
       case "template":
         for (const part of expression.parts) this.templatePart(part);
-        return "text";
+        return { kind: "text" };
       case "call":
         return this.call(expression);
       case "not":
         this.want("yes-no", expression.operand, '"not"');
-        return "yes-no";
+        return yesNo;
       case "negate":
-        return this.kindOf(expression.operand);
+        return this.negation(expression.operand);
       case "given":
-        this.kindOf(expression.operand);
-        return "yes-no";
+        this.shapeOf(expression.operand);
+        return yesNo;
       case "convert":
         return this.conversion(expression);
       case "under":
         this.want("text", expression.operand, '"under"');
-        return "yes-no";
+        return yesNo;
       case "if": {
         this.want("yes-no", expression.condition, '"if"');
         return this.same(expression.then, expression.otherwise);
@@ -69,16 +88,16 @@ class Checker {
     }
   }
 
-  private name({ name, span }: Extract<Expression, { node: "name" }>): ResultKind {
+  private name({ name, span }: Extract<Expression, { node: "name" }>): Shape {
     const found = this.names.find(name);
-    if (found !== undefined) return found.kind;
+    if (found !== undefined) return found;
     this.faults.push({ fault: "unknown-name", name, nearest: nearest(name, this.names.all), span });
-    return "any";
+    return anything;
   }
 
   private templatePart(part: TemplatePart): void {
     if (part.part === "words") return;
-    const kind = this.kindOf(part.expression);
+    const { kind } = this.shapeOf(part.expression);
     const { span } = part.expression;
     if (kind === "yes-no") this.mismatch('a brace shows a value; for yes or no write if … then "…"', span);
     for (const [word] of part.after.matchAll(/[\p{L}_][\p{L}\p{N}_]*/gu))
@@ -89,57 +108,112 @@ class Checker {
         );
   }
 
-  private call({ name, args, span }: Extract<Expression, { node: "call" }>): ResultKind {
+  private negation(operand: Expression): Shape {
+    const shape = this.shapeOf(operand);
+    if (!calculable.includes(shape.kind))
+      this.mismatch(`"-" calculates, and this is ${shapeWords(shape)}`, operand.span);
+    return shape;
+  }
+
+  private call(expression: Extract<Expression, { node: "call" }>): Shape {
+    const { name, args, span } = expression;
+    if (name === "field" && this.names.field !== undefined) return this.filledField(expression);
     const called = functionNamed(name);
-    const kinds = args.map((arg) => this.kindOf(arg));
+    const known = args.map((arg): KnownArgument => {
+      const shape = this.shapeOf(arg);
+      return { ...shape, literal: arg.node === "literal" ? arg.value : undefined };
+    });
     if (called === undefined) {
       const close = nearest(
         name,
         functions.map((entry) => entry.name),
       );
       this.faults.push({ fault: "unknown-function", name, nearest: close, span });
-      return "any";
+      return anything;
     }
-    const needed = called.parameters.filter(({ optional }) => optional !== true).length;
-    if (args.length < needed || args.length > called.parameters.length)
-      this.faults.push({ fault: "wrong-arguments", name, usage: usage(called), span });
-    called.parameters.forEach(({ kind, name: parameter }, index) => {
-      const [actual, arg] = [kinds[index], args[index]];
-      if (actual === undefined || arg === undefined) return;
-      // A single value serves as a list of one, and all but a list as text.
-      const fine = fits(actual, kind) || kind === "list" || (kind === "text" && fitsText(actual));
-      if (!fine)
-        this.mismatch(
-          `${name} wants ${kindWords(kind)} as its ${parameter}, this is ${kindWords(actual)}`,
-          arg.span,
-        );
-    });
-    return called.result;
+    this.argumentCount(called, args.length, span);
+    args.forEach((arg, index) => this.argument(called, known[index] ?? anything, arg, index));
+    return this.resultOf(called, known, span);
   }
 
-  private conversion({ operand, to, toSpan }: Extract<Expression, { node: "convert" }>): ResultKind {
-    const kind = this.kindOf(operand);
+  private resultOf(
+    called: ExpressionFunction,
+    known: readonly KnownArgument[],
+    span: Expression["span"],
+  ): Shape {
+    const foreseen = called.foresee?.(known, this.surroundings);
+    if (foreseen !== undefined && "trouble" in foreseen) this.mismatch(troubleText(foreseen), span);
+    else if (foreseen !== undefined) return foreseen;
+    return called.result === "first" ? (known[0] ?? anything) : { kind: called.result };
+  }
+
+  private argumentCount(called: ExpressionFunction, count: number, span: Expression["span"]): void {
+    const { parameters, repeats, name } = called;
+    const needed = parameters.filter(({ optional }) => optional !== true).length;
+    if (count < needed || (repeats !== true && count > parameters.length))
+      this.faults.push({ fault: "wrong-arguments", name, usage: usage(called), span });
+  }
+
+  private argument(called: ExpressionFunction, actual: Shape, arg: Expression, index: number): void {
+    const parameter: Parameter | undefined =
+      called.parameters[index] ?? (called.repeats === true ? called.parameters.at(-1) : undefined);
+    if (parameter === undefined) return;
+    const { kind, name } = parameter;
+    // A single value serves as a list of one, and all but a list as text.
+    const fine = fits(actual.kind, kind) || kind === "list" || (kind === "text" && fitsText(actual.kind));
+    if (!fine)
+      this.mismatch(
+        `${called.name} wants ${kindWords(kind)} as its ${name}, this is ${shapeWords(actual)}`,
+        arg.span,
+      );
+  }
+
+  /** `field("code")`: what another field of the same listing is filled with. */
+  private filledField(expression: Extract<Expression, { node: "call" }>): Shape {
+    const code = fieldAsked(expression);
+    const { span } = expression;
+    if (code === undefined) {
+      this.faults.push({ fault: "wrong-arguments", name: "field", usage: 'field("code of a field")', span });
+      return anything;
+    }
+    const found = this.names.field?.(code);
+    if (found !== undefined) return found;
+    const close = nearest(code, this.names.fields ?? []);
+    this.mismatch(
+      `the channel has no field "${code}"${close.length === 0 ? "" : `; nearest: "${close[0]}"`}`,
+      span,
+    );
+    return anything;
+  }
+
+  private conversion({ operand, to, toSpan }: Extract<Expression, { node: "convert" }>): Shape {
+    const shape = this.shapeOf(operand);
+    if (isCurrency(to)) {
+      if (!fits(shape.kind, "money"))
+        this.mismatch(`only a price converts to ${to}, this is ${shapeWords(shape)}`, operand.span);
+      return { kind: "money", currency: to };
+    }
     const unit = unitOf(to);
     if (unit === undefined) {
-      const reason = isCurrency(to)
-        ? `prices are not converted yet: give the price in ${to} as an attribute, price@${to}`
-        : `"${to}" is no unit that is known${closeUnit(to)}`;
-      this.mismatch(reason, toSpan);
-      return "any";
+      this.mismatch(`"${to}" is no unit or currency that is known${closeUnit(to)}`, toSpan);
+      return anything;
     }
-    if (!fits(kind, "measure"))
-      this.mismatch(`only a measure converts to ${to}, this is ${kindWords(kind)}`, operand.span);
-    return "measure";
+    const wanted: Shape = { kind: "measure", dimension: unit.dimension };
+    if (!fits(shape.kind, "measure"))
+      this.mismatch(`only a measure converts to ${to}, this is ${shapeWords(shape)}`, operand.span);
+    else if (areApart(shape, wanted))
+      this.mismatch(`${to} is the unit of ${shapeWords(wanted)}, this is ${shapeWords(shape)}`, operand.span);
+    return wanted;
   }
 
-  private binary(operator: BinaryOperator, left: Expression, right: Expression): ResultKind {
+  private binary(operator: BinaryOperator, left: Expression, right: Expression): Shape {
     switch (operator) {
       case "or":
         return this.same(left, right);
       case "and":
         this.want("yes-no", left, '"and"');
         this.want("yes-no", right, '"and"');
-        return "yes-no";
+        return yesNo;
       case "=":
       case "!=":
       case "<":
@@ -147,70 +221,87 @@ class Checker {
       case ">":
       case ">=":
         this.comparable(operator, left, right);
-        return "yes-no";
+        return yesNo;
       default:
         return this.arithmetic(operator, left, right);
     }
   }
 
   /** Both branches of an `or` or an `if` yield one kind, or the result can be anything. */
-  private same(left: Expression, right: Expression | undefined): ResultKind {
-    const a = this.kindOf(left);
-    const b = right === undefined ? a : this.kindOf(right);
-    if (a === b || b === "any") return a;
-    if (a === "any") return b;
-    if (a === "yes-no" || b === "yes-no")
-      this.mismatch(`one side is ${kindWords(a)}, the other ${kindWords(b)}; ask with "is given"`, left.span);
-    return "any";
+  private same(left: Expression, right: Expression | undefined): Shape {
+    const a = this.shapeOf(left);
+    const b = right === undefined ? a : this.shapeOf(right);
+    if (a.kind === b.kind)
+      return {
+        kind: a.kind,
+        ...(a.currency === b.currency && a.currency !== undefined ? { currency: a.currency } : {}),
+        ...(a.dimension === b.dimension && a.dimension !== undefined ? { dimension: a.dimension } : {}),
+      };
+    if (b.kind === "any") return a;
+    if (a.kind === "any") return b;
+    if (a.kind === "yes-no" || b.kind === "yes-no")
+      this.mismatch(
+        `one side is ${shapeWords(a)}, the other ${shapeWords(b)}; ask with "is given"`,
+        left.span,
+      );
+    return anything;
   }
 
   private comparable(operator: BinaryOperator, left: Expression, right: Expression): void {
-    const [a, b] = [this.kindOf(left), this.kindOf(right)];
-    const dateAsText = (a === "date" && b === "text") || (a === "text" && b === "date");
-    if (a === "list" || b === "list")
+    const [a, b] = [this.shapeOf(left), this.shapeOf(right)];
+    const dateAsText = (a.kind === "date" && b.kind === "text") || (a.kind === "text" && b.kind === "date");
+    const span = { start: left.span.start, end: right.span.end };
+    if (a.kind === "list" || b.kind === "list")
       this.mismatch("a list is not compared: take one value, or count them", left.span);
-    else if (!fits(a, b) && !dateAsText)
-      this.mismatch(`${kindWords(a)} is compared with ${kindWords(b)}${hint(a, b)}`, {
-        start: left.span.start,
-        end: right.span.end,
-      });
-    else if (operator !== "=" && operator !== "!=" && a === "yes-no")
+    else if ((!fits(a.kind, b.kind) && !dateAsText) || areApart(a, b))
+      this.mismatch(`${shapeWords(a)} is compared with ${shapeWords(b)}${hint(a, b)}`, span);
+    else if (operator !== "=" && operator !== "!=" && a.kind === "yes-no")
       this.mismatch("yes and no have no order", left.span);
   }
 
-  private arithmetic(operator: BinaryOperator, left: Expression, right: Expression): ResultKind {
-    const [a, b] = [this.kindOf(left), this.kindOf(right)];
-    for (const [kind, side] of [
+  private arithmetic(operator: BinaryOperator, left: Expression, right: Expression): Shape {
+    const [a, b] = [this.shapeOf(left), this.shapeOf(right)];
+    for (const [shape, side] of [
       [a, left],
       [b, right],
     ] as const)
-      if (!["number", "money", "measure", "any"].includes(kind))
+      if (!calculable.includes(shape.kind)) {
         this.mismatch(
-          `"${operator}" calculates, and this is ${kindWords(kind)}; texts are joined in a template`,
+          `"${operator}" calculates, and this is ${shapeWords(shape)}; texts are joined in a template`,
           side.span,
         );
+        return anything;
+      }
     const sum = operator === "+" || operator === "-";
     const span = { start: left.span.start, end: right.span.end };
-    if (sum && !fits(a, b)) this.mismatch(`"${operator}" of ${kindWords(a)} and ${kindWords(b)}`, span);
-    if (
-      !sum &&
-      a !== "number" &&
-      b !== "number" &&
-      a !== "any" &&
-      b !== "any" &&
-      !(operator === "/" && a === b)
-    )
-      this.mismatch(`"${operator}" of ${kindWords(a)} and ${kindWords(b)}`, span);
-    if (operator === "/" && a === b) return "number";
-    return a === "number" ? b : a;
+    if (operator === "/" && right.node === "literal" && isDecimal(right.value) && right.value.isZero())
+      this.mismatch("nothing can be divided by 0", span);
+    if (a.kind === "any" || b.kind === "any")
+      return a.kind === b.kind || a.kind === "any" ? this.open(a, b, sum) : a;
+    if (sum && (a.kind !== b.kind || areApart(a, b)))
+      this.mismatch(`"${operator}" of ${shapeWords(a)} and ${shapeWords(b)}${sumHint(a, b)}`, span);
+    const quotient = operator === "/" && a.kind === b.kind && !areApart(a, b);
+    if (!sum && !quotient && b.kind !== "number" && (a.kind !== "number" || operator === "/"))
+      this.mismatch(`"${operator}" of ${shapeWords(a)} and ${shapeWords(b)}`, span);
+    if (quotient) return { kind: "number" };
+    return a.kind === "number" ? b : a;
+  }
+
+  /** One side is known only when a product is: a sum has the kind of the other side, a product can be either. */
+  private open(a: Shape, b: Shape, sum: boolean): Shape {
+    if (sum) return a.kind === "any" ? b : a;
+    return anything;
   }
 
   private want(kind: ResultKind, operand: Expression, asker: string): void {
-    const actual = this.kindOf(operand);
-    const fine = fits(actual, kind) || (kind === "text" && fitsText(actual));
+    const actual = this.shapeOf(operand);
+    const fine = fits(actual.kind, kind) || (kind === "text" && fitsText(actual.kind));
     const remedy = kind === "yes-no" ? '; ask with "is given" or a comparison' : "";
     if (!fine)
-      this.mismatch(`${asker} wants ${kindWords(kind)}, this is ${kindWords(actual)}${remedy}`, operand.span);
+      this.mismatch(
+        `${asker} wants ${kindWords(kind)}, this is ${shapeWords(actual)}${remedy}`,
+        operand.span,
+      );
   }
 
   private mismatch(reason: string, span: Expression["span"]): void {
@@ -223,7 +314,18 @@ const closeUnit = (written: string): string => {
   return close === undefined ? "" : `; nearest: ${close}`;
 };
 
-const hint = (a: ResultKind, b: ResultKind): string =>
-  [a, b].includes("number") && ([a, b].includes("money") || [a, b].includes("measure"))
+const eitherIs = (a: Shape, b: Shape, kind: ResultKind): boolean => a.kind === kind || b.kind === kind;
+
+const hint = (a: Shape, b: Shape): string => {
+  if (a.currency !== undefined && b.currency !== undefined && a.currency !== b.currency)
+    return `; convert one with "in ${a.currency}"`;
+  return eitherIs(a, b, "number") && (eitherIs(a, b, "money") || eitherIs(a, b, "measure"))
     ? "; compare with amount(…)"
     : "";
+};
+
+const sumHint = (a: Shape, b: Shape): string => {
+  if (!eitherIs(a, b, "number")) return hint(a, b);
+  if (eitherIs(a, b, "money")) return '; write money(2.50, "GBP") for an amount';
+  return eitherIs(a, b, "measure") ? '; write measure(200, "g") for a measure' : "";
+};

@@ -1,31 +1,79 @@
 import { isUnder } from "../catalogue/category-path.js";
+import { isCurrency } from "../values/currencies.js";
 import { whole } from "../values/decimal.js";
 import { convert } from "../values/measure.js";
+import { exchanged } from "./exchanged.js";
+import { noRates } from "../values/rates.js";
 import { shownText } from "../values/show.js";
 import { unitOf } from "../values/units.js";
-import { isMeasure, type MaybeBlank } from "../values/value.js";
-import type { Surroundings } from "./function.js";
+import { isMeasure, isMoney, type MaybeBlank } from "../values/value.js";
+import type { ExpressionFunction, Surroundings } from "./function.js";
 import { functionNamed } from "./functions.js";
 import type { Names } from "./names.js";
-import { calculate, order } from "./operations.js";
+import { calculate, order, type Arithmetic } from "./operations.js";
+import { partsOf } from "./parts.js";
+import { fieldAsked } from "./slots-read.js";
+import type { Span } from "./span.js";
 import type { BinaryOperator, Expression, TemplatePart } from "./syntax.js";
+import { Cannot, cannot, type Troubles } from "./trouble.js";
 
 /** What an expression reads its names from: a product, a listing, a row. */
 export interface Scope {
   value(slot: number): MaybeBlank;
 }
 
-/** An expression ready to run: a closure without any look-up left to do. */
-export type Compiled = (scope: Scope) => MaybeBlank;
+/** An expression ready to run: a closure without any look-up left to do. What it cannot work out is blank and a trouble. */
+export type Compiled = (scope: Scope, troubles: Troubles) => MaybeBlank;
+
+/** Is told what each part of an expression came to, in the order in which it was worked out. */
+export type Observe = (expression: Expression, value: MaybeBlank) => void;
 
 type Of<N extends Expression["node"]> = Extract<Expression, { node: N }>;
 
 const blank: Compiled = () => undefined;
 const minusOne = whole(-1);
+const nothing: Scope = { value: () => undefined };
+
+interface Compiling {
+  readonly names: Names;
+  readonly surroundings: Surroundings;
+  readonly observe: Observe | undefined;
+}
 
 /** Compiles an expression that was checked without faults. */
-export const compile = (expression: Expression, names: Names, surroundings: Surroundings): Compiled => {
-  const sub = (inner: Expression): Compiled => compile(inner, names, surroundings);
+export const compile = (
+  expression: Expression,
+  names: Names,
+  surroundings: Surroundings,
+  observe?: Observe,
+): Compiled => compileOne(expression, { names, surroundings, observe });
+
+const compileOne = (expression: Expression, compiling: Compiling): Compiled => {
+  const { observe } = compiling;
+  const compiled = nodeOf(expression, compiling);
+  if (observe !== undefined)
+    return (scope, troubles) => {
+      const value = compiled(scope, troubles);
+      observe(expression, value);
+      return value;
+    };
+  return expression.node !== "literal" && isConstant(expression) ? folded(compiled) : compiled;
+};
+
+/** Whether an expression comes to the same for every product: it reads no name and no other field. */
+const isConstant = (expression: Expression): boolean =>
+  expression.node !== "name" && fieldAsked(expression) === undefined && partsOf(expression).every(isConstant);
+
+/** Worked out once; where that fails it is left to each run, which says so. */
+const folded = (compiled: Compiled): Compiled => {
+  const troubles: Troubles = [];
+  const value = compiled(nothing, troubles);
+  return troubles.length === 0 ? () => value : compiled;
+};
+
+const nodeOf = (expression: Expression, compiling: Compiling): Compiled => {
+  const sub = (inner: Expression): Compiled => compileOne(inner, compiling);
+  const { names } = compiling;
   switch (expression.node) {
     case "literal": {
       const { value } = expression;
@@ -33,114 +81,193 @@ export const compile = (expression: Expression, names: Names, surroundings: Surr
     }
     case "blank":
       return blank;
-    case "name": {
-      const slot = names.find(expression.name)?.slot;
-      return slot === undefined ? blank : (scope) => scope.value(slot);
-    }
+    case "name":
+      return reading(names.find(expression.name)?.slot);
     case "template":
       return template(expression.parts, sub);
-    case "call":
-      return call(expression, sub, surroundings);
+    case "call": {
+      const asked = names.field === undefined ? undefined : fieldAsked(expression);
+      return asked === undefined
+        ? call(expression, sub, compiling.surroundings)
+        : reading(names.field?.(asked)?.slot);
+    }
     case "not": {
       const operand = sub(expression.operand);
-      return (scope) => operand(scope) !== true;
+      return (scope, troubles) => operand(scope, troubles) !== true;
     }
     case "negate": {
       const operand = sub(expression.operand);
-      return (scope) => calculate("*", operand(scope), minusOne);
+      return settled(expression.span, (scope, troubles) =>
+        calculate("*", operand(scope, troubles), minusOne),
+      );
     }
     case "given": {
       const [operand, wanted] = [sub(expression.operand), expression.given];
-      return (scope) => (operand(scope) !== undefined) === wanted;
+      return (scope, troubles) => (operand(scope, troubles) !== undefined) === wanted;
     }
     case "convert":
-      return conversion(expression, sub);
+      return conversion(expression, sub, compiling.surroundings);
     case "under": {
       const [operand, path] = [sub(expression.operand), expression.path];
-      return (scope) => {
-        const value = operand(scope);
+      return (scope, troubles) => {
+        const value = operand(scope, troubles);
         return value !== undefined && isUnder(shownText(value), path);
       };
     }
     case "if":
       return choice(expression, sub);
     case "binary":
-      return binary(expression.operator, sub(expression.left), sub(expression.right));
+      return binary(expression, sub(expression.left), sub(expression.right));
   }
 };
 
+const reading = (slot: number | undefined): Compiled =>
+  slot === undefined ? blank : (scope) => scope.value(slot);
+
+/** Turns a `Cannot` into blank and a trouble with its place. */
+const settled = (span: Span, work: (scope: Scope, troubles: Troubles) => MaybeBlank | Cannot): Compiled => {
+  return (scope, troubles) => {
+    const value = work(scope, troubles);
+    if (!(value instanceof Cannot)) return value;
+    troubles.push({ ...value.facts, span });
+    return undefined;
+  };
+};
+
+// A vanished brace leaves the spaces around it behind: two in a row, or one at an end.
+const tidied = (text: string): string => (text.includes("  ") ? text.replace(/ {2,}/g, " ") : text).trim();
+
 const template = (parts: readonly TemplatePart[], sub: (inner: Expression) => Compiled): Compiled => {
-  const pieces = parts.map((part): ((scope: Scope) => string) => {
+  const pieces = parts.map((part): ((scope: Scope, troubles: Troubles) => string) => {
     if (part.part === "words") return () => part.words;
     const [value, { before, after }] = [sub(part.expression), part];
-    return (scope) => {
-      const shown = shownText(value(scope));
+    return (scope, troubles) => {
+      const inside = value(scope, troubles);
+      const shown = typeof inside === "string" ? inside : shownText(inside);
       return shown === "" ? "" : before + shown + after;
     };
   });
-  return (scope) => {
+  return (scope, troubles) => {
     let text = "";
-    for (const piece of pieces) text += piece(scope);
-    // A vanished brace leaves the spaces around it behind: two in a row, or one at an end.
-    const tidy = text.replace(/ {2,}/g, " ").trim();
+    for (const piece of pieces) text += piece(scope, troubles);
+    const tidy = tidied(text);
     return tidy === "" ? undefined : tidy;
   };
 };
 
 const call = (
-  { name, args }: Of<"call">,
+  { name, args, span }: Of<"call">,
   sub: (inner: Expression) => Compiled,
   surroundings: Surroundings,
 ): Compiled => {
   const called = functionNamed(name);
   if (called === undefined) return blank;
-  const compiled = args.map(sub);
+  return settled(span, application(called, args.map(sub), surroundings));
+};
+
+const application = (
+  called: ExpressionFunction,
+  args: readonly Compiled[],
+  surroundings: Surroundings,
+): ((scope: Scope, troubles: Troubles) => MaybeBlank | Cannot) => {
   const keepsBlanks = called.parameters.length === 0 || called.keepsBlanks === true;
-  return (scope) => {
-    const values = compiled.map((arg) => arg(scope));
+  const [first, second] = args;
+  if (!keepsBlanks && first !== undefined && second === undefined)
+    return (scope, troubles) => {
+      const value = first(scope, troubles);
+      return value === undefined ? undefined : called.apply([value], surroundings);
+    };
+  return (scope, troubles) => {
+    const values: MaybeBlank[] = [];
+    for (const arg of args) values.push(arg(scope, troubles));
     return keepsBlanks || values[0] !== undefined ? called.apply(values, surroundings) : undefined;
   };
 };
 
-const conversion = ({ operand, to }: Of<"convert">, sub: (inner: Expression) => Compiled): Compiled => {
-  const [compiled, unit] = [sub(operand), unitOf(to)];
+const conversion = (
+  { operand, to, span }: Of<"convert">,
+  sub: (inner: Expression) => Compiled,
+  { rates = noRates, today }: Surroundings,
+): Compiled => {
+  const compiled = sub(operand);
+  if (isCurrency(to))
+    return settled(span, (scope, troubles) => {
+      const value = compiled(scope, troubles);
+      return isMoney(value) ? exchanged(value, to, rates, today) : undefined;
+    });
+  const unit = unitOf(to);
   if (unit === undefined) return blank;
-  return (scope) => {
-    const value = compiled(scope);
-    return isMeasure(value) ? convert(value, unit) : undefined;
-  };
+  return settled(span, (scope, troubles) => {
+    const value = compiled(scope, troubles);
+    if (!isMeasure(value)) return undefined;
+    return (
+      convert(value, unit) ??
+      cannot({ trouble: "kinds-apart", left: `a measure in ${value.unit.code}`, right: unit.code })
+    );
+  });
 };
 
 const choice = ({ condition, then, otherwise }: Of<"if">, sub: (inner: Expression) => Compiled): Compiled => {
   const [asked, yes, no] = [sub(condition), sub(then), otherwise === undefined ? blank : sub(otherwise)];
-  return (scope) => (asked(scope) === true ? yes(scope) : no(scope));
+  return (scope, troubles) => (asked(scope, troubles) === true ? yes(scope, troubles) : no(scope, troubles));
 };
 
-const binary = (operator: BinaryOperator, left: Compiled, right: Compiled): Compiled => {
+const binary = (
+  { operator, right: written, span }: Of<"binary">,
+  left: Compiled,
+  right: Compiled,
+): Compiled => {
   switch (operator) {
     case "or":
-      return (scope) => {
-        const first = left(scope);
-        // Of two conditions the second is asked when the first says no; of two values, when the first is blank.
-        return first === undefined || first === false ? (right(scope) ?? first) : first;
-      };
+      return alternative(left, right, written.node === "blank");
     case "and":
-      return (scope) => left(scope) === true && right(scope) === true;
+      return (scope, troubles) => left(scope, troubles) === true && right(scope, troubles) === true;
     case "=":
-      return (scope) => same(left(scope), right(scope));
+      return (scope, troubles) => same(left(scope, troubles), right(scope, troubles));
     case "!=":
-      return (scope) => !same(left(scope), right(scope));
+      return (scope, troubles) => !same(left(scope, troubles), right(scope, troubles));
     case "<":
-      return (scope) => (order(left(scope), right(scope)) ?? 0) < 0;
     case ">":
-      return (scope) => (order(left(scope), right(scope)) ?? 0) > 0;
     case "<=":
-      return (scope) => (order(left(scope), right(scope)) ?? 1) <= 0;
-    case ">=":
-      return (scope) => (order(left(scope), right(scope)) ?? -1) >= 0;
-    default:
-      return (scope) => calculate(operator, left(scope), right(scope));
+    case ">=": {
+      const holds = comparisons[operator];
+      return (scope, troubles) => {
+        const found = order(left(scope, troubles), right(scope, troubles));
+        return found !== undefined && holds(found);
+      };
+    }
+    default: {
+      const arithmetic: Arithmetic = operator;
+      return settled(span, (scope, troubles) =>
+        calculate(arithmetic, left(scope, troubles), right(scope, troubles)),
+      );
+    }
   }
+};
+
+const comparisons: Readonly<
+  Record<Extract<BinaryOperator, "<" | ">" | "<=" | ">=">, (order: number) => boolean>
+> = {
+  "<": (found) => found < 0,
+  ">": (found) => found > 0,
+  "<=": (found) => found <= 0,
+  ">=": (found) => found >= 0,
+};
+
+/**
+ * Of two conditions the second is asked when the first says no; of two values, when the first is blank. What the first
+ * could not work out is forgotten when the second gives a value, or says in so many words that blank will do.
+ */
+const alternative = (left: Compiled, right: Compiled, endsBlank: boolean): Compiled => {
+  return (scope, troubles) => {
+    const before = troubles.length;
+    const first = left(scope, troubles);
+    if (first !== undefined && first !== false) return first;
+    const failed = troubles.length;
+    const second = right(scope, troubles);
+    if (failed > before && (endsBlank || second !== undefined)) troubles.splice(before, failed - before);
+    return second ?? first;
+  };
 };
 
 const same = (a: MaybeBlank, b: MaybeBlank): boolean =>

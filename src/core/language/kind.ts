@@ -1,7 +1,16 @@
+import type { AttributeKind } from "../catalogue/vocabulary.js";
+import type { Dimension } from "../values/units.js";
 import type { Kind } from "../values/value.js";
 
 /** What an expression yields, as far as the checker tells them apart. `any` fits everywhere. */
 export type ResultKind = "text" | "number" | "money" | "measure" | "date" | "yes-no" | "list" | "any";
+
+/** A result kind, with the currency of a price and the dimension of a measure where they are known before any product is. */
+export interface Shape {
+  readonly kind: ResultKind;
+  readonly currency?: string | undefined;
+  readonly dimension?: Dimension | undefined;
+}
 
 /** The result kind of an attribute or field. */
 export const resultKind = (kind: Kind, list: boolean): ResultKind => {
@@ -20,11 +29,31 @@ export const resultKind = (kind: Kind, list: boolean): ResultKind => {
   }
 };
 
+const lengths = new Set(["width", "height", "depth", "package_width", "package_height", "package_depth"]);
+const masses = new Set(["weight", "package_weight"]);
+
+/** The shape of an attribute: `price@EUR` is in euro, a weight is a mass. */
+export const attributeShape = (name: string, { kind, list }: AttributeKind): Shape => {
+  const result = resultKind(kind, list);
+  if (result === "money") {
+    const currency = name.split("@")[1];
+    return currency === undefined ? { kind: result } : { kind: result, currency };
+  }
+  if (lengths.has(name)) return { kind: result, dimension: "length" };
+  return masses.has(name) ? { kind: result, dimension: "mass" } : { kind: result };
+};
+
 export const fits = (actual: ResultKind, wanted: ResultKind): boolean =>
   actual === wanted || actual === "any" || wanted === "any";
 
 /** Anything but a list reads as text where a text is wanted. */
 export const fitsText = (actual: ResultKind): boolean => actual !== "list";
+
+/** Whether two prices or two measures can never meet: other currencies, other dimensions. */
+export const areApart = (a: Shape, b: Shape): boolean =>
+  a.kind === b.kind &&
+  ((a.currency !== undefined && b.currency !== undefined && a.currency !== b.currency) ||
+    (a.dimension !== undefined && b.dimension !== undefined && a.dimension !== b.dimension));
 
 const articles: Readonly<Record<ResultKind, string>> = {
   text: "a text",
@@ -38,3 +67,20 @@ const articles: Readonly<Record<ResultKind, string>> = {
 };
 
 export const kindWords = (kind: ResultKind): string => articles[kind];
+
+const dimensionWords: Readonly<Record<Dimension, string>> = {
+  mass: "a weight",
+  length: "a length",
+  area: "an area",
+  volume: "a volume",
+  energy: "an energy",
+  power: "a power",
+  time: "a time",
+  count: "a count",
+};
+
+/** As exact as is known: `a length`, `an amount in EUR`. */
+export const shapeWords = ({ kind, currency, dimension }: Shape): string => {
+  if (currency !== undefined) return `an amount in ${currency}`;
+  return dimension === undefined ? kindWords(kind) : dimensionWords[dimension];
+};

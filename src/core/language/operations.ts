@@ -1,7 +1,8 @@
 import { isDecimal, type Decimal } from "../values/decimal.js";
 import { convert, measure } from "../values/measure.js";
 import { money } from "../values/money.js";
-import { isDate, isMeasure, isMoney, type MaybeBlank } from "../values/value.js";
+import { isDate, isList, isMeasure, isMoney, type MaybeBlank, type Value } from "../values/value.js";
+import { cannot, type Cannot } from "./trouble.js";
 
 /** Order of two values of one kind; undefined when they have none (blank, other kinds, other currencies). */
 export const order = (a: MaybeBlank, b: MaybeBlank): number | undefined => {
@@ -19,46 +20,64 @@ export const order = (a: MaybeBlank, b: MaybeBlank): number | undefined => {
 
 export type Arithmetic = "+" | "-" | "*" | "/";
 
-type Numeric = Extract<MaybeBlank, object>;
-type Operation = (a: Decimal, b: Decimal) => Decimal;
+/** More digits before the point than any price, weight or count of the trade has. */
+const DIGITS_LIMIT = 30;
 
-const operations: Readonly<Record<Arithmetic, Operation>> = {
-  "+": (a, b) => a.plus(b),
-  "-": (a, b) => a.minus(b),
-  "*": (a, b) => a.times(b),
-  "/": (a, b) => a.div(b),
+const kindName = (value: Value): string => {
+  if (isDecimal(value)) return "a number";
+  if (isMoney(value)) return value.currency;
+  if (isMeasure(value)) return `a measure in ${value.unit.code}`;
+  if (isDate(value)) return "a date";
+  if (isList(value)) return "a list";
+  return typeof value === "boolean" ? "yes or no" : `the text "${value.slice(0, 40)}"`;
 };
 
-const sum = (operator: "+" | "-", a: Numeric, b: Numeric): MaybeBlank => {
-  const apply = operations[operator];
-  if (isMoney(a) && isMoney(b))
-    return a.currency === b.currency ? money(apply(a.amount, b.amount), a.currency) : undefined;
-  if (!isMeasure(a) || !isMeasure(b)) return undefined;
-  const same = convert(b, a.unit);
-  return same === undefined ? undefined : measure(apply(a.amount, same.amount), a.unit);
-};
+const apart = (a: Value, b: Value): Cannot =>
+  cannot({ trouble: "kinds-apart", left: kindName(a), right: kindName(b) });
 
-const scaled = (operator: "*" | "/", a: Numeric, b: Numeric): MaybeBlank => {
-  if (operator === "*" && isDecimal(a) && !isDecimal(b)) return scaled("*", b, a);
-  if (isDecimal(b)) {
-    const apply = operations[operator];
-    if (isMoney(a)) return money(apply(a.amount, b), a.currency);
-    return isMeasure(a) ? measure(apply(a.amount, b), a.unit) : undefined;
+const operate = (operator: Arithmetic, a: Decimal, b: Decimal): Decimal | Cannot => {
+  switch (operator) {
+    case "+":
+      return a.plus(b);
+    case "-":
+      return a.minus(b);
+    case "*": {
+      const product = a.times(b);
+      return product.e >= DIGITS_LIMIT ? cannot({ trouble: "number-too-large" }) : product;
+    }
+    case "/":
+      return b.isZero() ? cannot({ trouble: "divided-by-zero" }) : a.div(b);
   }
-  if (operator === "*") return undefined;
-  if (isMoney(a) && isMoney(b)) return a.currency === b.currency ? a.amount.div(b.amount) : undefined;
-  if (!isMeasure(a) || !isMeasure(b)) return undefined;
-  const same = convert(b, a.unit);
-  return same === undefined ? undefined : a.amount.div(same.amount);
 };
 
-/** Exact arithmetic on numbers, money and measures; blank when a side is blank or the sides do not go together. */
-export const calculate = (operator: Arithmetic, a: MaybeBlank, b: MaybeBlank): MaybeBlank => {
-  if (typeof a !== "object" || typeof b !== "object") return undefined;
-  if (operator === "/" && !("kind" in b && b.kind === "date") && amountIsZero(b)) return undefined;
-  if (isDecimal(a) && isDecimal(b)) return operations[operator](a, b);
-  return operator === "+" || operator === "-" ? sum(operator, a, b) : scaled(operator, a, b);
+const isDigits = (value: Decimal | Cannot): value is Decimal => isDecimal(value);
+
+const priced = (operator: Arithmetic, a: Decimal, b: Decimal, currency: string): MaybeBlank | Cannot => {
+  const amount = operate(operator, a, b);
+  return isDigits(amount) ? money(amount, currency) : amount;
 };
 
-const amountIsZero = (value: Numeric): boolean =>
-  isDecimal(value) ? value.isZero() : (isMoney(value) || isMeasure(value)) && value.amount.isZero();
+/** Exact arithmetic on numbers, money and measures; blank when a side is blank, a trouble when the sides do not go together. */
+export const calculate = (operator: Arithmetic, a: MaybeBlank, b: MaybeBlank): MaybeBlank | Cannot => {
+  if (a === undefined || b === undefined) return undefined;
+  if (isDecimal(a)) {
+    if (isDecimal(b)) return operate(operator, a, b);
+    return operator === "*" && (isMoney(b) || isMeasure(b)) ? calculate("*", b, a) : apart(a, b);
+  }
+  const together = operator === "+" || operator === "-";
+  if (isMoney(a)) {
+    if (isDecimal(b)) return together ? apart(a, b) : priced(operator, a.amount, b, a.currency);
+    if (!isMoney(b) || operator === "*") return apart(a, b);
+    if (a.currency !== b.currency) return apart(a, b);
+    return together ? priced(operator, a.amount, b.amount, a.currency) : operate("/", a.amount, b.amount);
+  }
+  if (!isMeasure(a)) return apart(a, b);
+  if (isDecimal(b)) {
+    const amount = together ? apart(a, b) : operate(operator, a.amount, b);
+    return isDecimal(amount) ? measure(amount, a.unit) : amount;
+  }
+  const same = isMeasure(b) && operator !== "*" ? convert(b, a.unit) : undefined;
+  if (same === undefined) return apart(a, b);
+  const amount = operate(operator, a.amount, same.amount);
+  return isDigits(amount) && together ? measure(amount, a.unit) : amount;
+};

@@ -2,13 +2,16 @@ import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
 import type { Place } from "../diagnostics/place.js";
 import { assertNever } from "../assert-never.js";
 import { checkExpression } from "./checker.js";
-import { compile, type Compiled } from "./compiler.js";
+import { compile, type Compiled, type Observe, type Scope } from "./compiler.js";
 import type { Fault } from "./fault.js";
 import type { Surroundings } from "./function.js";
 import { fits, fitsText, kindWords, type ResultKind } from "./kind.js";
 import type { Names } from "./names.js";
+import type { MaybeBlank } from "../values/value.js";
 import { parse } from "./parser.js";
-import { slotsRead } from "./slots-read.js";
+import { fieldsRead, slotsRead } from "./slots-read.js";
+import type { Expression } from "./syntax.js";
+import type { Troubles } from "./trouble.js";
 
 /** An expression's text with the place where it starts, so that findings point into the person's own file. */
 export interface Source {
@@ -16,13 +19,18 @@ export interface Source {
   readonly place: Place;
 }
 
+/** Works an expression out; what could not be worked out is blank, and told in `troubles` where one asks. */
+export type Run = (scope: Scope, troubles?: Troubles) => MaybeBlank;
+
 /** A checked and compiled expression, with the slots it reads: where its value can have come from. */
 export interface ReadyProgram {
   readonly kind: "program";
-  readonly run: Compiled;
+  readonly run: Run;
   readonly yields: ResultKind;
   readonly source: Source;
   readonly reads: readonly number[];
+  /** The channel's fields that a fill reads, by code. */
+  readonly readsFields: readonly string[];
 }
 
 export type Program = ReadyProgram | { readonly kind: "faulty"; readonly findings: readonly Diagnostic[] };
@@ -35,6 +43,7 @@ export const program = (
   names: Names,
   surroundings: Surroundings,
   wanted: ResultKind = "any",
+  observe?: Observe,
 ): Program => {
   const faulty = (faults: readonly Fault[]): Program => ({
     kind: "faulty",
@@ -50,7 +59,7 @@ export const program = (
     ]);
   const { expression, faults } = parse(source.text);
   if (expression === undefined) return faulty(faults);
-  const checked = checkExpression(expression, names);
+  const checked = checkExpression(expression, names, surroundings);
   const fitting =
     fits(checked.kind, wanted) || (wanted === "text" && fitsText(checked.kind)) || wanted === "list";
   const all: readonly Fault[] = fitting
@@ -64,15 +73,23 @@ export const program = (
         },
       ];
   if (all.length > 0) return faulty(all);
-  const reads = slotsRead(expression, names);
-  return {
-    kind: "program",
-    run: compile(expression, names, surroundings),
-    yields: checked.kind,
-    source,
-    reads,
-  };
+  return ready(expression, source, names, checked.kind, compile(expression, names, surroundings, observe));
 };
+
+const ready = (
+  expression: Expression,
+  source: Source,
+  names: Names,
+  yields: ResultKind,
+  compiled: Compiled,
+): ReadyProgram => ({
+  kind: "program",
+  run: (scope, troubles = []) => compiled(scope, troubles),
+  yields,
+  source,
+  reads: slotsRead(expression, names),
+  readsFields: names.field === undefined ? [] : fieldsRead(expression),
+});
 
 const placeOf = (source: Source, start: number): Place => {
   // A cell of a table is found by its row and column: the caret in the snippet shows the rest.

@@ -1,32 +1,31 @@
+import { partsOf } from "./parts.js";
 import type { Names } from "./names.js";
 import type { Expression } from "./syntax.js";
 
-const parts = (expression: Expression): readonly Expression[] => {
-  switch (expression.node) {
-    case "literal":
-    case "blank":
-    case "name":
-      return [];
-    case "template":
-      return expression.parts.flatMap((part) => (part.part === "brace" ? [part.expression] : []));
-    case "call":
-      return expression.args;
-    case "binary":
-      return [expression.left, expression.right];
-    case "if":
-      return [
-        expression.condition,
-        expression.then,
-        ...(expression.otherwise === undefined ? [] : [expression.otherwise]),
-      ];
-    default:
-      return [expression.operand];
-  }
+/** The slots of attributes that an expression reads, in the order of its text, each once. */
+export const slotsRead = (expression: Expression, names: Names): readonly number[] => {
+  const found = new Set<number>();
+  const visit = (one: Expression): void => {
+    const own = one.node === "name" ? names.find(one.name)?.slot : undefined;
+    // Names that are no attributes have slots below 0.
+    if (own !== undefined && own >= 0) found.add(own);
+    partsOf(one).forEach(visit);
+  };
+  visit(expression);
+  return [...found];
 };
 
-/** The slots an expression reads, in the order of its text, each once. */
-export const slotsRead = (expression: Expression, names: Names): readonly number[] => {
-  const own = expression.node === "name" ? names.find(expression.name)?.slot : undefined;
-  const inner = parts(expression).flatMap((part) => slotsRead(part, names));
-  return [...new Set(own === undefined ? inner : [own, ...inner])];
+/** The channel's fields that an expression reads by `field("code")`. */
+export const fieldsRead = (expression: Expression): readonly string[] => {
+  const own = fieldAsked(expression);
+  return [...(own === undefined ? [] : [own]), ...partsOf(expression).flatMap(fieldsRead)];
+};
+
+/** The code in `field("code")`; undefined for any other expression. */
+export const fieldAsked = (expression: Expression): string | undefined => {
+  if (expression.node !== "call" || expression.name !== "field") return undefined;
+  const [code, ...others] = expression.args;
+  return code?.node === "literal" && typeof code.value === "string" && others.length === 0
+    ? code.value
+    : undefined;
 };

@@ -1,18 +1,28 @@
+import type { AttributeIndex } from "../catalogue/attribute-index.js";
 import type { ChannelDefinition } from "../channel/definition.js";
-import type { ReadyProgram } from "../language/program.js";
+import type { Sku } from "../ids.js";
 import type { Placements } from "../placement/placements.js";
+import type { CalendarDate, Money } from "../values/value.js";
 import type { FillBlock } from "./fill-set.js";
 import type { Lexicon } from "./lexicon.js";
+import type { PricePolicy, StockPolicy } from "./price.js";
+import type { Selection } from "./selection.js";
 
 /** Our side of a channel: what the workspace decided, checked against the definition. */
 export interface ChannelSetup {
   readonly channel: string;
   readonly definition: ChannelDefinition;
-  /** Products for which this does not hold are left out; undefined: all are taken. */
-  readonly select: ReadyProgram | undefined;
+  /** The catalogue's attributes, and those that only the channel's price rules make. */
+  readonly attributes: AttributeIndex;
+  readonly selection: Selection;
   readonly placements: Placements;
+  readonly prices: PricePolicy | undefined;
+  readonly stock: StockPolicy | undefined;
+  /** The price that the channel was last sent for a product; undefined where no price is watched. */
+  readonly lastPrice?: (sku: Sku) => Money | undefined;
   readonly fills: readonly FillBlock[];
   readonly lexicon: Lexicon;
+  readonly today: CalendarDate;
   /** Decision files by the names that findings give to a person. */
   readonly files: { readonly placements: string; readonly fills: string; readonly lexicon: string };
 }

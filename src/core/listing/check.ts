@@ -6,6 +6,7 @@ import type { Report } from "./check-kind.js";
 import { familyChecks, fieldChecks, listingChecks } from "./checks.js";
 import type { ChannelSetup } from "./channel-setup.js";
 import type { Listing, Outcome } from "./listing.js";
+import { readinessOf } from "./readiness.js";
 import type { VariedFamily } from "./vary.js";
 
 /** Tells the file, row and column that an attribute's value came from. */
@@ -17,7 +18,7 @@ export const check = (
   setup: ChannelSetup,
   provenance: Provenance,
 ): readonly Outcome[] => {
-  const findings = family.listings.map((): Diagnostic[] => []);
+  const findings = family.listings.map(({ notes }): Diagnostic[] => [...notes]);
   const reportFor = (index: number): Report => {
     const listing = family.listings[index];
     return (code, facts, about = {}) => {
@@ -28,13 +29,23 @@ export const check = (
   family.listings.forEach((listing, index) => checkListing(listing, setup, reportFor(index)));
   for (const { name, check: run } of familyChecks)
     guarded(name, reportFor(0), () => run(family, (index) => reportFor(index)));
-  return family.listings.map((listing, index) => outcome(listing, findings[index] ?? []));
+  return family.listings.map((listing, index) => outcome(listing, findings[index] ?? [], setup));
 };
 
-const outcome = (listing: Listing, findings: readonly Diagnostic[]): Outcome =>
-  findings.some(({ severity }) => severity === "error")
-    ? { kind: "held", product: listing.product, because: findings }
-    : { kind: "ready", listing, findings };
+const outcome = (listing: Listing, findings: readonly Diagnostic[], setup: ChannelSetup): Outcome => {
+  const { product } = listing;
+  if (findings.some(({ severity }) => severity === "error"))
+    return { kind: "held", product, because: findings };
+  const least = setup.selection.leastReadiness;
+  const percent = least === undefined ? 100 : readinessOf(listing);
+  if (least === undefined || percent >= least) return { kind: "ready", listing, findings };
+  const where = { product: product.sku, channel: setup.channel };
+  return {
+    kind: "left-out",
+    product,
+    because: diagnostic("below-least-readiness", { percent, least }, where, "advice"),
+  };
+};
 
 const checkListing = (listing: Listing, setup: ChannelSetup, report: Report): void => {
   for (const { name, check: run } of listingChecks) guarded(name, report, () => run(listing, setup, report));

@@ -8,20 +8,30 @@ import type { ReadyProgram } from "../language/program.js";
 export interface Fill {
   readonly field: Field;
   readonly program: ReadyProgram;
+  /** The farther fill that this one stands in for, where there is one. */
+  readonly usual?: Fill;
 }
 
-/** A block of `fills.yaml`: for all products, one of our categories, or one of the channel's, and all below it. */
+/** A block of `fills.yaml`: for all products, for one of our categories or the channel's and all below it, or for some products. */
 export type FillBlock = { readonly fills: readonly Fill[] } & (
   | { readonly scope: "all" }
   | { readonly scope: "our-category"; readonly path: string }
   | { readonly scope: "channel-category"; readonly code: CategoryCode }
+  | { readonly scope: "products"; readonly skus: ReadonlySet<string> }
 );
 
-const rank = (
-  block: FillBlock,
-  ancestors: ReadonlyMap<string, number>,
-  ourCategory: string,
-): number | undefined => {
+// A block for the channel's category speaks of what is demanded there: nearer than any of our own categories.
+const CHANNEL_RANK = 1000;
+// Nothing is nearer than a product that is named.
+const PRODUCTS_RANK = 2000;
+
+interface Subject {
+  readonly ancestors: ReadonlyMap<string, number>;
+  readonly ourCategory: string;
+  readonly sku: string;
+}
+
+const rank = (block: FillBlock, { ancestors, ourCategory, sku }: Subject): number | undefined => {
   switch (block.scope) {
     case "all":
       return 0;
@@ -34,28 +44,41 @@ const rank = (
       const depth = ancestors.get(block.code);
       return depth === undefined ? undefined : CHANNEL_RANK + depth;
     }
+    case "products":
+      return block.skus.has(sku) ? PRODUCTS_RANK : undefined;
   }
 };
 
-// A block for the channel's category speaks of what is demanded there: nearer than any of our own categories.
-const CHANNEL_RANK = 1000;
-
-/** The fill of each field by slot for products of one of our categories, placed in one of the channel's. */
+/** The fill of each field by slot for a product of one of our categories, placed in one of the channel's; nearer over farther. */
 export const fillsFor = (
   blocks: readonly FillBlock[],
   category: Category,
   ourCategory: string,
+  sku: string,
 ): readonly (Fill | undefined)[] => {
   const ancestors = new Map<string, number>(
     [...withAncestors(category)].reverse().map(({ code }, depth) => [code, depth]),
   );
   const ranked = blocks
     .flatMap((block) => {
-      const own = rank(block, ancestors, ourCategory);
+      const own = rank(block, { ancestors, ourCategory, sku });
       return own === undefined ? [] : [{ block, rank: own }];
     })
     .sort((a, b) => a.rank - b.rank);
   const fills: (Fill | undefined)[] = [];
-  for (const { block } of ranked) for (const fill of block.fills) fills[fill.field.slot] = fill;
+  for (const { block } of ranked)
+    for (const fill of block.fills) {
+      const usual = fills[fill.field.slot];
+      fills[fill.field.slot] = usual === undefined ? fill : { ...fill, usual };
+    }
   return fills;
+};
+
+/** The blocks that name a product; products that none names share the plan of their categories. */
+export const blocksNaming = (blocks: readonly FillBlock[], sku: string): string => {
+  let named = "";
+  blocks.forEach((block, index) => {
+    if (block.scope === "products" && block.skus.has(sku)) named += ` ${index}`;
+  });
+  return named;
 };

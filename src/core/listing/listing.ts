@@ -2,6 +2,7 @@ import type { Product } from "../catalogue/product.js";
 import type { CategoryField } from "../channel/category-rules.js";
 import type { Diagnostic } from "../diagnostics/diagnostic.js";
 import type { ReadingProblem } from "../values/read.js";
+import type { TroubleFacts } from "../language/trouble.js";
 import type { MaybeBlank } from "../values/value.js";
 import type { PlannedCategory } from "./plan.js";
 
@@ -11,15 +12,22 @@ export interface PlacedProduct {
   readonly plan: PlannedCategory;
 }
 
-/** A value that the fill gave and the field cannot take as it is. */
-export interface FillProblem {
-  readonly field: CategoryField;
-  readonly written: string;
-  readonly problem: ReadingProblem | "unknown-value";
+/** A placed product with the prices and the stock that this channel is to see, and what is to be said of them. */
+export interface PricedProduct extends PlacedProduct {
+  readonly notes: readonly Diagnostic[];
 }
 
-/** A placed product with each of its category's fields filled, as far as the catalogue knows. */
-export interface Listing extends PlacedProduct {
+/** A value that the fill gave and the field cannot take as it is, or why the fill could not be worked out. */
+export type FillProblem =
+  | {
+      readonly field: CategoryField;
+      readonly written: string;
+      readonly problem: ReadingProblem | "unknown-value";
+    }
+  | { readonly field: CategoryField; readonly trouble: TroubleFacts };
+
+/** A priced product with each of its category's fields filled, as far as the catalogue knows. */
+export interface Listing extends PricedProduct {
   /** By field slot. */
   value(slot: number): MaybeBlank;
   readonly problems: readonly FillProblem[];
@@ -29,4 +37,5 @@ export interface Listing extends PlacedProduct {
 export type Outcome =
   | { readonly kind: "ready"; readonly listing: Listing; readonly findings: readonly Diagnostic[] }
   | { readonly kind: "held"; readonly product: Product; readonly because: readonly Diagnostic[] }
-  | { readonly kind: "left-out"; readonly product: Product };
+  /** The channel is not to have it, and which of our own decisions says so. */
+  | { readonly kind: "left-out"; readonly product: Product; readonly because: Diagnostic };

@@ -35,7 +35,10 @@ export const place = (product: Product, setup: ChannelSetup, plans: Plans): Plac
   const placement = setup.placements.find(product.sku, ourCategory);
   const where = { product: product.sku, channel: setup.channel };
   if (placement?.to.kind === "category")
-    return { kind: "placed", placed: { product, plan: plans.for(placement.to.category, ourCategory ?? "") } };
+    return {
+      kind: "placed",
+      placed: { product, plan: plans.for(placement.to.category, ourCategory ?? "", product.sku) },
+    };
   if (placement?.to.kind === "retired") {
     const { code, successor, since } = placement.to;
     const facts = { code, since, successor: successor?.path ?? "", successorCode: successor?.code ?? "" };

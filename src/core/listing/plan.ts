@@ -1,6 +1,6 @@
 import { categoryRules, type CategoryField, type CategoryRules } from "../channel/category-rules.js";
 import type { Category } from "../channel/category-tree.js";
-import { fillsFor, type Fill } from "./fill-set.js";
+import { blocksNaming, fillsFor, type Fill } from "./fill-set.js";
 import type { ChannelSetup } from "./channel-setup.js";
 
 /** A field that a category has, with the fill that serves it. */
@@ -19,12 +19,13 @@ export interface PlannedCategory {
 
 /** Plans are made once for a pair of categories and kept: products only look theirs up. */
 export interface Plans {
-  for(category: Category, ourCategory: string): PlannedCategory;
+  for(category: Category, ourCategory: string, sku: string): PlannedCategory;
 }
 
 export const plansOf = (setup: ChannelSetup): Plans => {
   const rules = new Map<string, CategoryRules>();
   const plans = new Map<string, PlannedCategory>();
+  const namesProducts = setup.fills.some(({ scope }) => scope === "products");
   const rulesOf = (category: Category): CategoryRules => {
     const known = rules.get(category.code);
     if (known !== undefined) return known;
@@ -33,12 +34,12 @@ export const plansOf = (setup: ChannelSetup): Plans => {
     return resolved;
   };
   return {
-    for(category, ourCategory) {
-      const key = `${category.code}\u0000${ourCategory}`;
+    for(category, ourCategory, sku) {
+      const key = `${category.code}\u0000${ourCategory}\u0000${namesProducts ? blocksNaming(setup.fills, sku) : ""}`;
       const known = plans.get(key);
       if (known !== undefined) return known;
       const resolved = rulesOf(category);
-      const fills = fillsFor(setup.fills, category, ourCategory);
+      const fills = fillsFor(setup.fills, category, ourCategory, sku);
       const fields = resolved.fields.map((rule) => ({ rule, fill: fills[rule.field.slot] }));
       const bySlot: (PlannedField | undefined)[] = [];
       for (const planned of fields) bySlot[planned.rule.field.slot] = planned;

@@ -39,3 +39,26 @@ export const readDate = (text: string, order?: DateOrder): CalendarDate | undefi
   if (first > 12 || first === second) return day(year, second, first);
   return second > 12 ? day(year, first, second) : undefined;
 };
+
+const DAY = 86_400_000;
+
+/** Days since 1970-01-01 of an ISO day. */
+export const dayNumber = (iso: string): number => Date.parse(`${iso}T00:00:00Z`) / DAY;
+
+/** The day of a day number; undefined outside the years 1 to 9999. */
+export const dayOf = (number: number): CalendarDate | undefined => {
+  const iso = new Date(number * DAY).toISOString();
+  return /^\d{4}-/.test(iso) && !iso.startsWith("0000") ? { kind: "date", iso: iso.slice(0, 10) } : undefined;
+};
+
+/** Year, week and day of the week (Monday is 1) of an ISO 8601 week date. */
+export const weekOf = (
+  iso: string,
+): { readonly year: number; readonly week: number; readonly day: number } => {
+  const number = dayNumber(iso);
+  const day = ((((number + 3) % 7) + 7) % 7) + 1;
+  // A week belongs to the year that its Thursday is in.
+  const thursday = number - day + 4;
+  const year = Number(new Date(thursday * DAY).toISOString().slice(0, 4));
+  return { year, week: Math.floor((thursday - dayNumber(`${year}-01-01`)) / 7) + 1, day };
+};

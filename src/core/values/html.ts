@@ -40,3 +40,51 @@ export const plainText = (html: string): string => {
   parser.end(html);
   return tidy(text);
 };
+
+const signs: Readonly<Record<string, string>> = {
+  "&": "&amp;",
+  "<": "&lt;",
+  ">": "&gt;",
+  '"': "&quot;",
+  "'": "&#39;",
+};
+
+/** A plain text with the signs that mean something in HTML escaped. */
+export const escapedText = (text: string): string => text.replace(/[&<>"']/g, (sign) => signs[sign] ?? sign);
+
+const tag = /<\/?[a-z][^<>]*>/i;
+const dash = /^\s*[-–•*]\s+/;
+
+const blockHtml = (block: string): string => {
+  const lines = block.split("\n");
+  let html = "";
+  let [words, entries]: [string[], string[]] = [[], []];
+  const endParagraph = (): void => {
+    if (words.length > 0) html += `<p>${words.join("<br>")}</p>`;
+    words = [];
+  };
+  const endList = (): void => {
+    if (entries.length > 0) html += `<ul>${entries.map((entry) => `<li>${entry}</li>`).join("")}</ul>`;
+    entries = [];
+  };
+  for (const line of lines)
+    if (dash.test(line)) {
+      endParagraph();
+      entries.push(escapedText(line.replace(dash, "")));
+    } else if (line.trim() !== "") {
+      endList();
+      words.push(escapedText(line.trim()));
+    }
+  endParagraph();
+  endList();
+  return html;
+};
+
+/** A plain text as HTML paragraphs and lists; a text that has marks of HTML already stays as it is. */
+export const htmlText = (text: string): string =>
+  tag.test(text)
+    ? text
+    : text
+        .split(/\n[^\S\n]*\n/)
+        .map(blockHtml)
+        .join("");

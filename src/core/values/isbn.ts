@@ -24,3 +24,14 @@ export const readIsbn = (text: string): GtinReading => {
   }
   return isbn10.test(compact) ? { problem: "gtin-check-digit" } : readGtin(text);
 };
+
+/** The ISBN-10 of an ISBN-13 that begins with 978; others have none. */
+export const isbn10Of = (digits: string): string | undefined => {
+  if (digits.length !== 13 || !digits.startsWith("978")) return undefined;
+  const body = digits.slice(3, 12);
+  for (let last = 0; last <= 10; last++) {
+    const text = body + (last === 10 ? "X" : String(last));
+    if (isIsbn10(text)) return text;
+  }
+  return undefined;
+};

@@ -35,6 +35,10 @@ const ascii = /^[\u0000-\u007f]*$/;
 export const characterCount = (text: string): number =>
   ascii.test(text) ? text.length : Array.from(segmenter.segment(text)).length;
 
+/** The characters of a text, as {@link characterCount} counts them. */
+export const characters = (text: string): readonly string[] =>
+  ascii.test(text) ? text.split("") : Array.from(segmenter.segment(text), ({ segment }) => segment);
+
 /** Folded for comparison: no case, accents, punctuation or doubled spaces. */
 export const fold = (text: string): string =>
   text

@@ -1,5 +1,20 @@
 import { Type } from "class-transformer";
-import { Allow, IsObject, IsOptional, IsString, IsUrl, Matches, ValidateNested } from "class-validator";
+import {
+  Allow,
+  IsIn,
+  IsInt,
+  IsNumber,
+  IsObject,
+  IsOptional,
+  IsString,
+  IsUrl,
+  Matches,
+  Max,
+  Min,
+  ValidateNested,
+} from "class-validator";
+import { saleWishes, type SaleWish } from "../../core/listing/price.js";
+import { IsAmount, IsHazardChoice, YesOrNo } from "./rules.js";
 
 /** Account settings that the channel's files show. */
 export class AccountModel {
@@ -19,6 +34,77 @@ export class AccountModel {
   shop_url?: string;
 }
 
+/** Which products the channel gets, beside the condition. */
+export class SelectionModel {
+  @IsOptional()
+  @YesOrNo()
+  digital?: boolean;
+
+  @IsOptional()
+  @IsHazardChoice()
+  hazards?: boolean | string[];
+
+  @IsOptional()
+  @Matches(/^[A-Z]{2}$/, { each: true, message: "holds country codes such as GB (ISO 3166)" })
+  countries?: string[];
+
+  @IsOptional()
+  @IsAmount()
+  least_price?: string | number;
+
+  @IsOptional()
+  @IsInt({ message: "is a whole number of percent" })
+  @Min(0, { message: "is at least 0" })
+  @Max(100, { message: "is at most 100" })
+  least_readiness?: number;
+}
+
+/** How the channel's prices come from the catalogue's. */
+export class PricesModel {
+  // Expressions by attribute: read from the file as written, and checked as such.
+  @IsOptional()
+  @IsObject({ message: "gives attributes an expression each, such as price: price * 1.08" })
+  rules?: Record<string, unknown>;
+
+  @Allow()
+  lowest?: unknown;
+
+  @Allow()
+  highest?: unknown;
+
+  @IsOptional()
+  @IsIn(["hold", "move"], { message: "is hold or move: hold the product, or move the price to its bound" })
+  outside?: "hold" | "move";
+
+  @IsOptional()
+  @IsIn(saleWishes, { message: `is one of ${saleWishes.join(", ")}` })
+  sales?: SaleWish;
+
+  @IsOptional()
+  @IsNumber({}, { message: "is a number of percent" })
+  @Min(0, { message: "is at least 0" })
+  greatest_change?: number;
+}
+
+/** How the channel's stock comes from the catalogue's. */
+export class StockModel {
+  @IsOptional()
+  @IsInt({ message: "is a whole number of pieces" })
+  @Min(0, { message: "is at least 0" })
+  held_back?: number;
+
+  @IsOptional()
+  @IsNumber({}, { message: "is a number of percent" })
+  @Min(0, { message: "is at least 0" })
+  @Max(100, { message: "is at most 100" })
+  share?: number;
+
+  @IsOptional()
+  @IsInt({ message: "is a whole number of pieces" })
+  @Min(0, { message: "is at least 0" })
+  at_most?: number;
+}
+
 /** `channel.yaml`: our side of a channel. */
 export class ChannelModel {
   @Matches(/^[a-z0-9][a-z0-9-]*$/, { message: "names the channel's definition" })
@@ -31,6 +117,24 @@ export class ChannelModel {
   // An expression: read from the file as written, and checked as such.
   @Allow()
   select?: unknown;
+
+  @IsOptional()
+  @IsObject({ message: "holds settings, one a line" })
+  @ValidateNested()
+  @Type(() => SelectionModel)
+  selection?: SelectionModel;
+
+  @IsOptional()
+  @IsObject({ message: "holds settings, one a line" })
+  @ValidateNested()
+  @Type(() => PricesModel)
+  prices?: PricesModel;
+
+  @IsOptional()
+  @IsObject({ message: "holds settings, one a line" })
+  @ValidateNested()
+  @Type(() => StockModel)
+  stock?: StockModel;
 
   @IsOptional()
   @IsObject({ message: "holds settings, one a line" })

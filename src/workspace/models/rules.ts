@@ -51,6 +51,36 @@ export const YesOrNo = (): PropertyDecorator => {
   };
 };
 
+/** A price as a person writes it in a setting: a number, or one with a currency. */
+export const IsAmount = (): PropertyDecorator =>
+  ValidateBy({
+    name: "isAmount",
+    validator: {
+      validate: (value: unknown) =>
+        (typeof value === "number" && value >= 0) || (typeof value === "string" && /\d/.test(value)),
+      defaultMessage: () => "is a price such as 5 or 5.00 GBP",
+    },
+  });
+
+/** Hazardous goods: all, none, or a list of the hazards that are taken. */
+export const IsHazardChoice = (): PropertyDecorator => {
+  const read = Transform(({ value }: { value: unknown }) =>
+    value === "yes" ? true : value === "no" ? false : value,
+  );
+  const check = ValidateBy({
+    name: "isHazardChoice",
+    validator: {
+      validate: (value: unknown) =>
+        typeof value === "boolean" || (Array.isArray(value) && value.every((one) => typeof one === "string")),
+      defaultMessage: () => "is yes, no, or a list of the hazards that are taken",
+    },
+  });
+  return (target, key) => {
+    read(target, key);
+    check(target, key);
+  };
+};
+
 /** A sheet of a workbook: its name, or its number from 1. */
 export const IsSheet = (): PropertyDecorator =>
   ValidateBy({

@@ -9,10 +9,9 @@ import { pipelineFor } from "../../../core/listing/pipeline.js";
 import { readFault } from "../../../formats/file-fault.js";
 import type { Io } from "../../../report/io.js";
 import type { Store } from "../../../store/store.js";
-import type { Workspace } from "../../../workspace/workspace.js";
 import type { ExportOptions } from "../../options/export-options.js";
 import { conditionOf } from "../condition.js";
-import { surroundingsOf } from "../open-catalogue.js";
+import type { OpenCatalogue } from "../open-catalogue.js";
 import { loadChannels } from "../run-channels.js";
 
 /** Products that meet all that was asked for, in catalogue order; they can be gone through several times. */
@@ -42,14 +41,13 @@ const skuTest = async (list: string, store: Store, io: Io): Promise<Test> => {
 };
 
 export const chosenProducts = async (
-  workspace: Workspace,
-  store: Store,
+  { workspace, store, surroundings }: OpenCatalogue,
   { where, category, group, sku, lacking }: Partial<ExportOptions>,
   io: Io,
 ): Promise<ChosenProducts> => {
   const tests: Test[] = [];
   if (where !== undefined) {
-    const condition = conditionOf(where, await store.attributes(), surroundingsOf(io));
+    const condition = conditionOf(where, await store.attributes(), await surroundings());
     tests.push((product) => condition.run(product) === true);
   }
   if (category !== undefined) tests.push((product) => isUnder(textOf(product, "category") ?? "", category));
@@ -61,7 +59,7 @@ export const chosenProducts = async (
         for (const { members } of families)
           yield* members.filter((product) => tests.every((test) => test(product)));
     };
-  const [channel] = await loadChannels(workspace, store, [lacking], surroundingsOf(io));
+  const [channel] = await loadChannels(workspace, store, [lacking], await surroundings());
   if (channel === undefined)
     throw new Refusal([
       diagnostic("unknown-channel", { channel: lacking, nearest: [], known: workspace.channelsInUse }),

@@ -4,7 +4,7 @@ import { categoryIndex } from "../../../core/placement/category-index.js";
 import { suggest, type Suggestion } from "../../../core/placement/suggest.js";
 import type { Store } from "../../../store/store.js";
 import type { Workspace } from "../../../workspace/workspace.js";
-import type { surroundingsOf } from "../open-catalogue.js";
+import type { Surroundings } from "../../../core/language/function.js";
 import { loadChannels } from "../run-channels.js";
 import { isOpen, subjectOf, type Ours, type OurCategory, type OurProducts } from "./subjects.js";
 
@@ -34,7 +34,7 @@ export const propose = async (
   store: Store,
   setup: ChannelSetup,
   { categories: all, products }: Ours,
-  surroundings: ReturnType<typeof surroundingsOf>,
+  surroundings: Surroundings,
 ): Promise<readonly Proposal[]> => {
   const others = workspace.channelsInUse.filter((name) => name !== setup.channel);
   const elsewhere = others.length === 0 ? [] : await loadChannels(workspace, store, others, surroundings);

@@ -2,7 +2,7 @@ import { pathParts, pathText, selfAndAbove } from "../../../core/catalogue/categ
 import { textOf } from "../../../core/catalogue/product.js";
 import type { Category, RetiredCategory } from "../../../core/channel/category-tree.js";
 import type { ChannelSetup } from "../../../core/listing/channel-setup.js";
-import { select } from "../../../core/listing/select.js";
+import { leftOutBecause } from "../../../core/listing/select.js";
 import { headOf } from "../../../core/placement/apart.js";
 import { gatherGoods, type Goods } from "../../../core/placement/goods.js";
 import type { Placement } from "../../../core/placement/placements.js";
@@ -40,7 +40,7 @@ export const ourCategories = async (store: Store, setup: ChannelSetup): Promise<
   for await (const batch of store.families())
     for (const family of batch)
       for (const product of family.membersOn(setup.channel)) {
-        if (!select(product, setup)) continue;
+        if (leftOutBecause(product, setup) !== undefined) continue;
         const path = pathText(pathParts(textOf(product, "category") ?? ""));
         const name = textOf(product, "name") ?? "";
         const goods = found.get(path) ?? gatherGoods();

@@ -1,70 +1,120 @@
-import { isDecimal, type Decimal } from "../../values/decimal.js";
-import { measure } from "../../values/measure.js";
-import { money } from "../../values/money.js";
+import { Decimal } from "decimal.js";
+import { isDecimal } from "../../values/decimal.js";
 import { isMeasure, isMoney, type MaybeBlank } from "../../values/value.js";
 import type { ExpressionFunction } from "../function.js";
+import { order } from "../operations.js";
+import { cannot } from "../trouble.js";
+import { optional, parameter, within } from "./arguments.js";
 
 const PLACES_LIMIT = 20;
 
 const places = (value: MaybeBlank): number =>
   isDecimal(value) && value.isInteger() ? Math.min(Math.max(value.toNumber(), 0), PLACES_LIMIT) : 0;
 
-/** Applies a change of the number inside a number, a price or a measure. */
-const within = (value: MaybeBlank, change: (amount: Decimal) => Decimal): MaybeBlank => {
-  if (isDecimal(value)) return change(value);
-  if (isMoney(value)) return money(change(value.amount), value.currency);
-  return isMeasure(value) ? measure(change(value.amount), value.unit) : undefined;
-};
+const rounding = (
+  name: string,
+  summary: string,
+  mode: Decimal.Rounding,
+  examples: ExpressionFunction["examples"],
+): ExpressionFunction => ({
+  name,
+  family: "numbers",
+  summary,
+  parameters: [parameter("value", "any"), optional("decimals", "number")],
+  result: "first",
+  examples,
+  apply: ([value, decimals]) => within(value, (amount) => amount.toDecimalPlaces(places(decimals), mode)),
+});
+
+/** The greater or the smaller of two values of one kind. */
+const bound = (
+  name: string,
+  summary: string,
+  keeps: (order: number) => boolean,
+  examples: ExpressionFunction["examples"],
+): ExpressionFunction => ({
+  name,
+  family: "numbers",
+  summary,
+  parameters: [parameter("value", "any"), parameter("bound", "any")],
+  result: "first",
+  examples,
+  apply([value, limit]) {
+    if (limit === undefined || value === undefined) return value;
+    const found = order(value, limit);
+    if (found === undefined)
+      return cannot({
+        trouble: "wrong-argument",
+        name,
+        reason: "the value and its bound are of different kinds",
+      });
+    return keeps(found) ? value : limit;
+  },
+});
 
 export const numbers: readonly ExpressionFunction[] = [
-  {
-    name: "round",
-    family: "numbers",
-    summary: "Rounds a number, price or measure to so many decimals, halves away from zero.",
-    parameters: [
-      { name: "value", kind: "any" },
-      { name: "decimals", kind: "number", optional: true },
-    ],
-    result: "any",
-    examples: [
+  rounding(
+    "round",
+    "Rounds a number, price or measure to so many decimals, halves away from zero.",
+    Decimal.ROUND_HALF_UP,
+    [
       { expression: "round(2.345, 2)", gives: "2.35" },
       { expression: "round(2.5)", gives: "3" },
     ],
-    apply: ([value, decimals]) => within(value, (amount) => amount.toDecimalPlaces(places(decimals))),
-  },
+  ),
+  rounding("round_up", "Rounds up, away from zero, to so many decimals.", Decimal.ROUND_UP, [
+    { expression: "round_up(2.341, 2)", gives: "2.35" },
+    { expression: 'round_up(money(7.01, "GBP"))', gives: "8.00 GBP" },
+  ]),
+  rounding("round_down", "Rounds down, towards zero, to so many decimals.", Decimal.ROUND_DOWN, [
+    { expression: "round_down(2.349, 2)", gives: "2.34" },
+  ]),
   {
     name: "whole",
     family: "numbers",
     summary: "The whole part of a number, price or measure: rounded down.",
-    parameters: [{ name: "value", kind: "any" }],
-    result: "any",
-    examples: [
-      { expression: "whole(3.9)", gives: "3" },
-      { expression: 'whole(amount(measure(1.4, "kg") in lb))', gives: "3" },
-    ],
+    parameters: [parameter("value", "any")],
+    result: "first",
+    examples: [{ expression: "whole(3.9)", gives: "3" }],
     apply: ([value]) => within(value, (amount) => amount.floor()),
+  },
+  bound(
+    "at_least",
+    "The value, or the bound where the value is below it; a blank bound bounds nothing.",
+    (found) => found >= 0,
+    [
+      { expression: 'at_least(money(3, "GBP"), money(5, "GBP"))', gives: "5.00 GBP" },
+      { expression: "at_least(7, 5)", gives: "7" },
+    ],
+  ),
+  bound(
+    "at_most",
+    "The value, or the bound where the value is above it; a blank bound bounds nothing.",
+    (found) => found <= 0,
+    [
+      { expression: "at_most(7, 5)", gives: "5" },
+      { expression: "at_most(7, blank)", gives: "7" },
+    ],
+  ),
+  {
+    name: "percent",
+    family: "numbers",
+    summary: "So many hundredths of a number, price or measure.",
+    parameters: [parameter("percent", "number"), parameter("value", "any")],
+    result: "any",
+    examples: [{ expression: 'percent(15, money(80, "GBP"))', gives: "12.00 GBP" }],
+    foresee: ([, value]) => value,
+    apply: ([percent, value]) =>
+      isDecimal(percent) ? within(value, (amount) => amount.times(percent).div(100)) : undefined,
   },
   {
     name: "amount",
     family: "numbers",
     summary: "The bare number of a price or a measure.",
-    parameters: [{ name: "value", kind: "any" }],
+    parameters: [parameter("value", "any")],
     result: "number",
     examples: [{ expression: 'amount(money(12.5, "GBP"))', gives: "12.5" }],
     apply: ([value]) =>
       isMoney(value) || isMeasure(value) ? value.amount : isDecimal(value) ? value : undefined,
-  },
-  {
-    name: "money",
-    family: "numbers",
-    summary: "A price from a number and a currency code.",
-    parameters: [
-      { name: "number", kind: "number" },
-      { name: "currency", kind: "text" },
-    ],
-    result: "money",
-    examples: [{ expression: 'money(12.5, "GBP")', gives: "12.50 GBP" }],
-    apply: ([number, currency]) =>
-      isDecimal(number) && typeof currency === "string" ? money(number, currency) : undefined,
   },
 ];

@@ -1,11 +1,15 @@
-import { pathText } from "../../catalogue/category-path.js";
 import { isDecimal, whole, type Decimal } from "../../values/decimal.js";
 import { convert, measure } from "../../values/measure.js";
 import { readValue, type ReadingDefaults } from "../../values/read.js";
 import { shownText } from "../../values/show.js";
 import { unitOf } from "../../values/units.js";
-import { isList, isMeasure, isMoney, type MaybeBlank, type Measure, type Money } from "../../values/value.js";
+import { isMeasure, isMoney, type MaybeBlank, type Measure, type Money } from "../../values/value.js";
 import type { ExpressionFunction } from "../function.js";
+import { cannot, type Cannot } from "../trouble.js";
+
+/** A source keeps what it cannot read as written, so that the row's finding shows it; elsewhere it is a trouble. */
+const unreadable = (value: MaybeBlank, wanted: string): Cannot | undefined =>
+  value === undefined ? undefined : cannot({ trouble: "not-readable", value: shownText(value), wanted });
 
 /** What is already a value stays; a text is read as the file's own settings say. */
 const asMoney = (value: MaybeBlank, defaults: ReadingDefaults): Money | undefined => {
@@ -51,11 +55,6 @@ const side = (text: string, number: number, defaults: ReadingDefaults): MaybeBla
   return asMeasure(part, unit, defaults) ?? part;
 };
 
-const levels = (value: MaybeBlank, separator: string): readonly string[] =>
-  (isList(value) ? value.map(shownText) : shownText(value).split(separator))
-    .map((level) => level.trim())
-    .filter(Boolean);
-
 const compound = (args: readonly MaybeBlank[], defaults: ReadingDefaults): MaybeBlank => {
   const [larger, largerUnit, smaller, smallerUnit] = args;
   const [big, small] = [unitOf(shownText(largerUnit)), unitOf(shownText(smallerUnit))];
@@ -76,7 +75,7 @@ export const reading: readonly ExpressionFunction[] = [
     parameters: [{ name: "text", kind: "any" }],
     result: "number",
     examples: [{ expression: 'number("1,250.5") / 2', gives: "625.25" }],
-    apply: ([text], { reading: defaults = {} }) => asNumber(text, defaults),
+    apply: ([text], { reading: defaults = {} }) => asNumber(text, defaults) ?? unreadable(text, "a number"),
   },
   {
     name: "measure",
@@ -91,7 +90,15 @@ export const reading: readonly ExpressionFunction[] = [
       { expression: 'measure("1.5", "kg") in g', gives: "1500 g" },
       { expression: 'measure("18 1/8 in") in cm', gives: "46.0375 cm" },
     ],
-    apply: ([text, unit], { reading: defaults = {} }) => asMeasure(text, unit, defaults),
+    foresee: ([, unit]) => {
+      if (typeof unit?.literal !== "string") return undefined;
+      const known = unitOf(unit.literal);
+      return known === undefined
+        ? { trouble: "wrong-argument", name: "measure", reason: `"${unit.literal}" is no unit that is known` }
+        : { kind: "measure", dimension: known.dimension };
+    },
+    apply: ([text, unit], { reading: defaults = {} }) =>
+      asMeasure(text, unit, defaults) ?? unreadable(text, "a measure"),
   },
   {
     name: "compound",
@@ -128,22 +135,6 @@ export const reading: readonly ExpressionFunction[] = [
       side(shownText(text), isDecimal(number) ? number.toNumber() : 0, defaults),
   },
   {
-    name: "path",
-    family: "reading",
-    summary: "A category path from its levels: a list of columns, or one text with the mark between levels.",
-    parameters: [
-      { name: "levels", kind: "any" },
-      { name: "mark", kind: "text", optional: true },
-    ],
-    result: "text",
-    examples: [
-      { expression: 'path(list("Garden", "Tools", blank))', gives: "Garden > Tools" },
-      { expression: 'path("Garden / Tools", "/")', gives: "Garden > Tools" },
-    ],
-    apply: ([value, mark]) =>
-      pathText(levels(value, mark === undefined ? ">" : shownText(mark))) || undefined,
-  },
-  {
     name: "regular_price",
     family: "reading",
     summary: "Of two prices the higher, whichever column a shop keeps it in; of one the one.",
@@ -174,21 +165,5 @@ export const reading: readonly ExpressionFunction[] = [
     examples: [{ expression: 'reduced_price("12.00 GBP", "15.00 GBP")', gives: "12.00 GBP" }],
     apply: ([first, second], { reading: defaults = {} }) =>
       inOrder(asMoney(first, defaults), asMoney(second, defaults))?.[1],
-  },
-  {
-    name: "after",
-    family: "reading",
-    summary: "What stands behind the first occurrence of a piece; blank when it does not occur.",
-    parameters: [
-      { name: "text", kind: "text" },
-      { name: "piece", kind: "text" },
-    ],
-    result: "text",
-    examples: [{ expression: 'after("Colour: moss green", ": ")', gives: "moss green" }],
-    apply: ([text, piece]) => {
-      const [full, mark] = [shownText(text), shownText(piece)];
-      const at = full.indexOf(mark);
-      return at < 0 ? undefined : full.slice(at + mark.length).trim() || undefined;
-    },
   },
 ];

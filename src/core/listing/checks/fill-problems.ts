@@ -1,12 +1,21 @@
 import { nearest } from "../../diagnostics/nearest.js";
+import { troubleCode } from "../../language/trouble-code.js";
 import type { ListingCheck } from "../check-kind.js";
 
 /** Values that a field could not take: of another kind, or not among the permitted ones. */
 export const fillProblems: ListingCheck = {
   name: "fill-problems",
-  check({ problems }, { files }, report) {
-    for (const { field: rule, written, problem } of problems) {
-      const { label } = rule.field;
+  check({ problems, value }, { files }, report) {
+    for (const found of problems) {
+      const { field: rule } = found;
+      const { label, slot } = rule.field;
+      if ("trouble" in found) {
+        // Where the fill gave a value all the same, a part of it is missing and the person should know.
+        const severity = value(slot) === undefined ? "error" : "warning";
+        report(troubleCode(found.trouble), { label, trouble: found.trouble }, { field: rule, severity });
+        continue;
+      }
+      const { written, problem } = found;
       if (problem !== "unknown-value") {
         report("wrong-kind", { label, value: written, problem }, { field: rule });
         continue;

@@ -1,0 +1,32 @@
+import { isDecimal, type Decimal } from "../../values/decimal.js";
+import { measure } from "../../values/measure.js";
+import { money } from "../../values/money.js";
+import { shownText } from "../../values/show.js";
+import { isList, isMeasure, isMoney, type MaybeBlank, type Value } from "../../values/value.js";
+import type { Parameter } from "../function.js";
+import type { ResultKind } from "../kind.js";
+
+/** `parameter("text", "text")`, and the same that may be left out. */
+export const parameter = (name: string, kind: ResultKind): Parameter => ({ name, kind });
+export const optional = (name: string, kind: ResultKind): Parameter => ({ name, kind, optional: true });
+
+/** A single value counts as a list of one. */
+export const items = (value: MaybeBlank): readonly Value[] =>
+  value === undefined ? [] : isList(value) ? value : [value];
+
+export const listOrBlank = (list: readonly Value[]): MaybeBlank => (list.length === 0 ? undefined : list);
+
+export const textOrBlank = (text: string): MaybeBlank => (text === "" ? undefined : text);
+
+export const asText = (value: MaybeBlank): string => (typeof value === "string" ? value : shownText(value));
+
+/** A count that an argument gives: whole, not negative, and no larger than any text or list is. */
+export const asCount = (value: MaybeBlank): number =>
+  isDecimal(value) ? Math.min(Math.max(value.trunc().toNumber(), 0), 1_000_000) : 0;
+
+/** Applies a change of the number inside a number, a price or a measure. */
+export const within = (value: MaybeBlank, change: (amount: Decimal) => Decimal): MaybeBlank => {
+  if (isDecimal(value)) return change(value);
+  if (isMoney(value)) return money(change(value.amount), value.currency);
+  return isMeasure(value) ? measure(change(value.amount), value.unit) : undefined;
+};

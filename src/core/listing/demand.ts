@@ -1,0 +1,36 @@
+import { textOf } from "../catalogue/product.js";
+import { LIST_SEPARATOR } from "../catalogue/record.js";
+import type { CategoryField, ConditionalNeed } from "../channel/category-rules.js";
+import type { Need } from "../channel/field.js";
+import type { Place } from "../diagnostics/place.js";
+import type { Listing } from "./listing.js";
+
+const strength: Readonly<Record<Need, number>> = {
+  optional: 0,
+  recommended: 1,
+  required: 2,
+  "not allowed": 3,
+};
+
+/** The need of the case that this listing is in: the strongest whose condition holds; where none does, the plain one. */
+export const needFor = (
+  rule: CategoryField,
+  listing: Listing,
+): { readonly need: Need; readonly place: Place } => {
+  const { conditionalNeeds } = rule;
+  if (conditionalNeeds.length === 0) return rule;
+  const holding = conditionalNeeds.filter(({ when }) => when.run(listing) === true);
+  const [first = rule, ...others] = holding;
+  return others.reduce<Pick<ConditionalNeed, "need" | "place">>(
+    (strongest, next) => (strength[next.need] > strength[strongest.need] ? next : strongest),
+    first,
+  );
+};
+
+/** The attributes that the listing's group varies by. */
+export const axesOf = ({ product }: Listing): readonly string[] =>
+  textOf(product, "varies_by")?.split(LIST_SEPARATOR) ?? [];
+
+/** Whether a field is asked of a listing at all: what only variations have is not asked of others. */
+export const isAskedOf = ({ field }: CategoryField, axes: readonly string[]): boolean =>
+  field.axes.length === 0 || field.axes.some((axis) => axes.includes(axis));

@@ -1,0 +1,55 @@
+import type { AttributeIndex } from "../catalogue/attribute-index.js";
+import { fieldNamed, type ChannelDefinition } from "../channel/definition.js";
+import type { Field } from "../channel/field.js";
+import { attributeShape, resultKind, type Shape } from "../language/kind.js";
+import { namesOf, type FoundName, type Names } from "../language/names.js";
+
+/** Names that fills know beside the catalogue's attributes. Their slots lie below those of attributes. */
+export const ownNames = {
+  /** What the farther fill gives, which this one stands in for. */
+  usual: { slot: -1, kind: "any" },
+  /** The member's values of what its group varies by, in that order. */
+  axis_values: { slot: -2, kind: "list" },
+  /** The most that the field takes in this category: characters of a text, values of a list, the amount of a number. */
+  most_allowed: { slot: -3, kind: "number" },
+  /** Pictures of the group: its own, or those of all its members. */
+  group_images: { slot: -4, kind: "list" },
+} as const satisfies Readonly<Record<string, FoundName>>;
+
+const FIELDS_BELOW = -100;
+
+/** The slot by which a fill reads another field, and back. */
+export const slotOfField = (field: Field): number => FIELDS_BELOW - field.slot;
+export const fieldAtSlot = (slot: number): number | undefined =>
+  slot <= FIELDS_BELOW ? FIELDS_BELOW - slot : undefined;
+
+const fieldShape = ({ kind, list, unit }: Field): Shape => ({
+  kind: resultKind(kind, list),
+  ...(unit === undefined ? {} : { dimension: unit.dimension }),
+});
+
+/** The catalogue's attributes as names for expressions. */
+export const attributeNames = (attributes: AttributeIndex): Names =>
+  namesOf(
+    "attribute",
+    attributes.names.map((name, slot) => ({
+      name,
+      ...attributeShape(name, attributes.kinds[slot] ?? { kind: "text", list: false }),
+    })),
+  );
+
+/** Attributes, the fills' own names, and the channel's fields. */
+export const fillNames = (attributes: AttributeIndex, definition: ChannelDefinition): Names => {
+  const known = attributeNames(attributes);
+  const own = new Map<string, FoundName>(Object.entries(ownNames));
+  return {
+    what: "attribute",
+    all: [...known.all, ...own.keys()],
+    find: (name) => own.get(name) ?? known.find(name),
+    field(code) {
+      const field = fieldNamed(definition, code);
+      return field === undefined ? undefined : { slot: slotOfField(field), ...fieldShape(field) };
+    },
+    fields: definition.fieldNames.all,
+  };
+};

@@ -1,0 +1,45 @@
+import { whole, type Decimal } from "./decimal.js";
+import type { CalendarDate } from "./value.js";
+
+/** One line of the user's rate table: from this day on, one unit of `from` is worth `rate` units of `to`. */
+export interface RateRow {
+  readonly day: string;
+  readonly from: string;
+  readonly to: string;
+  readonly rate: Decimal;
+}
+
+/** Exchange rates by day: the latest that is not after the day counts. */
+export interface Rates {
+  find(from: string, to: string, day: CalendarDate): Decimal | undefined;
+}
+
+const one = whole(1);
+
+export const ratesOf = (rows: readonly RateRow[]): Rates => {
+  const byPair = new Map<string, readonly RateRow[]>();
+  for (const row of rows) {
+    const pair = `${row.from} ${row.to}`;
+    byPair.set(pair, [...(byPair.get(pair) ?? []), row]);
+  }
+  for (const [pair, all] of byPair)
+    byPair.set(
+      pair,
+      [...all].sort((a, b) => (a.day < b.day ? 1 : -1)),
+    );
+  const latest = (from: string, to: string, iso: string): RateRow | undefined =>
+    byPair.get(`${from} ${to}`)?.find(({ day }) => day <= iso);
+  return {
+    find(from, to, { iso }) {
+      if (from === to) return one;
+      const stated = latest(from, to, iso);
+      const inverse = latest(to, from, iso);
+      // The table may state a pair in one direction only; where it has both, the later day counts.
+      if (stated !== undefined && (inverse === undefined || inverse.day <= stated.day)) return stated.rate;
+      return inverse === undefined ? stated?.rate : one.div(inverse.rate);
+    },
+  };
+};
+
+/** No table: nothing converts. */
+export const noRates: Rates = { find: (from, to) => (from === to ? one : undefined) };

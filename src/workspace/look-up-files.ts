@@ -1,0 +1,92 @@
+import { existsSync } from "node:fs";
+import { readdir } from "node:fs/promises";
+import { join } from "node:path";
+import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
+import type { Place } from "../core/diagnostics/place.js";
+import { Refusal } from "../core/diagnostics/refusal.js";
+import type { Surroundings } from "../core/language/function.js";
+import { lookUpTable, type LookUpTable } from "../core/language/look-up-table.js";
+import { isCurrency } from "../core/values/currencies.js";
+import { readDate } from "../core/values/date.js";
+import { decimal } from "../core/values/decimal.js";
+import { ratesOf, type RateRow } from "../core/values/rates.js";
+import { cleanText } from "../core/values/text.js";
+
+/** The table of exchange rates among the user's tables: from this day on, one unit of `from` is worth `rate` of `to`. */
+export const RATES_TABLE = "rates";
+
+const rateColumns = ["day", "from", "to", "rate"] as const;
+
+interface ReadTable {
+  readonly file: string;
+  readonly header: readonly string[];
+  readonly rows: readonly { readonly row: number; readonly cells: readonly string[] }[];
+}
+
+const readOne = async (path: string, file: string): Promise<ReadTable> => {
+  const { fileSource } = await import("../formats/byte-source.js");
+  const { openCsv } = await import("../formats/csv-reader.js");
+  const { refuseRepeatedColumns } = await import("../formats/table-stream.js");
+  const table = await openCsv(await fileSource(path, file), { headerRow: 1 });
+  refuseRepeatedColumns(table);
+  const rows: { readonly row: number; readonly cells: readonly string[] }[] = [];
+  for await (const batch of table.batches)
+    for (const { row, cells, fault } of batch) {
+      if (fault !== undefined) throw new Refusal([fault]);
+      if (cells[0]?.trimStart().startsWith("#") !== true && cells.some((cell) => cell !== ""))
+        rows.push({ row, cells: cells.map((cell) => cleanText(cell)) });
+    }
+  return { file, header: table.header.map((column) => column.trim()), rows };
+};
+
+/** The user's own tables and exchange rates, as expressions look them up; nothing where there are none. */
+export const lookUps = async (root: string): Promise<Pick<Surroundings, "tables" | "rates">> => {
+  const folder = join(root, "tables");
+  const files = existsSync(folder)
+    ? (await readdir(folder)).filter((name) => name.endsWith(".csv")).sort()
+    : [];
+  if (files.length === 0) return {};
+  const tables = new Map<string, LookUpTable>();
+  const findings: Diagnostic[] = [];
+  let rates: Surroundings["rates"];
+  for (const name of files) {
+    const read = await readOne(join(folder, name), `tables/${name}`);
+    const table = name.slice(0, -".csv".length);
+    tables.set(
+      table,
+      lookUpTable(
+        table,
+        read.header,
+        read.rows.map(({ cells }) => cells),
+      ),
+    );
+    if (table === RATES_TABLE) rates = ratesOf(rateRows(read, findings));
+  }
+  if (findings.length > 0) throw new Refusal(findings);
+  return rates === undefined ? { tables } : { tables, rates };
+};
+
+const rateRows = ({ file, header, rows }: ReadTable, findings: Diagnostic[]): readonly RateRow[] => {
+  const missing = rateColumns.filter((column) => !header.includes(column));
+  findings.push(
+    ...missing.map((column) => diagnostic("missing-column", { column }, { place: { file, row: 1 } })),
+  );
+  if (missing.length > 0) return [];
+  return rows.flatMap(({ row, cells }): readonly RateRow[] => {
+    const cell = (column: (typeof rateColumns)[number]): string => cells[header.indexOf(column)] ?? "";
+    const wrong = (column: (typeof rateColumns)[number], expected: string): void => {
+      const place: Place = { file, row, column };
+      findings.push(diagnostic("wrong-cell", { column, value: cell(column), expected }, { place }));
+    };
+    const day = readDate(cell("day"));
+    const rate = decimal(cell("rate"));
+    if (day === undefined) wrong("day", "a day such as 2026-03-01");
+    if (rate === undefined || !rate.greaterThan(0))
+      wrong("rate", "a number above 0 with a decimal point, such as 1.1725");
+    for (const column of ["from", "to"] as const)
+      if (!isCurrency(cell(column))) wrong(column, "a currency code such as GBP or EUR (ISO 4217)");
+    return day === undefined || rate === undefined
+      ? []
+      : [{ day: day.iso, from: cell("from"), to: cell("to"), rate }];
+  });
+};
