@@ -4,7 +4,7 @@ import { namesOf } from "../../src/core/language/names.js";
 import { program } from "../../src/core/language/program.js";
 import { sentence } from "../../src/core/diagnostics/wording.js";
 import { lookUpTable } from "../../src/core/language/look-up-table.js";
-import { decimal } from "../../src/core/values/decimal.js";
+import { decimal, whole } from "../../src/core/values/decimal.js";
 import { ratesOf } from "../../src/core/values/rates.js";
 import { shownText } from "../../src/core/values/show.js";
 import type { MaybeBlank } from "../../src/core/values/value.js";
@@ -13,8 +13,8 @@ import type { MaybeBlank } from "../../src/core/values/value.js";
 export const surroundings: Surroundings = {
   today: { kind: "date", iso: "2026-03-01" },
   rates: ratesOf([
-    { day: "2026-01-01", from: "GBP", to: "EUR", rate: decimal("1.15") },
-    { day: "2026-02-15", from: "GBP", to: "EUR", rate: decimal("1.17") },
+    { day: "2026-01-01", from: "GBP", to: "EUR", rate: decimal("1.15") ?? whole(0) },
+    { day: "2026-02-15", from: "GBP", to: "EUR", rate: decimal("1.17") ?? whole(0) },
   ]),
   tables: new Map(
     [
