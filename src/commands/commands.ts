@@ -95,6 +95,12 @@ export const commands: readonly CommandEntry[] = [
     load: async () => (await import("./place.js")).place,
   },
   {
+    name: "lexicon",
+    args: "CHANNEL",
+    summary: "find the channel's value for each of our terms",
+    load: async () => (await import("./lexicon.js")).lexicon,
+  },
+  {
     name: "check",
     args: "[CHANNEL...]",
     summary: "say what is missing or wrong, before a channel does",

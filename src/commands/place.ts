@@ -1,6 +1,4 @@
 import type { ChannelSetup } from "../core/listing/channel-setup.js";
-import { diagnostic } from "../core/diagnostics/diagnostic.js";
-import { Refusal } from "../core/diagnostics/refusal.js";
 import type { Suggestion } from "../core/placement/suggest.js";
 import { countText } from "../report/findings.js";
 import type { Io } from "../report/io.js";
@@ -19,7 +17,7 @@ import {
 } from "./flow/place/decisions.js";
 import { keyOf, productsOf, propose, skusOf, titleOf, type Proposal } from "./flow/place/proposals.js";
 import { isOpen, ourCategories, outOfDate, type OurCategory, type OutOfDate } from "./flow/place/subjects.js";
-import { loadChannels } from "./flow/run-channels.js";
+import { loadChannel } from "./flow/run-channels.js";
 import { validOptions } from "./options/valid-options.js";
 
 const collect = (value: string, earlier: readonly string[] = []): readonly string[] => [...earlier, value];
@@ -43,12 +41,7 @@ export const place: CommandFile = {
       async () => (await import("./options/place-options.js")).PlaceOptions,
     );
     return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
-      const [found] = await loadChannels(workspace, store, [channel], await surroundings());
-      if (found === undefined)
-        throw new Refusal([
-          diagnostic("unknown-channel", { channel, nearest: [], known: workspace.channelsInUse }),
-        ]);
-      const { setup } = found;
+      const { setup } = await loadChannel(workspace, store, channel, await surroundings());
       const person = given.by ?? io.environment["USER"] ?? io.environment["LOGNAME"] ?? "person";
       const ours = await ourCategories(store, setup);
       const all = ours.categories;

@@ -1,9 +1,15 @@
+import { diagnostic } from "../../core/diagnostics/diagnostic.js";
+import { Refusal } from "../../core/diagnostics/refusal.js";
 import { pipelineFor } from "../../core/listing/pipeline.js";
 import type { Outcome } from "../../core/listing/listing.js";
 import type { Provenance } from "../../core/listing/check.js";
 import type { Surroundings } from "../../core/language/function.js";
 import type { Store } from "../../store/store.js";
-import { chosenChannels, loadChannel, type WorkspaceChannel } from "../../workspace/channel-files.js";
+import {
+  chosenChannels,
+  loadChannel as loadChannelFiles,
+  type WorkspaceChannel,
+} from "../../workspace/channel-files.js";
 import { definitionsFor, type Workspace } from "../../workspace/workspace.js";
 
 /** What a command does with what becomes of each product on one channel. */
@@ -22,7 +28,23 @@ export const loadChannels = async (
   const folders = await definitionsFor(workspace);
   const names = chosenChannels(workspace, asked, folders);
   const attributes = await store.attributes();
-  return Promise.all(names.map((name) => loadChannel(workspace, name, folders, attributes, surroundings)));
+  return Promise.all(
+    names.map((name) => loadChannelFiles(workspace, name, folders, attributes, surroundings)),
+  );
+};
+
+/** Loads the one channel that a command is about. */
+export const loadChannel = async (
+  workspace: Workspace,
+  store: Store,
+  channel: string,
+  surroundings: Surroundings,
+): Promise<WorkspaceChannel> => {
+  const [found] = await loadChannels(workspace, store, [channel], surroundings);
+  if (found !== undefined) return found;
+  throw new Refusal([
+    diagnostic("unknown-channel", { channel, nearest: [], known: workspace.channelsInUse }),
+  ]);
 };
 
 /** One pass: each family is read once and goes to every channel. */

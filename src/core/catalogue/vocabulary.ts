@@ -60,6 +60,11 @@ age_group | text | age group; age; ages; recommended age; altersgruppe
 gender | text | gender; sex; for whom; geschlecht; genre
 unit_quantity | measure | unit quantity; contents; content; net content; unit amount; pack content; inhalt; füllmenge; contenance; contenu
 digital | yes-no | digital; is digital; download; digital product; virtual; downloadable
+first_image | url | first image; lead image; lead picture; cover image; cover picture; hero image; titelbild
+dispatch_days | integer | dispatch days; days to dispatch; handling time; handling days; lead time; lead time days; dispatch time; lieferzeit in tagen; bearbeitungszeit
+list_on | text* | list on; sell on; channel list; verkaufen auf
+keep_off | text* | keep off; not on; do not list on; exclude from; nicht auf
+sell_in | text* | sell in; countries; sold in; allowed countries; sales countries; verkauf in
 bundle_of | text* | bundle of; parts; bundle; kit contents; set of; components; bundle items; consists of
 `;
 

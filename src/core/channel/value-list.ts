@@ -1,5 +1,6 @@
 import type { Place } from "../diagnostics/place.js";
 import { fold } from "../values/text.js";
+import { termForms, type TermForm } from "./term-forms.js";
 
 export interface PermittedValue {
   readonly value: string;
@@ -7,7 +8,7 @@ export interface PermittedValue {
   readonly synonyms: readonly string[];
 }
 
-/** A field's permitted values, found by exact text, by folded text, or by a synonym of the definition. */
+/** A field's permitted values, found by exact text, by folded text, by a synonym of the definition, or by another spelling. */
 export interface ValueList {
   readonly name: string;
   readonly place: Place;
@@ -15,6 +16,8 @@ export interface ValueList {
   /** The permitted value that a text means without any choice left, or undefined. */
   match(text: string): string | undefined;
 }
+
+const REMEMBERED = 10_000;
 
 export const valueList = (name: string, place: Place, values: readonly PermittedValue[]): ValueList => {
   const exact = new Set(values.map(({ value }) => value));
@@ -27,5 +30,49 @@ export const valueList = (name: string, place: Place, values: readonly Permitted
   for (const { value } of values) learn(value, value);
   for (const { value, label } of values) learn(label, value);
   for (const { value, synonyms } of values) for (const synonym of synonyms) learn(synonym, value);
-  return { name, place, values, match: (text) => (exact.has(text) ? text : folded.get(fold(text))) };
+  const forms = new Map<TermForm, ReadonlyMap<string, string | undefined>>();
+  const byForm = (form: TermForm): ReadonlyMap<string, string | undefined> => {
+    const known = forms.get(form);
+    if (known !== undefined) return known;
+    const index = formIndex(values, form);
+    forms.set(form, index);
+    return index;
+  };
+  const spelled = new Map<string, string | undefined>();
+  const bySpelling = (text: string): string | undefined => {
+    if (spelled.has(text)) return spelled.get(text);
+    const found = termForms.reduce<string | undefined>((match, form) => {
+      const key = match === undefined ? form.of(text) : undefined;
+      return key === undefined ? match : byForm(form).get(key);
+    }, undefined);
+    if (spelled.size < REMEMBERED) spelled.set(text, found);
+    return found;
+  };
+  return {
+    name,
+    place,
+    values,
+    match: (text) => (exact.has(text) ? text : (folded.get(fold(text)) ?? bySpelling(text))),
+  };
+};
+
+/** Values by one of their forms; a form that two values share tells neither, unless one of them is the value itself. */
+const formIndex = (
+  values: readonly PermittedValue[],
+  form: TermForm,
+): ReadonlyMap<string, string | undefined> => {
+  const index = new Map<string, string | undefined>();
+  const learn = (texts: (value: PermittedValue) => readonly string[]): void => {
+    const round = new Map<string, string | undefined>();
+    for (const one of values)
+      for (const text of texts(one)) {
+        const key = form.of(text);
+        if (key === undefined || index.has(key)) continue;
+        round.set(key, round.has(key) && round.get(key) !== one.value ? undefined : one.value);
+      }
+    for (const [key, value] of round) index.set(key, value);
+  };
+  learn(({ value }) => [value]);
+  learn(({ label, synonyms }) => [label, ...synonyms].filter((text) => text !== ""));
+  return form.wanted.every((key) => index.has(key)) ? index : new Map();
 };

@@ -1,4 +1,5 @@
 import type { CategoryField } from "../channel/category-rules.js";
+import { termParts } from "../channel/term-forms.js";
 import { isDecimal } from "../values/decimal.js";
 import { convert, measure } from "../values/measure.js";
 import { money } from "../values/money.js";
@@ -66,14 +67,22 @@ const one = (value: Value, rule: CategoryField, translate: Translate): Coerced =
   return { value: rounded(reading.value, rule) };
 };
 
+/** A term that names several permitted values at once: `forest green / black`, `80% cotton, 20% linen`. */
+const severalOf = (written: string, translate: Translate): readonly string[] | undefined => {
+  const parts = termParts(written).map(translate);
+  return parts.length > 1 && parts.every((part) => part !== undefined) ? parts : undefined;
+};
+
 /** Brings what a fill gave into the field's kind, unit, decimals and permitted values; or says why it cannot. */
 export const coerce = (value: Value, rule: CategoryField, translate: Translate): Coerced => {
   if (!rule.field.list) return one(isList(value) ? shownText(value) : value, rule, translate);
   const items: Value[] = [];
   for (const item of isList(value) ? value : [value]) {
     const coerced = one(item, rule, translate);
-    if ("problem" in coerced) return coerced;
-    if (coerced.value !== undefined) items.push(coerced.value);
+    const parts = "problem" in coerced ? severalOf(coerced.written, translate) : undefined;
+    if (parts !== undefined) items.push(...parts.filter((part) => !items.includes(part)));
+    else if ("problem" in coerced) return coerced;
+    else if (coerced.value !== undefined) items.push(coerced.value);
   }
   return { value: items.length === 0 ? undefined : items };
 };

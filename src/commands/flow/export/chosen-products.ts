@@ -12,7 +12,7 @@ import type { Store } from "../../../store/store.js";
 import type { ExportOptions } from "../../options/export-options.js";
 import { conditionOf } from "../condition.js";
 import type { OpenCatalogue } from "../open-catalogue.js";
-import { loadChannels } from "../run-channels.js";
+import { loadChannel } from "../run-channels.js";
 
 /** Products that meet all that was asked for, in catalogue order; they can be gone through several times. */
 export type ChosenProducts = () => AsyncGenerator<Product>;
@@ -59,11 +59,7 @@ export const chosenProducts = async (
         for (const { members } of families)
           yield* members.filter((product) => tests.every((test) => test(product)));
     };
-  const [channel] = await loadChannels(workspace, store, [lacking], await surroundings());
-  if (channel === undefined)
-    throw new Refusal([
-      diagnostic("unknown-channel", { channel: lacking, nearest: [], known: workspace.channelsInUse }),
-    ]);
+  const channel = await loadChannel(workspace, store, lacking, await surroundings());
   const pipeline = pipelineFor(channel.setup, () => undefined);
   return async function* () {
     for await (const families of store.families())

@@ -1,0 +1,122 @@
+import { pathParts, pathText } from "../core/catalogue/category-path.js";
+import type { ChannelSetup } from "../core/listing/channel-setup.js";
+import { countText } from "../report/findings.js";
+import type { Io } from "../report/io.js";
+import { jsonLine } from "../report/json.js";
+import { styleFor } from "../report/style.js";
+import { fitWidth } from "../report/text-width.js";
+import type { CommandFile } from "./command-file.js";
+import { askTerms } from "./flow/lexicon/ask-terms.js";
+import { termsAccepted, termSet, writeTerms, type TermDecision } from "./flow/lexicon/terms-decided.js";
+import { unknownTerms, type UnknownTerm } from "./flow/lexicon/unknown-terms.js";
+import { withCatalogue } from "./flow/open-catalogue.js";
+import { loadChannel } from "./flow/run-channels.js";
+import { validOptions } from "./options/valid-options.js";
+
+const collect = (value: string, earlier: readonly string[] = []): readonly string[] => [...earlier, value];
+
+/** `lexicant lexicon CHANNEL`: our terms that the channel has no value for, and what each may mean there. */
+export const lexicon: CommandFile = {
+  declare: (command) =>
+    command
+      .argument("<channel>", "the channel")
+      .option("--accept-above <confidence>", "accept every proposal that is at least so sure, as 0.9")
+      .option(
+        "--set <row>",
+        '"field: our term = the channel\'s value" decides one; may be given several times',
+        collect,
+      )
+      .option("--in <category>", "what is decided counts in this category of ours and below only")
+      .option("--list", "show what is unknown, and ask nothing")
+      .option("--dry-run", "say what would be decided, and write nothing"),
+  async run({ args, options, io }) {
+    const [channel = ""] = args;
+    const given = await validOptions(
+      options,
+      ["acceptAbove", "set", "in"],
+      async () => (await import("./options/lexicon-options.js")).LexiconOptions,
+    );
+    const category = pathText(pathParts(given.in ?? ""));
+    const dryRun = options["dryRun"] === true;
+    return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
+      const found = await loadChannel(workspace, store, channel, await surroundings());
+      const { setup } = found;
+      const decided: TermDecision[] = (given.set ?? []).map((text) => termSet(text, setup, category));
+      const terms = decided.length > 0 ? [] : await unknownTerms(store, found);
+      const keep = async (some: readonly TermDecision[]): Promise<void> => {
+        if (some.length > 0 && !dryRun) await writeTerms(workspace, setup.channel, some);
+      };
+      if (given.acceptAbove !== undefined) decided.push(...termsAccepted(terms, given.acceptAbove, category));
+      if (decided.length > 0) await keep(decided);
+      else if (given.acceptAbove === undefined && options["list"] !== true && !options.json && io.isAttended)
+        decided.push(...(await askTerms(terms, category, io, (decision) => keep([decision]))));
+      if (options.json) {
+        for (const decision of decided)
+          io.out(jsonLine({ type: "lexicon-row", channel, ...decision, dryRun }));
+        if (decided.length === 0) for (const one of terms) io.out(termJson(channel, one));
+      } else io.out(`${report(setup, terms, decided, dryRun, io).join("\n")}\n`);
+      return 0;
+    });
+  },
+};
+
+const termJson = (channel: string, { field, term, list, products, sku, proposals }: UnknownTerm): string =>
+  jsonLine({
+    type: "unknown-term",
+    channel,
+    field: field.code,
+    term,
+    list: list.name,
+    products,
+    sku,
+    proposals,
+  });
+
+const termLines = ({ term, products, proposals }: UnknownTerm, io: Io): readonly string[] => {
+  const style = styleFor(io);
+  const [best, ...others] = proposals;
+  const meant =
+    best === undefined
+      ? "no value is like it"
+      : `${Math.round(best.confidence * 100)}% ${best.value}, ${best.reason}${others.length === 0 || best.confidence >= 0.9 ? "" : style.dim(`; or ${others.map(({ value }) => value).join(", ")}`)}`;
+  return [fitWidth(`  "${term}" (${countText(products, "product")}): ${meant}`, io.columns)];
+};
+
+const report = (
+  { channel, definition, files }: ChannelSetup,
+  terms: readonly UnknownTerm[],
+  decided: readonly TermDecision[],
+  dryRun: boolean,
+  io: Io,
+): readonly string[] => {
+  const style = styleFor(io);
+  const title = style.bold(`${definition.label} ${definition.version}`);
+  if (decided.length > 0)
+    return [
+      `${title}: ${countText(decided.length, "row")} ${dryRun ? "would be written" : "written"} to ${files.lexicon}`,
+      ...decided.map(
+        ({ field, term, value, category }) =>
+          `  ${field}: ${term} = ${value}${category === "" ? "" : ` in ${category}`}`,
+      ),
+      dryRun ? "Without --dry-run they are written." : `See what is left: lexicant lexicon ${channel} --list`,
+    ];
+  if (terms.length === 0)
+    return [`${title}: every term of ours has its value. What else is in the way: lexicant check ${channel}`];
+  const waiting = terms.reduce((sum, { products }) => sum + products, 0);
+  const fields = [...new Set(terms.map(({ field }) => field))];
+  const sure = terms.filter(({ proposals: [best] }) => (best?.confidence ?? 0) >= 0.9).length;
+  const [first] = terms;
+  return [
+    `${title}: ${countText(terms.length, "term")} of ours ${terms.length === 1 ? "has" : "have"} no value there, which ${countText(waiting, "product")} ${waiting === 1 ? "waits" : "wait"} for`,
+    ...fields.flatMap((field) => [
+      `${style.bold(field.code)} (${field.label}); all its values: lexicant values ${channel} ${field.code}`,
+      ...terms.filter((one) => one.field === field).flatMap((one) => termLines(one, io)),
+    ]),
+    ...(sure > 0
+      ? [
+          `Take the ${sure} that ${sure === 1 ? "is" : "are"} sure: lexicant lexicon ${channel} --accept-above 0.9`,
+        ]
+      : []),
+    `Decide one: lexicant lexicon ${channel} --set "${first?.field.code ?? ""}: ${first?.term ?? ""} = ${first?.proposals[0]?.value ?? "VALUE"}"`,
+  ];
+};
