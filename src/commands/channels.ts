@@ -1,12 +1,15 @@
+import { diagnostic } from "../core/diagnostics/diagnostic.js";
+import { Refusal } from "../core/diagnostics/refusal.js";
 import type { Io } from "../report/io.js";
 import { jsonLine } from "../report/json.js";
 import { styleFor } from "../report/style.js";
 import { tableLines } from "../report/table.js";
 import { loadDefinition } from "../workspace/definition-files.js";
 import { definitionsFor } from "../workspace/workspace.js";
-import type { CommandFile } from "./command-file.js";
+import type { CommandFile, CommonOptions, ExitCode } from "./command-file.js";
 import { workspaceIfAny } from "./flow/channel-definition.js";
-import { surroundingsOf } from "./flow/open-catalogue.js";
+import { surroundingsOf, withCatalogue } from "./flow/open-catalogue.js";
+import { definitionsNamed, takeIntoUse, tellInUse } from "./flow/take-into-use.js";
 
 const columns = [
   { title: "channel" },
@@ -19,10 +22,15 @@ const columns = [
   { title: "in use" },
 ] as const;
 
-/** `lexicant channels`: every definition that can be used, with what it holds. */
+/** `lexicant channels`: every definition that can be used, with what it holds; `lexicant channels add` takes some into use. */
 export const channels: CommandFile = {
-  declare: (command) => command,
-  async run({ options, io }) {
+  declare: (command) =>
+    command
+      .argument("[add]", 'the word "add", to take channels into use with fills to begin with')
+      .argument("[names...]", "the channels to add"),
+  async run({ args, options, io }) {
+    const [action, ...names] = args;
+    if (action !== undefined) return add(action, names, options, io);
     const workspace = await workspaceIfAny(options.workspace, io);
     const folders = await definitionsFor(workspace);
     const inUse = workspace?.channelsInUse ?? [];
@@ -44,6 +52,27 @@ export const channels: CommandFile = {
     else print(found, workspace !== undefined, io);
     return 0;
   },
+};
+
+const add = async (
+  action: string,
+  names: readonly string[],
+  { workspace: folder, json, quiet }: CommonOptions,
+  io: Io,
+): Promise<ExitCode> => {
+  if (action !== "add" || names.length === 0)
+    throw new Refusal([
+      diagnostic("unknown-option", {
+        reason: '"lexicant channels" lists them, "lexicant channels add NAME" takes one into use',
+      }),
+    ]);
+  return withCatalogue(folder, io, async ({ workspace, store }) => {
+    const added = await definitionsNamed(workspace.root, names, surroundingsOf(io));
+    await takeIntoUse(workspace, added, await store.attributes());
+    if (json) io.out(jsonLine({ type: "channels-added", channels: added.map(({ channel }) => channel) }));
+    else if (!quiet) tellInUse(added, io);
+    return 0;
+  });
 };
 
 interface ShownChannel {

@@ -66,8 +66,8 @@ export const commands: readonly CommandEntry[] = [
   },
   {
     name: "channels",
-    args: "",
-    summary: "list the channels that are known and those in use",
+    args: "[add NAME...]",
+    summary: "list the channels that are known, or take some into use",
     load: async () => (await import("./channels.js")).channels,
   },
   {
@@ -95,10 +95,28 @@ export const commands: readonly CommandEntry[] = [
     load: async () => (await import("./place.js")).place,
   },
   {
+    name: "fills",
+    args: "CHANNEL [CATEGORY]",
+    summary: "show what fills each field, from where, and how many come out blank",
+    load: async () => (await import("./fills.js")).fills,
+  },
+  {
     name: "lexicon",
     args: "CHANNEL",
     summary: "find the channel's value for each of our terms",
     load: async () => (await import("./lexicon.js")).lexicon,
+  },
+  {
+    name: "functions",
+    args: "[WORDS...]",
+    summary: "look for a function of the expression language",
+    load: async () => (await import("./functions.js")).functions,
+  },
+  {
+    name: "try",
+    args: "EXPRESSION",
+    summary: "work an expression out on real products, step by step",
+    load: async () => (await import("./try.js")).tryExpression,
   },
   {
     name: "check",

@@ -35,6 +35,7 @@ export interface CatalogueReader {
   /** The families of these numbers, as far as they have members. */
   familiesOf(ids: readonly number[]): AsyncGenerator<readonly Family[]>;
   product(sku: string, channel?: string): Product | undefined;
+  familyOf(sku: string): Promise<Family | undefined>;
   productById(id: number): Product | undefined;
   /** The product as it last was, even when nothing says anything of it any more. */
   lastKnown(id: number): Product | undefined;
@@ -175,6 +176,12 @@ export const catalogueReader = (
         })(),
       ),
     product: (sku, channel) => product(sku, channel),
+    async familyOf(sku) {
+      const [first] = sku.startsWith(GROUP_MARK) ? [] : find.all(sku);
+      if (first === undefined) return undefined;
+      for await (const [family] of grouped(byFamily.all(first[2]))) return family;
+      return undefined;
+    },
     productById(id) {
       const rows = findById.all(id);
       const scanned = { id, sku: rows[0]?.[1] ?? "", opinions: opinionsOf(rows) };

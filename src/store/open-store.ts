@@ -61,6 +61,7 @@ export const openStore = async (options: StoreOptions): Promise<Store> => {
     },
     families: () => reader.families(),
     product: (sku, channel) => Promise.resolve(guard(() => reader.product(sku, channel))),
+    familyOf: (sku) => guard(() => reader.familyOf(sku)),
     groupMembers: (group) => Promise.resolve(groupMembers(database, group)),
     skusNear: (sku) => Promise.resolve(skusNear(database, sku)),
     placeOf,

@@ -153,6 +153,8 @@ export interface Store {
   /** All products in catalogue order, a family never torn over two batches. */
   families(): AsyncGenerator<readonly Family[]>;
   product(sku: string, channel?: string): Promise<Product | undefined>;
+  /** The family that a product belongs to; undefined where no product has the SKU. */
+  familyOf(sku: string): Promise<Family | undefined>;
   /** The group's members in catalogue order. */
   groupMembers(group: string): Promise<readonly Sku[]>;
   /** SKUs that a person can have meant, for messages: a bounded sample around the one written. */

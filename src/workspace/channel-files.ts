@@ -1,14 +1,14 @@
 import { existsSync } from "node:fs";
 import { join } from "node:path";
 import { withAttributes, type AttributeIndex } from "../core/catalogue/attribute-index.js";
-import { fieldNamed, type ChannelDefinition } from "../core/channel/definition.js";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { nearest } from "../core/diagnostics/nearest.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import type { Surroundings } from "../core/language/function.js";
 import type { ChannelSetup } from "../core/listing/channel-setup.js";
 import { attributeNames, fillNames } from "../core/listing/fill-names.js";
-import { lexiconOf, type Lexicon } from "../core/listing/lexicon.js";
+import { channelTerms } from "../core/listing/channel-terms.js";
+import { lexiconOf } from "../core/listing/lexicon.js";
 import { placementsOf } from "../core/placement/placements.js";
 import { channelPolicy, ruledAttributes } from "./channel-policy.js";
 import { definitionNamed, loadDefinition, type DefinitionFolder } from "./definition-files.js";
@@ -123,21 +123,3 @@ export const loadChannel = async (
     account: settings.account ?? {},
   };
 };
-
-/** The channel's word for our term in a field, whatever the category: the first of the field's lists that knows it. */
-const channelTerms =
-  (definition: ChannelDefinition, lexicon: Lexicon) =>
-  (code: string, term: string): string | undefined => {
-    const field = fieldNamed(definition, code);
-    if (field === undefined) return undefined;
-    const ours = lexicon.find(field.code, undefined, term) ?? term;
-    const lists = definition.rules
-      .filter((rule) => rule.field === field)
-      .flatMap(({ limits }) => limits.values ?? []);
-    if (lists.length === 0) return ours === term ? undefined : ours;
-    for (const list of lists) {
-      const permitted = list.match(ours);
-      if (permitted !== undefined) return permitted;
-    }
-    return undefined;
-  };

@@ -1,6 +1,7 @@
 import { mkdir } from "node:fs/promises";
 import { join } from "node:path";
 import { stringify } from "yaml";
+import type { AttributeIndex } from "../core/catalogue/attribute-index.js";
 import type { ChannelDefinition } from "../core/channel/definition.js";
 import { csvLine } from "../formats/csv-writer.js";
 import { writeFault } from "../formats/file-fault.js";
@@ -43,7 +44,11 @@ export const createWorkspace = async (
 };
 
 /** Starting decision files of one channel: the definition's own suggestions as fills, empty tables for the rest. */
-export const createChannel = async (root: string, definition: ChannelDefinition): Promise<void> => {
+export const createChannel = async (
+  root: string,
+  definition: ChannelDefinition,
+  attributes?: AttributeIndex,
+): Promise<void> => {
   const { channel, version, fields } = definition;
   const file = (name: string): string => join(root, "channels", channel, name);
   await writeFileWhole(
@@ -62,8 +67,7 @@ export const createChannel = async (root: string, definition: ChannelDefinition)
     .filter(({ suggestedFill }) => suggestedFill !== "")
     .flatMap(({ code, label, suggestedFill }) => [
       `  # ${label}`,
-      // A name in a language or a price in a currency is known only once the catalogue has it.
-      `  ${suggestedFill.includes("@") ? "# " : ""}${code}: ${yamlFill(suggestedFill)}`,
+      `  ${isKnown(suggestedFill, attributes) ? "" : "# "}${code}: ${yamlFill(suggestedFill)}`,
     ]);
   await writeFileWhole(
     file("fills.yaml"),
@@ -77,6 +81,10 @@ export const createChannel = async (root: string, definition: ChannelDefinition)
   await writeFileWhole(file("placements.csv"), csvLine(placementColumns));
   await writeFileWhole(file("lexicon.csv"), csvLine(lexiconColumns));
 };
+
+/** A name in a language or a price in a currency is known only once the catalogue has it: until then its fill waits. */
+const isKnown = (fill: string, attributes: AttributeIndex | undefined): boolean =>
+  [...fill.matchAll(/\b[a-z][a-z0-9_]*@[A-Za-z-]+/g)].every(([name]) => attributes?.slot(name) !== undefined);
 
 /** An expression as a YAML value that reads back as written: a text keeps its double quotes, others go plain where YAML lets them. */
 const yamlFill = (expression: string): string => {

@@ -1,7 +1,7 @@
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
 import { pipelineFor } from "../../core/listing/pipeline.js";
-import type { Outcome } from "../../core/listing/listing.js";
+import type { Listing, Outcome } from "../../core/listing/listing.js";
 import type { Provenance } from "../../core/listing/check.js";
 import type { Surroundings } from "../../core/language/function.js";
 import type { Store } from "../../store/store.js";
@@ -16,6 +16,8 @@ import { definitionsFor, type Workspace } from "../../workspace/workspace.js";
 export interface ChannelRun {
   readonly channel: WorkspaceChannel;
   take(outcome: Outcome): void | Promise<void>;
+  /** Is shown each listing as it is filled, ready or not. */
+  see?(listing: Listing): void;
 }
 
 /** Loads the channels asked for, or all in use; a fault in any of them ends the command before anything is done. */
@@ -54,7 +56,10 @@ export const runChannels = async (store: Store, runs: readonly ChannelRun[]): Pr
     const origin = product.origin(slot);
     return origin === undefined ? undefined : store.placeOf(origin, attributes.names[slot] ?? "");
   };
-  const prepared = runs.map((run) => ({ run, pipeline: pipelineFor(run.channel.setup, provenance) }));
+  const prepared = runs.map((run) => ({
+    run,
+    pipeline: pipelineFor(run.channel.setup, provenance, (listing) => run.see?.(listing)),
+  }));
   for await (const families of store.families())
     for (const family of families)
       for (const { run, pipeline } of prepared)

@@ -8,6 +8,21 @@ import { FillScope, type Filled } from "./fill-scope.js";
 import type { FillProblem, Listing, PricedProduct } from "./listing.js";
 import { permittedFor } from "./permitted.js";
 
+/** What the fills of one listing read, and how what they give comes into the fields. */
+export const scopeFor = (
+  priced: PricedProduct,
+  setup: ChannelSetup,
+  family: Pick<Family, "record" | "members">,
+): FillScope => {
+  const ourCategory = textOf(priced.product, "category");
+  return new FillScope(priced, family, (given, rule): Filled => {
+    const coerced = coerce(given, rule, (term) => permittedFor(setup, rule, ourCategory, term));
+    if (!("problem" in coerced)) return { value: coerced.value, problems: [] };
+    const { written, problem } = coerced;
+    return { value: undefined, problems: [{ field: rule, written, problem }] };
+  });
+};
+
 /** Runs each field's fill and brings its value into the field's kind; what does not fit becomes a problem. */
 export const fill = (
   priced: PricedProduct,
@@ -18,13 +33,7 @@ export const fill = (
   const problems: FillProblem[] = [];
   const { product, plan, notes } = priced;
   const { categoryField } = setup.definition;
-  const ourCategory = textOf(product, "category");
-  const scope = new FillScope(priced, family, (given, rule): Filled => {
-    const coerced = coerce(given, rule, (term) => permittedFor(setup, rule, ourCategory, term));
-    if (!("problem" in coerced)) return { value: coerced.value, problems: [] };
-    const { written, problem } = coerced;
-    return { value: undefined, problems: [{ field: rule, written, problem }] };
-  });
+  const scope = scopeFor(priced, setup, family);
   for (const planned of plan.fields) {
     const filled = scope.field(planned);
     if (filled.value !== undefined) values[planned.rule.field.slot] = filled.value;

@@ -2,7 +2,7 @@ import type { Family } from "../catalogue/family.js";
 import type { ChannelSetup } from "./channel-setup.js";
 import { check, type Provenance } from "./check.js";
 import { fill } from "./fill.js";
-import type { Outcome, PricedProduct } from "./listing.js";
+import type { Listing, Outcome, PricedProduct } from "./listing.js";
 import { place } from "./place.js";
 import { plansOf } from "./plan.js";
 import { price } from "./price.js";
@@ -12,8 +12,12 @@ import { vary } from "./vary.js";
 /** Turns one family of products into what becomes of each on one channel. */
 export type Pipeline = (family: Family) => readonly Outcome[];
 
-/** select → place → price → fill → vary → check, with the rules of each category resolved once. */
-export const pipelineFor = (setup: ChannelSetup, provenance: Provenance): Pipeline => {
+/** select → place → price → fill → vary → check, with the rules of each category resolved once. `see` is shown each listing as it is filled. */
+export const pipelineFor = (
+  setup: ChannelSetup,
+  provenance: Provenance,
+  see: (listing: Listing) => void = () => undefined,
+): Pipeline => {
   const plans = plansOf(setup);
   return (family) => {
     const members = family.membersOn(setup.channel);
@@ -30,6 +34,7 @@ export const pipelineFor = (setup: ChannelSetup, provenance: Provenance): Pipeli
       else outcomes.push({ kind: "held", product, because: [result.because] });
     }
     const listings = priced.map((one) => fill(one, setup, { record: family.record, members }));
+    listings.forEach(see);
     outcomes.push(...check(vary(listings, setup.definition), setup, provenance));
     return outcomes;
   };

@@ -1,0 +1,150 @@
+import { withAncestors } from "../core/channel/category-tree.js";
+import { placeText } from "../core/diagnostics/place.js";
+import { fillTally, type TalliedFill } from "../core/listing/fill-tally.js";
+import { countText } from "../report/findings.js";
+import type { Io } from "../report/io.js";
+import { jsonLine } from "../report/json.js";
+import { styleFor } from "../report/style.js";
+import { tableLines } from "../report/table.js";
+import type { WorkspaceChannel } from "../workspace/channel-files.js";
+import type { CommandFile } from "./command-file.js";
+import { namedCategory } from "./flow/channel-definition.js";
+import { withCatalogue } from "./flow/open-catalogue.js";
+import { loadChannel, runChannels } from "./flow/run-channels.js";
+
+/** `lexicant fills CHANNEL [CATEGORY]`: what fills each field, from where, and how often nothing comes of it. */
+export const fills: CommandFile = {
+  declare: (command) =>
+    command
+      .argument("<channel>", "the channel")
+      .argument("[category]", "only products placed in this category or below it, by code or path")
+      .option("--all", "optional fields too that nothing fills"),
+  async run({ args, options, io }) {
+    const [channel = "", wanted] = args;
+    return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
+      const found = await loadChannel(workspace, store, channel, await surroundings());
+      const within = wanted === undefined ? undefined : namedCategory(found.setup.definition, wanted);
+      const tally = fillTally();
+      let listings = 0;
+      await runChannels(store, [
+        {
+          channel: found,
+          take: () => undefined,
+          see(listing) {
+            const { category } = listing.plan.rules;
+            if (within !== undefined && !withAncestors(category).includes(within)) return;
+            listings++;
+            tally.take(listing);
+          },
+        },
+      ]);
+      const rows = tally.rows();
+      if (options.json) for (const row of rows) io.out(jsonLine(fillJson(channel, row)));
+      else io.out(`${report(found, rows, listings, within?.path, options["all"] === true, io).join("\n")}\n`);
+      return 0;
+    });
+  },
+};
+
+const fillJson = (channel: string, row: TalliedFill): Readonly<Record<string, unknown>> => {
+  const { field, fill, listings, required, recommended, filled, blank, missing, wrong } = row;
+  return {
+    type: "fill",
+    channel,
+    field: field.code,
+    label: field.label,
+    fill: fill?.program.source.text ?? null,
+    place: fill?.program.source.place ?? null,
+    standsFor: fill?.usual?.program.source.place ?? null,
+    listings,
+    required,
+    recommended,
+    filled,
+    blank,
+    missing,
+    wrong,
+  };
+};
+
+const columns = [
+  { title: "field" },
+  { title: "need" },
+  { title: "filled", align: "right" },
+  { title: "blank", align: "right" },
+  { title: "wrong", align: "right" },
+  { title: "by", flexible: true },
+  { title: "in" },
+] as const;
+
+const needText = ({ listings, required, recommended }: TalliedFill): string => {
+  if (required === listings) return "required";
+  if (required > 0) return `required for ${required.toLocaleString("en")}`;
+  return recommended > 0 ? "recommended" : "optional";
+};
+
+const count = (number: number): string => (number === 0 ? "" : number.toLocaleString("en"));
+
+const cells = (row: TalliedFill, categoryField: string | undefined): readonly string[] => {
+  const { field, fill, filled, blank, wrong } = row;
+  const { place } = fill?.program.source ?? {};
+  const own = fill?.program.source.text.replace(/\s+/g, " ");
+  const by =
+    field.code === categoryField
+      ? "the placement"
+      : (own ?? (field.defaultValue === "" ? "nothing" : `the channel: ${field.defaultValue}`));
+  const at =
+    place === undefined ? "" : placeText({ file: place.file.split("/").at(-1) ?? "", line: place.line ?? 0 });
+  return [field.code, needText(row), count(filled), count(blank), count(wrong), by, at];
+};
+
+const isIdle = ({ fill, filled, required, recommended }: TalliedFill): boolean =>
+  fill === undefined && filled === 0 && required === 0 && recommended === 0;
+
+/** A line that shows what is missing stands out. */
+const coloured = (line: string, row: TalliedFill, io: Io): string => {
+  const style = styleFor(io);
+  if (row.missing > 0 || row.wrong > 0) return style.severity("error", line);
+  return row.fill === undefined && row.filled === 0 ? style.dim(line) : line;
+};
+
+const share = (rows: readonly TalliedFill[]): string => {
+  const required = rows.reduce((sum, row) => sum + row.required, 0);
+  const missing = rows.reduce((sum, row) => sum + row.missing, 0);
+  if (required === 0) return "nothing is required";
+  const percent = Math.floor(((required - missing) * 1000) / required) / 10;
+  return `${percent}% of what is required is filled (${(required - missing).toLocaleString("en")} of ${required.toLocaleString("en")})`;
+};
+
+const report = (
+  { setup }: WorkspaceChannel,
+  rows: readonly TalliedFill[],
+  listings: number,
+  within: string | undefined,
+  all: boolean,
+  io: Io,
+): readonly string[] => {
+  const style = styleFor(io);
+  const { channel, definition, files } = setup;
+  const title = `${style.bold(`${definition.label} ${definition.version}`)}${within === undefined ? "" : `, ${within}`}`;
+  if (listings === 0) return [`${title}: no product is placed here yet. Next: lexicant place ${channel}`];
+  const shown = all ? rows : rows.filter((row) => !isIdle(row));
+  const idle = rows.length - shown.length;
+  const [head = "", ...lines] = tableLines(
+    columns,
+    shown.map((row) => cells(row, definition.categoryField)),
+    io.columns,
+  );
+  const [worst] = [...rows].sort((a, b) => b.missing - a.missing);
+  return [
+    `${title}: ${countText(listings, "listing")}; ${share(rows)}`,
+    style.bold(head),
+    ...lines.map((line, index) => {
+      const row = shown[index];
+      return row === undefined ? line : coloured(line, row, io);
+    }),
+    ...(idle > 0 ? [style.dim(`and ${countText(idle, "optional field")} that nothing fills (--all)`)] : []),
+    worst === undefined || worst.missing === 0
+      ? `Nothing that is required is blank. What else is in the way: lexicant check ${channel}`
+      : `Most is missing in ${worst.field.code} (${worst.field.label}): ${countText(worst.missing, "listing")}. Change its fill in ${files.fills}, or give the products what it reads.`,
+  ];
+};

@@ -1,0 +1,52 @@
+import { existsSync } from "node:fs";
+import type { AttributeIndex } from "../../core/catalogue/attribute-index.js";
+import type { ChannelDefinition } from "../../core/channel/definition.js";
+import { nearest } from "../../core/diagnostics/nearest.js";
+import type { Surroundings } from "../../core/language/function.js";
+import type { Io } from "../../report/io.js";
+import { countText } from "../../report/findings.js";
+import { createChannel } from "../../workspace/create-workspace.js";
+import { definitionNamed, loadDefinition } from "../../workspace/definition-files.js";
+import { addToManifest } from "../../workspace/edit-manifest.js";
+import { definitionsIn, type Workspace } from "../../workspace/workspace.js";
+
+/** The definitions of channels by their names; a name that nobody knows ends the command with the nearest. */
+export const definitionsNamed = async (
+  root: string,
+  names: readonly string[],
+  surroundings: Surroundings,
+): Promise<readonly ChannelDefinition[]> => {
+  const folders = await definitionsIn(root);
+  const known = folders.map(({ channel }) => channel);
+  return Promise.all(
+    [...new Set(names)].map((name) =>
+      loadDefinition(definitionNamed(folders, name, nearest(name, known)), surroundings),
+    ),
+  );
+};
+
+/** Takes channels into use in a workspace that there is; decisions that are made already stay as they are. */
+export const takeIntoUse = async (
+  workspace: Workspace,
+  channels: readonly ChannelDefinition[],
+  attributes: AttributeIndex | undefined,
+): Promise<void> => {
+  for (const definition of channels) {
+    const { channel } = definition;
+    if (!existsSync(workspace.path("channels", channel, "channel.yaml")))
+      await createChannel(workspace.root, definition, attributes);
+    if (!workspace.channelsInUse.includes(channel)) await addToManifest(workspace, "channels", channel);
+  }
+};
+
+/** What a person is told of channels that came into use: how much is filled already, and what comes next. */
+export const tellInUse = (channels: readonly ChannelDefinition[], io: Io): void => {
+  for (const { channel, label, fields, categoryField } of channels) {
+    const filled = fields.filter(({ suggestedFill, code }) => suggestedFill !== "" || code === categoryField);
+    const asked = fields.length - filled.length;
+    io.out(
+      `${label} is in use: ${countText(filled.length, "field")} ${filled.length === 1 ? "has" : "have"} a fill to begin with${asked === 0 ? "" : `, ${countText(asked, "field")} ${asked === 1 ? "waits" : "wait"} for yours`}.\n` +
+        `  Next: lexicant place ${channel}, then lexicant fills ${channel}\n`,
+    );
+  }
+};

@@ -1,0 +1,168 @@
+import { textOf } from "../core/catalogue/product.js";
+import { diagnostic } from "../core/diagnostics/diagnostic.js";
+import { nearest } from "../core/diagnostics/nearest.js";
+import { placeText } from "../core/diagnostics/place.js";
+import { Refusal } from "../core/diagnostics/refusal.js";
+import { factsOf } from "../core/language/trouble.js";
+import { troubleText } from "../core/language/trouble-text.js";
+import { isList, type MaybeBlank } from "../core/values/value.js";
+import { shownText } from "../core/values/show.js";
+import { countText } from "../report/findings.js";
+import type { Io } from "../report/io.js";
+import { jsonLine } from "../report/json.js";
+import { styleFor } from "../report/style.js";
+import { tableLines } from "../report/table.js";
+import type { Store } from "../store/store.js";
+import type { CommandFile, ExitCode } from "./command-file.js";
+import { withCatalogue } from "./flow/open-catalogue.js";
+import { loadChannel } from "./flow/run-channels.js";
+import { trierFor, type Trial, type Trier } from "./flow/try/trials.js";
+import { validOptions } from "./options/valid-options.js";
+
+const SHOWN = 10;
+
+/** `lexicant try 'EXPRESSION'`: what an expression comes to on real products, and how. */
+export const tryExpression: CommandFile = {
+  declare: (command) =>
+    command
+      .argument("<expression>", "the expression, in single quotes so that the shell leaves it alone")
+      .option("--sku <sku>", "on this product, with each step")
+      .option(
+        "--channel <name>",
+        "as a fill of this channel: its prices, its own texts, its fields by field(…)",
+      )
+      .option("--limit <count>", `without --sku: show so many products (${SHOWN})`),
+  async run({ args, options, io }) {
+    const [text = ""] = args;
+    const given = await validOptions(
+      options,
+      ["sku", "channel", "limit"],
+      async () => (await import("./options/try-options.js")).TryOptions,
+    );
+    return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
+      const known = await surroundings();
+      const channel =
+        given.channel === undefined ? undefined : await loadChannel(workspace, store, given.channel, known);
+      const trier = trierFor(text, await store.attributes(), known, channel);
+      if (given.sku !== undefined) return one(await onSku(given.sku, store, trier), store, options.json, io);
+      if (!trier.readsProducts) return one(trier.alone(), store, options.json, io);
+      return several(trier, store, given.limit ?? (options.json ? Infinity : SHOWN), options.json, io);
+    });
+  },
+};
+
+const onSku = async (sku: string, store: Store, trier: Trier): Promise<Trial> => {
+  const family = await store.familyOf(sku);
+  const trial =
+    family === undefined ? undefined : trier.on(family).find(({ product }) => product?.sku === sku);
+  if (trial !== undefined) return trial;
+  throw new Refusal([diagnostic("unknown-sku", { sku, nearest: nearest(sku, await store.skusNear(sku)) })]);
+};
+
+const valueText = (value: MaybeBlank): string => {
+  if (value === undefined) return "blank";
+  return isList(value) ? value.map(shownText).join(" | ") : shownText(value);
+};
+
+const trialJson = ({ product, value, troubles, steps }: Trial, withSteps: boolean): string =>
+  jsonLine({
+    type: "trial",
+    sku: product?.sku ?? null,
+    value: value === undefined ? null : isList(value) ? value.map(shownText) : shownText(value),
+    troubles: troubles.map((trouble) => troubleText(factsOf(trouble))),
+    ...(withSteps
+      ? { steps: steps.map(({ text, value: own }) => ({ part: text, value: valueText(own) })) }
+      : {}),
+  });
+
+const one = (trial: Trial, store: Store, json: boolean, io: Io): ExitCode => {
+  if (json) io.out(trialJson(trial, true));
+  else io.out(`${stepLines(trial, store, io).join("\n")}\n`);
+  return trial.troubles.length > 0 ? 1 : 0;
+};
+
+const columns = [
+  { title: "part", flexible: true },
+  { title: "comes to", flexible: true },
+  { title: "from", flexible: true },
+] as const;
+
+const originOf = ({ product }: Trial, name: string | undefined, store: Store): string => {
+  const slot = name === undefined ? undefined : product?.attributes.slot(name);
+  const origin = slot === undefined ? undefined : product?.origin(slot);
+  return origin === undefined ? "" : placeText(store.placeOf(origin, name ?? ""));
+};
+
+const stepLines = (trial: Trial, store: Store, io: Io): readonly string[] => {
+  const style = styleFor(io);
+  const { product, value, troubles, steps } = trial;
+  const parts = steps.slice(0, -1);
+  const rows = parts.map(({ text, value: own, depth, name }) => [
+    `${"  ".repeat(Math.max(0, depth - 1))}${text}`,
+    valueText(own),
+    originOf(trial, name, store),
+  ]);
+  const [head = "", ...lines] = tableLines(columns, rows, io.columns);
+  const title = product === undefined ? [] : [style.bold(`${product.sku}  ${textOf(product, "name") ?? ""}`)];
+  return [
+    ...title,
+    ...(rows.length === 0 ? [] : [style.bold(head), ...lines, ""]),
+    `gives ${style.good(valueText(value))}`,
+    ...troubles.map((trouble) => `${style.severity("error", "but")} ${troubleText(factsOf(trouble))}`),
+  ];
+};
+
+const several = async (
+  trier: Trier,
+  store: Store,
+  limit: number,
+  json: boolean,
+  io: Io,
+): Promise<ExitCode> => {
+  const shown: Trial[] = [];
+  const counts = { all: 0, blank: 0, troubled: 0 };
+  for await (const families of store.families())
+    for (const family of families)
+      for (const trial of trier.on(family)) {
+        counts.all++;
+        if (trial.troubles.length > 0) counts.troubled++;
+        if (trial.value === undefined) counts.blank++;
+        if (json && counts.all <= limit) io.out(trialJson(trial, false));
+        else if (!json && shown.length < limit) shown.push(trial);
+      }
+  if (!json) io.out(`${tableOf(shown, counts, io).join("\n")}\n`);
+  return counts.troubled > 0 ? 1 : 0;
+};
+
+const productColumns = [
+  { title: "sku" },
+  { title: "name", flexible: true },
+  { title: "comes to", flexible: true },
+] as const;
+
+const tableOf = (
+  shown: readonly Trial[],
+  { all, blank, troubled }: { readonly all: number; readonly blank: number; readonly troubled: number },
+  io: Io,
+): readonly string[] => {
+  const style = styleFor(io);
+  if (all === 0) return ['The catalogue is empty; fill it with "lexicant import FILE".'];
+  const rows = shown.map(({ product, value, troubles: [trouble] }) => [
+    product?.sku ?? "",
+    product === undefined ? "" : (textOf(product, "name") ?? ""),
+    trouble === undefined ? valueText(value) : `could not: ${troubleText(factsOf(trouble))}`,
+  ]);
+  const [head = "", ...lines] = tableLines(productColumns, rows, io.columns);
+  const counts = [
+    `${countText(all - blank, "product")} of ${all.toLocaleString("en")} ${all - blank === 1 ? "has" : "have"} a value`,
+    `${blank.toLocaleString("en")} blank`,
+    ...(troubled > 0 ? [`${troubled.toLocaleString("en")} could not be worked out in full`] : []),
+  ];
+  const first = shown[0]?.product?.sku ?? "SKU";
+  return [
+    style.bold(head),
+    ...lines,
+    `${counts.join(", ")}.`,
+    `Each step of one: add --sku ${first}`,
+  ];
+};
