@@ -41,6 +41,12 @@ export const commands: readonly CommandEntry[] = [
     load: async () => (await import("./set.js")).set,
   },
   {
+    name: "revert",
+    args: "CHANNEL [SKU...]",
+    summary: "take back a channel's own words, so that the catalogue's show again",
+    load: async () => (await import("./revert.js")).revert,
+  },
+  {
     name: "undo",
     args: "[REVISION]",
     summary: "take back an import or an edit",

@@ -22,13 +22,17 @@ export const exportSheet: CommandFile = {
       .option("--group <name>", "only the members of this group")
       .option("--sku <list>", "only these SKUs: with commas between, or @FILE with one a line")
       .option("--lacking <channel>", "only products that this channel holds back, with what it lacks")
+      .option(
+        "--for-channel <channel>",
+        "as this channel sees them; what changes there comes back for it alone",
+      )
       .option("--only <attributes>", "only these attributes, with commas between")
       .option("--force", "write over a file that is there"),
   async run({ args, options, io }) {
     const [file = ""] = args;
     const given: Partial<ExportOptions> = await validOptions(
       options,
-      ["where", "category", "group", "sku", "lacking", "only"],
+      ["where", "category", "group", "sku", "lacking", "forChannel", "only"],
       async () => (await import("./options/export-options.js")).ExportOptions,
     );
     const path = resolve(io.cwd, file);
@@ -36,11 +40,16 @@ export const exportSheet: CommandFile = {
     if (file !== "-" && options["force"] !== true && (await isThere(path)))
       throw new Refusal([diagnostic("file-exists", { path: file })]);
     return withCatalogue(options.workspace, io, async (open) => {
-      const { store } = open;
+      const { store, workspace } = open;
+      const { forChannel } = given;
+      if (forChannel !== undefined && !workspace.channelsInUse.includes(forChannel))
+        throw new Refusal([
+          diagnostic("channel-not-in-use", { channel: forChannel, inUse: workspace.channelsInUse }),
+        ]);
       const products = await chosenProducts(open, given, io);
-      const columns = await sheetColumns(store, given.only, products);
+      const columns = await sheetColumns(store, given.only, products, forChannel);
       const write = file === "-" ? csvOut(io.out) : isXlsx ? xlsxFile(path) : csvFile(path);
-      const written = await write(products(), columns);
+      const written = await write(products(), columns, forChannel);
       if (options.json && file !== "-")
         io.out(jsonLine({ type: "export", file, products: written, attributes: columns }));
       else if (!options.quiet)

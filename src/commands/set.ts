@@ -1,3 +1,4 @@
+import { editsFor } from "../core/catalogue/edits-layer.js";
 import { cellReader, type CellNotes } from "../core/catalogue/cell-reader.js";
 import { LIST_SEPARATOR, RETRACTED } from "../core/catalogue/record.js";
 import { attributeKind, isAttributeName, vocabulary } from "../core/catalogue/vocabulary.js";
@@ -50,7 +51,7 @@ export const set: CommandFile = {
       try {
         const writer = await transaction.revision({
           kind: "edit",
-          layer: given.channel === undefined ? "edits" : `edits-${given.channel}`,
+          layer: editsFor(given.channel),
           source: "",
           file: sku,
           at: io.now().toISOString(),

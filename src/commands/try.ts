@@ -159,10 +159,5 @@ const tableOf = (
     ...(troubled > 0 ? [`${troubled.toLocaleString("en")} could not be worked out in full`] : []),
   ];
   const first = shown[0]?.product?.sku ?? "SKU";
-  return [
-    style.bold(head),
-    ...lines,
-    `${counts.join(", ")}.`,
-    `Each step of one: add --sku ${first}`,
-  ];
+  return [style.bold(head), ...lines, `${counts.join(", ")}.`, `Each step of one: add --sku ${first}`];
 };

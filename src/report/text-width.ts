@@ -14,7 +14,7 @@ export const textWidth = (text: string): number =>
 
 /** The text in one line of at most so many columns, with an ellipsis where something is cut. */
 export const fitWidth = (text: string, width: number): string => {
-  const line = text.replace(/\s+/g, " ");
+  const line = text.replace(/(?<=\S)\s+/g, " ");
   if (textWidth(line) <= width) return line;
   let fitted = "";
   for (const character of characters(line)) {

@@ -36,7 +36,7 @@ export interface CatalogueReader {
   familiesOf(ids: readonly number[]): AsyncGenerator<readonly Family[]>;
   product(sku: string, channel?: string): Product | undefined;
   familyOf(sku: string): Promise<Family | undefined>;
-  productById(id: number): Product | undefined;
+  productById(id: number, channel?: string): Product | undefined;
   /** The product as it last was, even when nothing says anything of it any more. */
   lastKnown(id: number): Product | undefined;
 }
@@ -182,10 +182,10 @@ export const catalogueReader = (
       for await (const [family] of grouped(byFamily.all(first[2]))) return family;
       return undefined;
     },
-    productById(id) {
+    productById(id, channel) {
       const rows = findById.all(id);
       const scanned = { id, sku: rows[0]?.[1] ?? "", opinions: opinionsOf(rows) };
-      return merged(scanned, opinionsOf(groupOf.all(id)), undefined);
+      return merged(scanned, opinionsOf(groupOf.all(id)), channel);
     },
     lastKnown(id) {
       const rows = findById.all(id);

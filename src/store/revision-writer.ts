@@ -68,6 +68,8 @@ class Writer implements RevisionWriter {
   private readonly seen = seenProducts();
   private readonly areSameAxes = axisWatch();
   private readonly newest: number;
+  /** The channel that alone sees what is written. */
+  private readonly channel: string | undefined;
   private readonly addProduct: Database.Statement<[number, string, number]>;
   private readonly setFamily: Database.Statement<[number, number]>;
   private readonly addRecord: Database.Statement<[number, number, string]>;
@@ -94,6 +96,7 @@ class Writer implements RevisionWriter {
         .run(plan.kind, plan.layer, plan.source, plan.file, plan.at, act ?? 0).lastInsertRowid,
     );
     const found = layerRanks(layers)(plan.layer);
+    this.channel = found.channel;
     // A layer that this very act begins will be the manifest's last.
     const ranked = found.rank < 0 ? { ...found, rank: layers.length } : found;
     const { kind, layer, file, at } = plan;
@@ -201,7 +204,7 @@ class Writer implements RevisionWriter {
     const reused = isSaid(gtin) ? this.reused(known, gtin, this.columns.textAt(texts, "name")) : undefined;
     if (reused !== undefined) return reused;
     const settled = doubts.length === 0 ? [] : this.settleDoubts(doubts, reader.productById(known.id));
-    const old = this.plan.tellChanges ? reader.productById(known.id) : undefined;
+    const old = this.plan.tellChanges ? reader.productById(known.id, this.channel) : undefined;
     // A product that nothing names any more, since its import was undone, comes back by this row.
     const returns = !this.isNamed(known, said) && reader.productById(known.id) === undefined;
     const fresh = returns ? this.named(news, known.sku) : news;
@@ -214,7 +217,7 @@ class Writer implements RevisionWriter {
       suspect(known.family);
     const fate = landed(returns ? "added" : "changed", known.sku, settled, sameGtin);
     if (!this.plan.tellChanges) return fate;
-    return { ...fate, changes: this.changesOf(fresh, old, reader.productById(known.id)) };
+    return { ...fate, changes: this.changesOf(fresh, old, reader.productById(known.id, this.channel)) };
   }
 
   /** Whether the layer itself names the product; a source without SKUs finds only what others name. */
@@ -231,7 +234,7 @@ class Writer implements RevisionWriter {
   /** What of a record is news to the layer, or to the product where the plan compares with that. */
   private news({ known, key }: Match, texts: readonly string[], said: readonly string[]): readonly string[] {
     const { compare, replace } = this.plan;
-    const product = compare === "merged" ? this.tools.reader.productById(known.id) : undefined;
+    const product = compare === "merged" ? this.tools.reader.productById(known.id, this.channel) : undefined;
     return this.columns.all.map(({ attribute }, index) => {
       // A product is its SKU, which no layer changes; and what a row was matched by is no news from it.
       if (attribute === "sku" || attribute === key) return "";

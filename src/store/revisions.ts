@@ -1,4 +1,5 @@
 import type Database from "better-sqlite3";
+import { EDITS } from "../core/catalogue/edits-layer.js";
 import type { GrowingIndex } from "../core/catalogue/attribute-index.js";
 import type { HistoryEntry, LayerName, PlannedColumn, RevisionKind } from "./store.js";
 
@@ -33,13 +34,6 @@ interface RevisionRow {
 }
 
 const SCOPED = 1_000_000;
-
-/** The layer of single edits; it lies above all layers that the manifest names, unless that names it too. */
-export const EDITS = "edits";
-
-/** The layer of single edits for one channel. */
-export const editsFor = (channel: string | undefined): string =>
-  channel === undefined ? EDITS : `${EDITS}-${channel}`;
 
 /** Where a layer lies: one that the manifest no longer names counts as lowest. */
 export const layerRanks = (

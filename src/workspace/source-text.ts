@@ -1,3 +1,4 @@
+import { editsFor } from "../core/catalogue/edits-layer.js";
 import { columnExpression } from "../core/catalogue/proposal/expressions.js";
 import type { ProposedPair, SourceProposal } from "../core/catalogue/proposal/source-proposal.js";
 
@@ -86,13 +87,19 @@ export const proposedSourceText = (
 /** The word by which our own sheets say "none" on purpose. */
 export const CLEAR_WORD = "(none)";
 
+/** The column of a sheet whose values are for one channel alone; each row names it. */
+export const FOR_CHANNEL = "for_channel";
+
 /** A source for a sheet whose columns are the catalogue's own attributes: what the export command wrote. */
-export const sheetSourceText = (header: readonly string[]): string =>
+export const sheetSourceText = (header: readonly string[], channel: string | undefined): string =>
   [
-    "layer: edits",
+    `layer: ${editsFor(channel)}`,
+    ...(channel === undefined ? [] : ["mode: update", `take: '${FOR_CHANNEL} = "${channel}"'`]),
     `clear_word: "${CLEAR_WORD}"`,
     'list_separator: "|"',
     "columns:",
-    ...header.filter(Boolean).map((column) => `  ${column}: ${yamlExpression(columnExpression(column))}`),
+    ...header
+      .filter((column) => column !== "" && column !== FOR_CHANNEL)
+      .map((column) => `  ${column}: ${yamlExpression(columnExpression(column))}`),
     "",
   ].join("\n");

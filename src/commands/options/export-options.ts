@@ -25,6 +25,10 @@ export class ExportOptions {
   lacking?: string;
 
   @IsOptional()
+  @Matches(/^[a-z0-9][a-z0-9-]*$/, { message: "is a channel's name" })
+  forChannel?: string;
+
+  @IsOptional()
   @IsString({ message: "is a list of attributes with commas between" })
   only?: string;
 }

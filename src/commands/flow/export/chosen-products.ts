@@ -1,6 +1,7 @@
 import { readFile } from "node:fs/promises";
 import { resolve } from "node:path";
 import { isUnder } from "../../../core/catalogue/category-path.js";
+import type { Family } from "../../../core/catalogue/family.js";
 import { textOf, type Product } from "../../../core/catalogue/product.js";
 import { diagnostic } from "../../../core/diagnostics/diagnostic.js";
 import { nearest } from "../../../core/diagnostics/nearest.js";
@@ -42,7 +43,7 @@ const skuTest = async (list: string, store: Store, io: Io): Promise<Test> => {
 
 export const chosenProducts = async (
   { workspace, store, surroundings }: OpenCatalogue,
-  { where, category, group, sku, lacking }: Partial<ExportOptions>,
+  { where, category, group, sku, lacking, forChannel }: Partial<ExportOptions>,
   io: Io,
 ): Promise<ChosenProducts> => {
   const tests: Test[] = [];
@@ -53,18 +54,24 @@ export const chosenProducts = async (
   if (category !== undefined) tests.push((product) => isUnder(textOf(product, "category") ?? "", category));
   if (group !== undefined) tests.push((product) => product.group === group);
   if (sku !== undefined) tests.push(await skuTest(sku, store, io));
+  const seen = (family: Family): readonly Product[] =>
+    (forChannel === undefined ? family.members : family.membersOn(forChannel)).filter((product) =>
+      tests.every((test) => test(product)),
+    );
   if (lacking === undefined)
     return async function* () {
-      for await (const families of store.families())
-        for (const { members } of families)
-          yield* members.filter((product) => tests.every((test) => test(product)));
+      for await (const families of store.families()) for (const family of families) yield* seen(family);
     };
   const channel = await loadChannel(workspace, store, lacking, await surroundings());
   const pipeline = pipelineFor(channel.setup, () => undefined);
   return async function* () {
     for await (const families of store.families())
-      for (const family of families)
-        for (const outcome of pipeline(family))
-          if (outcome.kind === "held" && tests.every((test) => test(outcome.product))) yield outcome.product;
+      for (const family of families) {
+        // The channel's own prices and stock stay out of the sheet: coming back, they would be taken for edits.
+        const held = new Set(
+          pipeline(family).flatMap((one) => (one.kind === "held" ? [one.product.sku] : [])),
+        );
+        yield* seen(family).filter(({ sku: own }) => held.has(own));
+      }
   };
 };

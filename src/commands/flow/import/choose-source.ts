@@ -20,7 +20,7 @@ import {
   sourceNameFor,
   type Source,
 } from "../../../workspace/source-files.js";
-import { proposedSourceText, sheetSourceText } from "../../../workspace/source-text.js";
+import { FOR_CHANNEL, proposedSourceText, sheetSourceText } from "../../../workspace/source-text.js";
 import type { Workspace } from "../../../workspace/workspace.js";
 import { REASON_COLUMN, REJECTED_FOLDER } from "./rejected-rows.js";
 
@@ -84,13 +84,42 @@ export const chooseSource = async (
   if (named === undefined && wishes.skuColumn === undefined && isSheet(table) && !(await store.isEmpty()))
     return {
       table,
-      source: await sourceFromText("edits", sheetSourceText(table.header)),
+      source: await sourceFromText("edits", sheetSourceText(table.header, sheetChannel(table, workspace))),
       from: { kind: "sheet" },
     };
   const proposal = proposalFor(table, workspace, wishes.skuColumn, await store.isEmpty());
   const name = named ?? sourceNameFor(file.file);
   const text = proposedSourceText(name, name, workspace.manifest.currency, proposal);
   return { table, source: await sourceFromText(name, text), from: { kind: "proposal", proposal } };
+};
+
+/** The channel that a sheet's words are for: all its rows name the same one, or none. */
+const sheetChannel = ({ header, sample, file }: TableStream, workspace: Workspace): string | undefined => {
+  const column = header.indexOf(FOR_CHANNEL);
+  const named = column < 0 ? [] : sample.map(({ cells }) => (cells[column] ?? "").trim());
+  const [channel] = named;
+  if (channel === undefined) return undefined;
+  const place = {
+    file,
+    row: sample[named.findIndex((one) => one !== channel)]?.row ?? 2,
+    column: FOR_CHANNEL,
+  };
+  if (named.some((one) => one !== channel) || channel === "")
+    throw new Refusal([
+      diagnostic(
+        "wrong-cell",
+        {
+          column: FOR_CHANNEL,
+          value: named.find((one) => one !== channel) ?? "",
+          expected: "the same channel in each row",
+        },
+        { place },
+      ),
+    ]);
+  if (workspace.channelsInUse.includes(channel)) return channel;
+  throw new Refusal([
+    diagnostic("channel-not-in-use", { channel, inUse: workspace.channelsInUse }, { place }),
+  ]);
 };
 
 const isSheet = ({ header, format }: TableStream): boolean =>

@@ -1,0 +1,147 @@
+import { RETRACTED } from "../core/catalogue/record.js";
+import { diagnostic } from "../core/diagnostics/diagnostic.js";
+import { nearest } from "../core/diagnostics/nearest.js";
+import { Refusal } from "../core/diagnostics/refusal.js";
+import { countText } from "../report/findings.js";
+import type { Io } from "../report/io.js";
+import { jsonLine } from "../report/json.js";
+import type { CatalogueTransaction, Store } from "../store/store.js";
+import type { CommandFile } from "./command-file.js";
+import { withCatalogue } from "./flow/open-catalogue.js";
+import { ownWords, type OwnWord } from "./flow/revert/own-words.js";
+import { validOptions } from "./options/valid-options.js";
+
+const SHOWN = 10;
+
+/** `lexicant revert CHANNEL [SKU…]`: what was said for this channel alone is taken back; the catalogue shows through again. */
+export const revert: CommandFile = {
+  declare: (command) =>
+    command
+      .argument("<channel>", "the channel")
+      .argument("[skus...]", "the products (all, if none is named)")
+      .option("--only <attributes>", "only these attributes, with commas between")
+      .option("--dry-run", "say what would be taken back, and change nothing"),
+  async run({ args, options, io }) {
+    const [channel = "", ...skus] = args;
+    const given = await validOptions(
+      options,
+      ["only"],
+      async () => (await import("./options/export-options.js")).ExportOptions,
+    );
+    return withCatalogue(options.workspace, io, async ({ workspace, store }) => {
+      if (!workspace.channelsInUse.includes(channel))
+        throw new Refusal([diagnostic("channel-not-in-use", { channel, inUse: workspace.channelsInUse })]);
+      await refuseUnknown(skus, store);
+      const wanted = { skus: new Set(skus), attributes: await attributesNamed(given.only ?? "", store) };
+      const words: OwnWord[] = [];
+      for await (const word of ownWords(workspace, store, channel, wanted)) words.push(word);
+      const dryRun = options["dryRun"] === true;
+      const revisions = dryRun || words.length === 0 ? [] : await takeBack(words, store, io);
+      if (options.json) {
+        for (const word of words) io.out(jsonLine({ type: "reverted", channel, ...word, dryRun }));
+        io.out(jsonLine({ type: "revert", channel, values: words.length, revisions, dryRun }));
+      } else io.out(`${report(channel, words, revisions, dryRun).join("\n")}\n`);
+      return 0;
+    });
+  },
+};
+
+const refuseUnknown = async (skus: readonly string[], store: Store): Promise<void> => {
+  const findings = [];
+  for (const sku of skus)
+    if ((await store.product(sku)) === undefined)
+      findings.push(diagnostic("unknown-sku", { sku, nearest: nearest(sku, await store.skusNear(sku)) }));
+  if (findings.length > 0) throw new Refusal(findings);
+};
+
+const attributesNamed = async (only: string, store: Store): Promise<ReadonlySet<string>> => {
+  const attributes = await store.attributes();
+  const names = only
+    .split(",")
+    .map((name) => name.trim())
+    .filter(Boolean);
+  const unknown = names.filter((name) => attributes.slot(name) === undefined);
+  if (unknown.length > 0)
+    throw new Refusal(
+      unknown.map((attribute) =>
+        diagnostic("unknown-attribute", { attribute, nearest: nearest(attribute, attributes.names) }),
+      ),
+    );
+  return new Set(names);
+};
+
+/** One act: a revision for each layer that said something. */
+const takeBack = async (words: readonly OwnWord[], store: Store, io: Io): Promise<readonly number[]> => {
+  const at = io.now().toISOString();
+  const transaction = await store.begin();
+  try {
+    const revisions: number[] = [];
+    for (const layer of new Set(words.map((word) => word.layer))) {
+      const revision = await retract(
+        layer,
+        words.filter((word) => word.layer === layer),
+        transaction,
+        at,
+      );
+      if (revision !== undefined) revisions.push(revision);
+    }
+    await transaction.commit();
+    return revisions;
+  } catch (error) {
+    await transaction.rollback();
+    throw error;
+  }
+};
+
+const retract = async (
+  layer: string,
+  words: readonly OwnWord[],
+  transaction: CatalogueTransaction,
+  at: string,
+): Promise<number | undefined> => {
+  const attributes = [...new Set(words.map(({ attribute }) => attribute))];
+  const writer = await transaction.revision({
+    kind: "edit",
+    layer,
+    source: "",
+    file: "revert",
+    at,
+    columns: ["sku", ...attributes].map((attribute) => ({ attribute, column: "" })),
+    keys: ["sku"],
+    mode: "update",
+    compare: "layer",
+    replace: false,
+    tellChanges: false,
+  });
+  const said = new Map<string, Set<string>>();
+  for (const { sku, attribute } of words) said.set(sku, (said.get(sku) ?? new Set()).add(attribute));
+  await writer.put(
+    [...said].map(([sku, own]) => ({
+      kind: "product",
+      row: 0,
+      texts: [sku, ...attributes.map((attribute) => (own.has(attribute) ? RETRACTED : ""))],
+      doubts: [],
+    })),
+  );
+  return writer.finish({ read: said.size, added: 0, changed: said.size, unchanged: 0, rejected: 0 });
+};
+
+const report = (
+  channel: string,
+  words: readonly OwnWord[],
+  revisions: readonly number[],
+  dryRun: boolean,
+): readonly string[] => {
+  if (words.length === 0) return [`Nothing is said for ${channel} alone; it shows what the catalogue says.`];
+  const products = new Set(words.map(({ sku }) => sku)).size;
+  const counts = `${countText(words.length, "value")} of ${countText(products, "product")}`;
+  const [latest] = [...revisions].reverse();
+  return [
+    `${counts} ${dryRun ? "would be" : words.length === 1 ? "was" : "were"} taken back on ${channel}; the catalogue shows there ${dryRun ? "then" : "again"}:`,
+    ...words.slice(0, SHOWN).map(({ sku, attribute, layer }) => `  ${sku}: ${attribute} (${layer})`),
+    ...(words.length > SHOWN ? [`  and ${(words.length - SHOWN).toLocaleString("en")} more`] : []),
+    ...(latest === undefined
+      ? []
+      : [`To have ${revisions.length === 1 ? "them" : "all of them"} back: lexicant undo`]),
+  ];
+};
