@@ -24,6 +24,7 @@ export const build: CommandFile = {
     command
       .argument("[channels...]", "channels (all in use, if none is named)")
       .option("--purpose <purpose>", "what the files are for: full")
+      .option("--confirm-prices", "prices may change by more than channel.yaml allows, this once")
       .option("--out <dir>", "the folder for the files (out, in the workspace)")
       .option("--dry-run", "say what would be written, and write nothing"),
   async run({ args, options, io }) {
@@ -34,7 +35,8 @@ export const build: CommandFile = {
     );
     const purpose: PurposeName = given.purpose ?? "full";
     return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
-      const channels = await loadChannels(workspace, store, args, await surroundings());
+      const loaded = await loadChannels(workspace, store, args, await surroundings());
+      const channels = options["confirmPrices"] === true ? loaded.map(unwatched) : loaded;
       if (channels.length === 0) {
         io.err(
           'No channel is in use; name one in lexicant.yaml, under channels ("lexicant channels" lists them).\n',
@@ -56,7 +58,15 @@ export const build: CommandFile = {
       const builds: ChannelBuild[] = [];
       try {
         for (const channel of channels)
-          builds.push(await buildChannel(workspace, channel, join(root, channel.setup.channel), purpose));
+          builds.push(
+            await buildChannel(
+              workspace,
+              channel,
+              join(root, channel.setup.channel),
+              purpose,
+              store.pricesOf(channel.setup.channel),
+            ),
+          );
         await runChannels(store, builds);
         for (const one of builds) {
           const { channel, counts } = one;
@@ -80,6 +90,12 @@ export const build: CommandFile = {
     });
   },
 };
+
+/** A person has looked at the prices and means them. */
+const unwatched = (channel: WorkspaceChannel): WorkspaceChannel => ({
+  ...channel,
+  setup: { ...channel.setup, lastPrice: undefined },
+});
 
 interface Printed {
   readonly channel: WorkspaceChannel;

@@ -1,12 +1,16 @@
+import { heading } from "../core/diagnostics/wording.js";
 import { countText, causeLines } from "../report/findings.js";
 import type { Io } from "../report/io.js";
 import { findingJson, jsonLine } from "../report/json.js";
 import { styleFor } from "../report/style.js";
+import { wrapText } from "../report/text-width.js";
 import type { WorkspaceChannel } from "../workspace/channel-files.js";
 import type { CommandFile } from "./command-file.js";
 import { channelCounts, exitFor, type ChannelCounts } from "./flow/channel-counts.js";
 import { withCatalogue } from "./flow/open-catalogue.js";
+import { checkProduct } from "./flow/check/check-product.js";
 import { loadChannels, runChannels } from "./flow/run-channels.js";
+import { validOptions } from "./options/valid-options.js";
 
 const CAUSES_SHOWN = 12;
 
@@ -15,8 +19,16 @@ export const check: CommandFile = {
   declare: (command) =>
     command
       .argument("[channels...]", "channels (all in use, if none is named)")
+      .option("--sku <sku>", "only this product: where it stands on each channel, and every reason")
+      .option("--links", "ask each web address that the listings show whether it is there")
+      .option("--private-addresses", "with --links: addresses of this machine and its network too")
       .option("--all", "show every cause"),
   async run({ args, options, io }) {
+    const given = await validOptions(
+      options,
+      ["sku"],
+      async () => (await import("./options/try-options.js")).TryOptions,
+    );
     return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
       const channels = await loadChannels(workspace, store, args, await surroundings());
       if (channels.length === 0) {
@@ -25,6 +37,14 @@ export const check: CommandFile = {
         );
         return 0;
       }
+      if (given.sku !== undefined) return checkProduct(given.sku, channels, store, options.json, io);
+      if (options["links"] === true)
+        return (await import("./flow/check/check-links.js")).checkLinks(channels, store, {
+          allowPrivate: options["privateAddresses"] === true,
+          json: options.json,
+          quiet: options.quiet,
+          io,
+        });
       const runs = channels.map((channel) => ({ channel, counts: channelCounts() }));
       await runChannels(
         store,
@@ -60,6 +80,16 @@ const summaryJson = (
   advice: causes.count("advice"),
 });
 
+/** Our own decisions, briefly: nothing is wrong with these. */
+const leftOutLines = ({ leftOutCauses }: ChannelCounts, io: Io): readonly string[] =>
+  leftOutCauses.causes().flatMap(({ first, products }) => {
+    const [head = "", ...more] = wrapText(
+      `${countText(products, "product")}: ${heading(first, products)}`,
+      Math.max(40, io.columns - 9),
+    );
+    return [`${styleFor(io).dim("left out")} ${head}`, ...more.map((line) => `         ${line}`)];
+  });
+
 const report = (
   { setup }: WorkspaceChannel,
   counts: ChannelCounts,
@@ -77,6 +107,7 @@ const report = (
     `${style.bold(`${setup.definition.label} ${setup.definition.version}`)}: ${style.good(`${ready.toLocaleString("en")} ready`)}, ` +
       `${held.toLocaleString("en")} held, ${leftOut.toLocaleString("en")} left out`,
     ...causeLines(causes, io, all ? Infinity : CAUSES_SHOWN),
+    ...leftOutLines(counts, io),
     ...(ready + held + leftOut === 0
       ? ['The catalogue is empty; fill it with "lexicant import FILE".']
       : [next]),

@@ -136,4 +136,10 @@ export const commands: readonly CommandEntry[] = [
     summary: "write the channels' files from all that is ready",
     load: async () => (await import("./build.js")).build,
   },
+  {
+    name: "sent",
+    args: "CHANNEL",
+    summary: "note that the last build was sent, so that jumps of prices show",
+    load: async () => (await import("./sent.js")).sent,
+  },
 ];

@@ -92,7 +92,17 @@ const kindWords: Readonly<Record<Kind, readonly [one: string, several: string]>>
 };
 
 const limitWords = ({ field, limits }: CategoryField): readonly string[] => {
-  const { minLength, maxLength, counted = "characters", maxItems, min, max, pattern, values } = limits;
+  const {
+    minLength,
+    maxLength,
+    counted = "characters",
+    maxItems,
+    minPixels,
+    min,
+    max,
+    pattern,
+    values,
+  } = limits;
   const [one, several] = kindWords[field.kind];
   const bounds =
     min !== undefined && max !== undefined
@@ -108,6 +118,7 @@ const limitWords = ({ field, limits }: CategoryField): readonly string[] => {
     ...(minLength === undefined ? [] : [`at least ${minLength} ${counted}`]),
     ...(maxLength === undefined ? [] : [`at most ${maxLength} ${counted}`]),
     ...(maxItems === undefined ? [] : [`at most ${maxItems} of them`]),
+    ...(minPixels === undefined ? [] : [`pictures of at least ${minPixels} × ${minPixels} pixels`]),
     ...(bounds === "" ? [] : [bounds]),
     ...(field.decimals === undefined ? [] : [countText(field.decimals, "decimal")]),
     ...(pattern === undefined ? [] : [`of the form ${pattern.source}`]),

@@ -140,8 +140,6 @@ const report = (
     `${counts} ${dryRun ? "would be" : words.length === 1 ? "was" : "were"} taken back on ${channel}; the catalogue shows there ${dryRun ? "then" : "again"}:`,
     ...words.slice(0, SHOWN).map(({ sku, attribute, layer }) => `  ${sku}: ${attribute} (${layer})`),
     ...(words.length > SHOWN ? [`  and ${(words.length - SHOWN).toLocaleString("en")} more`] : []),
-    ...(latest === undefined
-      ? []
-      : [`To have ${revisions.length === 1 ? "them" : "all of them"} back: lexicant undo`]),
+    ...(latest === undefined ? [] : [`To have ${words.length === 1 ? "it" : "them"} back: lexicant undo`]),
   ];
 };

@@ -9,12 +9,18 @@ import { wrapText } from "./text-width.js";
 const plural = (count: number, one: string, many = `${one}s`): string =>
   `${count.toLocaleString("en")} ${count === 1 ? one : many}`;
 
-/** A refusal for people: severity, sentence, and below it the place. */
-export const findingLines = (finding: Diagnostic, io: Io): readonly string[] => {
+/** A finding for people: severity, sentence, and below it what it is about, unless that was named before, and the place. */
+export const findingLines = (
+  finding: Diagnostic,
+  io: Io,
+  { isAboutNamed = false }: { readonly isAboutNamed?: boolean } = {},
+): readonly string[] => {
   const style = styleFor(io);
   const [first = "", ...rest] = sentence(finding).split("\n");
   const [head = "", ...wrapped] = wrapText(first, Math.max(40, io.columns - 9));
-  const about = [finding.product, finding.channel].filter((part) => part !== undefined).join(" on ");
+  const about = isAboutNamed
+    ? ""
+    : [finding.product, finding.channel].filter((part) => part !== undefined).join(" on ");
   const at =
     finding.place === undefined ? about : [about, `at ${placeText(finding.place)}`].filter(Boolean).join(" ");
   return [

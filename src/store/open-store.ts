@@ -8,6 +8,8 @@ import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { asSku } from "../core/ids.js";
 import { catalogueReader } from "./catalogue-reader.js";
+import { channelPrices } from "./channel-prices.js";
+import { linkAnswers } from "./link-answers.js";
 import { catalogueTransaction } from "./catalogue-transaction.js";
 import { opinionsOf } from "./opinions.js";
 import { historyOf, loadRevisions } from "./revisions.js";
@@ -53,6 +55,9 @@ export const openStore = async (options: StoreOptions): Promise<Store> => {
     const column = columns.find((entry) => entry.attribute === attribute)?.column;
     return { layer, file, row, ...(column === undefined || column === "" ? {} : { column }) };
   };
+  // A connection that reads the catalogue cannot write at the same time: what is noted meanwhile goes through its own.
+  let besides: Database.Database | undefined;
+  const beside = (): Database.Database => (besides ??= guard(() => connect(options)));
   return Promise.resolve({
     attributes: () => Promise.resolve(attributes),
     async isEmpty() {
@@ -70,7 +75,10 @@ export const openStore = async (options: StoreOptions): Promise<Store> => {
     async begin() {
       return catalogueTransaction({ database, attributes, revisions, reader, layers: options.layers, guard });
     },
+    linkAnswers: () => linkAnswers(beside()),
+    pricesOf: (channel) => channelPrices(beside(), channel),
     close() {
+      besides?.close();
       database.close();
       return Promise.resolve();
     },

@@ -1,7 +1,7 @@
 import type Database from "better-sqlite3";
 
 /** The store's version: raised with each change of the tables, with a step in {@link migrations}. */
-export const STORE_VERSION = 2;
+export const STORE_VERSION = 3;
 
 /**
  * A record's id holds its product and its revision, so that one product's records lie side by side on disk and a scan
@@ -57,8 +57,17 @@ const version2 = `
   CREATE INDEX family_id ON family (id);
 `;
 
+// What web addresses answered, and the prices that channels were given, where a change of them is watched.
+const version3 = `
+  CREATE TABLE link_answer (url TEXT PRIMARY KEY, at TEXT NOT NULL, answer TEXT NOT NULL) WITHOUT ROWID;
+  CREATE TABLE channel_price (
+    channel TEXT NOT NULL, state TEXT NOT NULL, sku TEXT NOT NULL, price TEXT NOT NULL,
+    PRIMARY KEY (channel, state, sku)
+  ) WITHOUT ROWID;
+`;
+
 /** Steps from each version to the next; a store is brought forward in one transaction when it is opened. */
-const migrations: readonly string[] = [version1, version2];
+const migrations: readonly string[] = [version1, version2, version3];
 
 export const storedVersion = (database: Database.Database): number =>
   database.pragma("user_version", { simple: true }) as number;

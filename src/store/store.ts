@@ -1,3 +1,5 @@
+import type { ChannelPrices } from "./channel-prices.js";
+import type { LinkAnswers } from "./link-answers.js";
 import type { AttributeIndex } from "../core/catalogue/attribute-index.js";
 import type { Doubt } from "../core/catalogue/cell-reader.js";
 import type { Family } from "../core/catalogue/family.js";
@@ -166,5 +168,9 @@ export interface Store {
   /** All that revisions said of a product, latest first. */
   opinions(sku: string): Promise<readonly PastOpinion[]>;
   begin(): Promise<CatalogueTransaction>;
+  /** What web addresses answered before. */
+  linkAnswers(): LinkAnswers;
+  /** Prices that a channel was given before. */
+  pricesOf(channel: string): ChannelPrices;
   close(): Promise<void>;
 }

@@ -111,6 +111,7 @@ export const loadChannel = async (
       placements: placementsOf(placements.rows),
       prices: policy.prices,
       stock: policy.stock,
+      lastPrice: undefined,
       fills: fills.blocks,
       lexicon,
       today: surroundings.today,

@@ -74,6 +74,7 @@ export const setupOf = (
     selection: { ...everything, condition: select === undefined ? undefined : compile(select), ...selection },
     prices: undefined,
     stock: undefined,
+    lastPrice: undefined,
     today: surroundings.today,
     placements: placementsOf([
       placement("Tools", "", "g.t"),

@@ -6,6 +6,8 @@ import type { Outcome } from "../../core/listing/listing.js";
 import { writerFor } from "../../layouts/layouts.js";
 import type { AccountFacts, LayoutWriter } from "../../layouts/layout.js";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
+import { textOf } from "../../core/catalogue/product.js";
+import type { ChannelPrices } from "../../store/channel-prices.js";
 import { stageFiles, type StagedFile } from "../../workspace/staged-files.js";
 import type { Workspace } from "../../workspace/workspace.js";
 import { channelCounts, type ChannelCounts } from "./channel-counts.js";
@@ -58,8 +60,10 @@ export const buildChannel = async (
   channel: WorkspaceChannel,
   folder: string,
   purpose: PurposeName,
+  prices: ChannelPrices,
 ): Promise<ChannelBuild> => {
   const { definition } = channel.setup;
+  const priceNotes = channel.setup.prices?.greatestChange === undefined ? undefined : prices.begin();
   const account = accountFacts(workspace, channel);
   const staged = await stageFiles(folder);
   const layouts: OpenLayout[] = [];
@@ -85,6 +89,8 @@ export const buildChannel = async (
     async take(outcome) {
       counts.take(outcome);
       if (outcome.kind !== "ready") return note(outcome);
+      const price = textOf(outcome.listing.product, "price");
+      if (price !== undefined) priceNotes?.note(outcome.listing.product.sku, price);
       for (const { writer, file } of layouts) await file.write(writer.listing(outcome.listing));
     },
     async publish() {
@@ -99,6 +105,7 @@ export const buildChannel = async (
       );
       await record.finish();
       await staged.publish();
+      priceNotes?.commit();
       return files;
     },
     discard: () => staged.discard(),

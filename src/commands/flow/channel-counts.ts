@@ -16,13 +16,17 @@ export interface ChannelCounts {
   readonly held: number;
   readonly leftOut: number;
   readonly causes: CauseCollector;
+  /** Why products are left out by our own decisions. */
+  readonly leftOutCauses: CauseCollector;
 }
 
 export const channelCounts = (): ChannelCounts => {
   const causes = causeCollector();
+  const leftOutCauses = causeCollector();
   const counts = { ready: 0, held: 0, leftOut: 0 };
   return {
     causes,
+    leftOutCauses,
     get ready() {
       return counts.ready;
     },
@@ -35,6 +39,7 @@ export const channelCounts = (): ChannelCounts => {
     take(outcome) {
       if (outcome.kind === "left-out") {
         counts.leftOut++;
+        leftOutCauses.add(outcome.because);
         return [];
       }
       counts[outcome.kind]++;

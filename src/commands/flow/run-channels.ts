@@ -4,6 +4,8 @@ import { pipelineFor } from "../../core/listing/pipeline.js";
 import type { Listing, Outcome } from "../../core/listing/listing.js";
 import type { Provenance } from "../../core/listing/check.js";
 import type { Surroundings } from "../../core/language/function.js";
+import { readValue } from "../../core/values/read.js";
+import { isMoney, type Money } from "../../core/values/value.js";
 import type { Store } from "../../store/store.js";
 import {
   chosenChannels,
@@ -30,9 +32,22 @@ export const loadChannels = async (
   const folders = await definitionsFor(workspace);
   const names = chosenChannels(workspace, asked, folders);
   const attributes = await store.attributes();
-  return Promise.all(
+  const channels = await Promise.all(
     names.map((name) => loadChannelFiles(workspace, name, folders, attributes, surroundings)),
   );
+  return channels.map((channel) => withLastPrices(channel, store));
+};
+
+/** Where a channel watches changes of its prices, it knows those that were sent last. */
+const withLastPrices = (channel: WorkspaceChannel, store: Store): WorkspaceChannel => {
+  const { setup } = channel;
+  if (setup.prices?.greatestChange === undefined) return channel;
+  const prices = store.pricesOf(setup.channel);
+  const lastPrice = (sku: string): Money | undefined => {
+    const reading = readValue("money", prices.sent(sku) ?? "");
+    return "value" in reading && isMoney(reading.value) ? reading.value : undefined;
+  };
+  return { ...channel, setup: { ...setup, lastPrice } };
 };
 
 /** Loads the one channel that a command is about. */
@@ -49,13 +64,18 @@ export const loadChannel = async (
   ]);
 };
 
-/** One pass: each family is read once and goes to every channel. */
-export const runChannels = async (store: Store, runs: readonly ChannelRun[]): Promise<void> => {
+/** Tells the file, row and column of a product's value. */
+export const provenanceIn = async (store: Store): Promise<Provenance> => {
   const attributes = await store.attributes();
-  const provenance: Provenance = (product, slot) => {
+  return (product, slot) => {
     const origin = product.origin(slot);
     return origin === undefined ? undefined : store.placeOf(origin, attributes.names[slot] ?? "");
   };
+};
+
+/** One pass: each family is read once and goes to every channel. */
+export const runChannels = async (store: Store, runs: readonly ChannelRun[]): Promise<void> => {
+  const provenance = await provenanceIn(store);
   const prepared = runs.map((run) => ({
     run,
     pipeline: pipelineFor(run.channel.setup, provenance, (listing) => run.see?.(listing)),

@@ -56,7 +56,11 @@ export const buildFields = (
   const fields = [...byCode.values()];
   const names = namesOf(
     "field",
-    fields.map(({ code, kind, list }) => ({ name: code, kind: resultKind(kind, list) })),
+    fields.map(({ code, kind, list, unit }) => ({
+      name: code,
+      kind: resultKind(kind, list),
+      dimension: unit?.dimension,
+    })),
   );
   const rules = rows.flatMap((row) => {
     const field = byCode.get(row.cell("field"));
@@ -132,6 +136,7 @@ const limitsOf = (row: TableRow, building: Building): Limits => {
     maxLength: count(row, "max_length", building),
     counted: counted === "bytes" || counted === "characters" ? counted : undefined,
     maxItems: count(row, "max_items", building),
+    minPixels: count(row, "min_pixels", building),
     min: number(row, "min", building),
     max: number(row, "max", building),
     pattern: patternOf(row, building),

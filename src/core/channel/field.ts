@@ -24,6 +24,8 @@ export interface Limits {
   readonly maxLength?: number | undefined;
   readonly counted?: "characters" | "bytes" | undefined;
   readonly maxItems?: number | undefined;
+  /** The least width and height of a picture, in pixels. A field that has it holds pictures. */
+  readonly minPixels?: number | undefined;
   readonly min?: Decimal | undefined;
   readonly max?: Decimal | undefined;
   readonly pattern?: Pattern | undefined;

@@ -48,6 +48,9 @@ const causeKeys: CauseKeys = {
   "banned-content": ({ says }) => says,
   "unlisted-value": ({ value }) => value,
   "axis-not-permitted": ({ axes }) => axes.join(" "),
+  "link-missing": ({ status }) => String(status),
+  "link-unreachable": ({ reason }) => reason,
+  "link-refused": ({ reason }) => reason,
   "check-crashed": ({ check }) => check,
 };
 

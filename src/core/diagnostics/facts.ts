@@ -228,6 +228,16 @@ export interface FactsByCode {
   readonly "field-without-kind": { readonly field: string };
   readonly "empty-value-list": { readonly list: string };
   readonly "wrong-pattern-source": { readonly pattern: string; readonly reason: string };
+  // the web addresses that listings show
+  readonly "link-missing": LinkFact & { readonly status: number };
+  readonly "link-unreachable": LinkFact & { readonly reason: string };
+  readonly "link-refused": LinkFact & { readonly reason: string };
+  readonly "not-a-picture": LinkFact & { readonly type: string };
+  readonly "picture-too-small": LinkFact & {
+    readonly width: number;
+    readonly height: number;
+    readonly least: number;
+  };
   // the world
   readonly "cannot-read": { readonly path: string; readonly reason: string };
   readonly "cannot-write": { readonly path: string; readonly reason: string };
@@ -243,6 +253,10 @@ interface BoundFact {
   readonly price: string;
   readonly bound: string;
   readonly moved: boolean;
+}
+
+interface LinkFact extends FieldFact {
+  readonly url: string;
 }
 
 interface FieldFact {

@@ -126,6 +126,14 @@ const sentences: { readonly [C in Code]: Sentence<C> } = {
       : `${attribute} ${price} is above ${bound}, the highest that channel.yaml allows; change the price, the rule or the bound`,
   "price-jump": ({ before, after, percent, limit, file }) =>
     `the price goes from ${before}, which was sent last, to ${after}: ${percent}%, and ${file} allows ${limit}%; if it is meant, build with --confirm-prices`,
+  "link-missing": ({ label, url, status }) =>
+    `${label}: ${url} is not there (the server answers ${status}); correct the address, or put the file there`,
+  "link-unreachable": ({ label, url, reason }) => `${label}: ${url} could not be reached: ${reason}`,
+  "link-refused": ({ label, url, reason }) => `${label}: ${url} was not asked: ${reason}`,
+  "not-a-picture": ({ label, url, type }) =>
+    `${label}: ${url} is ${type === "" ? "of no stated type" : quote(type)}, and a picture is wanted`,
+  "picture-too-small": ({ label, url, width, height, least }) =>
+    `${label}: ${url} is ${width} × ${height} pixels, and at least ${least} × ${least} are wanted`,
   "check-crashed": ({ check, reason }) => `the check ${check} failed on this product: ${reason}`,
 
   "no-file": ({ path }) => `there is no file ${quote(path)}`,
@@ -313,6 +321,11 @@ const headings: Headings = {
     `${attribute} is below the lowest that channel.yaml allows${moved ? " and was raised to it" : "; change the price, the rule or the bound"}`,
   "price-too-high": ({ attribute, moved }) =>
     `${attribute} is above the highest that channel.yaml allows${moved ? " and was lowered to it" : "; change the price, the rule or the bound"}`,
+  "link-missing": ({ label, status }) => `${label} is not there: the server answers ${status}`,
+  "link-unreachable": ({ label, reason }) => `${label} could not be reached: ${reason}`,
+  "link-refused": ({ label, reason }) => `${label} was not asked: ${reason}`,
+  "not-a-picture": ({ label }) => `${label} is no picture`,
+  "picture-too-small": ({ label, least }) => `${label} has fewer than ${least} × ${least} pixels`,
   "price-jump": ({ limit, file }) =>
     `the price differs by more than ${limit}% from the one sent last (${file}); if it is meant, build with --confirm-prices`,
   "too-long": ({ label, limit, unit }) =>

@@ -19,7 +19,7 @@ export interface ChannelSetup {
   readonly prices: PricePolicy | undefined;
   readonly stock: StockPolicy | undefined;
   /** The price that the channel was last sent for a product; undefined where no price is watched. */
-  readonly lastPrice?: (sku: Sku) => Money | undefined;
+  readonly lastPrice: ((sku: Sku) => Money | undefined) | undefined;
   readonly fills: readonly FillBlock[];
   readonly lexicon: Lexicon;
   readonly today: CalendarDate;

@@ -1,0 +1,193 @@
+import type { CategoryField } from "../../../core/channel/category-rules.js";
+import { causeCollector, type CauseCollector } from "../../../core/diagnostics/causes.js";
+import { diagnostic, type Diagnostic } from "../../../core/diagnostics/diagnostic.js";
+import type { Listing } from "../../../core/listing/listing.js";
+import { isList } from "../../../core/values/value.js";
+import { shownText } from "../../../core/values/show.js";
+import { askInTurn, linkAsker, type LinkAnswer, type LinkAsker } from "../../../exchange/links.js";
+import { causeLines, countText } from "../../../report/findings.js";
+import type { Io } from "../../../report/io.js";
+import { findingJson, jsonLine } from "../../../report/json.js";
+import { styleFor } from "../../../report/style.js";
+import type { LinkAnswers } from "../../../store/link-answers.js";
+import type { Store } from "../../../store/store.js";
+import type { WorkspaceChannel } from "../../../workspace/channel-files.js";
+import type { ExitCode } from "../../command-file.js";
+import { runChannels } from "../run-channels.js";
+
+export interface LinkCheck {
+  readonly allowPrivate: boolean;
+  readonly json: boolean;
+  readonly quiet: boolean;
+  readonly io: Io;
+}
+
+const AT_ONCE = 16;
+const PER_HOST = 2;
+const TIMEOUT = 15_000;
+const BATCH = 256;
+const REMEMBERED = 50_000;
+const DAY = 24 * 60 * 60 * 1000;
+
+/** Where a listing shows an address. */
+interface Use {
+  readonly url: string;
+  readonly rule: CategoryField;
+  readonly listing: Listing;
+  readonly tally: Tally;
+}
+
+interface Tally {
+  readonly channel: WorkspaceChannel;
+  readonly causes: CauseCollector;
+  shown: number;
+  broken: number;
+}
+
+/** Asks every web address that the channels' listings show, batch by batch as the catalogue is read. */
+export const checkLinks = async (
+  channels: readonly WorkspaceChannel[],
+  store: Store,
+  check: LinkCheck,
+): Promise<ExitCode> => {
+  const { io, json } = check;
+  const asker = linkAsker({ allowPrivate: check.allowPrivate, timeout: TIMEOUT });
+  const run = new LinkRun(asker, store.linkAnswers(), check);
+  const tallies = channels.map((channel): Tally => ({
+    channel,
+    causes: causeCollector(),
+    shown: 0,
+    broken: 0,
+  }));
+  try {
+    await runChannels(
+      store,
+      tallies.map((tally) => ({
+        channel: tally.channel,
+        see: (listing) => run.note(listing, tally),
+        take: () => run.settleIfMany(),
+      })),
+    );
+    await run.settle();
+  } finally {
+    await asker.close();
+  }
+  for (const tally of tallies) print(tally, json, io);
+  return tallies.some(({ causes }) => causes.count("error") > 0) ? 1 : 0;
+};
+
+const print = ({ channel: { setup }, causes, shown, broken }: Tally, json: boolean, io: Io): void => {
+  const { channel, definition } = setup;
+  if (json) {
+    io.out(jsonLine({ type: "links", channel, addresses: shown, broken }));
+    return;
+  }
+  const style = styleFor(io);
+  const all = causes.causes();
+  const lines = [
+    `${style.bold(`${definition.label} ${definition.version}`)}: ${countText(shown, "web address", "web addresses")} shown, ${broken === 0 ? style.good("all as the channel wants them") : `${broken.toLocaleString("en")} not as the channel wants them`}`,
+    ...causeLines(all, io),
+  ];
+  io.out(`${lines.join("\n")}\n`);
+};
+
+class LinkRun {
+  private readonly uses: Use[] = [];
+  private readonly known = new Map<string, LinkAnswer>();
+  private asked = 0;
+
+  constructor(
+    private readonly asker: LinkAsker,
+    private readonly kept: LinkAnswers,
+    private readonly check: LinkCheck,
+  ) {}
+
+  note(listing: Listing, tally: Tally): void {
+    for (const { rule } of listing.plan.fields) {
+      if (rule.field.kind !== "url") continue;
+      const value = listing.value(rule.field.slot);
+      for (const url of value === undefined ? [] : isList(value) ? value : [value])
+        this.uses.push({ url: shownText(url), rule, listing, tally });
+    }
+  }
+
+  settleIfMany(): Promise<void> | undefined {
+    return this.uses.length >= BATCH ? this.settle() : undefined;
+  }
+
+  async settle(): Promise<void> {
+    const uses = this.uses.splice(0);
+    await this.askAll(uses);
+    for (const use of uses) this.tell(use);
+    if (this.known.size > REMEMBERED) this.known.clear();
+  }
+
+  private async askAll(uses: readonly Use[]): Promise<void> {
+    const { io, quiet, json } = this.check;
+    const now = io.now();
+    const pictures = new Set(uses.filter(({ rule }) => isPicture(rule)).map(({ url }) => url));
+    const open: string[] = [];
+    for (const url of new Set(uses.map((use) => use.url))) {
+      if (this.known.has(url)) continue;
+      const before = this.kept.get(url, new Date(now.getTime() - DAY).toISOString());
+      const answer = before === undefined ? undefined : (JSON.parse(before) as LinkAnswer);
+      // A page's address may turn out to be a picture's as well: then its size is still to be asked.
+      if (answer?.link === "there" && (!pictures.has(url) || answer.width !== undefined))
+        this.known.set(url, answer);
+      else open.push(url);
+    }
+    const there = new Map<string, string>();
+    await askInTurn(open, { atOnce: AT_ONCE, perHost: PER_HOST }, async (url) => {
+      const answer = await this.asker.ask(url, pictures.has(url));
+      this.known.set(url, answer);
+      if (answer.link === "there") there.set(url, JSON.stringify(answer));
+      this.asked++;
+      if (io.isTerminal && !quiet && !json && this.asked % 50 === 0)
+        io.err(`${this.asked.toLocaleString("en")} addresses asked\n`);
+    });
+    this.kept.keep(there, now.toISOString());
+  }
+
+  private tell({ url, rule, listing, tally }: Use): void {
+    tally.shown++;
+    const found = findingOf(url, rule, this.known.get(url));
+    if (found === undefined) return;
+    tally.broken++;
+    const finding = {
+      ...found,
+      product: listing.product.sku,
+      channel: tally.channel.setup.channel,
+      category: listing.plan.rules.category.code,
+      field: rule.field.code,
+      notes: [{ note: "rule", place: rule.place }],
+    } as Diagnostic;
+    tally.causes.add(finding);
+    if (this.check.json) this.check.io.out(findingJson(finding));
+  }
+}
+
+const isPicture = ({ limits }: CategoryField): boolean => limits.minPixels !== undefined;
+
+const findingOf = (
+  url: string,
+  { field: { label }, limits: { minPixels } }: CategoryField,
+  answer: LinkAnswer | undefined,
+): Diagnostic | undefined => {
+  if (answer === undefined) return undefined;
+  switch (answer.link) {
+    case "refused":
+      return diagnostic("link-refused", { label, url, reason: answer.reason }, {}, "warning");
+    case "unreachable":
+      return diagnostic("link-unreachable", { label, url, reason: answer.reason });
+    case "missing":
+      return diagnostic("link-missing", { label, url, status: answer.status });
+    case "there": {
+      if (minPixels === undefined) return undefined;
+      const { type, width, height } = answer;
+      if (!type.startsWith("image/")) return diagnostic("not-a-picture", { label, url, type });
+      if (width === undefined || height === undefined || (width >= minPixels && height >= minPixels))
+        return undefined;
+      return diagnostic("picture-too-small", { label, url, width, height, least: minPixels });
+    }
+  }
+};

@@ -1,0 +1,206 @@
+import { isIP } from "node:net";
+import { imageSize } from "image-size";
+import { Agent, request, type Dispatcher } from "undici";
+import { isPrivate, PrivateAddress, publicLookup } from "./private-addresses.js";
+
+/** What a web address answered. */
+export type LinkAnswer =
+  | { readonly link: "there"; readonly type: string; readonly width?: number; readonly height?: number }
+  /** The server was reached and has nothing there. */
+  | { readonly link: "missing"; readonly status: number }
+  | { readonly link: "unreachable"; readonly reason: string }
+  /** It was not asked at all. */
+  | { readonly link: "refused"; readonly reason: string };
+
+export interface LinkOptions {
+  /** Addresses of this machine and its network are asked too. */
+  readonly allowPrivate: boolean;
+  /** Milliseconds that one request may take. */
+  readonly timeout: number;
+}
+
+export interface LinkAsker {
+  /** Asks one address: HEAD, then GET where HEAD does not tell. A picture's size is read from its first bytes. */
+  ask(url: string, isPicture: boolean): Promise<LinkAnswer>;
+  close(): Promise<void>;
+}
+
+const REDIRECTS = 5;
+// So many failures in a row, and a host is given up.
+const STRIKES = 5;
+// The size stands at the front of every usual format; a camera's own data may lie before it.
+const FIRST_BYTES = 256 * 1024;
+const agentName = "lexicant (checks the addresses of a shop's own listings)";
+
+interface Answered {
+  readonly status: number;
+  readonly type: string;
+  readonly location: string | undefined;
+  readonly bytes: Uint8Array;
+}
+
+const headerOf = (headers: Dispatcher.ResponseData["headers"], name: string): string | undefined => {
+  const value = headers[name];
+  return Array.isArray(value) ? value[0] : value;
+};
+
+const firstBytes = async (body: Dispatcher.ResponseData["body"], limit: number): Promise<Uint8Array> => {
+  const chunks: Uint8Array[] = [];
+  let length = 0;
+  if (limit > 0)
+    for await (const chunk of body as AsyncIterable<Uint8Array>) {
+      chunks.push(chunk);
+      length += chunk.length;
+      if (length >= limit) break;
+    }
+  body.destroy();
+  return Buffer.concat(chunks);
+};
+
+const sizeOf = (bytes: Uint8Array): { readonly width: number; readonly height: number } | undefined => {
+  try {
+    const { width, height } = imageSize(bytes);
+    return { width, height };
+  } catch {
+    // No picture, or one whose size stands farther behind: the address is there all the same.
+    return undefined;
+  }
+};
+
+const reasonOf = (error: unknown): LinkAnswer => {
+  if (error instanceof PrivateAddress) return { link: "refused", reason: error.message };
+  const { code, name, message, cause } = error as Error & { code?: string; cause?: unknown };
+  if (cause instanceof PrivateAddress) return { link: "refused", reason: cause.message };
+  if (name === "TimeoutError" || code?.includes("TIMEOUT") === true)
+    return { link: "unreachable", reason: "no answer in time" };
+  const reasons: Readonly<Record<string, string>> = {
+    ENOTFOUND: "the host is not known",
+    EAI_AGAIN: "the host's name could not be looked up",
+    ECONNREFUSED: "the host refuses the connection",
+    ECONNRESET: "the connection was cut",
+    UND_ERR_SOCKET: "the connection was cut",
+  };
+  return { link: "unreachable", reason: reasons[code ?? ""] ?? message };
+};
+
+const isUnknownHost = (error: unknown): boolean => (error as { code?: string }).code === "ENOTFOUND";
+
+/** The address as a URL that may be asked, or why it may not. */
+const permitted = (url: string, allowPrivate: boolean): URL | LinkAnswer => {
+  const parsed = URL.canParse(url) ? new URL(url) : undefined;
+  if (parsed === undefined) return { link: "refused", reason: "it is no web address" };
+  if (parsed.protocol !== "http:" && parsed.protocol !== "https:")
+    return { link: "refused", reason: "only http and https are asked" };
+  if (parsed.username !== "" || parsed.password !== "")
+    return { link: "refused", reason: "it carries a user name or password" };
+  const host = parsed.hostname.replace(/^\[|\]$/g, "");
+  if (!allowPrivate && isIP(host) !== 0 && isPrivate(host))
+    return { link: "refused", reason: `${host} is a private address` };
+  return parsed;
+};
+
+export const linkAsker = ({ allowPrivate, timeout }: LinkOptions): LinkAsker => {
+  const agent = new Agent({
+    connect: { timeout, ...(allowPrivate ? {} : { lookup: publicLookup }) },
+    maxHeaderSize: 16_384,
+  });
+  const one = async (method: "HEAD" | "GET", url: URL, limit: number): Promise<Answered> => {
+    const { statusCode, headers, body } = await request(url, {
+      method,
+      dispatcher: agent,
+      signal: AbortSignal.timeout(timeout),
+      headers: { "user-agent": agentName, ...(limit > 0 ? { range: `bytes=0-${limit - 1}` } : {}) },
+    });
+    return {
+      status: statusCode,
+      type: (headerOf(headers, "content-type") ?? "").split(";")[0]?.trim().toLowerCase() ?? "",
+      location: headerOf(headers, "location"),
+      bytes: await firstBytes(body, method === "GET" ? limit : 0),
+    };
+  };
+  /** Follows redirects by hand: each address on the way is held against the same rules. */
+  const followed = async (
+    method: "HEAD" | "GET",
+    start: URL,
+    limit: number,
+  ): Promise<Answered | LinkAnswer> => {
+    let url = start;
+    for (let hop = 0; hop <= REDIRECTS; hop++) {
+      const answered = await one(method, url, limit);
+      if (answered.status < 300 || answered.status > 399 || answered.location === undefined) return answered;
+      const next = permitted(new URL(answered.location, url).href, allowPrivate);
+      if (!(next instanceof URL)) return next;
+      url = next;
+    }
+    return { link: "unreachable", reason: `it is redirected more than ${REDIRECTS} times` };
+  };
+  const asked = async (url: URL, isPicture: boolean): Promise<LinkAnswer> => {
+    const head = await followed("HEAD", url, 0);
+    if ("link" in head) return head;
+    // Not every server answers HEAD as it answers GET.
+    const tells = head.status === 200 && head.type !== "" && !isPicture;
+    const answered = tells ? head : await followed("GET", url, isPicture ? FIRST_BYTES : 0);
+    if ("link" in answered) return answered;
+    const { status, type, bytes } = answered;
+    if (status < 200 || status > 299) return { link: "missing", status };
+    return { link: "there", type, ...(isPicture ? sizeOf(bytes) : {}) };
+  };
+  // A host that is not there is not asked for each of its thousand pictures.
+  const failures = new Map<string, { count: number; readonly answer: LinkAnswer }>();
+  return {
+    async ask(written, isPicture) {
+      const url = permitted(written, allowPrivate);
+      if (!(url instanceof URL)) return url;
+      const failed = failures.get(url.host);
+      if (failed !== undefined && failed.count >= STRIKES) return failed.answer;
+      try {
+        const answer = await asked(url, isPicture);
+        failures.delete(url.host);
+        return answer;
+      } catch (error) {
+        const answer = reasonOf(error);
+        const count = isUnknownHost(error) ? STRIKES : (failed?.count ?? 0) + 1;
+        failures.set(url.host, { count, answer });
+        return answer;
+      }
+    },
+    close: () => agent.close(),
+  };
+};
+
+const hostOf = (url: string): string => (URL.canParse(url) ? new URL(url).host : "");
+
+/** Works through addresses, so many at a time in all and fewer at one host; hosts take turns. */
+export const askInTurn = async (
+  urls: readonly string[],
+  { atOnce, perHost }: { readonly atOnce: number; readonly perHost: number },
+  ask: (url: string) => Promise<void>,
+): Promise<void> => {
+  const queues = new Map<string, string[]>();
+  for (const url of urls) {
+    const host = hostOf(url);
+    const queue = queues.get(host);
+    if (queue === undefined) queues.set(host, [url]);
+    else queue.push(url);
+  }
+  const worker = async (queue: string[]): Promise<void> => {
+    for (let url = queue.shift(); url !== undefined; url = queue.shift())
+      await slot(() => ask(url as string));
+  };
+  let free = atOnce;
+  const waiting: (() => void)[] = [];
+  const slot = async (work: () => Promise<void>): Promise<void> => {
+    if (free > 0) free--;
+    else await new Promise<void>((resolve) => waiting.push(resolve));
+    try {
+      await work();
+    } finally {
+      const next = waiting.shift();
+      if (next === undefined) free++;
+      else next();
+    }
+  };
+  await Promise.all(
+    [...queues.values()].flatMap((queue) => Array.from({ length: perHost }, () => worker(queue))),
+  );
+};
