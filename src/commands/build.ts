@@ -1,5 +1,6 @@
 import { join, relative, resolve } from "node:path";
 import type { PurposeName } from "../core/channel/definition.js";
+import { canWrite } from "../layouts/layouts.js";
 import { countText } from "../report/findings.js";
 import type { Io } from "../report/io.js";
 import { jsonLine } from "../report/json.js";
@@ -36,8 +37,9 @@ export const build: CommandFile = {
     const purpose: PurposeName = given.purpose ?? "full";
     return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
       const loaded = await loadChannels(workspace, store, args, await surroundings());
-      const channels = options["confirmPrices"] === true ? loaded.map(unwatched) : loaded;
-      if (channels.length === 0) {
+      const inReach = args.length > 0 ? loaded : writable(loaded, options.quiet, io);
+      const channels = options["confirmPrices"] === true ? inReach.map(unwatched) : inReach;
+      if (loaded.length === 0) {
         io.err(
           'No channel is in use; name one in lexicant.yaml, under channels ("lexicant channels" lists them).\n',
         );
@@ -89,6 +91,22 @@ export const build: CommandFile = {
       return exitFor(builds.map(({ counts }) => counts));
     });
   },
+};
+
+/** Where all channels are meant, one whose files cannot be written yet keeps no other from its own. */
+const writable = (
+  channels: readonly WorkspaceChannel[],
+  quiet: boolean,
+  io: Io,
+): readonly WorkspaceChannel[] => {
+  const [ready, others] = [true, false].map((wanted) =>
+    channels.filter(({ setup }) => canWrite(setup.definition.layouts) === wanted),
+  );
+  if (!quiet && others !== undefined && others.length > 0)
+    io.err(
+      `Not written yet by this version: the files of ${others.map(({ setup }) => setup.definition.label).join(", ")}; "lexicant check" says how their listings stand.\n`,
+    );
+  return ready ?? [];
 };
 
 /** A person has looked at the prices and means them. */

@@ -5,6 +5,12 @@ import type { AccountFacts, LayoutWriter } from "./layout.js";
 import { rssWriter } from "./rss.js";
 import { tsvWriter } from "./tsv.js";
 
+const written: readonly LayoutDefinition["format"][] = ["rss", "tsv"];
+
+/** Whether the files of all layouts can be written; some formats come with a later version. */
+export const canWrite = (layouts: readonly LayoutDefinition[]): boolean =>
+  layouts.every(({ format }) => written.includes(format));
+
 /** The writer for a definition's layout. */
 export const writerFor = (layout: LayoutDefinition, account: AccountFacts): LayoutWriter => {
   switch (layout.format) {

@@ -1,5 +1,5 @@
 import { existsSync } from "node:fs";
-import { readdir } from "node:fs/promises";
+import { open, readdir } from "node:fs/promises";
 import { join } from "node:path";
 import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
 import type { Place } from "../core/diagnostics/place.js";
@@ -23,11 +23,29 @@ interface ReadTable {
   readonly rows: readonly { readonly row: number; readonly cells: readonly string[] }[];
 }
 
+const HEAD = 65_536;
+
+/** A table may begin with lines of its author's, each with # in front. */
+const headerRow = async (path: string): Promise<number> => {
+  const file = await open(path);
+  try {
+    const { buffer, bytesRead } = await file.read(Buffer.alloc(HEAD), 0, HEAD, 0);
+    const lines = buffer
+      .toString("utf8", 0, bytesRead)
+      .replace(/^\ufeff/, "")
+      .split("\n");
+    const first = lines.findIndex((line) => !line.trimStart().startsWith("#"));
+    return first < 0 ? 1 : first + 1;
+  } finally {
+    await file.close();
+  }
+};
+
 const readOne = async (path: string, file: string): Promise<ReadTable> => {
   const { fileSource } = await import("../formats/byte-source.js");
   const { openCsv } = await import("../formats/csv-reader.js");
   const { refuseRepeatedColumns } = await import("../formats/table-stream.js");
-  const table = await openCsv(await fileSource(path, file), { headerRow: 1 });
+  const table = await openCsv(await fileSource(path, file), { headerRow: await headerRow(path) });
   refuseRepeatedColumns(table);
   const rows: { readonly row: number; readonly cells: readonly string[] }[] = [];
   for await (const batch of table.batches)

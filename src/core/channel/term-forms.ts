@@ -135,6 +135,8 @@ const share = /(\d{1,3}(?:[.,]\d+)?)\s*%\s*/;
 /** The parts of a term that names several: colours side by side, materials with their shares; the largest share first. */
 export const termParts = (text: string): readonly string[] =>
   text
+    // Shares may stand side by side without a mark between: "98% cotton 2% elastane".
+    .replace(/(?<=\S)\s+(?=\d{1,3}(?:[.,]\d+)?\s*%)/g, ", ")
     .split(between)
     .map((part, index) => {
       const found = share.exec(part);

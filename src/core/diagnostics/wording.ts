@@ -29,6 +29,7 @@ const problems: Readonly<Record<ReadingProblem, string>> = {
   "not-money": "it is not a price, such as 12.50 or 12.50 GBP",
   "no-currency": "it has no currency: name one in the source's currency",
   "not-a-measure": "it is not a measure in a known unit, such as 1.5 kg",
+  "other-dimension": "its unit does not convert to the one that the field wants, as a volume to a weight",
   "no-unit": "it has no unit: name one in the source's units",
   "not-a-date": "it is not a day written as 2026-03-01",
   "not-yes-or-no": "it is neither yes nor no",

@@ -319,6 +319,7 @@ const eitherIs = (a: Shape, b: Shape, kind: ResultKind): boolean => a.kind === k
 const hint = (a: Shape, b: Shape): string => {
   if (a.currency !== undefined && b.currency !== undefined && a.currency !== b.currency)
     return `; convert one with "in ${a.currency}"`;
+  if (eitherIs(a, b, "text") && eitherIs(a, b, "number")) return "; read the text with number(…)";
   return eitherIs(a, b, "number") && (eitherIs(a, b, "money") || eitherIs(a, b, "measure"))
     ? "; compare with amount(…)"
     : "";

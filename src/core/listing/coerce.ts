@@ -26,7 +26,7 @@ const inUnit = (value: Value, { field }: CategoryField): Coerced => {
   if (field.unit === undefined || !isMeasure(value)) return { value };
   const converted = convert(value, field.unit);
   return converted === undefined
-    ? { problem: "not-a-measure", written: shownText(value) }
+    ? { problem: "other-dimension", written: shownText(value) }
     : { value: converted };
 };
 

@@ -20,6 +20,7 @@ export type ReadingProblem =
   | "not-money"
   | "no-currency"
   | "not-a-measure"
+  | "other-dimension"
   | "no-unit"
   | "not-a-date"
   | "not-yes-or-no"
