@@ -174,7 +174,7 @@ describe("out to a sheet and back", () => {
     expect(skus("--sku", "BC-1402,BC-1602")).toEqual(["BC-1402", "BC-1602"]);
     write(shop, "some.txt", "BC-1602\r\nBC-1402\n");
     expect(skus("--sku", "@some.txt")).toEqual(["BC-1402", "BC-1602"]);
-    const held = jsonLines(lexicant(shop, ["check", "--json"]).out).at(-1)?.["held"];
+    const held = jsonLines(lexicant(shop, ["check", "lanternlist", "--json"]).out).at(-1)?.["held"];
     expect(skus("--lacking", "lanternlist")).toHaveLength(Number(held));
     expect(lexicant(shop, ["export", "-", "--sku", "BC-14O2"]).err).toContain('nearest: "BC-1402"');
   });

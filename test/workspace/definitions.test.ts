@@ -1,11 +1,11 @@
 import { describe, expect, test } from "vitest";
-import { attributeKind, vocabulary } from "../../src/core/catalogue/vocabulary.js";
+import { attributeIndex } from "../../src/core/catalogue/attribute-index.js";
+import { vocabulary } from "../../src/core/catalogue/vocabulary.js";
 import { categoryRules } from "../../src/core/channel/category-rules.js";
 import type { Field } from "../../src/core/channel/field.js";
 import { sentence } from "../../src/core/diagnostics/wording.js";
-import { resultKind } from "../../src/core/language/kind.js";
-import { namesOf } from "../../src/core/language/names.js";
 import { program } from "../../src/core/language/program.js";
+import { fillNames } from "../../src/core/listing/fill-names.js";
 import { findDefinitions, loadDefinition } from "../../src/workspace/definition-files.js";
 import { surroundings } from "../kit/evaluate.js";
 
@@ -22,14 +22,6 @@ const attributes = vocabulary.flatMap((name) => [
   name,
   ...["de", "EUR", "SEK", "NOK"].map((suffix) => `${name}@${suffix}`),
 ]);
-const names = namesOf(
-  "attribute",
-  attributes.map((name) => {
-    const { kind, list } = attributeKind(name);
-    return { name, kind: resultKind(kind, list) };
-  }),
-);
-
 test("six channels ship, each of the size of its style", () => {
   const size = (channel: string): number => definitionOf(channel).tree.all.length;
   expect(loaded.map(({ channel }) => channel)).toEqual([
@@ -48,6 +40,7 @@ test("six channels ship, each of the size of its style", () => {
 
 describe.each(loaded)("$label", (definition) => {
   test("its suggested fills use only the vocabulary and functions that there are", () => {
+    const names = fillNames(attributeIndex(attributes), definition);
     const faults = definition.fields.flatMap(({ code, suggestedFill }: Field) => {
       const source = { text: suggestedFill, place: { file: code, line: 1 } };
       const compiled = suggestedFill === "" ? undefined : program(source, names, surroundings);

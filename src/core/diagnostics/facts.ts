@@ -203,12 +203,14 @@ export interface FactsByCode {
   readonly "unknown-name": {
     readonly name: string;
     readonly nearest: readonly string[];
+    readonly advice: string;
     readonly snippet: string;
     readonly what: string;
   };
   readonly "unknown-function": {
     readonly name: string;
     readonly nearest: readonly string[];
+    readonly advice: string;
     readonly snippet: string;
   };
   readonly "wrong-arguments": { readonly name: string; readonly usage: string; readonly snippet: string };

@@ -260,10 +260,10 @@ const sentences: { readonly [C in Code]: Sentence<C> } = {
     `${channel} takes no ${quote(purpose)} files; its purposes are ${listed(known)}`,
   "unknown-option": ({ reason }) => reason,
   "expression-syntax": ({ reason, snippet }) => `${reason}\n${snippet}`,
-  "unknown-name": ({ name, nearest, snippet, what }) =>
-    `there is no ${what} ${quote(name)}${orNearest(nearest)}\n${snippet}`,
-  "unknown-function": ({ name, nearest, snippet }) =>
-    `there is no function ${quote(name)}${orNearest(nearest)}\n${snippet}`,
+  "unknown-name": ({ name, nearest, advice, snippet, what }) =>
+    `there is no ${what} ${quote(name)}${advice === "" ? orNearest(nearest) : `; ${advice}`}\n${snippet}`,
+  "unknown-function": ({ name, nearest, advice, snippet }) =>
+    `there is no function ${quote(name)}${advice === "" ? orNearest(nearest) : `; ${advice}`}\n${snippet}`,
   "wrong-arguments": ({ name, usage, snippet }) => `${name} is used as ${usage}\n${snippet}`,
   "kind-mismatch": ({ reason, snippet }) => `${reason}\n${snippet}`,
   "expression-too-deep": ({ limit }) => `brackets and braces nest deeper than ${limit}; split the expression`,

@@ -15,6 +15,7 @@ import { functionNamed, functions } from "./functions.js";
 import { areApart, fits, fitsText, kindWords, shapeWords, type ResultKind, type Shape } from "./kind.js";
 import type { Names } from "./names.js";
 import type { BinaryOperator, Expression, TemplatePart } from "./syntax.js";
+import { functionHabit } from "./habits.js";
 import { fieldAsked } from "./slots-read.js";
 import { troubleText } from "./trouble-text.js";
 
@@ -91,7 +92,8 @@ class Checker {
   private name({ name, span }: Extract<Expression, { node: "name" }>): Shape {
     const found = this.names.find(name);
     if (found !== undefined) return found;
-    this.faults.push({ fault: "unknown-name", name, nearest: nearest(name, this.names.all), span });
+    const close = nearest(name, this.names.all);
+    this.faults.push({ fault: "unknown-name", name, nearest: close, advice: nameAdvice(name, close), span });
     return anything;
   }
 
@@ -128,7 +130,8 @@ class Checker {
         name,
         functions.map((entry) => entry.name),
       );
-      this.faults.push({ fault: "unknown-function", name, nearest: close, span });
+      const advice = functionHabit(name) ?? (close.length === 0 ? 'all of them: "lexicant functions"' : "");
+      this.faults.push({ fault: "unknown-function", name, nearest: close, advice, span });
       return anything;
     }
     this.argumentCount(called, args.length, span);
@@ -161,9 +164,14 @@ class Checker {
     const { kind, name } = parameter;
     // A single value serves as a list of one, and all but a list as text.
     const fine = fits(actual.kind, kind) || kind === "list" || (kind === "text" && fitsText(actual.kind));
-    if (!fine)
+    if (parameter.calculates === true && !calculable.includes(actual.kind))
       this.mismatch(
-        `${called.name} wants ${kindWords(kind)} as its ${name}, this is ${shapeWords(actual)}`,
+        `${called.name} wants a number, price or measure as its ${name}, this is ${shapeWords(actual)}`,
+        arg.span,
+      );
+    else if (!fine)
+      this.mismatch(
+        `${called.name} wants ${kindWords(kind)} as its ${name}, this is ${shapeWords(actual)}${readingHint(actual.kind, kind, arg.node === "literal")}`,
         arg.span,
       );
   }
@@ -190,7 +198,10 @@ class Checker {
     const shape = this.shapeOf(operand);
     if (isCurrency(to)) {
       if (!fits(shape.kind, "money"))
-        this.mismatch(`only a price converts to ${to}, this is ${shapeWords(shape)}`, operand.span);
+        this.mismatch(
+          `only a price converts to ${to}, this is ${shapeWords(shape)}${shape.kind === "number" ? `; money(…, "${to}") makes one` : ""}`,
+          operand.span,
+        );
       return { kind: "money", currency: to };
     }
     const unit = unitOf(to);
@@ -200,7 +211,10 @@ class Checker {
     }
     const wanted: Shape = { kind: "measure", dimension: unit.dimension };
     if (!fits(shape.kind, "measure"))
-      this.mismatch(`only a measure converts to ${to}, this is ${shapeWords(shape)}`, operand.span);
+      this.mismatch(
+        `only a measure converts to ${to}, this is ${shapeWords(shape)}${shape.kind === "number" || shape.kind === "text" ? `; measure(…, "${to}") makes one` : ""}`,
+        operand.span,
+      );
     else if (areApart(shape, wanted))
       this.mismatch(`${to} is the unit of ${shapeWords(wanted)}, this is ${shapeWords(shape)}`, operand.span);
     return wanted;
@@ -241,7 +255,7 @@ class Checker {
     if (a.kind === "any") return b;
     if (a.kind === "yes-no" || b.kind === "yes-no")
       this.mismatch(
-        `one side is ${shapeWords(a)}, the other ${shapeWords(b)}; ask with "is given"`,
+        `one side is ${shapeWords(a)}, the other ${shapeWords(b)}; say the whole comparison on each side, or ask with "is given"`,
         left.span,
       );
     return anything;
@@ -309,6 +323,27 @@ class Checker {
   }
 }
 
+/** What an unknown name may have been meant as, where no name is near. */
+const nameAdvice = (name: string, close: readonly string[]): string => {
+  const called = functionNamed(name);
+  if (called !== undefined)
+    return `"${name}" is a function: write ${name}(${called.parameters.length === 0 ? "" : "…"})`;
+  return close.length === 0 ? `a text stands in double quotes: "${name}"` : "";
+};
+
+/** How a text becomes what a function wants. */
+const readers: Partial<Readonly<Record<ResultKind, string>>> = {
+  number: "number(…)",
+  measure: 'measure(…, "kg")',
+  date: "date(…)",
+};
+
+const readingHint = (actual: ResultKind, wanted: ResultKind, isWrittenOut: boolean): string => {
+  if (actual === "text" && wanted === "number" && isWrittenOut) return "; numbers stand without quotes";
+  const reader = actual === "text" ? readers[wanted] : undefined;
+  return reader === undefined ? "" : `; ${reader} reads one from a text`;
+};
+
 const closeUnit = (written: string): string => {
   const [close] = nearest(written, unitCodes(), 1);
   return close === undefined ? "" : `; nearest: ${close}`;
@@ -320,9 +355,9 @@ const hint = (a: Shape, b: Shape): string => {
   if (a.currency !== undefined && b.currency !== undefined && a.currency !== b.currency)
     return `; convert one with "in ${a.currency}"`;
   if (eitherIs(a, b, "text") && eitherIs(a, b, "number")) return "; read the text with number(…)";
-  return eitherIs(a, b, "number") && (eitherIs(a, b, "money") || eitherIs(a, b, "measure"))
-    ? "; compare with amount(…)"
-    : "";
+  if (!eitherIs(a, b, "number")) return "";
+  if (eitherIs(a, b, "money")) return '; write money(5, "GBP"), or compare amount(…)';
+  return eitherIs(a, b, "measure") ? '; write measure(5, "kg"), or compare amount(…)' : "";
 };
 
 const sumHint = (a: Shape, b: Shape): string => {

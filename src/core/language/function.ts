@@ -22,6 +22,8 @@ export interface Parameter {
   readonly name: string;
   readonly kind: ResultKind;
   readonly optional?: boolean;
+  /** Whether it is calculated with: a number, price or measure, of any of these kinds. */
+  readonly calculates?: boolean;
 }
 
 export const families = [

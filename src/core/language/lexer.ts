@@ -1,4 +1,6 @@
 import type { Fault } from "./fault.js";
+import { signHabits, strayReason } from "./habits.js";
+import type { Span } from "./span.js";
 import { keywords, type Keyword, type TextPart, type Token } from "./token.js";
 
 const space = /\s+/y;
@@ -7,6 +9,7 @@ const number = /\d+(?:\.\d+)?/y;
 const name = /[\p{L}_][\p{L}\p{N}_]*(?:@[A-Za-z]{2,3}(?:-[A-Za-z0-9]{2,8})*)?/uy;
 const quotedName = /`([^`\n]+)`/y;
 const sign = /<=|>=|!=|[-+*/=<>(),]/y;
+const habit = /==|<>|=>|=<|&&|\|\||&|;/y;
 const isKeyword = (word: string): word is Keyword => (keywords as readonly string[]).includes(word);
 
 const match = (pattern: RegExp, source: string, at: number): RegExpExecArray | null => {
@@ -42,6 +45,7 @@ interface TextScan {
 const scanText = (source: string, open: number, limit: number): TextScan => {
   const parts: TextPart[] = [];
   let words = "";
+  let stray: Fault | undefined;
   const flush = (): void => {
     if (words !== "") parts.push({ part: "words", words });
     words = "";
@@ -67,6 +71,10 @@ const scanText = (source: string, open: number, limit: number): TextScan => {
         };
       parts.push({ part: "brace", start: i + 1, end: end - 1 });
       i = end;
+    } else if (character === "}") {
+      const reason = "this brace was never opened; a brace itself is written }}";
+      stray ??= { fault: "syntax", reason, span: { start: i, end: i + 1 } };
+      i++;
     } else if (character === "\n") {
       // A text that a file folds over lines reads as one line.
       words = `${words.trimEnd()} `;
@@ -83,7 +91,7 @@ const scanText = (source: string, open: number, limit: number): TextScan => {
       end: limit,
       fault: { fault: "syntax", reason: "this text is never closed", span: { start: open, end: open + 1 } },
     };
-  return { parts, end: i + 1 };
+  return { parts, end: i + 1, ...(stray === undefined ? {} : { fault: stray }) };
 };
 
 export interface Lexed {
@@ -96,6 +104,11 @@ export const lex = (source: string, start = 0, limit = source.length): Lexed => 
   const tokens: Token[] = [];
   const faults: Fault[] = [];
   let at = start;
+  // One habit is told once, however often it is met.
+  const tell = (reason: string, span: Span): void => {
+    if (!faults.some((fault) => fault.fault === "syntax" && fault.reason === reason))
+      faults.push({ fault: "syntax", reason, span });
+  };
   const take = (found: RegExpExecArray | null): string | undefined =>
     found === null || at + found[0].length > limit ? undefined : found[0];
   while (at < limit) {
@@ -111,13 +124,22 @@ export const lex = (source: string, start = 0, limit = source.length): Lexed => 
       at = text.end;
       continue;
     }
+    const written = take(match(habit, source, at));
+    const known = written === undefined ? undefined : signHabits.get(written);
+    if (written !== undefined && known !== undefined) {
+      const span = { start: at, end: at + written.length };
+      tell(known.reason, span);
+      // Read as what is meant, so that the rest of the expression is looked at, too.
+      tokens.push(
+        isKeyword(known.meant)
+          ? { token: "keyword", word: known.meant, span }
+          : { token: "sign", sign: known.meant, span },
+      );
+      at = span.end;
+      continue;
+    }
     const lexeme = nextToken(source, at, take);
-    if (lexeme === undefined)
-      faults.push({
-        fault: "syntax",
-        reason: strayReason(source[at] ?? ""),
-        span: { start: at, end: at + 1 },
-      });
+    if (lexeme === undefined) tell(strayReason(source[at] ?? ""), { start: at, end: at + 1 });
     else tokens.push(lexeme);
     at = lexeme?.span.end ?? at + 1;
   }
@@ -143,12 +165,4 @@ const nextToken = (
     return { token: "name", name: odd.slice(1, -1), quoted: true, span: span(odd.length) };
   const mark = take(match(sign, source, at));
   return mark === undefined ? undefined : { token: "sign", sign: mark, span: span(mark.length) };
-};
-
-const strayReason = (character: string): string => {
-  if (character === "“" || character === "”" || character === "'")
-    return `texts stand in straight double quotes ("), not in ${character}`;
-  if (character === "`") return "this backquote is never closed";
-  if (character === "&") return 'texts are joined in a template, such as "{brand} {name}", not with &';
-  return `"${character}" has no meaning here`;
 };

@@ -2,8 +2,8 @@ import { isDecimal } from "../values/decimal.js";
 import { readValue } from "../values/read.js";
 import { shownText } from "../values/show.js";
 import { fold } from "../values/text.js";
-import type { Value, MaybeBlank } from "../values/value.js";
-import type { ResultKind } from "./kind.js";
+import { isMeasure, isMoney, type MaybeBlank, type Value } from "../values/value.js";
+import type { ResultKind, Shape } from "./kind.js";
 import { order } from "./operations.js";
 
 /** The column of a table whose cells are limits: the first row whose limit holds a value is that value's band. */
@@ -19,7 +19,7 @@ export interface LookUpTable {
   readonly columns: readonly string[];
   /** Where the limits stand; undefined: no band can be asked for. */
   readonly limitColumn: number | undefined;
-  column(name: string): { readonly index: number; readonly kind: ResultKind } | undefined;
+  column(name: string): (Shape & { readonly index: number }) | undefined;
   /** The row whose first columns have these keys; case, accents and spaces do not matter. */
   row(keys: readonly string[]): LookUpRow | undefined;
   /** The first row whose limit holds the value and whose key columns, before the limit, have these keys or are blank. */
@@ -44,6 +44,18 @@ const readColumn = (
   return { kind: "text", values: cells.map((cell) => (cell === "" ? undefined : cell)) };
 };
 
+/** The dimension or currency that all of a column's cells share. */
+const commonShape = (values: readonly MaybeBlank[]): Pick<Shape, "currency" | "dimension"> => {
+  const given = values.filter((value) => value !== undefined);
+  const dimensions = new Set(given.map((value) => (isMeasure(value) ? value.unit.dimension : undefined)));
+  const currencies = new Set(given.map((value) => (isMoney(value) ? value.currency : undefined)));
+  const [[dimension], [currency]] = [[...dimensions], [...currencies]];
+  return {
+    dimension: dimensions.size === 1 ? dimension : undefined,
+    currency: currencies.size === 1 ? currency : undefined,
+  };
+};
+
 const keyOf = (keys: readonly string[]): string => keys.map(fold).join("\u0000");
 
 /** A blank limit holds everything; a value of another kind than the limit is in no band. */
@@ -56,6 +68,7 @@ export const lookUpTable = (
   rows: readonly (readonly string[])[],
 ): LookUpTable => {
   const read = columns.map((_, index) => readColumn(rows.map((cells) => cells[index] ?? "")));
+  const shapes = read.map(({ values }) => commonShape(values));
   const all = rows.map((_, row): LookUpRow => ({ cells: read.map(({ values }) => values[row]) }));
   const at = new Map(columns.map((column, index) => [column, index]));
   const limitColumn = at.get(LIMIT_COLUMN);
@@ -93,7 +106,7 @@ export const lookUpTable = (
     limitColumn,
     column(wanted) {
       const index = at.get(wanted);
-      return index === undefined ? undefined : { index, kind: read[index]?.kind ?? "text" };
+      return index === undefined ? undefined : { index, ...shapes[index], kind: read[index]?.kind ?? "text" };
     },
     row: (keys) => indexOf(keys.length).get(keyOf(keys)),
     band: (value, keys) =>

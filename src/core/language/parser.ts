@@ -1,6 +1,7 @@
 import { decimal } from "../values/decimal.js";
 import type { Fault } from "./fault.js";
 import { lex } from "./lexer.js";
+import { leftOver } from "./left-over.js";
 import type { BinaryOperator, Expression, TemplatePart } from "./syntax.js";
 import type { Span } from "./span.js";
 import type { TextPart, Token } from "./token.js";
@@ -29,15 +30,22 @@ export interface Parsed {
 /** Parses a whole source text; every fault that can be told apart is reported. */
 export const parse = (source: string): Parsed => {
   const lexed = lex(source);
-  const faults: Fault[] = [...lexed.faults];
-  const parser = new Parser(source, lexed.tokens, faults, 0);
-  const expression = parser.whole();
-  return { expression: faults.length === 0 ? expression : undefined, faults };
+  const own: Fault[] = [];
+  const expression = new Parser(source, lexed.tokens, own, 0).whole();
+  // Behind a sign that means nothing, what the parser misses follows from that.
+  const [first] = lexed.faults;
+  const faults = [
+    ...lexed.faults,
+    ...own.filter(({ span }) => first === undefined || span.start < first.span.start),
+  ].sort((a, b) => a.span.start - b.span.start);
+  return { expression: faults.length === 0 && own.length === 0 ? expression : undefined, faults };
 };
 
 /** A recursive-descent parser over one run of tokens; braces in texts get a parser of their own. */
 class Parser {
   private at = 0;
+  /** The bracket behind an "if": with a comma in it, the whole is a spreadsheet's function. */
+  private choiceBracket = -1;
 
   constructor(
     private readonly source: string,
@@ -50,7 +58,7 @@ class Parser {
     return this.attempt(() => {
       const expression = this.expression();
       if (this.next.token !== "end")
-        this.fail(`nothing is expected after ${this.shown(expression.span)}`, this.next.span);
+        this.fail(leftOver(this.source, this.shown(expression.span), expression, this.next), this.next.span);
       return expression;
     });
   }
@@ -95,6 +103,7 @@ class Parser {
 
   private choice(): Expression {
     const { start } = this.advance().span;
+    if (isSign(this.next, "(")) this.choiceBracket = this.at;
     const condition = this.expression();
     this.expectWord("then");
     const then = this.expression();
@@ -188,7 +197,7 @@ class Parser {
       case "number": {
         const value = decimal(token.digits);
         return value === undefined
-          ? this.fail("this number is too long", span)
+          ? this.fail("a number has at most 30 digits before the point and 20 behind it", span)
           : { node: "literal", value, span };
       }
       case "text":
@@ -203,10 +212,15 @@ class Parser {
         );
       case "sign":
         if (token.sign === "(") {
+          const open = this.at - 1;
           const inner = this.expression();
+          if (open === this.choiceBracket && isSign(this.next, ","))
+            this.fail("a choice is written if … then … else …, without brackets and commas", this.next.span);
           const close = this.expectSign(")");
           return { ...inner, span: { start: span.start, end: close.end } };
         }
+        if (token.sign === "=" && this.at === 1)
+          return this.fail("an expression stands without = before it", span);
         return this.fail(`a value is expected before "${token.sign}"`, span);
       case "end":
         return this.fail("a value is expected here", span);

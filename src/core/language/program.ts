@@ -120,13 +120,13 @@ const finding = (fault: Fault, source: Source, names: Names): Diagnostic => {
     case "unknown-name":
       return diagnostic(
         "unknown-name",
-        { name: fault.name, nearest: fault.nearest, snippet: shown, what: names.what },
+        { name: fault.name, nearest: fault.nearest, advice: fault.advice, snippet: shown, what: names.what },
         where,
       );
     case "unknown-function":
       return diagnostic(
         "unknown-function",
-        { name: fault.name, nearest: fault.nearest, snippet: shown },
+        { name: fault.name, nearest: fault.nearest, advice: fault.advice, snippet: shown },
         where,
       );
     case "wrong-arguments":

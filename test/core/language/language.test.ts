@@ -89,7 +89,7 @@ describe("what is wrong is said with place, fact and nearest name", () => {
     ["if name then 1", '3:13 "if" wants yes or no, this is a text; ask with "is given" or a comparison'],
     ["", "3:10 a value is expected here"],
     ["'x'", "3:10 texts stand in straight double quotes"],
-    ["name name", "3:15 nothing is expected after name"],
+    ["name name", "3:15 something is missing behind name"],
   ])("when %s is checked, then it says %s", (text, expected) => {
     expect(faultsOf(text, product)[0]).toContain(expected);
   });

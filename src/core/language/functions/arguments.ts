@@ -10,6 +10,9 @@ import type { ResultKind } from "../kind.js";
 export const parameter = (name: string, kind: ResultKind): Parameter => ({ name, kind });
 export const optional = (name: string, kind: ResultKind): Parameter => ({ name, kind, optional: true });
 
+/** A number, price or measure to be calculated with. */
+export const amountParameter = (name: string): Parameter => ({ name, kind: "any", calculates: true });
+
 /** A single value counts as a list of one. */
 export const items = (value: MaybeBlank): readonly Value[] =>
   value === undefined ? [] : isList(value) ? value : [value];

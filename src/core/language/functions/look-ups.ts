@@ -1,7 +1,7 @@
 import { nearest } from "../../diagnostics/nearest.js";
 import type { MaybeBlank, Value } from "../../values/value.js";
 import type { ExpressionFunction, KnownArgument, Surroundings } from "../function.js";
-import { fits, type Shape } from "../kind.js";
+import { areApart, fits, shapeWords, type Shape } from "../kind.js";
 import { keyText, LIMIT_COLUMN, type LookUpRow, type LookUpTable } from "../look-up-table.js";
 import { cannot, type Cannot, type TroubleFacts } from "../trouble.js";
 import { asText, optional, parameter } from "./arguments.js";
@@ -19,6 +19,10 @@ const noColumn = (table: LookUpTable, column: string): TroubleFacts => ({
   nearest: nearest(column, table.columns),
 });
 
+/** Whether a value can be in no band: it is of another kind, dimension or currency than the limits. */
+const isOutside = (value: Shape, limits: Shape): boolean =>
+  !fits(value.kind, limits.kind) || areApart(value, limits);
+
 /** A table and column that are written out are looked for before any product is. */
 const foresee =
   (needsLimits: boolean) =>
@@ -31,16 +35,16 @@ const foresee =
     if (found === undefined) return noTable(table.literal, surroundings);
     if (needsLimits && found.limitColumn === undefined) return noColumn(found, LIMIT_COLUMN);
     if (typeof column?.literal !== "string") return undefined;
-    const kind = found.column(column.literal)?.kind;
-    if (kind === undefined) return noColumn(found, column.literal);
-    const limits = found.column(LIMIT_COLUMN)?.kind;
-    if (needsLimits && value !== undefined && limits !== undefined && !fits(value.kind, limits))
+    const shape = found.column(column.literal);
+    if (shape === undefined) return noColumn(found, column.literal);
+    const limits = found.column(LIMIT_COLUMN);
+    if (needsLimits && value !== undefined && limits !== undefined && isOutside(value, limits))
       return {
         trouble: "wrong-argument",
         name: "from_band",
-        reason: `the limits of "${found.name}" are ${limits === "text" ? "texts" : `of the kind ${limits}`}, the value is ${value.kind}`,
+        reason: `the limits of "${found.name}" are each ${shapeWords(limits)}, the value is ${shapeWords(value)}`,
       };
-    return { kind };
+    return { kind: shape.kind, currency: shape.currency, dimension: shape.dimension };
   };
 
 interface Asked {

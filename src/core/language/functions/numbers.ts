@@ -2,9 +2,10 @@ import { Decimal } from "decimal.js";
 import { isDecimal } from "../../values/decimal.js";
 import { isMeasure, isMoney, type MaybeBlank } from "../../values/value.js";
 import type { ExpressionFunction } from "../function.js";
+import { areApart, fits, shapeWords } from "../kind.js";
 import { order } from "../operations.js";
 import { cannot } from "../trouble.js";
-import { optional, parameter, within } from "./arguments.js";
+import { amountParameter, optional, parameter, within } from "./arguments.js";
 
 const PLACES_LIMIT = 20;
 
@@ -20,7 +21,7 @@ const rounding = (
   name,
   family: "numbers",
   summary,
-  parameters: [parameter("value", "any"), optional("decimals", "number")],
+  parameters: [amountParameter("value"), optional("decimals", "number")],
   result: "first",
   examples,
   apply: ([value, decimals]) => within(value, (amount) => amount.toDecimalPlaces(places(decimals), mode)),
@@ -39,6 +40,14 @@ const bound = (
   parameters: [parameter("value", "any"), parameter("bound", "any")],
   result: "first",
   examples,
+  foresee: ([value, limit]) =>
+    value !== undefined && limit !== undefined && (!fits(value.kind, limit.kind) || areApart(value, limit))
+      ? {
+          trouble: "wrong-argument",
+          name,
+          reason: `the value is ${shapeWords(value)}, its bound is ${shapeWords(limit)}`,
+        }
+      : undefined,
   apply([value, limit]) {
     if (limit === undefined || value === undefined) return value;
     const found = order(value, limit);
@@ -73,7 +82,7 @@ export const numbers: readonly ExpressionFunction[] = [
     name: "whole",
     family: "numbers",
     summary: "The whole part of a number, price or measure: rounded down.",
-    parameters: [parameter("value", "any")],
+    parameters: [amountParameter("value")],
     result: "first",
     examples: [{ expression: "whole(3.9)", gives: "3" }],
     apply: ([value]) => within(value, (amount) => amount.floor()),
@@ -100,7 +109,7 @@ export const numbers: readonly ExpressionFunction[] = [
     name: "percent",
     family: "numbers",
     summary: "So many hundredths of a number, price or measure.",
-    parameters: [parameter("percent", "number"), parameter("value", "any")],
+    parameters: [parameter("percent", "number"), amountParameter("value")],
     result: "any",
     examples: [{ expression: 'percent(15, money(80, "GBP"))', gives: "12.00 GBP" }],
     foresee: ([, value]) => value,
@@ -111,7 +120,7 @@ export const numbers: readonly ExpressionFunction[] = [
     name: "amount",
     family: "numbers",
     summary: "The bare number of a price or a measure.",
-    parameters: [parameter("value", "any")],
+    parameters: [amountParameter("value")],
     result: "number",
     examples: [{ expression: 'amount(money(12.5, "GBP"))', gives: "12.5" }],
     apply: ([value]) =>

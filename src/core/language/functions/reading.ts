@@ -3,7 +3,7 @@ import { convert, measure } from "../../values/measure.js";
 import { readValue, type ReadingDefaults } from "../../values/read.js";
 import { shownText } from "../../values/show.js";
 import { unitOf } from "../../values/units.js";
-import { isMeasure, isMoney, type MaybeBlank, type Measure, type Money } from "../../values/value.js";
+import { isDate, isMeasure, isMoney, type MaybeBlank, type Measure, type Money } from "../../values/value.js";
 import type { ExpressionFunction } from "../function.js";
 import { cannot, type Cannot } from "../trouble.js";
 
@@ -29,6 +29,12 @@ const asMeasure = (value: MaybeBlank, unit: MaybeBlank, defaults: ReadingDefault
   const named = unit === undefined ? {} : { unit: shownText(unit) };
   const reading = readValue("measure", shownText(value), { ...defaults, ...named });
   return "value" in reading && isMeasure(reading.value) ? reading.value : undefined;
+};
+
+const asDate = (value: MaybeBlank, defaults: ReadingDefaults): MaybeBlank => {
+  if (value === undefined || isDate(value)) return value;
+  const reading = readValue("date", shownText(value), defaults);
+  return "value" in reading ? reading.value : undefined;
 };
 
 /** Two prices of one currency in order; undefined where they cannot be told apart. */
@@ -99,6 +105,15 @@ export const reading: readonly ExpressionFunction[] = [
     },
     apply: ([text, unit], { reading: defaults = {} }) =>
       asMeasure(text, unit, defaults) ?? unreadable(text, "a measure"),
+  },
+  {
+    name: "date",
+    family: "reading",
+    summary: "A text read as a day: 2026-03-01, or as the file's own settings say.",
+    parameters: [{ name: "text", kind: "any" }],
+    result: "date",
+    examples: [{ expression: 'add_days(date("2026-03-01"), 3)', gives: "2026-03-04" }],
+    apply: ([text], { reading: defaults = {} }) => asDate(text, defaults) ?? unreadable(text, "a day"),
   },
   {
     name: "compound",

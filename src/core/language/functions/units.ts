@@ -5,7 +5,7 @@ import { unitOf, type Unit } from "../../values/units.js";
 import { isMeasure, isMoney, type MaybeBlank, type Measure } from "../../values/value.js";
 import { money } from "../../values/money.js";
 import type { ExpressionFunction, KnownArgument } from "../function.js";
-import type { Shape } from "../kind.js";
+import { shapeWords, type Shape } from "../kind.js";
 import { cannot, type Cannot, type TroubleFacts } from "../trouble.js";
 import { asCount, asText, optional, parameter } from "./arguments.js";
 
@@ -27,6 +27,37 @@ const foreseeUnit =
       if (typeof written === "string" && unitOf(written) === undefined) return unknownUnit(name, written);
     }
     return undefined;
+  };
+
+const wrongShape = (name: string, reason: string): TroubleFacts => ({
+  trouble: "wrong-argument",
+  name,
+  reason,
+});
+
+/** A unit of what the measure is: pounds of a length are told before any product is. */
+const foreseeParts =
+  (name: string) =>
+  (args: readonly KnownArgument[]): Shape | TroubleFacts | undefined => {
+    const wrong = foreseeUnit(name, 1, 2)(args);
+    const [value, larger] = args;
+    const unit = typeof larger?.literal === "string" ? unitOf(larger.literal) : undefined;
+    if (wrong !== undefined || unit === undefined || value?.dimension === undefined) return wrong;
+    return value.dimension === unit.dimension
+      ? undefined
+      : wrongShape(
+          name,
+          `${unit.code} is the unit of ${shapeWords({ kind: "measure", dimension: unit.dimension })}, the measure is ${shapeWords(value)}`,
+        );
+  };
+
+const foreseeSides =
+  (name: string, result?: Shape) =>
+  (args: readonly KnownArgument[]): Shape | TroubleFacts | undefined => {
+    const other = args.slice(0, 3).find(({ dimension }) => dimension !== undefined && dimension !== "length");
+    return other === undefined
+      ? result
+      : wrongShape(name, `the sides are lengths, this is ${shapeWords(other)}`);
   };
 
 /** The measure in the smaller unit, rounded there, so that both parts of it are cut from one number. */
@@ -88,7 +119,7 @@ export const units: readonly ExpressionFunction[] = [
       { expression: 'whole_in(measure(1.4, "kg"), "lb", "oz", 1)', gives: "3" },
       { expression: 'whole_in(measure(0.9071, "kg"), "lb", "oz", 1)', gives: "2" },
     ],
-    foresee: foreseeUnit("whole_in", 1, 2),
+    foresee: foreseeParts("whole_in"),
     apply(args) {
       const found = parts("whole_in", args);
       return found !== undefined && "whole" in found ? found.whole : found;
@@ -109,7 +140,7 @@ export const units: readonly ExpressionFunction[] = [
       { expression: 'rest_in(measure(1.4, "kg"), "lb", "oz", 1)', gives: "1.4" },
       { expression: 'rest_in(measure(0.9071, "kg"), "lb", "oz", 1)', gives: "0" },
     ],
-    foresee: foreseeUnit("rest_in", 1, 2),
+    foresee: foreseeParts("rest_in"),
     apply(args) {
       const found = parts("rest_in", args);
       return found !== undefined && "rest" in found ? found.rest : found;
@@ -122,7 +153,7 @@ export const units: readonly ExpressionFunction[] = [
       "The weight that a carrier takes for a parcel by its size: cubic centimetres divided by the carrier's number (5000 unless you name another), in kilograms.",
     parameters: [...threeSides, optional("divisor", "number")],
     result: "measure",
-    foresee: () => ({ kind: "measure", dimension: "mass" }),
+    foresee: foreseeSides("volumetric_weight", { kind: "measure", dimension: "mass" }),
     examples: [
       {
         expression: 'volumetric_weight(measure(60, "cm"), measure(40, "cm"), measure(30, "cm"))',
@@ -146,6 +177,7 @@ export const units: readonly ExpressionFunction[] = [
     family: "units",
     summary: "The longest of three sides.",
     parameters: threeSides,
+    foresee: foreseeSides("longest_side"),
     result: "first",
     examples: [
       { expression: 'longest_side(measure(60, "cm"), measure(1, "m"), measure(30, "cm"))', gives: "100 cm" },
@@ -157,6 +189,7 @@ export const units: readonly ExpressionFunction[] = [
     family: "units",
     summary: "The way around a parcel across its longest side: twice the sum of the two shorter sides.",
     parameters: threeSides,
+    foresee: foreseeSides("girth"),
     result: "first",
     examples: [
       { expression: 'girth(measure(60, "cm"), measure(40, "cm"), measure(30, "cm"))', gives: "140 cm" },
