@@ -13,6 +13,7 @@ const benches = {
   imports: () => import("./imports.mjs"),
   proposal: () => import("./proposal.mjs"),
   placement: () => import("./placement.mjs"),
+  expressions: () => import("./expressions.mjs"),
   definitions: () => import("./definitions.mjs"),
 };
 

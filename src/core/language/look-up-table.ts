@@ -86,7 +86,8 @@ export const lookUpTable = (
   };
   const bandsOf = new Map<string, readonly LookUpRow[]>();
   const candidates = (keys: readonly string[]): readonly LookUpRow[] => {
-    const key = keyOf(keys);
+    // By the keys as they come: folding them costs more than the look-up.
+    const key = keys.length === 1 ? (keys[0] ?? "") : keys.join("\u0000");
     const known = bandsOf.get(key);
     if (known !== undefined) return known;
     const wanted = keys.map(fold);
