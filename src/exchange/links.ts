@@ -53,6 +53,8 @@ const firstBytes = async (body: Dispatcher.ResponseData["body"], limit: number):
       length += chunk.length;
       if (length >= limit) break;
     }
+  // Cutting off what is not needed is no failure.
+  body.on("error", () => undefined);
   body.destroy();
   return Buffer.concat(chunks);
 };
@@ -60,7 +62,7 @@ const firstBytes = async (body: Dispatcher.ResponseData["body"], limit: number):
 const sizeOf = (bytes: Uint8Array): { readonly width: number; readonly height: number } | undefined => {
   try {
     const { width, height } = imageSize(bytes);
-    return { width, height };
+    return width > 0 && height > 0 ? { width, height } : undefined;
   } catch {
     // No picture, or one whose size stands farther behind: the address is there all the same.
     return undefined;
@@ -79,9 +81,14 @@ const reasonOf = (error: unknown): LinkAnswer => {
     ECONNREFUSED: "the host refuses the connection",
     ECONNRESET: "the connection was cut",
     UND_ERR_SOCKET: "the connection was cut",
+    EPROTO: "the host does not speak https there",
+    ERR_SSL_WRONG_VERSION_NUMBER: "the host does not speak https there",
   };
-  return { link: "unreachable", reason: reasons[code ?? ""] ?? message };
+  const known = reasons[code ?? ""] ?? (isCertificate(code) ? "its certificate is not valid" : undefined);
+  return { link: "unreachable", reason: known ?? message };
 };
+
+const isCertificate = (code: string | undefined): boolean => /CERT|SIGNATURE/.test(code ?? "");
 
 const isUnknownHost = (error: unknown): boolean => (error as { code?: string }).code === "ENOTFOUND";
 

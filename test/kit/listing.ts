@@ -6,15 +6,20 @@ import type { ChannelSetup } from "../../src/core/listing/channel-setup.js";
 import { lexiconOf, type LexiconRow } from "../../src/core/listing/lexicon.js";
 import { everything, type Selection } from "../../src/core/listing/selection.js";
 import { fillNames } from "../../src/core/listing/fill-names.js";
-import type { Outcome } from "../../src/core/listing/listing.js";
+import type { Listing, Outcome } from "../../src/core/listing/listing.js";
+import type { PricePolicy, StockPolicy } from "../../src/core/listing/price.js";
 import { pipelineFor } from "../../src/core/listing/pipeline.js";
 import { placementsOf } from "../../src/core/placement/placements.js";
 import { fieldNamed, type ChannelDefinition } from "../../src/core/channel/definition.js";
 import { sentence } from "../../src/core/diagnostics/wording.js";
+import { readValue } from "../../src/core/values/read.js";
+import { shownText } from "../../src/core/values/show.js";
+import { isMoney } from "../../src/core/values/value.js";
 import { surroundings } from "./evaluate.js";
 
 const attributes = attributeIndex(
-  "sku group varies_by name price list_price color weight images category quantity".split(" "),
+  `sku group varies_by name price list_price color weight images category quantity sale_price sale_from sale_until cost
+  price@EUR size digital hazard list_on keep_off sell_in first_image`.split(/\s+/),
 );
 export const productOf = (texts: Readonly<Record<string, string>>) =>
   product(
@@ -24,7 +29,14 @@ export const productOf = (texts: Readonly<Record<string, string>>) =>
     attributes.names.map((name) => (texts[name] === undefined ? undefined : { revision: 1, row: 2 })),
   );
 
-const fills: Readonly<Record<string, string>> = {
+type Texts = Readonly<Record<string, string>>;
+
+type BlockScope =
+  | { readonly scope: "our-category"; readonly path: string }
+  | { readonly scope: "channel-category"; readonly code: string }
+  | { readonly scope: "products"; readonly skus: ReadonlySet<string> };
+
+const fills: Texts = {
   ref: "sku",
   title: '"{name}{, color}"',
   price: "price",
@@ -42,20 +54,40 @@ export const setupOf = (
     select,
     selection = {},
     fills: own = {},
+    blocks = [],
+    prices,
+    stock,
+    sent = {},
   }: {
     readonly lexicon?: readonly LexiconRow[];
     readonly select?: string;
     readonly selection?: Partial<Selection>;
     /** Fills beside or in the place of the usual ones. */
-    readonly fills?: Readonly<Record<string, string>>;
+    readonly fills?: Texts;
+    /** Nearer blocks of fills. */
+    readonly blocks?: readonly (BlockScope & { readonly texts: Texts })[];
+    readonly prices?: {
+      readonly rules?: Texts;
+      readonly lowest?: string;
+      readonly highest?: string;
+    } & Partial<Pick<PricePolicy, "outside" | "sales" | "greatestChange">>;
+    readonly stock?: Partial<StockPolicy>;
+    /** Prices that were sent last, by SKU. */
+    readonly sent?: Texts;
   } = {},
 ): ChannelSetup => {
   const names = fillNames(attributes, definition);
+  let line = 0;
   const compile = (text: string) => {
-    const ready = program({ text, place: { file: "fills.yaml", line: 1 } }, names, surroundings);
+    const ready = program({ text, place: { file: "fills.yaml", line: ++line } }, names, surroundings);
     if (ready.kind === "faulty") throw new Error(ready.findings.map(sentence).join("\n"));
     return ready;
   };
+  const compiled = (texts: Texts) =>
+    Object.entries(texts).flatMap(([code, text]) => {
+      const field = fieldNamed(definition, code);
+      return field === undefined ? [] : [{ field, program: compile(text) }];
+    });
   const category = (code: string) => {
     const found = definition.tree.find(code);
     if (found === undefined) throw new Error(`no category ${code}`);
@@ -72,9 +104,26 @@ export const setupOf = (
     definition,
     attributes,
     selection: { ...everything, condition: select === undefined ? undefined : compile(select), ...selection },
-    prices: undefined,
-    stock: undefined,
-    lastPrice: undefined,
+    prices:
+      prices === undefined
+        ? undefined
+        : {
+            rules: Object.entries(prices.rules ?? {}).map(([attribute, text]) => ({
+              attribute,
+              slot: attributes.slot(attribute) ?? -1,
+              program: compile(text),
+            })),
+            lowest: prices.lowest === undefined ? undefined : compile(prices.lowest),
+            highest: prices.highest === undefined ? undefined : compile(prices.highest),
+            outside: prices.outside ?? "hold",
+            sales: prices.sales ?? "all",
+            greatestChange: prices.greatestChange,
+          },
+    stock: stock === undefined ? undefined : { heldBack: 0, share: 100, atMost: undefined, ...stock },
+    lastPrice: (sku) => {
+      const reading = readValue("money", sent[sku] ?? "");
+      return "value" in reading && isMoney(reading.value) ? reading.value : undefined;
+    },
     today: surroundings.today,
     placements: placementsOf([
       placement("Tools", "", "g.t"),
@@ -82,13 +131,10 @@ export const setupOf = (
       placement("", "GLOVE", "w.t"),
     ]),
     fills: [
-      {
-        scope: "all",
-        fills: Object.entries({ ...fills, ...own }).flatMap(([code, text]) => {
-          const field = fieldNamed(definition, code);
-          return field === undefined ? [] : [{ field, program: compile(text) }];
-        }),
-      },
+      { scope: "all", fills: compiled({ ...fills, ...own }) },
+      ...blocks.map(
+        ({ texts, ...scope }) => ({ ...scope, fills: compiled(texts) }) as ChannelSetup["fills"][number],
+      ),
     ],
     lexicon: lexiconOf(lexicon),
     files: { placements: "placements.csv", fills: "fills.yaml", lexicon: "lexicon.csv" },
@@ -109,10 +155,64 @@ export const outcomesOf = (
   return pipeline({ group: undefined, record: undefined, members: products, membersOn: () => products });
 };
 
+interface FamilyParts {
+  /** The group's own record. */
+  readonly record?: Texts;
+  /** The members as the channel sees them, where that differs. */
+  readonly onChannel?: readonly Texts[];
+}
+
+/** The listings of one family as they are filled, before any check. */
+export const listingsOf = (
+  setup: ChannelSetup,
+  members: readonly Texts[],
+  { record, onChannel }: FamilyParts = {},
+): readonly Listing[] => {
+  const listings: Listing[] = [];
+  const pipeline = pipelineFor(
+    setup,
+    () => undefined,
+    (listing) => listings.push(listing),
+  );
+  const products = members.map(productOf);
+  // A value that a channel's own layer gives comes from another revision.
+  const own = onChannel?.map((texts, index) =>
+    product(
+      asSku(texts["sku"] ?? ""),
+      attributes,
+      attributes.names.map((name) => texts[name]),
+      attributes.names.map((name) =>
+        texts[name] === undefined
+          ? undefined
+          : { revision: texts[name] === members[index]?.[name] ? 1 : 2, row: 2 },
+      ),
+    ),
+  );
+  pipeline({
+    group: products[0]?.group,
+    record: record === undefined ? undefined : productOf(record),
+    members: products,
+    membersOn: () => own ?? products,
+  });
+  return listings;
+};
+
+/** A field of a listing as text. */
+export const filled = ({ plan, value }: Listing, code: string): string => {
+  const planned = plan.fields.find(({ rule }) => rule.field.code === code);
+  return planned === undefined ? "no such field" : shownText(value(planned.rule.field.slot));
+};
+
+/** What a fill's field came to for one product. */
+export const filledAs = (setup: ChannelSetup, texts: Texts, code: string): string => {
+  const [listing] = listingsOf(setup, [texts]);
+  return listing === undefined ? "no listing" : filled(listing, code);
+};
+
 /** `kind: sentence; sentence` of an outcome. */
 export const told = (outcome: Outcome | undefined): string => {
   if (outcome === undefined) return "nothing";
-  if (outcome.kind === "left-out") return "left-out";
+  if (outcome.kind === "left-out") return `left-out: ${sentence(outcome.because)}`;
   const findings = outcome.kind === "ready" ? outcome.findings : outcome.because;
   return `${outcome.kind}: ${findings.map(sentence).join("; ")}`;
 };

@@ -64,6 +64,17 @@ export const lexicant = (
   return { exit: status, out: stdout, err: stderr };
 };
 
+/** Drives the built program while this process goes on: for tests that answer it themselves. */
+export const lexicantBeside = (cwd: string, args: readonly string[]): Promise<Ran> =>
+  new Promise((resolve, reject) => {
+    const child = spawn(process.execPath, [mainFile, ...args], { cwd, env: environment({}) });
+    let [out, err] = ["", ""];
+    child.stdout.on("data", (chunk: Buffer) => (out += chunk.toString()));
+    child.stderr.on("data", (chunk: Buffer) => (err += chunk.toString()));
+    child.on("error", reject);
+    child.on("close", (exit) => resolve({ exit, out, err }));
+  });
+
 /** Starts the built program without waiting for it. */
 export const lexicantStarted = (cwd: string, args: readonly string[]) =>
   spawn(process.execPath, [mainFile, ...args], { cwd, env: environment({}), stdio: "ignore" });

@@ -62,7 +62,7 @@ const letterSizes = new Map<string, string>(
   }),
 );
 
-const extraSize = /^(?:(\d)|(x{1,4})|(extra)+)(?:extra)*(small|large|s|l)$/;
+const extraSize = /^(?:(\d)(?:x|extra)?|(x{1,4})|((?:extra)+))(small|large|s|l)$/;
 
 const letterSize = (text: string): string | undefined => {
   const compact = fold(text).replaceAll(" ", "");
@@ -70,8 +70,8 @@ const letterSize = (text: string): string | undefined => {
   if (known !== undefined) return known;
   const found = extraSize.exec(compact);
   if (found === null) return undefined;
-  const [, digit, crosses, , end = ""] = found;
-  const times = digit === undefined ? (crosses?.length ?? compact.split("extra").length - 1) : Number(digit);
+  const [, digit, crosses, extras = "", end = ""] = found;
+  const times = digit === undefined ? (crosses?.length ?? extras.length / "extra".length) : Number(digit);
   return `${times === 1 ? "" : times}x${end[0] ?? ""}`;
 };
 

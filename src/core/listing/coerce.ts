@@ -69,8 +69,9 @@ const one = (value: Value, rule: CategoryField, translate: Translate): Coerced =
 
 /** A term that names several permitted values at once: `forest green / black`, `80% cotton, 20% linen`. */
 const severalOf = (written: string, translate: Translate): readonly string[] | undefined => {
-  const parts = termParts(written).map(translate);
-  return parts.length > 1 && parts.every((part) => part !== undefined) ? parts : undefined;
+  const named = termParts(written);
+  const parts = [...new Set(named.map(translate))];
+  return named.length > 1 && parts.every((part) => part !== undefined) ? parts : undefined;
 };
 
 /** Brings what a fill gave into the field's kind, unit, decimals and permitted values; or says why it cannot. */

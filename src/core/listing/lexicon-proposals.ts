@@ -31,10 +31,12 @@ const firstPart = (term: string, list: ValueList): readonly ValueProposal[] => {
 const byWords = (term: string, list: ValueList): readonly ValueProposal[] => {
   const words = fold(term).split(" ").filter(Boolean);
   if (words.length < 2) return [];
+  const isOfParts = termParts(term).length > 1;
   return words.flatMap((word, at): readonly ValueProposal[] => {
     const value = word.length < 3 ? undefined : list.match(word);
     if (value === undefined) return [];
-    const isLast = at === words.length - 1;
+    // Where a term names several things, its last word names the last of them only.
+    const isLast = at === words.length - 1 && !isOfParts;
     return [{ value, confidence: isLast ? 0.9 : 0.6, reason: isLast ? "its last word" : "one of its words" }];
   });
 };

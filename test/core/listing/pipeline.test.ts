@@ -33,7 +33,9 @@ describe("what becomes of a product on a channel", () => {
   });
 
   it("when the selection does not hold, then it is left out", () => {
-    expect(told(only(spade, setupOf(definition, { select: "quantity > 0" })))).toBe("left-out");
+    expect(told(only(spade, setupOf(definition, { select: "quantity > 0" })))).toBe(
+      "left-out: it does not meet the channel's condition: quantity > 0",
+    );
   });
 
   it("when its category has no placement, then the sentence names the file to add it to", () => {
@@ -104,7 +106,7 @@ describe("what becomes of a product on a channel", () => {
       place: { file: "shop.csv", row: 2, column: "name" },
       notes: [
         { note: "rule", place: { file: "fields.csv", row: 3 } },
-        { note: "fill", place: { file: "fills.yaml", line: 1 } },
+        { note: "fill", place: { file: "fills.yaml" } },
       ],
     });
   });
