@@ -29,6 +29,9 @@ const BATCH = 256;
 const REMEMBERED = 50_000;
 const DAY = 24 * 60 * 60 * 1000;
 
+/** An answer as it is kept, with whether the size of a picture was looked for. */
+type KeptAnswer = LinkAnswer & { readonly asPicture: boolean };
+
 /** Where a listing shows an address. */
 interface Use {
   readonly url: string;
@@ -130,17 +133,17 @@ class LinkRun {
     for (const url of new Set(uses.map((use) => use.url))) {
       if (this.known.has(url)) continue;
       const before = this.kept.get(url, new Date(now.getTime() - DAY).toISOString());
-      const answer = before === undefined ? undefined : (JSON.parse(before) as LinkAnswer);
+      const answer = before === undefined ? undefined : (JSON.parse(before) as KeptAnswer);
       // A page's address may turn out to be a picture's as well: then its size is still to be asked.
-      if (answer?.link === "there" && (!pictures.has(url) || answer.width !== undefined))
-        this.known.set(url, answer);
+      if (answer?.link === "there" && (!pictures.has(url) || answer.asPicture)) this.known.set(url, answer);
       else open.push(url);
     }
     const there = new Map<string, string>();
     await askInTurn(open, { atOnce: AT_ONCE, perHost: PER_HOST }, async (url) => {
       const answer = await this.asker.ask(url, pictures.has(url));
       this.known.set(url, answer);
-      if (answer.link === "there") there.set(url, JSON.stringify(answer));
+      if (answer.link === "there")
+        there.set(url, JSON.stringify({ ...answer, asPicture: pictures.has(url) }));
       this.asked++;
       if (io.isTerminal && !quiet && !json && this.asked % 50 === 0)
         io.err(`${this.asked.toLocaleString("en")} addresses asked\n`);
