@@ -47,14 +47,33 @@ sh(
 
 const placed = join(folder, "brindlecote-placed");
 sh("cp -r brindlecote brindlecote-placed", folder);
-sh("lexicant init --channel merrowgate; lexicant place merrowgate --accept-above 0.85", placed);
+sh(
+  "printf 'our_category,channel_category\\n' > channels/merrowgate/placements.csv; lexicant place merrowgate --accept-above 0.85",
+  placed,
+);
+const untold = join(folder, "brindlecote-untold");
+sh("cp -r brindlecote brindlecote-untold", folder);
+sh("printf 'field,our_category,our_term,channel_value\\n' > channels/merrowgate/lexicon.csv", untold);
 
 const shots = {
   demo: [folder, "rm -rf brindlecote-2", "lexicant demo brindlecote-2 | head -34"],
   list: [shop, "lexicant list --where 'category under \"Clothing\" and quantity > 0' --limit 30"],
   show: [shop, "lexicant show BC-1101-10 | tail -34"],
-  check: [shop, "lexicant check"],
-  build: [shop, "lexicant build", "ls out/lanternlist", "head -c 1500 out/lanternlist/lanternlist.xml"],
+  check: [shop, "lexicant check lanternlist"],
+  build: [
+    shop,
+    "lexicant build lanternlist",
+    "ls out/lanternlist",
+    "head -c 1500 out/lanternlist/lanternlist.xml",
+  ],
+  fills: [shop, 'lexicant fills merrowgate "Beekeeping > Hives"'],
+  try: [
+    shop,
+    `lexicant try 'fit_before("{brand} {name}", "{color}{, size}", 38)' --sku BC-1301-WHITE-M`,
+    `lexicant try 'from_band("parcels", "cost", package_weight or weight, "GB")' --limit 6`,
+    "lexicant try 'fit(nmae, 40) & color'",
+  ],
+  lexicon: [untold, "lexicant lexicon merrowgate --list"],
   proposal: [shop, "lexicant import data/wax-melts.csv --accept"],
   "dry-run": [shop, "lexicant import sheet.csv --dry-run"],
   place: [placed, "lexicant place merrowgate --list"],

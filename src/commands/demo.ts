@@ -36,6 +36,7 @@ export const demo: CommandFile = {
       io.out(
         `\nBrindlecote's workspace is in ${dir}. Next:\n` +
           `  lexicant -C ${dir} check            what each channel still misses, and why\n` +
+          `  lexicant -C ${dir} fills merrowgate   what fills each field there, and how much stays blank\n` +
           `  lexicant -C ${dir} build            the files, from all that is ready\n` +
           `  lexicant -C ${dir} show BC-1301-WHITE-M   one product, and where each value came from\n`,
       );
