@@ -6,6 +6,7 @@ import type { Io } from "../report/io.js";
 import { jsonLine } from "../report/json.js";
 import { styleFor } from "../report/style.js";
 import { tableLines } from "../report/table.js";
+import { wrapText } from "../report/text-width.js";
 import type { WorkspaceChannel } from "../workspace/channel-files.js";
 import type { CommandFile } from "./command-file.js";
 import { namedCategory } from "./flow/channel-definition.js";
@@ -18,7 +19,7 @@ export const fills: CommandFile = {
     command
       .argument("<channel>", "the channel")
       .argument("[category]", "only products placed in this category or below it, by code or path")
-      .option("--all", "optional fields too that nothing fills"),
+      .option("--all", "optional fields too that stay blank"),
   async run({ args, options, io }) {
     const [channel = "", wanted] = args;
     return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
@@ -97,8 +98,9 @@ const cells = (row: TalliedFill, categoryField: string | undefined): readonly st
   return [field.code, needText(row), count(filled), count(blank), count(wrong), by, at];
 };
 
-const isIdle = ({ fill, filled, required, recommended }: TalliedFill): boolean =>
-  fill === undefined && filled === 0 && required === 0 && recommended === 0;
+/** Optional, and nothing comes of it: no reader misses it. */
+const isIdle = ({ filled, required, recommended, wrong }: TalliedFill): boolean =>
+  filled + required + recommended + wrong === 0;
 
 /** A line that shows what is missing stands out. */
 const coloured = (line: string, row: TalliedFill, io: Io): string => {
@@ -142,9 +144,12 @@ const report = (
       const row = shown[index];
       return row === undefined ? line : coloured(line, row, io);
     }),
-    ...(idle > 0 ? [style.dim(`and ${countText(idle, "optional field")} that nothing fills (--all)`)] : []),
+    ...(idle > 0 ? [style.dim(`and ${countText(idle, "optional field")} that ${idle === 1 ? "stays" : "stay"} blank (--all)`)] : []),
     worst === undefined || worst.missing === 0
       ? `Nothing that is required is blank. What else is in the way: lexicant check ${channel}`
-      : `Most is missing in ${worst.field.code} (${worst.field.label}): ${countText(worst.missing, "listing")}. Change its fill in ${files.fills}, or give the products what it reads.`,
+      : wrapText(
+          `Most is missing in ${worst.field.code} (${worst.field.label}): ${countText(worst.missing, "listing")}. Change its fill in ${files.fills}, or give the products what it reads.`,
+          io.columns,
+        ).join("\n"),
   ];
 };

@@ -8,7 +8,8 @@ export const signHabits: ReadonlyMap<string, { readonly meant: string; readonly 
   ["=<", { meant: "<=", reason: '"at most" is written <=' }],
   ["&&", { meant: "and", reason: 'two conditions are joined with the word "and"' }],
   ["||", { meant: "or", reason: 'two conditions are joined with the word "or"' }],
-  ["&", { meant: "+", reason: 'texts are joined in a template, such as "{brand} {name}", not with &' }],
+  // Read as a word that joins anything, so that what stands around it is checked.
+  ["&", { meant: "or", reason: 'texts are joined in a template, such as "{brand} {name}", not with &' }],
   [";", { meant: ",", reason: "arguments are parted with commas" }],
 ]);
 

@@ -24,6 +24,8 @@ class Stop extends Error {}
 export interface Parsed {
   /** Undefined when the source has faults. */
   readonly expression: Expression | undefined;
+  /** What it is when each fault is read as what is meant, where that is known: its names can be looked at all the same. */
+  readonly meant: Expression | undefined;
   readonly faults: readonly Fault[];
 }
 
@@ -38,7 +40,12 @@ export const parse = (source: string): Parsed => {
     ...lexed.faults,
     ...own.filter(({ span }) => first === undefined || span.start < first.span.start),
   ].sort((a, b) => a.span.start - b.span.start);
-  return { expression: faults.length === 0 && own.length === 0 ? expression : undefined, faults };
+  const isWhole = own.length === 0;
+  return {
+    expression: faults.length === 0 && isWhole ? expression : undefined,
+    meant: isWhole ? expression : undefined,
+    faults,
+  };
 };
 
 /** A recursive-descent parser over one run of tokens; braces in texts get a parser of their own. */

@@ -57,8 +57,12 @@ export const program = (
         span: { start: 0, end: 1 },
       },
     ]);
-  const { expression, faults } = parse(source.text);
-  if (expression === undefined) return faulty(faults);
+  const { expression, meant, faults } = parse(source.text);
+  if (expression === undefined) {
+    const checked = meant === undefined ? [] : checkExpression(meant, names, surroundings).faults;
+    const unknown = checked.filter(({ fault }) => fault === "unknown-name" || fault === "unknown-function");
+    return faulty([...faults, ...unknown].sort((a, b) => a.span.start - b.span.start));
+  }
   const checked = checkExpression(expression, names, surroundings);
   const fitting =
     fits(checked.kind, wanted) || (wanted === "text" && fitsText(checked.kind)) || wanted === "list";
