@@ -144,7 +144,13 @@ const report = (
       const row = shown[index];
       return row === undefined ? line : coloured(line, row, io);
     }),
-    ...(idle > 0 ? [style.dim(`and ${countText(idle, "optional field")} that ${idle === 1 ? "stays" : "stay"} blank (--all)`)] : []),
+    ...(idle > 0
+      ? [
+          style.dim(
+            `and ${countText(idle, "optional field")} that ${idle === 1 ? "stays" : "stay"} blank (--all)`,
+          ),
+        ]
+      : []),
     worst === undefined || worst.missing === 0
       ? `Nothing that is required is blank. What else is in the way: lexicant check ${channel}`
       : wrapText(

@@ -9,6 +9,9 @@ import type { TextPart, Token } from "./token.js";
 /** Brackets, braces and operators may nest this deep; more is no formula that a person reads. */
 export const DEPTH_LIMIT = 100;
 
+/** More operators are no formula that a person reads, and each nests the tree one deeper. */
+const OPERATOR_LIMIT = 1000;
+
 /** Loosest first; operators of one row bind alike, from the left. */
 const precedence: readonly (readonly BinaryOperator[])[] = [
   ["or"],
@@ -51,6 +54,7 @@ export const parse = (source: string): Parsed => {
 /** A recursive-descent parser over one run of tokens; braces in texts get a parser of their own. */
 class Parser {
   private at = 0;
+  private operators = 0;
   /** The bracket behind an "if": with a comma in it, the whole is a spreadsheet's function. */
   private choiceBracket = -1;
 
@@ -131,6 +135,8 @@ class Parser {
         precedence[COMPARISON]?.includes(left.operator) === true
       )
         this.fail('one comparison at a time: join two with "and"', this.next.span);
+      if (++this.operators > OPERATOR_LIMIT)
+        this.fail(`an expression has at most ${OPERATOR_LIMIT} operators; split it`, this.next.span);
       this.advance();
       const right = this.isWord("if") ? this.choice() : this.operand(level);
       left = { node: "binary", operator, left, right, span: { start: left.span.start, end: right.span.end } };

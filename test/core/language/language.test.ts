@@ -7,6 +7,7 @@ import { decimal } from "../../../src/core/values/decimal.js";
 import { readValue } from "../../../src/core/values/read.js";
 import { read } from "../../kit/run.js";
 import { projectRoot } from "../../kit/run.js";
+import { given } from "../../kit/catalogue.js";
 import { evaluate, faultsOf, shown } from "../../kit/evaluate.js";
 
 const product = {
@@ -101,6 +102,45 @@ describe("what is wrong is said with place, fact and nearest name", () => {
   it("when brackets nest a thousand deep or a text has 10,001 characters, then it is a fault and no crash", () => {
     expect(faultsOf("(".repeat(1000) + "1" + ")".repeat(1000))[0]).toContain("nest deeper than 100");
     expect(faultsOf("1".padEnd(10_001, " "))[0]).toContain("at most 10000 characters");
+  });
+
+  it.each([
+    ["1" + "+1".repeat(4999), "at most 1000 operators"],
+    ["-".repeat(9000) + "1", "nest deeper than 100"],
+    ["not ".repeat(2400) + "yes", "nest deeper than 100"],
+    ['"{'.repeat(3000), "this brace is never closed"],
+    ["if yes then 1 else ".repeat(500) + "1", "nest deeper than 100"],
+  ])(
+    "when an expression of %#. kind has almost 10,000 characters, then it is a fault and no crash",
+    (text, expected) => {
+      expect(faultsOf(text)[0]).toContain(expected);
+    },
+  );
+
+  it.each([
+    ["name" + " or name".repeat(999), "Hive"],
+    ["1" + "+1".repeat(999), "1000"],
+    [`count(list(${"1,".repeat(4900)}1))`, "4901"],
+    ['"' + "{name}".repeat(1600) + '"', "Hive".repeat(1600)],
+  ])("when a long expression is right, then it runs (%#)", (text, expected) => {
+    expect(shown(text, { name: ["text", "Hive"] })).toBe(expected);
+  });
+
+  it("when any pieces of the language are put together, then they are told or run, and nothing crashes", () => {
+    const piece = fc.constantFrom(
+      ...'name|price|weight|quantity|images|digital|sale_from|color|"a {name}"|"{price}{, color}"|1.5|yes|blank|(|)|,|+|-|*|/|=|<|or|and|not|is given|is blank|under "Hives"|in kg|in EUR|if|then|else|fit(name, 5)|first(images)|round(|money(|measure(|from_band("parcels", "cost", |list(|price_ending(|whole_in('.split(
+        "|",
+      ),
+    );
+    fc.assert(
+      fc.property(fc.array(piece, { maxLength: 14 }), (pieces) => {
+        const text = pieces.join(" ");
+        const faults = faultsOf(text, given);
+        if (faults.length === 0) expect(() => evaluate(text, given)).not.toThrow();
+        else for (const fault of faults) expect(fault).toMatch(/^\d+:\d+ \S/);
+      }),
+      { numRuns: 3000 },
+    );
   });
 
   it("when any text is parsed, then parsing ends with an expression or faults whose spans lie in the text", () => {
