@@ -169,15 +169,11 @@ describe("the channel's words for ours", () => {
     });
   });
 
-  it("when a person answers, then each answer is kept at once", () => {
-    write(shop, "channels/merrowgate/lexicon.csv", "field,our_category,our_term,channel_value\n");
-    const run = lexicant(shop, ["lexicon", "merrowgate"], {
-      input: "\n-\nbro\n1\nq\n",
-      env: { LEXICANT_ATTENDED: "1" },
-    });
-    expect(run.exit).toBe(0);
-    // Without a terminal nobody is asked: what is open is listed.
-    expect(run.out).toContain("terms of ours have no value there");
+  it("when nobody is there to be asked, then what is open is listed and nothing is decided", () => {
+    const before = read(shop, "channels/merrowgate/lexicon.csv");
+    const { exit, out } = lexicant(shop, ["lexicon", "merrowgate"], { input: "\n\n\n" });
+    expect([exit, out]).toEqual([0, expect.stringContaining("terms of ours have no value there")]);
+    expect(read(shop, "channels/merrowgate/lexicon.csv")).toBe(before);
   });
 });
 
