@@ -5,7 +5,7 @@ import type { Surroundings } from "../core/language/function.js";
 import type { ResultKind } from "../core/language/kind.js";
 import type { Names } from "../core/language/names.js";
 import { program, type ReadyProgram } from "../core/language/program.js";
-import type { PricePolicy, PriceRule, StockPolicy } from "../core/listing/price.js";
+import type { PricePolicy, PriceRule, StockPolicy } from "../core/listing/price-policy.js";
 import { everything, type Selection } from "../core/listing/selection.js";
 import { readValue } from "../core/values/read.js";
 import { isMoney, type Money } from "../core/values/value.js";

@@ -7,7 +7,7 @@ import { lexiconOf, type LexiconRow } from "../../src/core/listing/lexicon.js";
 import { everything, type Selection } from "../../src/core/listing/selection.js";
 import { fillNames } from "../../src/core/listing/fill-names.js";
 import type { Listing, Outcome } from "../../src/core/listing/listing.js";
-import type { PricePolicy, StockPolicy } from "../../src/core/listing/price.js";
+import type { PricePolicy, StockPolicy } from "../../src/core/listing/price-policy.js";
 import { pipelineFor } from "../../src/core/listing/pipeline.js";
 import { placementsOf } from "../../src/core/placement/placements.js";
 import { fieldNamed, type ChannelDefinition } from "../../src/core/channel/definition.js";

@@ -1,7 +1,7 @@
 import { nearest } from "../diagnostics/nearest.js";
 import { isCurrency } from "../values/currencies.js";
 import { isDecimal } from "../values/decimal.js";
-import { unitCodes, unitOf } from "../values/units.js";
+import { unitOf } from "../values/units.js";
 import { isList, isMeasure, isMoney, type Value } from "../values/value.js";
 import type { Fault } from "./fault.js";
 import {
@@ -16,6 +16,7 @@ import { areApart, fits, fitsText, kindWords, shapeWords, type ResultKind, type 
 import type { Names } from "./names.js";
 import type { BinaryOperator, Expression, TemplatePart } from "./syntax.js";
 import { functionHabit } from "./habits.js";
+import { closeUnit, comparingHint, nameAdvice, readingHint, sumHint } from "./hints.js";
 import { fieldAsked } from "./slots-read.js";
 import { troubleText } from "./trouble-text.js";
 
@@ -268,7 +269,7 @@ class Checker {
     if (a.kind === "list" || b.kind === "list")
       this.mismatch("a list is not compared: take one value, or count them", left.span);
     else if ((!fits(a.kind, b.kind) && !dateAsText) || areApart(a, b))
-      this.mismatch(`${shapeWords(a)} is compared with ${shapeWords(b)}${hint(a, b)}`, span);
+      this.mismatch(`${shapeWords(a)} is compared with ${shapeWords(b)}${comparingHint(a, b)}`, span);
     else if (operator !== "=" && operator !== "!=" && a.kind === "yes-no")
       this.mismatch("yes and no have no order", left.span);
   }
@@ -322,46 +323,3 @@ class Checker {
     this.faults.push({ fault: "kind", reason, span });
   }
 }
-
-/** What an unknown name may have been meant as, where no name is near. */
-const nameAdvice = (name: string, close: readonly string[]): string => {
-  const called = functionNamed(name);
-  if (called !== undefined)
-    return `"${name}" is a function: write ${name}(${called.parameters.length === 0 ? "" : "…"})`;
-  return close.length === 0 ? `a text stands in double quotes: "${name}"` : "";
-};
-
-/** How a text becomes what a function wants. */
-const readers: Partial<Readonly<Record<ResultKind, string>>> = {
-  number: "number(…)",
-  measure: 'measure(…, "kg")',
-  date: "date(…)",
-};
-
-const readingHint = (actual: ResultKind, wanted: ResultKind, isWrittenOut: boolean): string => {
-  if (actual === "text" && wanted === "number" && isWrittenOut) return "; numbers stand without quotes";
-  const reader = actual === "text" ? readers[wanted] : undefined;
-  return reader === undefined ? "" : `; ${reader} reads one from a text`;
-};
-
-const closeUnit = (written: string): string => {
-  const [close] = nearest(written, unitCodes(), 1);
-  return close === undefined ? "" : `; nearest: ${close}`;
-};
-
-const eitherIs = (a: Shape, b: Shape, kind: ResultKind): boolean => a.kind === kind || b.kind === kind;
-
-const hint = (a: Shape, b: Shape): string => {
-  if (a.currency !== undefined && b.currency !== undefined && a.currency !== b.currency)
-    return `; convert one with "in ${a.currency}"`;
-  if (eitherIs(a, b, "text") && eitherIs(a, b, "number")) return "; read the text with number(…)";
-  if (!eitherIs(a, b, "number")) return "";
-  if (eitherIs(a, b, "money")) return '; write money(5, "GBP"), or compare amount(…)';
-  return eitherIs(a, b, "measure") ? '; write measure(5, "kg"), or compare amount(…)' : "";
-};
-
-const sumHint = (a: Shape, b: Shape): string => {
-  if (!eitherIs(a, b, "number")) return hint(a, b);
-  if (eitherIs(a, b, "money")) return '; write money(2.50, "GBP") for an amount';
-  return eitherIs(a, b, "measure") ? '; write measure(200, "g") for a measure' : "";
-};

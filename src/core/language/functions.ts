@@ -2,6 +2,7 @@ import type { ExpressionFunction } from "./function.js";
 import { categories } from "./functions/categories.js";
 import { dates } from "./functions/dates.js";
 import { identifiers } from "./functions/identifiers.js";
+import { lengths } from "./functions/lengths.js";
 import { lists } from "./functions/lists.js";
 import { lookUps } from "./functions/look-ups.js";
 import { prices } from "./functions/money.js";
@@ -13,6 +14,7 @@ import { units } from "./functions/units.js";
 
 /** Every function of the language, in the order of the reference page. */
 export const functions: readonly ExpressionFunction[] = [
+  ...lengths,
   ...texts,
   ...lists,
   ...numbers,

@@ -5,7 +5,7 @@ import type { Placements } from "../placement/placements.js";
 import type { CalendarDate, Money } from "../values/value.js";
 import type { FillBlock } from "./fill-set.js";
 import type { Lexicon } from "./lexicon.js";
-import type { PricePolicy, StockPolicy } from "./price.js";
+import type { PricePolicy, StockPolicy } from "./price-policy.js";
 import type { Selection } from "./selection.js";
 
 /** Our side of a channel: what the workspace decided, checked against the definition. */

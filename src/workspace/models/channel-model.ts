@@ -13,7 +13,7 @@ import {
   Min,
   ValidateNested,
 } from "class-validator";
-import { saleWishes, type SaleWish } from "../../core/listing/price.js";
+import { saleWishes, type SaleWish } from "../../core/listing/price-policy.js";
 import { IsAmount, IsHazardChoice, YesOrNo } from "./rules.js";
 
 /** Account settings that the channel's files show. */
