@@ -1,10 +1,8 @@
-const segmenter = new Intl.Segmenter("en", { granularity: "grapheme" });
+import { characters } from "../core/values/characters.js";
+
 const wide =
   /\p{Emoji_Presentation}|[\u1100-\u115f\u2e80-\ua4cf\uac00-\ud7a3\uf900-\ufaff\ufe30-\ufe6f\uff00-\uff60\uffe0-\uffe6]/u;
 const ascii = /^[\u0020-\u007e]*$/;
-
-const characters = (text: string): readonly string[] =>
-  Array.from(segmenter.segment(text), ({ segment }) => segment);
 
 /** Columns that a text takes on a terminal. */
 export const textWidth = (text: string): number =>

@@ -1,6 +1,9 @@
 import { fold } from "../values/text.js";
 import { readYesNo } from "../values/yes-no.js";
 
+/** Longer texts are no terms: they have no forms and no parts. */
+export const TERM_LIMIT = 200;
+
 /** A form under which two spellings of one thing are alike. */
 export interface TermForm {
   /** Undefined where a text has no such form. */
@@ -134,7 +137,7 @@ const share = /(\d{1,3}(?:[.,]\d+)?)\s*%\s*/;
 
 /** The parts of a term that names several: colours side by side, materials with their shares; the largest share first. */
 export const termParts = (text: string): readonly string[] =>
-  text
+  (text.length > TERM_LIMIT ? "" : text)
     // Shares may stand side by side without a mark between: "98% cotton 2% elastane".
     .replace(/(?<=\S)\s+(?=\d{1,3}(?:[.,]\d+)?\s*%)/g, ", ")
     .split(between)

@@ -1,6 +1,6 @@
 import type { Place } from "../diagnostics/place.js";
 import { fold } from "../values/text.js";
-import { termForms, type TermForm } from "./term-forms.js";
+import { TERM_LIMIT, termForms, type TermForm } from "./term-forms.js";
 
 export interface PermittedValue {
   readonly value: string;
@@ -40,6 +40,7 @@ export const valueList = (name: string, place: Place, values: readonly Permitted
   };
   const spelled = new Map<string, string | undefined>();
   const bySpelling = (text: string): string | undefined => {
+    if (text.length > TERM_LIMIT) return undefined;
     if (spelled.has(text)) return spelled.get(text);
     const found = termForms.reduce<string | undefined>((match, form) => {
       const key = match === undefined ? form.of(text) : undefined;

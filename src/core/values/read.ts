@@ -105,8 +105,21 @@ const fromDigits = (reading: GtinReading): Reading => {
   return repaired === undefined ? { value } : { value, repaired };
 };
 
+// No number, price, measure or date is longer; and what reads them never has long texts to go through.
+const MOST_CHARACTERS = 200;
+
+const tooLong: Partial<Readonly<Record<Kind, ReadingProblem>>> = {
+  integer: "not-a-number",
+  decimal: "not-a-number",
+  money: "not-money",
+  measure: "not-a-measure",
+  date: "not-a-date",
+};
+
 /** Reads cleaned, non-empty cell text as a value of a kind, or says what is wrong with it. */
 export const readValue = (kind: Kind, text: string, defaults: ReadingDefaults = {}): Reading => {
+  const problem = text.length > MOST_CHARACTERS ? tooLong[kind] : undefined;
+  if (problem !== undefined) return { problem };
   switch (kind) {
     case "text":
     case "html":

@@ -27,18 +27,6 @@ export const cleanText = (text: string): string =>
         .replace(guarded, "")
     : text;
 
-const segmenter = new Intl.Segmenter("en", { granularity: "grapheme" });
-// eslint-disable-next-line no-control-regex
-const ascii = /^[\u0000-\u007f]*$/;
-
-/** Characters as a person counts them: graphemes, so that an accent or a flag counts once. */
-export const characterCount = (text: string): number =>
-  ascii.test(text) ? text.length : Array.from(segmenter.segment(text)).length;
-
-/** The characters of a text, as {@link characterCount} counts them. */
-export const characters = (text: string): readonly string[] =>
-  ascii.test(text) ? text.split("") : Array.from(segmenter.segment(text), ({ segment }) => segment);
-
 /** Folded for comparison: no case, accents, punctuation or doubled spaces. */
 export const fold = (text: string): string =>
   text

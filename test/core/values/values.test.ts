@@ -8,7 +8,8 @@ import { readDate } from "../../../src/core/values/date.js";
 import { readNumber } from "../../../src/core/values/number.js";
 import { readValue, type ReadingDefaults } from "../../../src/core/values/read.js";
 import { canonicalText } from "../../../src/core/values/show.js";
-import { characterCount, cleanText, fold } from "../../../src/core/values/text.js";
+import { characterCount } from "../../../src/core/values/characters.js";
+import { cleanText, fold } from "../../../src/core/values/text.js";
 import { unitCodes, unitOf } from "../../../src/core/values/units.js";
 import type { Kind } from "../../../src/core/values/value.js";
 

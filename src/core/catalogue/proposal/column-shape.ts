@@ -2,7 +2,7 @@ import { isCurrency } from "../../values/currencies.js";
 import { readGtin } from "../../values/gtin.js";
 import { readIsbn } from "../../values/isbn.js";
 import { readValue } from "../../values/read.js";
-import { characterCount } from "../../values/text.js";
+import { characterCount } from "../../values/characters.js";
 import { unitOf } from "../../values/units.js";
 import { readYesNo } from "../../values/yes-no.js";
 

@@ -1,9 +1,27 @@
 import { whole } from "../../values/decimal.js";
-import { characterCount, characters } from "../../values/text.js";
+import { characterCount, characters } from "../../values/characters.js";
 import type { ExpressionFunction } from "../function.js";
 import { asCount, asText, optional, parameter, textOrBlank } from "./arguments.js";
 
-const trailing = /[\s,;:–-]+$/;
+const loose = /[\s,;:–-]/;
+const blank = /\s/;
+
+/** How long a text is up to the last sign for which something holds no more; step by step, so that no text takes long. */
+const endBefore = (text: string, isLeft: RegExp): number => {
+  let end = text.length;
+  while (end > 0 && isLeft.test(text[end - 1] ?? "")) end--;
+  return end;
+};
+
+/** Without spaces and signs between words at its end. */
+const withoutLooseEnd = (text: string): string => text.slice(0, endBefore(text, loose));
+
+/** Where the last word of a text begins to be parted from what is before it; 0 where it is all one word. */
+const lastGap = (text: string): number => {
+  let word = text.length;
+  while (word > 0 && !blank.test(text[word - 1] ?? "")) word--;
+  return endBefore(text.slice(0, word), blank);
+};
 
 /** Cut at the end of the last word that fits; a first word that is too long is cut inside. */
 const fitted = (text: string, limit: number, ending = ""): string => {
@@ -13,9 +31,9 @@ const fitted = (text: string, limit: number, ending = ""): string => {
   const head = characters(text)
     .slice(0, room + 1)
     .join("");
-  const boundary = head.search(/\s+\S*$/);
+  const boundary = lastGap(head);
   const cut = boundary > 0 ? head.slice(0, boundary) : characters(text).slice(0, room).join("");
-  return cut.replace(trailing, "") + ending;
+  return withoutLooseEnd(cut) + ending;
 };
 
 /** The first text gives way so that the second fits behind it. */
@@ -29,16 +47,17 @@ const words = (text: string): readonly string[] => text.split(/\s+/).filter(Bool
 
 const withoutRepeats = (text: string): string => {
   const seen = new Set<string>();
-  return words(text)
-    .filter((word) => {
-      const key = word.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, "");
-      if (key === "") return true;
-      const isNew = !seen.has(key);
-      seen.add(key);
-      return isNew;
-    })
-    .join(" ")
-    .replace(trailing, "");
+  return withoutLooseEnd(
+    words(text)
+      .filter((word) => {
+        const key = word.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, "");
+        if (key === "") return true;
+        const isNew = !seen.has(key);
+        seen.add(key);
+        return isNew;
+      })
+      .join(" "),
+  );
 };
 
 const PAD_LIMIT = 1000;
@@ -98,7 +117,7 @@ export const lengths: readonly ExpressionFunction[] = [
     result: "text",
     examples: [{ expression: 'first_words("Cedar hive, flat roof", 2)', gives: "Cedar hive" }],
     apply: ([text, count]) =>
-      textOrBlank(words(asText(text)).slice(0, asCount(count)).join(" ").replace(trailing, "")),
+      textOrBlank(withoutLooseEnd(words(asText(text)).slice(0, asCount(count)).join(" "))),
   },
   {
     name: "last_words",

@@ -48,11 +48,14 @@ const inOrder = (a: Money | undefined, b: Money | undefined): readonly [Money, M
 const given = (price: Money | undefined): Money | undefined =>
   price === undefined || price.amount.isZero() ? undefined : price;
 
+// Longer than any size that is written down.
+const SIDES_LIMIT = 200;
 const sides = /\s*[x×*]\s*/i;
 const trailingUnit = /[^\d\s.,/½¼¾]+\.?$/;
 
 /** One of the sides of `30 x 20 x 12 cm`; a unit behind the last side is that of all. */
 const side = (text: string, number: number, defaults: ReadingDefaults): MaybeBlank => {
+  if (text.length > SIDES_LIMIT) return text;
   const parts = text.split(sides);
   const part = parts[number - 1]?.trim();
   if (part === undefined || part === "") return undefined;

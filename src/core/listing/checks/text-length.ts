@@ -1,4 +1,4 @@
-import { characterCount } from "../../values/text.js";
+import { characterCount } from "../../values/characters.js";
 import type { FieldCheck } from "../check-kind.js";
 
 const utf8 = new TextEncoder();

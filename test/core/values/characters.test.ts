@@ -1,0 +1,41 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { characterCount, characters } from "../../../src/core/values/characters.js";
+
+const whole = new Intl.Segmenter("en", { granularity: "grapheme" });
+const expected = (text: string): readonly string[] =>
+  Array.from(whole.segment(text), ({ segment }) => segment);
+
+describe("characters as a person counts them", () => {
+  it.each([
+    ["Höhe", 4],
+    ["Ho\u0308he", 4],
+    ["🇩🇪🇸🇪", 2],
+    ["👩‍🌾 sows", 6],
+    ["", 0],
+  ])("when the text is %s, then there are %d", (text, count) => {
+    expect(characterCount(text)).toBe(count);
+    expect(characters(text)).toHaveLength(count);
+  });
+
+  it("when any words of any letters stand in a long text, then they are cut as in one piece", () => {
+    const word = fc.oneof(
+      fc.constantFrom("Höhe", "ß", "é", "e\u0301", "🇩🇪", "👩‍🌾", "日本", "naïve"),
+      fc.string(),
+    );
+    fc.assert(
+      fc.property(fc.array(word, { maxLength: 300 }), (words) => {
+        const text = words.join(" ");
+        expect(characters(text)).toEqual(expected(text));
+        expect(characterCount(text)).toBe(expected(text).length);
+      }),
+      { numRuns: 100 },
+    );
+  });
+
+  it("when a text is as long as a book, then it is counted all the same", () => {
+    expect(characterCount("ß".repeat(1_000_000))).toBe(1_000_000);
+    expect(characterCount(`${"Straße ".repeat(100_000)}!`)).toBe(700_001);
+    expect(characters("e\u0301".repeat(100_000)).length).toBe(100_000);
+  });
+});
