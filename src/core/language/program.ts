@@ -5,7 +5,7 @@ import { checkExpression } from "./checker.js";
 import { compile, type Compiled, type Observe, type Scope } from "./compiler.js";
 import type { Fault } from "./fault.js";
 import type { Surroundings } from "./function.js";
-import { fits, fitsText, kindWords, type ResultKind } from "./kind.js";
+import { fits, fitsText, kindWords, shapeWords, type ResultKind } from "./kind.js";
 import type { Names } from "./names.js";
 import type { MaybeBlank } from "../values/value.js";
 import { parse } from "./parser.js";
@@ -72,7 +72,7 @@ export const program = (
         ...checked.faults,
         {
           fault: "kind",
-          reason: `${kindWords(wanted)} is wanted here, this is ${kindWords(checked.kind)}`,
+          reason: `${kindWords(wanted)} is wanted here, this is ${shapeWords(checked)}`,
           span: expression.span,
         },
       ];

@@ -11,12 +11,17 @@ export const LIST_ON = "list_on";
 export const KEEP_OFF = "keep_off";
 export const SELL_IN = "sell_in";
 
-const names = (product: Product, attribute: string): readonly string[] =>
-  (textOf(product, attribute) ?? "")
+const none: readonly string[] = [];
+
+const names = (product: Product, attribute: string): readonly string[] => {
+  const marks = textOf(product, attribute);
+  if (marks === undefined) return none;
+  return marks
     .split(LIST_SEPARATOR)
     .flatMap((part) => part.split(/[,;|]/))
     .map(fold)
     .filter(Boolean);
+};
 
 const isNamed = (marks: readonly string[], channel: string): boolean =>
   marks.includes(fold(channel)) || marks.includes("all");
