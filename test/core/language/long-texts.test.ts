@@ -5,7 +5,7 @@ import { functions } from "../../../src/core/language/functions.js";
 import { readValue } from "../../../src/core/values/read.js";
 import { evaluate } from "../../kit/evaluate.js";
 
-const LONG = 300_000;
+const LONG = 100_000;
 
 // What makes patterns that try again at each place take for ever: long runs with something else behind them.
 const hostile: readonly string[] = [

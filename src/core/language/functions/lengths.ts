@@ -3,6 +3,8 @@ import { characterCount, characters } from "../../values/characters.js";
 import type { ExpressionFunction } from "../function.js";
 import { asCount, asText, optional, parameter, textOrBlank } from "./arguments.js";
 
+const utf8 = new TextEncoder();
+
 const loose = /[\s,;:–-]/;
 const blank = /\s/;
 
@@ -28,12 +30,26 @@ const fitted = (text: string, limit: number, ending = ""): string => {
   if (characterCount(text) <= limit) return text;
   const room = limit - characterCount(ending);
   if (room <= 0) return characters(text).slice(0, limit).join("");
-  const head = characters(text)
-    .slice(0, room + 1)
-    .join("");
-  const boundary = lastGap(head);
-  const cut = boundary > 0 ? head.slice(0, boundary) : characters(text).slice(0, room).join("");
+  const all = characters(text);
+  const head = all.slice(0, room).join("");
+  // A word that ends just there is whole; another gives way, unless it is the only one.
+  const end = loose.test(all[room] ?? " ") ? head.length : lastGap(head);
+  const cut = end > 0 ? head.slice(0, end) : head;
   return withoutLooseEnd(cut) + ending;
+};
+
+/** The same for channels that count bytes: as many characters as fit, cut at the end of a word. */
+const fittedBytes = (text: string, limit: number, ending = ""): string => {
+  if (utf8.encode(text).length <= limit) return text;
+  let room = limit - utf8.encode(ending).length;
+  if (room <= 0) return fittedBytes(text, limit);
+  let count = 0;
+  for (const character of characters(text)) {
+    room -= utf8.encode(character).length;
+    if (room < 0) break;
+    count++;
+  }
+  return fitted(text, count + characterCount(ending), ending);
 };
 
 /** The first text gives way so that the second fits behind it. */
@@ -62,8 +78,6 @@ const withoutRepeats = (text: string): string => {
 
 const PAD_LIMIT = 1000;
 
-const utf8 = new TextEncoder();
-
 /** Texts cut, counted and filled up to a length. */
 export const lengths: readonly ExpressionFunction[] = [
   {
@@ -79,6 +93,20 @@ export const lengths: readonly ExpressionFunction[] = [
       { expression: 'fit("Cedar hive", 14)', gives: "Cedar hive" },
     ],
     apply: ([text, limit, ending]) => textOrBlank(fitted(asText(text), asCount(limit), asText(ending))),
+  },
+  {
+    name: "fit_bytes",
+    family: "texts",
+    summary:
+      "Shortens a text to so many bytes of UTF-8, at the end of a word, for channels that count bytes; an ending is counted in.",
+    parameters: [parameter("text", "text"), parameter("bytes", "number"), optional("ending", "text")],
+    result: "text",
+    examples: [
+      { expression: 'fit_bytes("Größe zehn, moosgrün", 12)', gives: "Größe zehn" },
+      { expression: 'fit_bytes("Größe zehn", 7)', gives: "Größe" },
+    ],
+    apply: ([text, limit, ending]) =>
+      textOrBlank(fittedBytes(asText(text), asCount(limit), ending === undefined ? "" : asText(ending))),
   },
   {
     name: "fit_before",
