@@ -25,20 +25,25 @@ export const build: CommandFile = {
     command
       .argument("[channels...]", "channels (all in use, if none is named)")
       .option("--purpose <purpose>", "what the files are for: full")
-      .option("--confirm-prices", "prices may change by more than channel.yaml allows, this once")
+      .option(
+        "--confirm-prices <skus>",
+        "these may change by more than channel.yaml allows, this once: SKUs with commas between, or all",
+      )
       .option("--out <dir>", "the folder for the files (out, in the workspace)")
       .option("--dry-run", "say what would be written, and write nothing"),
   async run({ args, options, io }) {
     const given = await validOptions(
       options,
-      ["purpose", "out"],
+      ["purpose", "out", "confirmPrices"],
       async () => (await import("./options/build-options.js")).BuildOptions,
     );
     const purpose: PurposeName = given.purpose ?? "full";
     return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
       const loaded = await loadChannels(workspace, store, args, await surroundings());
       const inReach = args.length > 0 ? loaded : writable(loaded, options.quiet, io);
-      const channels = options["confirmPrices"] === true ? inReach.map(unwatched) : inReach;
+      const { confirmPrices } = given;
+      const channels =
+        confirmPrices === undefined ? inReach : inReach.map((one) => confirmed(one, confirmPrices));
       if (loaded.length === 0) {
         io.err(
           'No channel is in use; name one in lexicant.yaml, under channels ("lexicant channels" lists them).\n',
@@ -109,11 +114,16 @@ const writable = (
   return ready ?? [];
 };
 
-/** A person has looked at the prices and means them. */
-const unwatched = (channel: WorkspaceChannel): WorkspaceChannel => ({
-  ...channel,
-  setup: { ...channel.setup, lastPrice: undefined },
-});
+/** A person has looked at these prices and means them. */
+const confirmed = (channel: WorkspaceChannel, list: string): WorkspaceChannel => {
+  const { lastPrice } = channel.setup;
+  const skus = new Set(list.split(",").map((sku) => sku.trim()));
+  const isMeant = (sku: string): boolean => skus.has(sku) || list.trim() === "all";
+  return {
+    ...channel,
+    setup: { ...channel.setup, lastPrice: (sku) => (isMeant(sku) ? undefined : lastPrice?.(sku)) },
+  };
+};
 
 interface Printed {
   readonly channel: WorkspaceChannel;

@@ -304,7 +304,8 @@ describe("a jump of prices", () => {
     expect(held.out.replace(/\s+/g, " ")).toContain(
       "the price goes from 20.00 GBP, which was sent last, to 2.00 GBP: 90%",
     );
-    expect(lexicant(shop, ["build", "--confirm-prices"]).out).toContain("1 listing written");
+    expect(lexicant(shop, ["build", "--confirm-prices", "S-2,S-3"]).out).toContain("0 listings written");
+    expect(lexicant(shop, ["build", "--confirm-prices", "S-2, S-1"]).out).toContain("1 listing written");
     // Until it is sent, the old price is the one that the channel has.
     expect(lexicant(shop, ["check"]).exit).toBe(1);
     lexicant(shop, ["sent", "lanternlist"]);

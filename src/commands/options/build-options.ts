@@ -10,6 +10,11 @@ export class BuildOptions {
   purpose?: PurposeName;
 
   @IsOptional()
+  @IsString({ message: "is a list of SKUs, or all" })
+  @Length(1, 100_000, { message: "is a list of SKUs, or all" })
+  confirmPrices?: string;
+
+  @IsOptional()
   @IsString({ message: "is a folder" })
   @Length(1, 1000, { message: "is a folder" })
   out?: string;

@@ -126,7 +126,7 @@ const sentences: { readonly [C in Code]: Sentence<C> } = {
       ? `${attribute} ${price} is above the highest allowed and was lowered to ${bound}`
       : `${attribute} ${price} is above ${bound}, the highest that channel.yaml allows; change the price, the rule or the bound`,
   "price-jump": ({ before, after, percent, limit, file }) =>
-    `the price goes from ${before}, which was sent last, to ${after}: ${percent}%, and ${file} allows ${limit}%; if it is meant, build with --confirm-prices`,
+    `the price goes from ${before}, which was sent last, to ${after}: ${percent}%, and ${file} allows ${limit}%; if it is meant, build with --confirm-prices and its SKU`,
   "link-missing": ({ label, url, status }) =>
     `${label}: ${url} is not there (the server answers ${status}); correct the address, or put the file there`,
   "link-unreachable": ({ label, url, reason }) => `${label}: ${url} could not be reached: ${reason}`,
@@ -328,7 +328,7 @@ const headings: Headings = {
   "not-a-picture": ({ label }) => `${label} is no picture`,
   "picture-too-small": ({ label, least }) => `${label} has fewer than ${least} × ${least} pixels`,
   "price-jump": ({ limit, file }) =>
-    `the price differs by more than ${limit}% from the one sent last (${file}); if it is meant, build with --confirm-prices`,
+    `the price differs by more than ${limit}% from the one sent last (${file}); where it is meant, build with --confirm-prices and the SKUs, or all`,
   "too-long": ({ label, limit, unit }) =>
     `${label} has more than ${limit} ${unit}; shorten it, or use fit(…, ${limit}) in its fill`,
   "too-short": ({ label, limit, unit }) => `${label} has fewer than ${limit} ${unit}`,
