@@ -1,5 +1,7 @@
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
+import type { Surroundings } from "../core/language/function.js";
+import { findingLines } from "../report/findings.js";
 import type { Io } from "../report/io.js";
 import { findingJson, jsonLine } from "../report/json.js";
 import type { CommandFile, ExitCode } from "./command-file.js";
@@ -7,7 +9,7 @@ import { importProgress } from "./flow/import/import-progress.js";
 import { importReport, proposalLines } from "./flow/import/import-report.js";
 import { importFiles, type FileResult, type ImportRequest } from "./flow/import/import-files.js";
 import { incomingFiles } from "./flow/import/incoming-files.js";
-import { withCatalogue } from "./flow/open-catalogue.js";
+import { surroundingsOf, withCatalogue } from "./flow/open-catalogue.js";
 import { validOptions } from "./options/valid-options.js";
 
 /** `lexicant import FILE…`: files into layers of the catalogue, all or nothing. */
@@ -55,7 +57,7 @@ export const importFile: CommandFile = {
             headerRow: given.headerRow,
           },
           at: io.now().toISOString(),
-          surroundings: await surroundings(),
+          surroundings: await withoutFaultyTables(surroundings, io),
           replace: options["replace"] === true,
           dropVanished: options["dropVanished"] === true,
           dryRun: options["dryRun"] === true,
@@ -77,6 +79,21 @@ export const importFile: CommandFile = {
       }
     });
   },
+};
+
+/** What is wrong with a table of the user's own keeps no stock file out: an expression that needs it says so itself. */
+const withoutFaultyTables = async (
+  surroundings: () => Promise<Surroundings>,
+  io: Io,
+): Promise<Surroundings> => {
+  try {
+    return await surroundings();
+  } catch (error) {
+    if (!(error instanceof Refusal)) throw error;
+    for (const finding of error.findings)
+      io.err(`${findingLines({ ...finding, severity: "warning" }, io).join("\n")}\n`);
+    return surroundingsOf(io);
+  }
 };
 
 /** Shows a proposal, and asks where somebody is there to answer. */

@@ -1,5 +1,5 @@
 import { existsSync } from "node:fs";
-import { open, readdir } from "node:fs/promises";
+import { open, readdir, stat } from "node:fs/promises";
 import { join } from "node:path";
 import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
 import type { Place } from "../core/diagnostics/place.js";
@@ -41,7 +41,17 @@ const headerRow = async (path: string): Promise<number> => {
   }
 };
 
+// Tables are held in memory whole.
+const MEGABYTES = 64;
+
+const refuseLarge = async (path: string, file: string): Promise<void> => {
+  const { size } = await stat(path);
+  if (size > MEGABYTES * 1024 * 1024)
+    throw new Refusal([diagnostic("file-too-large", { path: file, limit: MEGABYTES })]);
+};
+
 const readOne = async (path: string, file: string): Promise<ReadTable> => {
+  await refuseLarge(path, file);
   const { fileSource } = await import("../formats/byte-source.js");
   const { openCsv } = await import("../formats/csv-reader.js");
   const { refuseRepeatedColumns } = await import("../formats/table-stream.js");

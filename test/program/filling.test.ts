@@ -369,6 +369,49 @@ describe("the web addresses that listings show", () => {
   });
 });
 
+describe("a faulty table of the user's own", () => {
+  const shop = demoShop();
+
+  it("when rates are wrong, then each wrong cell is told and no channel is filled by them", () => {
+    write(
+      shop,
+      "tables/rates.csv",
+      "# ours\nday,from,to,rate\n2026-13-01,GBP,EUR,1.1\n2026-01-01,POUND,EUR,abc\n",
+    );
+    const { exit, out, err } = lexicant(shop, ["check", "fjordhandel"]);
+    expect([exit, out]).toEqual([2, ""]);
+    for (const part of ['day is "2026-13-01"', 'from is "POUND"', 'rate is "abc"', "tables/rates.csv, row 3"])
+      expect(err).toContain(part);
+  });
+
+  it("when an import needs no table, then it goes on and the fault is a warning", () => {
+    write(shop, "counted.csv", "sku,quantity\nBC-1402,99\n");
+    const { exit, out, err } = lexicant(shop, ["import", "counted.csv"]);
+    expect([exit, out]).toEqual([0, expect.stringContaining("1 read = 0 added + 1 changed")]);
+    expect(err).toMatch(/^warning {2}day is "2026-13-01"/);
+  });
+
+  it("when a rate or a row is missing, then the products that need it are held, and told by cause", () => {
+    write(shop, "tables/rates.csv", "day,from,to,rate\n2026-01-01,GBP,EUR,1.17\n");
+    write(shop, "tables/parcels.csv", "country,up_to,class\nDE,1 kg,parcel S\n");
+    const { out } = lexicant(shop, ["check", "fjordhandel", "--all"]);
+    const told = out.replace(/\s+/g, " ");
+    expect(told).toContain("there is no rate from GBP to SEK on 2026-11-25; add a row to tables/rates.csv");
+    expect(told).toMatch(/the table "parcels" has no row for [\d.]+ \w+, DE; add one to tables\/parcels\.csv/);
+  });
+
+  it.each([
+    ["two columns of a name", "a,a\n1,2\n", 'two columns are named "a"'],
+    ["a quote that is never closed", 'a,b\n"1,2\n', "never closed"],
+  ])("when a table has %s, then that is told with its file", (_, text, expected) => {
+    write(shop, "tables/other.csv", text);
+    const { exit, err } = lexicant(shop, ["try", "1 + 1"]);
+    write(shop, "tables/other.csv", "a\n1\n");
+    expect([exit, err]).toEqual([2, expect.stringContaining(expected)]);
+    expect(err).toContain("tables/other.csv");
+  });
+});
+
 describe("taking a channel into use", () => {
   it("when it is added, then its fills work as they are, and what waits for the catalogue is noted in them", () => {
     const shop = demoShop();
