@@ -397,7 +397,9 @@ describe("a faulty table of the user's own", () => {
     const { out } = lexicant(shop, ["check", "fjordhandel", "--all"]);
     const told = out.replace(/\s+/g, " ");
     expect(told).toContain("there is no rate from GBP to SEK on 2026-11-25; add a row to tables/rates.csv");
-    expect(told).toMatch(/the table "parcels" has no row for [\d.]+ \w+, DE; add one to tables\/parcels\.csv/);
+    expect(told).toMatch(
+      /the table "parcels" has no row for [\d.]+ \w+, DE; add one to tables\/parcels\.csv/,
+    );
   });
 
   it.each([

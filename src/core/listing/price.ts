@@ -1,5 +1,5 @@
 import { productWith, type Product } from "../catalogue/product.js";
-import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
+import { diagnostic, type Diagnostic, type Severity } from "../diagnostics/diagnostic.js";
 import { calculate, order } from "../language/operations.js";
 import type { ReadyProgram } from "../language/program.js";
 import { troubleCode } from "../language/trouble-code.js";
@@ -69,12 +69,17 @@ const put = ({ values, setup }: Repricing, attribute: string, value: MaybeBlank)
 };
 
 /** Runs a rule of the policy; what it cannot work out is told. */
-const ruled = (repricing: Repricing, label: string, program: ReadyProgram): MaybeBlank => {
+const ruled = (
+  repricing: Repricing,
+  label: string,
+  program: ReadyProgram,
+  severity: Severity = "error",
+): MaybeBlank => {
   const troubles: Troubles = [];
   const value = program.run(repricing.product, troubles);
   for (const trouble of troubles.map(factsOf))
     repricing.findings.push(
-      diagnostic(troubleCode(trouble), { label, trouble }, where(repricing, program.source.place)),
+      diagnostic(troubleCode(trouble), { label, trouble }, where(repricing, program.source.place), severity),
     );
   return value;
 };
@@ -85,7 +90,9 @@ const applyRules = (repricing: Repricing, { rules }: PricePolicy, base: Product 
     // A price that was given to this product for this channel alone is a person's own word: no rule changes it.
     const [own, common] = [product.origin(slot), base?.origin(slot)];
     const isOwn = own !== undefined && (own.revision !== common?.revision || own.row !== common.row);
-    if (!isOwn) values.set(slot, rounded(ruled(repricing, attribute, program)));
+    // A price beside the usual ones is missed only where a field asks for it, and that says so.
+    const severity = bounded.some((name) => name === attribute) ? "error" : "warning";
+    if (!isOwn) values.set(slot, rounded(ruled(repricing, attribute, program, severity)));
   }
 };
 

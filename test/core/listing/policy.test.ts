@@ -162,6 +162,15 @@ describe("a channel's prices", () => {
     );
   });
 
+  it("when a price beside the usual ones cannot be worked out, then only a field that asks for it is missing", () => {
+    const prices = { rules: { "price@EUR": "price in SEK" } };
+    expect(toldOf({ prices })).toMatch(/^ready: price@EUR could not be converted/);
+    const asked = toldOf({ prices, fills: { price: "price@EUR" } });
+    expect(asked).toMatch(/^held: /);
+    expect(asked).toContain("price@EUR could not be converted");
+    expect(asked).toContain("Price");
+  });
+
   it.each([
     ["all", "2026-02-01", "2026-02-15", "40.00 GBP"],
     ["coming", "2026-02-01", "2026-02-15", "44.50 GBP"],
