@@ -1,4 +1,5 @@
 import { nearest } from "../diagnostics/nearest.js";
+import { isCurrency } from "../values/currencies.js";
 import { unitCodes } from "../values/units.js";
 import { functionNamed } from "./functions.js";
 import type { ResultKind, Shape } from "./kind.js";
@@ -8,6 +9,11 @@ export const nameAdvice = (name: string, close: readonly string[]): string => {
   const called = functionNamed(name);
   if (called !== undefined)
     return `"${name}" is a function: write ${name}(${called.parameters.length === 0 ? "" : "…"})`;
+  const [base = "", mark] = name.split("@");
+  if (mark !== undefined && close.includes(base))
+    return isCurrency(mark)
+      ? `write "${base} in ${mark}", or make it by a price rule in channel.yaml`
+      : `no product has it in this language yet; without a language: ${base}`;
   return close.length === 0 ? `a text stands in double quotes: "${name}"` : "";
 };
 
