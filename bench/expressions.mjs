@@ -90,7 +90,14 @@ export const run = () => {
     return ready;
   };
   const scopes = products.map(({ brand, name, color, size, price, weight }) => {
-    const values = [brand, name, color, size, value("money", `${price} GBP`), value("measure", `${weight} kg`)];
+    const values = [
+      brand,
+      name,
+      color,
+      size,
+      value("money", `${price} GBP`),
+      value("measure", `${weight} kg`),
+    ];
     return { value: (slot) => values[slot] };
   });
   const Exact = Decimal.clone({ precision: 40, rounding: Decimal.ROUND_HALF_UP });
