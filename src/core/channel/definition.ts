@@ -119,3 +119,7 @@ export const fieldNamed = (definition: ChannelDefinition, code: string): Field |
   const slot = definition.fieldNames.find(code)?.slot;
   return slot === undefined ? undefined : definition.fields[slot];
 };
+
+/** The field that the placement fills with the category's path. */
+export const categoryFieldOf = (definition: ChannelDefinition): Field | undefined =>
+  definition.categoryField === undefined ? undefined : fieldNamed(definition, definition.categoryField);

@@ -77,6 +77,11 @@ export class FillScope implements Scope {
     }
   }
 
+  /** Gives a field a value that no fill makes, such as the category. */
+  preset(slot: number, value: Value): void {
+    this.filled[slot] = { value, problems: [] };
+  }
+
   /** A field's value, worked out when it is first asked for. */
   field(planned: PlannedField): Filled {
     const { slot } = planned.rule.field;

@@ -1,6 +1,6 @@
 import type { Family } from "../catalogue/family.js";
 import { textOf } from "../catalogue/product.js";
-import { fieldNamed } from "../channel/definition.js";
+import { categoryFieldOf } from "../channel/definition.js";
 import type { MaybeBlank } from "../values/value.js";
 import type { ChannelSetup } from "./channel-setup.js";
 import { coerce } from "./coerce.js";
@@ -15,12 +15,17 @@ export const scopeFor = (
   family: Pick<Family, "record" | "members">,
 ): FillScope => {
   const ourCategory = textOf(priced.product, "category");
-  return new FillScope(priced, family, (given, rule): Filled => {
+  const { definition } = setup;
+  const scope = new FillScope(priced, family, (given, rule): Filled => {
     const coerced = coerce(given, rule, (term) => permittedFor(setup, rule, ourCategory, term));
     if (!("problem" in coerced)) return { value: coerced.value, problems: [] };
     const { written, problem } = coerced;
     return { value: undefined, problems: [{ field: rule, written, problem }] };
   });
+  // The placement fills the category's field: for the listing, and for fills that ask it.
+  const field = categoryFieldOf(definition);
+  if (field !== undefined) scope.preset(field.slot, priced.plan.rules.category.path);
+  return scope;
 };
 
 /** Runs each field's fill and brings its value into the field's kind; what does not fit becomes a problem. */
@@ -32,16 +37,13 @@ export const fill = (
   const values: MaybeBlank[] = [];
   const problems: FillProblem[] = [];
   const { product, plan, notes } = priced;
-  const { categoryField } = setup.definition;
   const scope = scopeFor(priced, setup, family);
   for (const planned of plan.fields) {
     const filled = scope.field(planned);
     if (filled.value !== undefined) values[planned.rule.field.slot] = filled.value;
     if (filled.problems.length > 0) problems.push(...filled.problems);
   }
-  if (categoryField !== undefined) {
-    const field = fieldNamed(setup.definition, categoryField);
-    if (field !== undefined) values[field.slot] = plan.rules.category.path;
-  }
+  const category = categoryFieldOf(setup.definition);
+  if (category !== undefined) values[category.slot] = plan.rules.category.path;
   return { product, plan, notes, problems, value: (slot) => values[slot] };
 };

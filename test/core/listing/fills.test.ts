@@ -86,6 +86,15 @@ describe("what fills can ask", () => {
     expect(filledAs(setup, { ...spade, weight: "2100 g" }, "title")).toBe("weighs 2.1 kg");
   });
 
+  it("when a fill asks the field that the placement fills, then it sees the category's path", () => {
+    const placed = definitionOf({ source: { categoryField: "hue" } }).definition;
+    const setup = setupOf(placed, { fills: { title: 'leaf(field("hue"))', hue: '"green"' } });
+    expect([filledAs(setup, spade, "hue"), filledAs(setup, spade, "title")]).toEqual([
+      "Garden > Tools > Spades",
+      "Spades",
+    ]);
+  });
+
   it("when a fill asks for the most allowed, then it is the field's own limit in that category", () => {
     const setup = setupOf(definition, {
       fills: { title: "fit(name, most_allowed)", shots: "take(images, most_allowed)" },

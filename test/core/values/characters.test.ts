@@ -18,7 +18,7 @@ describe("characters as a person counts them", () => {
     expect(characters(text)).toHaveLength(count);
   });
 
-  it("when any words of any letters stand in a long text, then they are cut as in one piece", () => {
+  it("when any words of any letters stand in a long text, then they are cut no other than in one piece", () => {
     const word = fc.oneof(
       fc.constantFrom("Höhe", "ß", "é", "e\u0301", "🇩🇪", "👩‍🌾", "日本", "naïve"),
       fc.string(),
