@@ -16,7 +16,7 @@ import type { Store } from "../store/store.js";
 import type { CommandFile, ExitCode } from "./command-file.js";
 import { withCatalogue } from "./flow/open-catalogue.js";
 import { loadChannel } from "./flow/run-channels.js";
-import { trierFor, type Trial, type Trier } from "./flow/try/trials.js";
+import { trierFor, type Step, type Trial, type Trier } from "./flow/try/trials.js";
 import { validOptions } from "./options/valid-options.js";
 
 const SHOWN = 10;
@@ -87,9 +87,12 @@ const columns = [
   { title: "from", flexible: true },
 ] as const;
 
-const originOf = ({ product }: Trial, name: string | undefined, store: Store): string => {
+/** Where an attribute's value came from: a file, an edit, or the channel's own rules for prices and stock. */
+const originOf = ({ product }: Trial, { name, value }: Step, store: Store): string => {
   const slot = name === undefined ? undefined : product?.attributes.slot(name);
-  const origin = slot === undefined ? undefined : product?.origin(slot);
+  if (slot === undefined || product === undefined) return "";
+  if (valueText(product.value(slot)) !== valueText(value)) return "made by channel.yaml";
+  const origin = product.origin(slot);
   return origin === undefined ? "" : placeText(store.placeOf(origin, name ?? ""));
 };
 
@@ -97,10 +100,10 @@ const stepLines = (trial: Trial, store: Store, io: Io): readonly string[] => {
   const style = styleFor(io);
   const { product, value, troubles, steps } = trial;
   const parts = steps.slice(0, -1);
-  const rows = parts.map(({ text, value: own, depth, name }) => [
-    `${"  ".repeat(Math.max(0, depth - 1))}${text}`,
-    valueText(own),
-    originOf(trial, name, store),
+  const rows = parts.map((step) => [
+    `${"  ".repeat(Math.max(0, step.depth - 1))}${step.text}`,
+    valueText(step.value),
+    originOf(trial, step, store),
   ]);
   const [head = "", ...lines] = tableLines(columns, rows, io.columns);
   const title = product === undefined ? [] : [style.bold(`${product.sku}  ${textOf(product, "name") ?? ""}`)];

@@ -64,6 +64,8 @@ describe("trying an expression", () => {
       lexicant(shop, ["try", text, "--sku", "BC-1301-WHITE-M", "--channel", "fjordhandel"]).out;
     expect(tried('field("price_eur")')).toMatch(/gives \d+\.95 EUR/);
     expect(tried('field("delivery_until")')).toContain("gives 7");
+    const marked = lexicant(shop, ["try", '"{price}"', "--sku", "BC-1402", "--channel", "merrowgate"]).out;
+    expect(marked).toMatch(/price +\d+\.95 GBP +made by channel\.yaml/);
   });
 
   it("when no product is named, then some are shown and all are counted", () => {
