@@ -88,7 +88,7 @@ const count = (number: number): string => (number === 0 ? "" : number.toLocaleSt
 const cells = (row: TalliedFill, categoryField: string | undefined): readonly string[] => {
   const { field, fill, filled, blank, wrong } = row;
   const { place } = fill?.program.source ?? {};
-  const own = fill?.program.source.text.replace(/\s+/g, " ");
+  const own = fill?.program.source.text.replace(/\s+/g, " ").trim();
   const by =
     field.code === categoryField
       ? "the placement"

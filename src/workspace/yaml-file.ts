@@ -94,8 +94,11 @@ export const expressionOf = (yaml: YamlFile, node: Node | null | undefined): Sou
     case "QUOTE_SINGLE":
       return { text: String(node.value), place: { ...place, position: position + 1 } };
     case "BLOCK_FOLDED":
-    case "BLOCK_LITERAL":
-      return { text: String(node.value).trimEnd(), place: { file: yaml.file, line: line + 1, position: 1 } };
+    case "BLOCK_LITERAL": {
+      // Its lines as they stand: how they are folded makes no difference to an expression, and places stay true.
+      const lines = yaml.text.slice(yaml.text.indexOf("\n", start) + 1, end).trimEnd();
+      return { text: lines, place: { file: yaml.file, line: line + 1, position: 1 } };
+    }
     default: {
       const text = yaml.text.slice(start, end).trim();
       return text === "" ? undefined : { text, place };

@@ -119,6 +119,16 @@ describe("fills.yaml", () => {
     ]);
   });
 
+  it("when a fill is folded over lines, then it reads as one, and its faults have the places where they stand", async () => {
+    const folded = (fill: string) =>
+      `all:\n  title: >-\n    if color is given\n    then ${fill}\n    else name\n  hue: color\n`;
+    expect(await told(folded('"{name},\n      {color}"'))).toEqual([]);
+    expect(await told(folded("nmae"))).toEqual(['4:10 there is no attribute "nmae"; nearest: "name"']);
+    expect(await told("all:\n  title: |\n    fit(name,\n      4O)\n")).toEqual([
+      expect.stringMatching(/^4:8 /),
+    ]);
+  });
+
   it("when fills wait for each other, then the circle is told where it closes", async () => {
     expect(await told('all:\n  title: field("ref")\n  ref: \'"{field("title")}-{sku}"\'\n')).toEqual([
       expect.stringContaining("fills wait for each other: title → ref → title"),
