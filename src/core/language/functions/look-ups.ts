@@ -59,8 +59,12 @@ const asked = (table: MaybeBlank, column: MaybeBlank, surroundings: Surroundings
   return index === undefined ? cannot(noColumn(found, asText(column))) : { table: found, index };
 };
 
-const cellOf = (row: LookUpRow | undefined, { table, index }: Asked, key: string): MaybeBlank | Cannot =>
-  row === undefined ? cannot({ trouble: "no-table-row", table: table.name, key }) : row.cells[index];
+const cellOf = (
+  row: LookUpRow | undefined,
+  { table, index }: Asked,
+  key: () => string,
+): MaybeBlank | Cannot =>
+  row === undefined ? cannot({ trouble: "no-table-row", table: table.name, key: key() }) : row.cells[index];
 
 const keysOf = (values: readonly MaybeBlank[]): readonly string[] =>
   values.map((value) => (value === undefined ? "" : keyText(value)));
@@ -83,7 +87,7 @@ export const lookUps: readonly ExpressionFunction[] = [
       const found = asked(table, column, surroundings);
       if (!("table" in found)) return found;
       const texts = keysOf(keys);
-      return cellOf(found.table.row(texts), found, texts.map((key) => `"${key}"`).join(" and "));
+      return cellOf(found.table.row(texts), found, () => texts.map((key) => `"${key}"`).join(" and "));
     },
   },
   {
@@ -108,11 +112,8 @@ export const lookUps: readonly ExpressionFunction[] = [
       if (value === undefined) return undefined;
       const found = asked(table, column, surroundings);
       if (!("table" in found)) return found;
-      return cellOf(
-        found.table.band(value, keysOf(keys)),
-        found,
-        [valueText(value), ...keysOf(keys)].join(", "),
-      );
+      const texts = keysOf(keys);
+      return cellOf(found.table.band(value, texts), found, () => [valueText(value), ...texts].join(", "));
     },
   },
   {
