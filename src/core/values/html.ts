@@ -14,9 +14,17 @@ const tidy = (text: string): string =>
     .replace(/\n{3,}/g, "\n\n")
     .trim();
 
+// Members of a group follow each other with the same text, and several fields ask for it.
+let latest = { html: "", plain: "" };
+
 /** The words of an HTML text: blocks on lines of their own, list items behind a dash, scripts and styles dropped. */
 export const plainText = (html: string): string => {
-  if (!looksLikeHtml.test(html)) return html;
+  if (latest.html === html) return latest.plain;
+  latest = { html, plain: looksLikeHtml.test(html) ? withoutMarks(html) : html };
+  return latest.plain;
+};
+
+const withoutMarks = (html: string): string => {
   let text = "";
   let muted = 0;
   const parser = new Parser(
