@@ -9,6 +9,7 @@ import { chosenProducts } from "./flow/export/chosen-products.js";
 import { sheetColumns } from "./flow/export/sheet-columns.js";
 import { csvFile, csvOut, xlsxFile } from "./flow/export/sheet-writer.js";
 import { withCatalogue } from "./flow/open-catalogue.js";
+import { refuseUnused } from "./flow/refusals.js";
 import type { ExportOptions } from "./options/export-options.js";
 import { validOptions } from "./options/valid-options.js";
 
@@ -42,10 +43,7 @@ export const exportSheet: CommandFile = {
     return withCatalogue(options.workspace, io, async (open) => {
       const { store, workspace } = open;
       const { forChannel } = given;
-      if (forChannel !== undefined && !workspace.channelsInUse.includes(forChannel))
-        throw new Refusal([
-          diagnostic("channel-not-in-use", { channel: forChannel, inUse: workspace.channelsInUse }),
-        ]);
+      refuseUnused(forChannel, workspace);
       const products = await chosenProducts(open, given, io);
       const columns = await sheetColumns(store, given.only, products, forChannel);
       const write = file === "-" ? csvOut(io.out) : isXlsx ? xlsxFile(path) : csvFile(path);

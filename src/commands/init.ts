@@ -8,9 +8,8 @@ import { MANIFEST, openWorkspace } from "../workspace/workspace.js";
 import type { CommandFile } from "./command-file.js";
 import { surroundingsOf } from "./flow/open-catalogue.js";
 import { definitionsNamed, takeIntoUse, tellInUse } from "./flow/take-into-use.js";
+import { collect } from "./options/collect.js";
 import { validOptions } from "./options/valid-options.js";
-
-const collect = (value: string, earlier: readonly string[] = []): readonly string[] => [...earlier, value];
 
 /** `lexicant init`: an empty workspace, or further channels for the one here, with starting decision files. */
 export const init: CommandFile = {

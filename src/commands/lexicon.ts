@@ -11,9 +11,8 @@ import { termsAccepted, termSet, writeTerms, type TermDecision } from "./flow/le
 import { unknownTerms, type UnknownTerm } from "./flow/lexicon/unknown-terms.js";
 import { withCatalogue } from "./flow/open-catalogue.js";
 import { loadChannel } from "./flow/run-channels.js";
+import { collect } from "./options/collect.js";
 import { validOptions } from "./options/valid-options.js";
-
-const collect = (value: string, earlier: readonly string[] = []): readonly string[] => [...earlier, value];
 
 /** `lexicant lexicon CHANNEL`: our terms that the channel has no value for, and what each may mean there. */
 export const lexicon: CommandFile = {

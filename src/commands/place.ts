@@ -18,9 +18,8 @@ import {
 import { keyOf, productsOf, propose, skusOf, titleOf, type Proposal } from "./flow/place/proposals.js";
 import { isOpen, ourCategories, outOfDate, type OurCategory, type OutOfDate } from "./flow/place/subjects.js";
 import { loadChannel } from "./flow/run-channels.js";
+import { collect } from "./options/collect.js";
 import { validOptions } from "./options/valid-options.js";
-
-const collect = (value: string, earlier: readonly string[] = []): readonly string[] => [...earlier, value];
 
 /** `lexicant place CHANNEL`: proposes where our categories go, and writes down what is decided. */
 export const place: CommandFile = {

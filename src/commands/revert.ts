@@ -1,13 +1,11 @@
 import { RETRACTED } from "../core/catalogue/record.js";
-import { diagnostic } from "../core/diagnostics/diagnostic.js";
-import { nearest } from "../core/diagnostics/nearest.js";
-import { Refusal } from "../core/diagnostics/refusal.js";
 import { countText } from "../report/findings.js";
 import type { Io } from "../report/io.js";
 import { jsonLine } from "../report/json.js";
 import type { CatalogueTransaction, Store } from "../store/store.js";
 import type { CommandFile } from "./command-file.js";
 import { withCatalogue } from "./flow/open-catalogue.js";
+import { attributesIn, refuseUnknownSkus, refuseUnused } from "./flow/refusals.js";
 import { ownWords, type OwnWord } from "./flow/revert/own-words.js";
 import { validOptions } from "./options/valid-options.js";
 
@@ -29,10 +27,10 @@ export const revert: CommandFile = {
       async () => (await import("./options/export-options.js")).ExportOptions,
     );
     return withCatalogue(options.workspace, io, async ({ workspace, store }) => {
-      if (!workspace.channelsInUse.includes(channel))
-        throw new Refusal([diagnostic("channel-not-in-use", { channel, inUse: workspace.channelsInUse })]);
-      await refuseUnknown(skus, store);
-      const wanted = { skus: new Set(skus), attributes: await attributesNamed(given.only ?? "", store) };
+      refuseUnused(channel, workspace);
+      await refuseUnknownSkus(skus, store);
+      const attributes = attributesIn(given.only ?? "", await store.attributes());
+      const wanted = { skus: new Set(skus), attributes: new Set(attributes) };
       const words: OwnWord[] = [];
       for await (const word of ownWords(workspace, store, channel, wanted)) words.push(word);
       const dryRun = options["dryRun"] === true;
@@ -44,30 +42,6 @@ export const revert: CommandFile = {
       return 0;
     });
   },
-};
-
-const refuseUnknown = async (skus: readonly string[], store: Store): Promise<void> => {
-  const findings = [];
-  for (const sku of skus)
-    if ((await store.product(sku)) === undefined)
-      findings.push(diagnostic("unknown-sku", { sku, nearest: nearest(sku, await store.skusNear(sku)) }));
-  if (findings.length > 0) throw new Refusal(findings);
-};
-
-const attributesNamed = async (only: string, store: Store): Promise<ReadonlySet<string>> => {
-  const attributes = await store.attributes();
-  const names = only
-    .split(",")
-    .map((name) => name.trim())
-    .filter(Boolean);
-  const unknown = names.filter((name) => attributes.slot(name) === undefined);
-  if (unknown.length > 0)
-    throw new Refusal(
-      unknown.map((attribute) =>
-        diagnostic("unknown-attribute", { attribute, nearest: nearest(attribute, attributes.names) }),
-      ),
-    );
-  return new Set(names);
 };
 
 /** One act: a revision for each layer that said something. */

@@ -12,6 +12,7 @@ import { CLEAR_WORD } from "../workspace/source-text.js";
 import type { Workspace } from "../workspace/workspace.js";
 import type { CommandFile } from "./command-file.js";
 import { withCatalogue } from "./flow/open-catalogue.js";
+import { refuseUnused, unknownSku } from "./flow/refusals.js";
 import { validOptions } from "./options/valid-options.js";
 
 interface Edit {
@@ -37,15 +38,9 @@ export const set: CommandFile = {
       async () => (await import("./options/set-options.js")).SetOptions,
     );
     return withCatalogue(options.workspace, io, async ({ workspace, store }) => {
-      if (given.channel !== undefined && !workspace.channelsInUse.includes(given.channel))
-        throw new Refusal([
-          diagnostic("channel-not-in-use", { channel: given.channel, inUse: workspace.channelsInUse }),
-        ]);
+      refuseUnused(given.channel, workspace);
       const product = await store.product(sku);
-      if (product === undefined)
-        throw new Refusal([
-          diagnostic("unknown-sku", { sku, nearest: nearest(sku, await store.skusNear(sku)) }),
-        ]);
+      if (product === undefined) throw new Refusal([await unknownSku(sku, store)]);
       const edits = editsOf(written, await store.attributes(), workspace);
       const transaction = await store.begin();
       try {

@@ -1,7 +1,5 @@
 import type { Product } from "../core/catalogue/product.js";
 import { CLEARED, LIST_SEPARATOR, RETRACTED } from "../core/catalogue/record.js";
-import { diagnostic } from "../core/diagnostics/diagnostic.js";
-import { nearest } from "../core/diagnostics/nearest.js";
 import { placeText } from "../core/diagnostics/place.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { countText } from "../report/findings.js";
@@ -13,6 +11,7 @@ import { tableLines } from "../report/table.js";
 import type { PastOpinion, Store } from "../store/store.js";
 import type { CommandFile } from "./command-file.js";
 import { withCatalogue } from "./flow/open-catalogue.js";
+import { unknownSku } from "./flow/refusals.js";
 import { productJson } from "./flow/product-json.js";
 import { validOptions } from "./options/valid-options.js";
 
@@ -43,10 +42,7 @@ export const show: CommandFile = {
         }
       }
       const product = await store.product(sku, given.channel);
-      if (product === undefined)
-        throw new Refusal([
-          diagnostic("unknown-sku", { sku, nearest: nearest(sku, await store.skusNear(sku)) }),
-        ]);
+      if (product === undefined) throw new Refusal([await unknownSku(sku, store)]);
       if (options.json) {
         io.out(
           jsonLine({

@@ -1,6 +1,4 @@
 import { textOf } from "../core/catalogue/product.js";
-import { diagnostic } from "../core/diagnostics/diagnostic.js";
-import { nearest } from "../core/diagnostics/nearest.js";
 import { placeText } from "../core/diagnostics/place.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { factsOf } from "../core/language/trouble.js";
@@ -15,6 +13,7 @@ import { tableLines } from "../report/table.js";
 import type { Store } from "../store/store.js";
 import type { CommandFile, ExitCode } from "./command-file.js";
 import { withCatalogue } from "./flow/open-catalogue.js";
+import { unknownSku } from "./flow/refusals.js";
 import { loadChannel } from "./flow/run-channels.js";
 import { trierFor, type Step, type Trial, type Trier } from "./flow/try/trials.js";
 import { validOptions } from "./options/valid-options.js";
@@ -56,7 +55,7 @@ const onSku = async (sku: string, store: Store, trier: Trier): Promise<Trial> =>
   const trial =
     family === undefined ? undefined : trier.on(family).find(({ product }) => product?.sku === sku);
   if (trial !== undefined) return trial;
-  throw new Refusal([diagnostic("unknown-sku", { sku, nearest: nearest(sku, await store.skusNear(sku)) })]);
+  throw new Refusal([await unknownSku(sku, store)]);
 };
 
 const valueText = (value: MaybeBlank): string => {

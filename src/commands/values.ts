@@ -1,4 +1,4 @@
-import { fieldNamed } from "../core/channel/definition.js";
+import { fieldNamed, listsOf } from "../core/channel/definition.js";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { nearest } from "../core/diagnostics/nearest.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
@@ -39,11 +39,7 @@ export const values: CommandFile = {
       throw new Refusal([
         diagnostic("unknown-field", { field: code, nearest: nearest(code, definition.fieldNames.all) }),
       ]);
-    const lists = [
-      ...new Set(
-        definition.rules.filter((rule) => rule.field === field).flatMap(({ limits }) => limits.values ?? []),
-      ),
-    ];
+    const lists = listsOf(definition, field);
     if (lists.length === 0) {
       io.out(`${field.label} takes any ${field.kind}; it has no list of values.\n`);
       return 0;

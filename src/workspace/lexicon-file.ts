@@ -1,5 +1,5 @@
 import { existsSync } from "node:fs";
-import { fieldNamed, type ChannelDefinition } from "../core/channel/definition.js";
+import { fieldNamed, listsOf, type ChannelDefinition } from "../core/channel/definition.js";
 import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
 import { nearest } from "../core/diagnostics/nearest.js";
 import type { LexiconRow } from "../core/listing/lexicon.js";
@@ -31,9 +31,7 @@ export const loadLexicon = async (
     }
     const [ourTerm, channelValue] = [row.cell("our_term"), row.cell("channel_value")];
     if (channelValue === "") continue;
-    const lists = definition.rules
-      .filter((rule) => rule.field === field)
-      .flatMap(({ limits }) => limits.values ?? []);
+    const lists = listsOf(definition, field);
     if (lists.length > 0 && !lists.some((list) => list.match(channelValue) !== undefined)) {
       const values = lists.flatMap((list) => list.values.map(({ value }) => value));
       const facts = {

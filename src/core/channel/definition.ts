@@ -6,6 +6,7 @@ import type { ReadyProgram } from "../language/program.js";
 import type { CategoryTree } from "./category-tree.js";
 import type { Field, FieldRule } from "./field.js";
 import type { LayoutDefinition } from "./layout-definition.js";
+import type { ValueList } from "./value-list.js";
 
 /** What a file is for. A definition names those that its channel takes. */
 export type PurposeName = "full" | "amend" | "offer" | "stock" | "withdraw";
@@ -119,6 +120,11 @@ export const fieldNamed = (definition: ChannelDefinition, code: string): Field |
   const slot = definition.fieldNames.find(code)?.slot;
   return slot === undefined ? undefined : definition.fields[slot];
 };
+
+/** The lists of permitted values that a field has in any category. */
+export const listsOf = ({ rules }: ChannelDefinition, field: Field): readonly ValueList[] => [
+  ...new Set(rules.filter((rule) => rule.field === field).flatMap(({ limits }) => limits.values ?? [])),
+];
 
 /** The field that the placement fills with the category's path. */
 export const categoryFieldOf = (definition: ChannelDefinition): Field | undefined =>

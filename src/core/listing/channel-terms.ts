@@ -1,4 +1,4 @@
-import { fieldNamed, type ChannelDefinition } from "../channel/definition.js";
+import { fieldNamed, listsOf, type ChannelDefinition } from "../channel/definition.js";
 import type { Lexicon } from "./lexicon.js";
 
 /** The channel's word for our term in a field, whatever the category: the first of the field's lists that knows it. */
@@ -8,9 +8,7 @@ export const channelTerms =
     const field = fieldNamed(definition, code);
     if (field === undefined) return undefined;
     const ours = lexicon.find(field.code, undefined, term) ?? term;
-    const lists = definition.rules
-      .filter((rule) => rule.field === field)
-      .flatMap(({ limits }) => limits.values ?? []);
+    const lists = listsOf(definition, field);
     if (lists.length === 0) return ours === term ? undefined : ours;
     for (const list of lists) {
       const permitted = list.match(ours);

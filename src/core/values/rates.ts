@@ -17,16 +17,15 @@ export interface Rates {
 const one = whole(1);
 
 export const ratesOf = (rows: readonly RateRow[]): Rates => {
-  const byPair = new Map<string, readonly RateRow[]>();
-  for (const row of rows) {
+  const byPair = new Map<string, RateRow[]>();
+  // Of two rows of one day the later in the table counts.
+  for (const row of [...rows].reverse()) {
     const pair = `${row.from} ${row.to}`;
-    byPair.set(pair, [...(byPair.get(pair) ?? []), row]);
+    const own = byPair.get(pair);
+    if (own === undefined) byPair.set(pair, [row]);
+    else own.push(row);
   }
-  for (const [pair, all] of byPair)
-    byPair.set(
-      pair,
-      [...all].sort((a, b) => (a.day < b.day ? 1 : -1)),
-    );
+  for (const own of byPair.values()) own.sort((a, b) => (a.day < b.day ? 1 : a.day > b.day ? -1 : 0));
   const latest = (from: string, to: string, iso: string): RateRow | undefined =>
     byPair.get(`${from} ${to}`)?.find(({ day }) => day <= iso);
   return {

@@ -1,6 +1,5 @@
 import { textOf } from "../../../core/catalogue/product.js";
-import { diagnostic, type Diagnostic } from "../../../core/diagnostics/diagnostic.js";
-import { nearest } from "../../../core/diagnostics/nearest.js";
+import type { Diagnostic } from "../../../core/diagnostics/diagnostic.js";
 import { noteText } from "../../../core/diagnostics/wording.js";
 import { Refusal } from "../../../core/diagnostics/refusal.js";
 import type { Outcome } from "../../../core/listing/listing.js";
@@ -12,6 +11,7 @@ import { styleFor } from "../../../report/style.js";
 import type { Store } from "../../../store/store.js";
 import type { WorkspaceChannel } from "../../../workspace/channel-files.js";
 import type { ExitCode } from "../../command-file.js";
+import { unknownSku } from "../refusals.js";
 import { provenanceIn } from "../run-channels.js";
 
 const states = { ready: "ready", held: "held", "left-out": "left out" } as const;
@@ -37,8 +37,7 @@ export const checkProduct = async (
 ): Promise<ExitCode> => {
   const family = await store.familyOf(sku);
   const product = family?.members.find((member) => member.sku === sku);
-  if (family === undefined || product === undefined)
-    throw new Refusal([diagnostic("unknown-sku", { sku, nearest: nearest(sku, await store.skusNear(sku)) })]);
+  if (family === undefined || product === undefined) throw new Refusal([await unknownSku(sku, store)]);
   const provenance = await provenanceIn(store);
   const style = styleFor(io);
   let isHeld = false;

@@ -3,15 +3,13 @@ import { resolve } from "node:path";
 import { isUnder } from "../../../core/catalogue/category-path.js";
 import type { Family } from "../../../core/catalogue/family.js";
 import { textOf, type Product } from "../../../core/catalogue/product.js";
-import { diagnostic } from "../../../core/diagnostics/diagnostic.js";
-import { nearest } from "../../../core/diagnostics/nearest.js";
-import { Refusal } from "../../../core/diagnostics/refusal.js";
 import { pipelineFor } from "../../../core/listing/pipeline.js";
 import { readFault } from "../../../formats/file-fault.js";
 import type { Io } from "../../../report/io.js";
 import type { Store } from "../../../store/store.js";
 import type { ExportOptions } from "../../options/export-options.js";
 import { conditionOf } from "../condition.js";
+import { refuseUnknownSkus } from "../refusals.js";
 import type { OpenCatalogue } from "../open-catalogue.js";
 import { loadChannel } from "../run-channels.js";
 
@@ -33,11 +31,7 @@ const skuTest = async (list: string, store: Store, io: Io): Promise<Test> => {
       .map((sku) => sku.trim())
       .filter(Boolean),
   );
-  const unknown: Refusal["findings"][number][] = [];
-  for (const sku of wanted)
-    if ((await store.product(sku)) === undefined)
-      unknown.push(diagnostic("unknown-sku", { sku, nearest: nearest(sku, await store.skusNear(sku)) }));
-  if (unknown.length > 0) throw new Refusal(unknown);
+  await refuseUnknownSkus(wanted, store);
   return ({ sku }) => wanted.has(sku);
 };
 

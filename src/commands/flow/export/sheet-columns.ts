@@ -1,8 +1,6 @@
-import { diagnostic } from "../../../core/diagnostics/diagnostic.js";
-import { nearest } from "../../../core/diagnostics/nearest.js";
-import { Refusal } from "../../../core/diagnostics/refusal.js";
 import type { Store } from "../../../store/store.js";
 import { FOR_CHANNEL } from "../../../workspace/source-text.js";
+import { attributesIn } from "../refusals.js";
 import type { ChosenProducts } from "./chosen-products.js";
 
 /** The attributes of a sheet: those asked for, or all that any of the products has. The SKU always comes first, then the channel that the sheet is for. */
@@ -15,17 +13,7 @@ export const sheetColumns = async (
   const attributes = await store.attributes();
   const first = forChannel === undefined ? ["sku"] : ["sku", FOR_CHANNEL];
   if (only !== undefined) {
-    const asked = only
-      .split(",")
-      .map((name) => name.trim())
-      .filter(Boolean);
-    const unknown = asked.filter((name) => attributes.slot(name) === undefined);
-    if (unknown.length > 0)
-      throw new Refusal(
-        unknown.map((attribute) =>
-          diagnostic("unknown-attribute", { attribute, nearest: nearest(attribute, attributes.names) }),
-        ),
-      );
+    const asked = attributesIn(only, attributes);
     return [...first, ...new Set(asked.filter((name) => name !== "sku"))];
   }
   const used = new Set<number>();

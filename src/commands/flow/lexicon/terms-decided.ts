@@ -1,4 +1,4 @@
-import { fieldNamed } from "../../../core/channel/definition.js";
+import { fieldNamed, listsOf } from "../../../core/channel/definition.js";
 import { diagnostic } from "../../../core/diagnostics/diagnostic.js";
 import { nearest } from "../../../core/diagnostics/nearest.js";
 import { Refusal } from "../../../core/diagnostics/refusal.js";
@@ -36,9 +36,7 @@ export const termSet = (
     throw new Refusal([
       diagnostic("unknown-field", { field: code, nearest: nearest(code, definition.fieldNames.all) }),
     ]);
-  const lists = definition.rules
-    .filter((rule) => rule.field === field)
-    .flatMap(({ limits }) => limits.values ?? []);
+  const lists = listsOf(definition, field);
   const value = lists.map((list) => list.match(wanted)).find((found) => found !== undefined);
   if (lists.length > 0 && value === undefined) {
     const values = lists.flatMap((list) => list.values.map((one) => one.value));

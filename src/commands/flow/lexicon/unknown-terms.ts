@@ -1,3 +1,4 @@
+import { categoryRules } from "../../../core/channel/category-rules.js";
 import { fieldNamed } from "../../../core/channel/definition.js";
 import type { Field } from "../../../core/channel/field.js";
 import type { ValueList } from "../../../core/channel/value-list.js";
@@ -27,20 +28,18 @@ interface Found {
   products: number;
 }
 
-/** A field's list in one of the channel's categories: the nearest scope that names one. */
-const listIn = (
-  { definition }: ChannelSetup,
-  field: Field,
-  code: string | undefined,
-): ValueList | undefined => {
-  let scope = code === undefined ? undefined : definition.tree.named(code);
-  const rules = definition.rules.filter((rule) => rule.field === field && rule.limits.values !== undefined);
-  for (; scope !== undefined; scope = scope.parent) {
-    const { code: own } = scope;
-    const near = rules.find((rule) => rule.scope === own);
-    if (near !== undefined) return near.limits.values;
-  }
-  return rules.find((rule) => rule.scope === "*")?.limits.values;
+/** The list that each field has in a category; a category is resolved once. */
+const listsIn = ({ definition }: ChannelSetup) => {
+  const known = new Map<string, ReadonlyMap<Field, ValueList | undefined>>();
+  return (code: string | undefined, field: Field): ValueList | undefined => {
+    const category = code === undefined ? undefined : definition.tree.find(code);
+    if (category === undefined) return undefined;
+    const lists =
+      known.get(category.code) ??
+      new Map(categoryRules(definition, category).fields.map((rule) => [rule.field, rule.limits.values]));
+    known.set(category.code, lists);
+    return lists.get(field);
+  };
 };
 
 /** Goes through the catalogue for the terms that no value stands for; those that hold up most come first. */
@@ -50,10 +49,11 @@ export const unknownTerms = async (
 ): Promise<readonly UnknownTerm[]> => {
   const { setup } = channel;
   const found = new Map<string, Found>();
+  const listIn = listsIn(setup);
   const note = (finding: Diagnostic, seen: Set<string>): void => {
     if (finding.code !== "unknown-value" || finding.field === undefined) return;
     const field = fieldNamed(setup.definition, finding.field);
-    const list = field === undefined ? undefined : listIn(setup, field, finding.category);
+    const list = field === undefined ? undefined : listIn(finding.category, field);
     if (field === undefined || list === undefined) return;
     const term = finding.facts.value;
     const key = `${field.code}\u0000${list.name}\u0000${term}`;
