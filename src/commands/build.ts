@@ -71,7 +71,7 @@ export const build: CommandFile = {
               channel,
               join(root, channel.setup.channel),
               purpose,
-              store.pricesOf(channel.setup.channel),
+              store.ledgerOf(channel.setup.channel),
             ),
           );
         await runChannels(store, builds);

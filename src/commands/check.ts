@@ -1,18 +1,21 @@
-import { heading } from "../core/diagnostics/wording.js";
-import { countText, causeLines } from "../report/findings.js";
-import type { Io } from "../report/io.js";
-import { findingJson, jsonLine } from "../report/json.js";
-import { styleFor } from "../report/style.js";
-import { wrapText } from "../report/text-width.js";
-import type { WorkspaceChannel } from "../workspace/channel-files.js";
-import type { CommandFile } from "./command-file.js";
-import { channelCounts, exitFor, type ChannelCounts } from "./flow/channel-counts.js";
-import { withCatalogue } from "./flow/open-catalogue.js";
+import { Refusal } from "../core/diagnostics/refusal.js";
+import { diagnostic } from "../core/diagnostics/diagnostic.js";
+import { findingCsv, findingsCsvHeader } from "../report/findings-csv.js";
+import { findingJson } from "../report/json.js";
+import { version } from "../workspace/version.js";
+import type { CommandFile, ExitCode, Request } from "./command-file.js";
+import { exitFor } from "./flow/channel-counts.js";
+import { checkCatalogue, type Checked } from "./flow/check/check-catalogue.js";
 import { checkProduct } from "./flow/check/check-product.js";
-import { loadChannels, runChannels } from "./flow/run-channels.js";
+import { checkLines, checkSummaries } from "./flow/check/check-report.js";
+import { refuseUnknown } from "./flow/check/narrowing.js";
+import { withCatalogue, type OpenCatalogue } from "./flow/open-catalogue.js";
+import { loadChannels } from "./flow/run-channels.js";
+import type { CheckOptions } from "./options/check-options.js";
 import { validOptions } from "./options/valid-options.js";
 
-const CAUSES_SHOWN = 12;
+/** Products named for each cause where all is asked for. */
+const ALL_EXAMPLES = 50;
 
 /** `lexicant check`: what stands between the catalogue and each channel, by cause. */
 export const check: CommandFile = {
@@ -20,96 +23,89 @@ export const check: CommandFile = {
     command
       .argument("[channels...]", "channels (all in use, if none is named)")
       .option("--sku <sku>", "only this product: where it stands on each channel, and every reason")
+      .option("--category <category>", "only products in this category, ours or the channel's, or below it")
+      .option("--field <field>", "only what is found in this field of the channel")
+      .option("--code <code>", "only this kind of finding")
+      .option("--all", "every cause, with more products to each")
+      .option("--max-errors <count>", "end with 0 as long as no more products than this are held")
+      .option("--csv", "each finding as a row for a spreadsheet")
+      .option("--sarif", "for editors and code hosts: each finding at its row or line (SARIF 2.1.0)")
+      .option("--watch", "check again whenever a decision file, a table or the catalogue changes")
       .option("--links", "ask each web address that the listings show whether it is there")
-      .option("--private-addresses", "with --links: addresses of this machine and its network too")
-      .option("--all", "show every cause"),
-  async run({ args, options, io }) {
+      .option("--private-addresses", "with --links: addresses of this machine and its network too"),
+  async run(request) {
+    const { options, io } = request;
     const given = await validOptions(
       options,
-      ["sku"],
-      async () => (await import("./options/try-options.js")).TryOptions,
+      ["sku", "category", "field", "code", "maxErrors"],
+      async () => (await import("./options/check-options.js")).CheckOptions,
     );
-    return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
-      const channels = await loadChannels(workspace, store, args, await surroundings());
-      if (channels.length === 0) {
-        io.err(
-          'No channel is in use; name one in lexicant.yaml, under channels ("lexicant channels" lists them).\n',
-        );
-        return 0;
-      }
-      if (given.sku !== undefined) return checkProduct(given.sku, channels, store, options.json, io);
-      if (options["links"] === true)
-        return (await import("./flow/check/check-links.js")).checkLinks(channels, store, {
-          allowPrivate: options["privateAddresses"] === true,
-          json: options.json,
-          quiet: options.quiet,
-          io,
-        });
-      const runs = channels.map((channel) => ({ channel, counts: channelCounts() }));
-      await runChannels(
-        store,
-        runs.map(({ channel, counts }) => ({
-          channel,
-          take(outcome) {
-            const findings = counts.take(outcome);
-            if (options.json) for (const finding of findings) io.out(findingJson(finding));
-          },
-        })),
+    const forms = ["csv", "sarif", "json", "watch", "links"].filter((name) => options[name] === true);
+    if (forms.length > 1)
+      throw new Refusal([
+        diagnostic("unknown-option", {
+          reason: `${forms.map((form) => `--${form}`).join(" and ")} do not go together; give one of them`,
+        }),
+      ]);
+    if (options["watch"] === true)
+      return (await import("./flow/check/watch.js")).watchWorkspace(options.workspace, io, () =>
+        withCatalogue(options.workspace, io, (open) => once(request, given, open)),
       );
-      for (const { channel, counts } of runs) {
-        if (options.json) io.out(jsonLine(summaryJson(channel, counts)));
-        else io.out(`${report(channel, counts, options["all"] === true, io).join("\n")}\n`);
-      }
-      return exitFor(runs.map(({ counts }) => counts));
-    });
+    return withCatalogue(options.workspace, io, (open) => once(request, given, open));
   },
 };
 
-const summaryJson = (
-  { setup }: WorkspaceChannel,
-  { ready, held, leftOut, causes }: ChannelCounts,
-): Readonly<Record<string, unknown>> => ({
-  type: "channel",
-  channel: setup.channel,
-  version: setup.definition.version,
-  ready,
-  held,
-  leftOut,
-  errors: causes.count("error"),
-  warnings: causes.count("warning"),
-  advice: causes.count("advice"),
-});
-
-/** Our own decisions, briefly: nothing is wrong with these. */
-const leftOutLines = ({ leftOutCauses }: ChannelCounts, io: Io): readonly string[] =>
-  leftOutCauses.causes().flatMap(({ first, products }) => {
-    const [head = "", ...more] = wrapText(
-      `${countText(products, "product")}: ${heading(first, products)}`,
-      Math.max(40, io.columns - 9),
+const once = async (
+  { args, options, io }: Request<Record<string, unknown>>,
+  given: Partial<CheckOptions>,
+  { workspace, store, surroundings }: OpenCatalogue,
+): Promise<ExitCode> => {
+  const channels = await loadChannels(workspace, store, args, await surroundings());
+  if (channels.length === 0) {
+    io.err(
+      'No channel is in use; name one in lexicant.yaml, under channels ("lexicant channels" lists them).\n',
     );
-    return [`${styleFor(io).dim("left out")} ${head}`, ...more.map((line) => `         ${line}`)];
-  });
-
-const report = (
-  { setup }: WorkspaceChannel,
-  counts: ChannelCounts,
-  all: boolean,
-  io: Io,
-): readonly string[] => {
-  const style = styleFor(io);
-  const { ready, held, leftOut } = counts;
-  const causes = counts.causes.causes();
-  const next =
-    held > 0
-      ? `Mend the first cause, then check again; "lexicant build ${setup.channel}" writes the ${countText(ready, "listing")} that ${ready === 1 ? "is" : "are"} ready.`
-      : `"lexicant build ${setup.channel}" writes the files.`;
-  return [
-    `${style.bold(`${setup.definition.label} ${setup.definition.version}`)}: ${style.good(`${ready.toLocaleString("en")} ready`)}, ` +
-      `${held.toLocaleString("en")} held, ${leftOut.toLocaleString("en")} left out`,
-    ...causeLines(causes, io, all ? Infinity : CAUSES_SHOWN),
-    ...leftOutLines(counts, io),
-    ...(ready + held + leftOut === 0
-      ? ['The catalogue is empty; fill it with "lexicant import FILE".']
-      : [next]),
-  ];
+    return 0;
+  }
+  refuseUnknown(given, channels);
+  if (given.sku !== undefined) return checkProduct(given.sku, channels, store, given, options.json, io);
+  if (options["links"] === true)
+    return (await import("./flow/check/check-links.js")).checkLinks(channels, store, {
+      allowPrivate: options["privateAddresses"] === true,
+      json: options.json,
+      quiet: options.quiet,
+      io,
+    });
+  const all = options["all"] === true;
+  const check = (onFinding?: (finding: Parameters<typeof findingJson>[0]) => void): Promise<Checked> =>
+    checkCatalogue(store, channels, {
+      ...given,
+      ...(all ? { examples: ALL_EXAMPLES } : {}),
+      ...(onFinding === undefined ? {} : { onFinding }),
+    });
+  const exit = ({ channels: checked }: Checked): ExitCode =>
+    exitFor(
+      checked.map(({ counts }) => counts),
+      given.maxErrors,
+    );
+  if (options["csv"] === true) {
+    io.out(findingsCsvHeader);
+    return exit(await check((finding) => io.out(findingCsv(finding))));
+  }
+  if (options["sarif"] === true) {
+    const { sarifLog } = await import("../report/sarif.js");
+    const { locatorIn } = await import("./flow/check/locate.js");
+    const log = sarifLog({ version: version(), locate: locatorIn(workspace) });
+    const checked = await check((finding) => log.add(finding));
+    io.out(`${log.text()}\n`);
+    return exit(checked);
+  }
+  if (options.json) {
+    const checked = await check((finding) => io.out(findingJson(finding)));
+    for (const line of checkSummaries(checked)) io.out(line);
+    return exit(checked);
+  }
+  const checked = await check();
+  io.out(`${checkLines(checked, { all, ...given }, io).join("\n")}\n`);
+  return exit(checked);
 };

@@ -131,6 +131,24 @@ export const commands: readonly CommandEntry[] = [
     load: async () => (await import("./check.js")).check,
   },
   {
+    name: "readiness",
+    args: "[CHANNEL...]",
+    summary: "say how much of what is demanded is there, and what would help most",
+    load: async () => (await import("./readiness.js")).readiness,
+  },
+  {
+    name: "explain",
+    args: "SKU CHANNEL [FIELD]",
+    summary: "show how a listing's values came about, and what is to be done for it",
+    load: async () => (await import("./explain.js")).explain,
+  },
+  {
+    name: "gaps",
+    args: "CHANNEL...",
+    summary: "write a sheet that asks for just what is missing",
+    load: async () => (await import("./gaps.js")).gaps,
+  },
+  {
     name: "build",
     args: "[CHANNEL...]",
     summary: "write the channels' files from all that is ready",
@@ -139,7 +157,7 @@ export const commands: readonly CommandEntry[] = [
   {
     name: "sent",
     args: "CHANNEL",
-    summary: "note that the last build was sent, so that jumps of prices show",
+    summary: "note that the last build was sent, so that the next is held against it",
     load: async () => (await import("./sent.js")).sent,
   },
 ];

@@ -1,7 +1,6 @@
 import { categoryRules, type CategoryField } from "../core/channel/category-rules.js";
 import { needs, type Need } from "../core/channel/field.js";
-import type { Kind } from "../core/values/value.js";
-import { countText } from "../report/findings.js";
+import { limitWords } from "../report/limit-words.js";
 import type { Io } from "../report/io.js";
 import { jsonLine } from "../report/json.js";
 import { styleFor } from "../report/style.js";
@@ -9,7 +8,6 @@ import { wrapText } from "../report/text-width.js";
 import type { CommandFile } from "./command-file.js";
 import { namedCategory, namedDefinition } from "./flow/channel-definition.js";
 
-const SHOWN_VALUES = 6;
 
 /** `lexicant fields CHANNEL CATEGORY`: what the channel demands of a listing there, by need, and why. */
 export const fields: CommandFile = {
@@ -75,63 +73,6 @@ const groups: readonly (readonly [string, (rule: CategoryField) => boolean])[] =
       return [wanted, belongs] as const;
     }),
 ];
-
-const kindWords: Readonly<Record<Kind, readonly [one: string, several: string]>> = {
-  text: ["text", "texts"],
-  html: ["HTML text", "HTML texts"],
-  integer: ["whole number", "whole numbers"],
-  decimal: ["number", "numbers"],
-  money: ["price", "prices"],
-  measure: ["measure", "measures"],
-  date: ["date", "dates"],
-  "yes-no": ["yes or no", "yes or no"],
-  choice: ["choice", "choices"],
-  url: ["web address", "web addresses"],
-  gtin: ["GTIN", "GTINs"],
-  isbn: ["ISBN", "ISBNs"],
-};
-
-const limitWords = ({ field, limits }: CategoryField): readonly string[] => {
-  const {
-    minLength,
-    maxLength,
-    counted = "characters",
-    maxItems,
-    minPixels,
-    min,
-    max,
-    pattern,
-    values,
-  } = limits;
-  const [one, several] = kindWords[field.kind];
-  const bounds =
-    min !== undefined && max !== undefined
-      ? `from ${min.toFixed()} to ${max.toFixed()}`
-      : min !== undefined
-        ? `at least ${min.toFixed()}`
-        : max !== undefined
-          ? `at most ${max.toFixed()}`
-          : "";
-  return [
-    field.list ? `several ${several}` : one,
-    ...(field.unit === undefined ? [] : [`in ${field.unit.code}`]),
-    ...(minLength === undefined ? [] : [`at least ${minLength} ${counted}`]),
-    ...(maxLength === undefined ? [] : [`at most ${maxLength} ${counted}`]),
-    ...(maxItems === undefined ? [] : [`at most ${maxItems} of them`]),
-    ...(minPixels === undefined ? [] : [`pictures of at least ${minPixels} × ${minPixels} pixels`]),
-    ...(bounds === "" ? [] : [bounds]),
-    ...(field.decimals === undefined ? [] : [countText(field.decimals, "decimal")]),
-    ...(pattern === undefined ? [] : [`of the form ${pattern.source}`]),
-    ...(values === undefined
-      ? []
-      : [
-          `one of ${values.values.length}: ${values.values
-            .slice(0, SHOWN_VALUES)
-            .map(({ value }) => value)
-            .join(", ")}${values.values.length > SHOWN_VALUES ? ", …" : ""}`,
-        ]),
-  ];
-};
 
 const conditions = ({ conditionalNeeds }: CategoryField): readonly string[] =>
   conditionalNeeds.map(

@@ -4,12 +4,14 @@ import type { Surroundings } from "../core/language/function.js";
 import { findingLines } from "../report/findings.js";
 import type { Io } from "../report/io.js";
 import { findingJson, jsonLine } from "../report/json.js";
-import type { CommandFile, ExitCode } from "./command-file.js";
+import type { CommandFile, CommonOptions, ExitCode } from "./command-file.js";
+import type { ByteSource } from "../formats/byte-source.js";
+import { isGapFile } from "./flow/gaps/filled-sheets.js";
 import { importProgress } from "./flow/import/import-progress.js";
 import { importReport, proposalLines } from "./flow/import/import-report.js";
 import { importFiles, type FileResult, type ImportRequest } from "./flow/import/import-files.js";
 import { incomingFiles } from "./flow/import/incoming-files.js";
-import { surroundingsOf, withCatalogue } from "./flow/open-catalogue.js";
+import { surroundingsOf, withCatalogue, type OpenCatalogue } from "./flow/open-catalogue.js";
 import { validOptions } from "./options/valid-options.js";
 
 /** `lexicant import FILE…`: files into layers of the catalogue, all or nothing. */
@@ -42,8 +44,12 @@ export const importFile: CommandFile = {
           reason: "standard input has no name; say how it is read with --source NAME",
         }),
       ]);
-    const files = await incomingFiles(args, io);
-    return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
+    const incoming = await incomingFiles(args, io);
+    const { files, gapFiles } = await apart(incoming, given.source !== undefined);
+    return withCatalogue(options.workspace, io, async (open) => {
+      const answered = gapFiles.length === 0 ? 0 : await importAnswers(gapFiles, open, options, io);
+      if (files.length === 0) return answered;
+      const { workspace, store, surroundings } = open;
       const progress = importProgress(files, io, options.quiet || options.json);
       try {
         const result = await importFiles(workspace, store, {
@@ -73,12 +79,51 @@ export const importFile: CommandFile = {
           io.out(
             `${importReport(result, io, { dryRun: options["dryRun"] === true, dropVanished: options["dropVanished"] === true }).join("\n")}\n`,
           );
-        return (result.files.some(({ counts }) => counts.rejected > 0) ? 1 : 0) satisfies ExitCode;
+        return result.files.some(({ counts }) => counts.rejected > 0) ? 1 : answered;
       } finally {
         progress.end();
       }
     });
   },
+};
+
+/** Filled gap sheets know themselves where their answers go; a source that is named is meant for all files. */
+const apart = async (
+  incoming: readonly ByteSource[],
+  isSourceNamed: boolean,
+): Promise<{ readonly files: readonly ByteSource[]; readonly gapFiles: readonly ByteSource[] }> => {
+  if (isSourceNamed) return { files: incoming, gapFiles: [] };
+  const files: ByteSource[] = [];
+  const gapFiles: ByteSource[] = [];
+  for (const file of incoming) ((await isGapFile(file)) ? gapFiles : files).push(file);
+  return { files, gapFiles };
+};
+
+const importAnswers = async (
+  files: readonly ByteSource[],
+  { workspace, store, surroundings }: OpenCatalogue,
+  options: Readonly<Record<string, unknown>> & CommonOptions,
+  io: Io,
+): Promise<ExitCode> => {
+  const { takeAnswers } = await import("./flow/gaps/take-answers.js");
+  const { answersJson, answersLines } = await import("./flow/gaps/answers-report.js");
+  const dryRun = options["dryRun"] === true;
+  try {
+    const result = await takeAnswers(workspace, store, {
+      files,
+      at: io.now().toISOString(),
+      surroundings: await surroundings(),
+      dryRun,
+      onFinding: (finding) => {
+        if (options.json) io.out(findingJson(finding));
+      },
+    });
+    if (options.json) io.out(answersJson(result, dryRun));
+    else if (!options.quiet) io.out(`${answersLines(result, dryRun, io).join("\n")}\n`);
+    return result.causes.count("error") > 0 ? 1 : 0;
+  } finally {
+    for (const file of files) await file.close();
+  }
 };
 
 /** What is wrong with a table of the user's own keeps no stock file out: an expression that needs it says so itself. */

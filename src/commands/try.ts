@@ -15,7 +15,8 @@ import type { CommandFile, ExitCode } from "./command-file.js";
 import { withCatalogue } from "./flow/open-catalogue.js";
 import { unknownSku } from "./flow/refusals.js";
 import { loadChannel } from "./flow/run-channels.js";
-import { trierFor, type Step, type Trial, type Trier } from "./flow/try/trials.js";
+import type { Step } from "./flow/try/steps.js";
+import { trierFor, type Trial, type Trier } from "./flow/try/trials.js";
 import { validOptions } from "./options/valid-options.js";
 
 const SHOWN = 10;

@@ -13,7 +13,7 @@ export interface XlsxOptions {
   readonly headerRow?: number | undefined;
 }
 
-const WORKBOOK_LIMIT = 512 << 20;
+export const WORKBOOK_LIMIT = 512 << 20;
 const BATCH = 500;
 
 const sheetTag = /<(?:\w+:)?sheet\b[^>]*?\bname="([^"]*)"/g;
@@ -23,7 +23,7 @@ const entities: Readonly<Record<string, string>> = { amp: "&", lt: "<", gt: ">",
 const unescaped = (text: string): string =>
   text.replace(/&(amp|lt|gt|quot|apos);/g, (_, name: string) => entities[name] ?? "");
 
-const sheetNames = async (bytes: Buffer, file: string): Promise<readonly string[]> => {
+export const sheetNames = async (bytes: Buffer, file: string): Promise<readonly string[]> => {
   const workbook = await memberBytes(bytes, "xl/workbook.xml", file);
   if (workbook === undefined)
     throw new Refusal([
@@ -52,7 +52,7 @@ const numberText = (value: number): string => {
     .replace(/\.?0+$/, "");
 };
 
-const cellText = (value: CellValue | undefined): string => {
+export const cellText = (value: CellValue | undefined): string => {
   if (value === null || value === undefined) return "";
   if (typeof value === "string") return value;
   if (typeof value === "number") return Number.isFinite(value) ? numberText(value) : "";
@@ -84,7 +84,7 @@ export const openXlsx = async (source: ByteSource, options: XlsxOptions = {}): P
         batch = [];
       }
     } catch (error) {
-      throw damaged(file, error);
+      throw damagedWorkbook(file, error);
     }
     if (batch.length > 0) yield batch;
   }
@@ -108,7 +108,7 @@ export const openXlsx = async (source: ByteSource, options: XlsxOptions = {}): P
   };
 };
 
-const damaged = (file: string, error: unknown): unknown =>
+export const damagedWorkbook = (file: string, error: unknown): unknown =>
   error instanceof Refusal || !(error instanceof Error)
     ? error
     : new Refusal([

@@ -32,7 +32,7 @@ export const findingLines = (
 };
 
 /** What a cause's examples add: the offending value where the heading is general. */
-const exampleText = (cause: Cause): string => {
+export const exampleText = (cause: Cause): string => {
   const files = new Set(cause.examples.map(({ place }) => place?.file));
   const areRows = cause.examples.every(
     ({ product, place }) => product === undefined && place?.row !== undefined,
@@ -49,7 +49,7 @@ const exampleText = (cause: Cause): string => {
 const placeOf = ({ place }: Diagnostic): string => (place === undefined ? "" : placeText(place));
 
 /** All places of a finding that stands for one product alone. */
-const singleText = (finding: Diagnostic): string => {
+export const singleText = (finding: Diagnostic): string => {
   const value =
     finding.product === undefined
       ? placeOf(finding)

@@ -8,13 +8,15 @@ import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { asSku } from "../core/ids.js";
 import { catalogueReader } from "./catalogue-reader.js";
-import { channelPrices } from "./channel-prices.js";
+import { channelLedger } from "./channel-ledger.js";
 import { linkAnswers } from "./link-answers.js";
 import { catalogueTransaction } from "./catalogue-transaction.js";
 import { opinionsOf } from "./opinions.js";
 import { historyOf, loadRevisions } from "./revisions.js";
 import { GROUP_MARK, migrate, STORE_VERSION, storedVersion } from "./schema.js";
 import type { LayerName, Store } from "./store.js";
+import { sharedBarcodes } from "./shared-keys.js";
+import { skuTwins } from "./sku-twins.js";
 import { storeFault } from "./store-fault.js";
 
 const BUSY_MILLISECONDS = 5000;
@@ -76,7 +78,9 @@ export const openStore = async (options: StoreOptions): Promise<Store> => {
       return catalogueTransaction({ database, attributes, revisions, reader, layers: options.layers, guard });
     },
     linkAnswers: () => linkAnswers(beside()),
-    pricesOf: (channel) => channelPrices(beside(), channel),
+    ledgerOf: (channel) => channelLedger(beside(), channel),
+    sharedBarcodes: () => Promise.resolve(guard(() => sharedBarcodes(database, (id) => reader.productById(id)))),
+    skuTwins: () => Promise.resolve(guard(() => skuTwins(database, -1))),
     close() {
       besides?.close();
       database.close();

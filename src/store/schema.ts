@@ -1,7 +1,7 @@
 import type Database from "better-sqlite3";
 
 /** The store's version: raised with each change of the tables, with a step in {@link migrations}. */
-export const STORE_VERSION = 3;
+export const STORE_VERSION = 4;
 
 /**
  * A record's id holds its product and its revision, so that one product's records lie side by side on disk and a scan
@@ -66,8 +66,20 @@ const version3 = `
   ) WITHOUT ROWID;
 `;
 
+// What channels were given, whole listings and not prices alone.
+const version4 = `
+  CREATE TABLE ledger (
+    channel TEXT NOT NULL, state TEXT NOT NULL, sku TEXT NOT NULL, entry TEXT NOT NULL,
+    PRIMARY KEY (channel, state, sku)
+  ) WITHOUT ROWID;
+  INSERT INTO ledger
+    SELECT channel, state, sku, json_object('price', price, 'category', '', 'axes', '', 'values', json_object())
+    FROM channel_price;
+  DROP TABLE channel_price;
+`;
+
 /** Steps from each version to the next; a store is brought forward in one transaction when it is opened. */
-const migrations: readonly string[] = [version1, version2, version3];
+const migrations: readonly string[] = [version1, version2, version3, version4];
 
 export const storedVersion = (database: Database.Database): number =>
   database.pragma("user_version", { simple: true }) as number;

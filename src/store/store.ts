@@ -1,4 +1,4 @@
-import type { ChannelPrices } from "./channel-prices.js";
+import type { ChannelLedger } from "./channel-ledger.js";
 import type { LinkAnswers } from "./link-answers.js";
 import type { AttributeIndex } from "../core/catalogue/attribute-index.js";
 import type { Doubt } from "../core/catalogue/cell-reader.js";
@@ -170,7 +170,11 @@ export interface Store {
   begin(): Promise<CatalogueTransaction>;
   /** What web addresses answered before. */
   linkAnswers(): LinkAnswers;
-  /** Prices that a channel was given before. */
-  pricesOf(channel: string): ChannelPrices;
+  /** What a channel was given before. */
+  ledgerOf(channel: string): ChannelLedger;
+  /** Products that have a barcode in common with another. */
+  sharedBarcodes(): Promise<readonly (readonly Product[])[]>;
+  /** SKUs that differ from another product's by no more than case, spaces or leading zeros. */
+  skuTwins(): Promise<readonly (readonly [Sku, Sku])[]>;
   close(): Promise<void>;
 }

@@ -10,6 +10,7 @@ import { attributeNames, fillNames } from "../core/listing/fill-names.js";
 import { channelTerms } from "../core/listing/channel-terms.js";
 import { lexiconOf } from "../core/listing/lexicon.js";
 import { placementsOf } from "../core/placement/placements.js";
+import { channelSilences } from "./channel-silences.js";
 import { channelPolicy, ruledAttributes } from "./channel-policy.js";
 import { definitionNamed, loadDefinition, type DefinitionFolder } from "./definition-files.js";
 import { loadFills } from "./fills-file.js";
@@ -100,7 +101,8 @@ export const loadChannel = async (
     surroundings,
     workspace.manifest.currency,
   );
-  const findings = [...placements.findings, ...fills.findings, ...rows.findings, ...policy.findings];
+  const silences = channelSilences(settings, yaml, definition);
+  const findings = [...silences.findings, ...placements.findings, ...fills.findings, ...rows.findings, ...policy.findings];
   if (findings.length > 0) throw new Refusal(findings);
   return {
     setup: {
@@ -112,6 +114,9 @@ export const loadChannel = async (
       prices: policy.prices,
       stock: policy.stock,
       lastPrice: undefined,
+      live: undefined,
+      barcodeTwins: () => [],
+      silences: silences.silences,
       fills: fills.blocks,
       lexicon,
       today: surroundings.today,

@@ -83,6 +83,7 @@ const definitionSource = async (
     place: { file: yaml.file },
     identifiedBy: settings.identified_by,
     categoryField: settings.category_field,
+    roles: { ...settings.roles },
     groups: {
       model: settings.groups.model,
       toldApartBy: settings.groups.told_apart_by,

@@ -1,13 +1,13 @@
 import type { PurposeName } from "../../core/channel/definition.js";
-import { diagnostic } from "../../core/diagnostics/diagnostic.js";
+import { diagnostic, isError } from "../../core/diagnostics/diagnostic.js";
 import { sentence } from "../../core/diagnostics/wording.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
-import type { Outcome } from "../../core/listing/listing.js";
+import { liveListing } from "../../core/listing/live-listing.js";
+import { productOf, type Outcome } from "../../core/listing/listing.js";
 import { writerFor } from "../../layouts/layouts.js";
 import type { AccountFacts, LayoutWriter } from "../../layouts/layout.js";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
-import { textOf } from "../../core/catalogue/product.js";
-import type { ChannelPrices } from "../../store/channel-prices.js";
+import type { ChannelLedger } from "../../store/channel-ledger.js";
 import { stageFiles, type StagedFile } from "../../workspace/staged-files.js";
 import type { Workspace } from "../../workspace/workspace.js";
 import { channelCounts, type ChannelCounts } from "./channel-counts.js";
@@ -60,10 +60,10 @@ export const buildChannel = async (
   channel: WorkspaceChannel,
   folder: string,
   purpose: PurposeName,
-  prices: ChannelPrices,
+  ledger: ChannelLedger,
 ): Promise<ChannelBuild> => {
   const { definition } = channel.setup;
-  const priceNotes = channel.setup.prices?.greatestChange === undefined ? undefined : prices.begin();
+  const notes = ledger.begin();
   const account = accountFacts(workspace, channel);
   const staged = await stageFiles(folder);
   const layouts: OpenLayout[] = [];
@@ -89,8 +89,7 @@ export const buildChannel = async (
     async take(outcome) {
       counts.take(outcome);
       if (outcome.kind !== "ready") return note(outcome);
-      const price = textOf(outcome.listing.product, "price");
-      if (price !== undefined) priceNotes?.note(outcome.listing.product.sku, price);
+      notes.note(outcome.listing.product.sku, liveListing(outcome.listing));
       for (const { writer, file } of layouts) await file.write(writer.listing(outcome.listing));
     },
     async publish() {
@@ -105,7 +104,7 @@ export const buildChannel = async (
       );
       await record.finish();
       await staged.publish();
-      priceNotes?.commit();
+      notes.commit();
       return files;
     },
     discard: () => staged.discard(),
@@ -114,17 +113,17 @@ export const buildChannel = async (
 
 /** A product that is not in the files, and why. */
 const noteOf = (outcome: Exclude<Outcome, { kind: "ready" }>): Readonly<Record<string, unknown>> => {
+  const { sku } = productOf(outcome);
   if (outcome.kind === "left-out")
     return {
-      sku: outcome.product.sku,
+      sku,
       state: "left out",
-      because: [{ code: outcome.because.code, message: sentence(outcome.because) }],
+      because: outcome.findings.map((finding) => ({ code: finding.code, message: sentence(finding) })),
     };
-  const errors = outcome.because.filter(({ severity }) => severity === "error");
   return {
-    sku: outcome.product.sku,
+    sku,
     state: "held",
-    because: errors.map((finding) => ({
+    because: outcome.findings.filter(isError).map((finding) => ({
       code: finding.code,
       field: finding.field,
       message: sentence(finding),

@@ -1,6 +1,10 @@
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
 import { pipelineFor } from "../../core/listing/pipeline.js";
+import { barcodeTwinsOn } from "../../core/listing/barcode-twins.js";
+import type { LiveListing } from "../../core/listing/live-listing.js";
+import type { Family } from "../../core/catalogue/family.js";
+import type { Product } from "../../core/catalogue/product.js";
 import type { Listing, Outcome } from "../../core/listing/listing.js";
 import type { Provenance } from "../../core/listing/check.js";
 import type { Surroundings } from "../../core/language/function.js";
@@ -17,7 +21,7 @@ import { definitionsFor, type Workspace } from "../../workspace/workspace.js";
 /** What a command does with what becomes of each product on one channel. */
 export interface ChannelRun {
   readonly channel: WorkspaceChannel;
-  take(outcome: Outcome): void | Promise<void>;
+  take(outcome: Outcome, family: Family): void | Promise<void>;
   /** Is shown each listing as it is filled, ready or not. */
   see?(listing: Listing): void;
 }
@@ -35,19 +39,30 @@ export const loadChannels = async (
   const channels = await Promise.all(
     names.map((name) => loadChannelFiles(workspace, name, folders, attributes, surroundings)),
   );
-  return channels.map((channel) => withLastPrices(channel, store));
+  const shared = await store.sharedBarcodes();
+  return channels.map((channel) => withLiveListings(channel, shared, store));
 };
 
-/** Where a channel watches changes of its prices, it knows those that were sent last. */
-const withLastPrices = (channel: WorkspaceChannel, store: Store): WorkspaceChannel => {
-  const { setup } = channel;
-  if (setup.prices?.greatestChange === undefined) return channel;
-  const prices = store.pricesOf(setup.channel);
+/** A channel with what the store knows of it: what it was sent, and which products share a barcode. */
+const withLiveListings = (
+  { setup, account }: WorkspaceChannel,
+  shared: readonly (readonly Product[])[],
+  store: Store,
+): WorkspaceChannel => {
+  const barcodeTwins = barcodeTwinsOn(shared, setup);
+  const ledger = store.ledgerOf(setup.channel);
+  if (ledger.isEmpty) return { account, setup: { ...setup, barcodeTwins } };
+  // A product's price is looked at before its listing: both are asked for one after the other.
+  let last: { readonly sku: string; readonly live: LiveListing | undefined } | undefined;
+  const live = (sku: string): LiveListing | undefined => {
+    if (last?.sku !== sku) last = { sku, live: ledger.sent(sku) };
+    return last.live;
+  };
   const lastPrice = (sku: string): Money | undefined => {
-    const reading = readValue("money", prices.sent(sku) ?? "");
+    const reading = readValue("money", live(sku)?.price ?? "");
     return "value" in reading && isMoney(reading.value) ? reading.value : undefined;
   };
-  return { ...channel, setup: { ...setup, lastPrice } };
+  return { account, setup: { ...setup, barcodeTwins, live, lastPrice } };
 };
 
 /** Loads the one channel that a command is about. */
@@ -73,18 +88,24 @@ export const provenanceIn = async (store: Store): Promise<Provenance> => {
   };
 };
 
-/** One pass: each family is read once and goes to every channel. */
-export const runChannels = async (store: Store, runs: readonly ChannelRun[]): Promise<void> => {
+/** One pass: each family is read once and goes to every channel, and to one who looks at the catalogue itself. */
+export const runChannels = async (
+  store: Store,
+  runs: readonly ChannelRun[],
+  look: (family: Family) => void = () => undefined,
+): Promise<void> => {
   const provenance = await provenanceIn(store);
   const prepared = runs.map((run) => ({
     run,
     pipeline: pipelineFor(run.channel.setup, provenance, (listing) => run.see?.(listing)),
   }));
   for await (const families of store.families())
-    for (const family of families)
+    for (const family of families) {
+      look(family);
       for (const { run, pipeline } of prepared)
         for (const outcome of pipeline(family)) {
-          const taken = run.take(outcome);
+          const taken = run.take(outcome, family);
           if (taken !== undefined) await taken;
         }
+    }
 };

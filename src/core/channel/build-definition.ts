@@ -12,7 +12,7 @@ import { scopeOf } from "./scope.js";
 import { buildFields } from "./build-fields.js";
 import { buildLayouts } from "./build-layouts.js";
 import { buildTree, type CategoryTree } from "./category-tree.js";
-import type { ChannelDefinition, CrossRule } from "./definition.js";
+import { roles, type ChannelDefinition, type CrossRule } from "./definition.js";
 import type { DefinitionSource, PatternCompiler } from "./definition-source.js";
 import { valueList } from "./value-list.js";
 
@@ -90,6 +90,14 @@ export const buildDefinition = (
         ? { model: groups.model, toldApartBy: field(groups.toldApartBy ?? "", groups.place) }
         : { model: groups.model, groupField: field(groups.groupField ?? "", groups.place) },
     identifiedBy: field(source.identifiedBy, source.place),
+    roles: Object.fromEntries(
+      roles.flatMap((role) => {
+        const code = source.roles[role];
+        const slot = code === undefined ? undefined : fields.names.find(field(code, source.place))?.slot;
+        const own = slot === undefined ? undefined : fields.fields[slot];
+        return own === undefined ? [] : [[role, own] as const];
+      }),
+    ),
     categoryField: source.categoryField === undefined ? undefined : field(source.categoryField, source.place),
   };
   return { definition, findings };

@@ -2,7 +2,7 @@ import type { Severity } from "../diagnostics/diagnostic.js";
 import type { Place } from "../diagnostics/place.js";
 import type { Source } from "../language/program.js";
 import type { CategoryRow, RetiredRow } from "./category-tree.js";
-import type { GroupedModel, PurposeName, ResultLayout } from "./definition.js";
+import type { GroupedModel, PurposeName, ResultLayout, Role } from "./definition.js";
 import type { Pattern } from "./field.js";
 import type { PermittedValue } from "./value-list.js";
 
@@ -48,6 +48,8 @@ export interface DefinitionSource {
   readonly countries: readonly string[];
   readonly identifiedBy: string;
   readonly categoryField: string | undefined;
+  /** The fields that hold what checks between listings look at. */
+  readonly roles: { readonly [role in Role]?: string | undefined };
   readonly groups: {
     readonly model: "separate" | GroupedModel;
     readonly toldApartBy: string | undefined;

@@ -8,6 +8,11 @@ import type { Field, FieldRule } from "./field.js";
 import type { LayoutDefinition } from "./layout-definition.js";
 import type { ValueList } from "./value-list.js";
 
+/** What a field holds for every channel alike, named like the catalogue's attribute. */
+export const roles = ["name", "description", "keywords", "price"] as const;
+
+export type Role = (typeof roles)[number];
+
 /** What a file is for. A definition names those that its channel takes. */
 export type PurposeName = "full" | "amend" | "offer" | "stock" | "withdraw";
 
@@ -112,6 +117,8 @@ export interface ChannelDefinition {
   readonly results: ResultLayout | undefined;
   readonly layouts: readonly LayoutDefinition[];
   readonly identifiedBy: FieldCode;
+  /** The fields in which shoppers see the title, the text, the price, and find the listing. */
+  readonly roles: { readonly [role in Role]?: Field };
   /** The field that holds the channel's category itself, filled from the placement. */
   readonly categoryField: FieldCode | undefined;
 }

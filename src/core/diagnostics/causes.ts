@@ -8,19 +8,25 @@ const EXAMPLES = 3;
 export interface Cause {
   readonly first: Diagnostic;
   readonly products: number;
+  /** Products that nothing else keeps from the channel. */
+  readonly alone: number;
   readonly categories: number;
   /** The first few findings, for examples. */
   readonly examples: readonly Diagnostic[];
 }
 
-/** Takes findings one by one and keeps only their causes, so that memory does not grow with the catalogue. */
+/** Takes findings and keeps only their causes, so that memory does not grow with the catalogue. */
 export interface CauseCollector {
   add(finding: Diagnostic): void;
+  /** Takes all findings of one product, and sees which of them keeps it back alone. */
+  addAll(findings: readonly Diagnostic[]): void;
   count(severity: Severity): number;
   /** Whether any finding had this code. */
   has(code: Code): boolean;
   /** Errors first; within a severity by the number of products. */
   causes(): readonly Cause[];
+  /** Findings by their code, most first. */
+  byCode(): ReadonlyMap<Code, number>;
 }
 
 type CauseKeys = { readonly [C in Code]?: (facts: FactsByCode[C]) => string };
@@ -48,6 +54,8 @@ const causeKeys: CauseKeys = {
   "banned-content": ({ says }) => says,
   "unlisted-value": ({ value }) => value,
   "axis-not-permitted": ({ axes }) => axes.join(" "),
+  "blank-axis": ({ axis }) => axis,
+  "missing-required": ({ reads }) => reads.join(" "),
   "link-missing": ({ status }) => String(status),
   "link-unreachable": ({ reason }) => reason,
   "link-refused": ({ reason }) => reason,
@@ -64,44 +72,62 @@ const severityOrder: Readonly<Record<Severity, number>> = { error: 0, warning: 1
 interface Growing {
   readonly first: Diagnostic;
   products: number;
+  alone: number;
   lastProduct: string | undefined;
   readonly categories: Set<string>;
   readonly examples: Diagnostic[];
 }
 
-export const causeCollector = (): CauseCollector => {
+export const causeCollector = (most = EXAMPLES): CauseCollector => {
   const causes = new Map<string, Growing>();
   const counts: Record<Severity, number> = { error: 0, warning: 0, advice: 0 };
+  const codes = new Map<Code, number>();
+  const causeOf = (finding: Diagnostic): Growing => {
+    const key = keyOf(finding);
+    const known = causes.get(key);
+    if (known !== undefined) return known;
+    const cause: Growing = {
+      ...{ first: finding, products: 0, alone: 0, lastProduct: undefined },
+      ...{ categories: new Set(), examples: [] },
+    };
+    causes.set(key, cause);
+    return cause;
+  };
+  const add = (finding: Diagnostic): Growing => {
+    counts[finding.severity]++;
+    codes.set(finding.code, (codes.get(finding.code) ?? 0) + 1);
+    const cause = causeOf(finding);
+    // One product's findings come together: two of one cause count as one product.
+    if (finding.product === undefined || finding.product !== cause.lastProduct) {
+      cause.products++;
+      if (cause.examples.length < most) cause.examples.push(finding);
+    }
+    cause.lastProduct = finding.product;
+    if (finding.category !== undefined) cause.categories.add(finding.category);
+    return cause;
+  };
   return {
-    add(finding) {
-      counts[finding.severity]++;
-      const key = keyOf(finding);
-      let cause = causes.get(key);
-      if (cause === undefined) {
-        cause = { first: finding, products: 0, lastProduct: undefined, categories: new Set(), examples: [] };
-        causes.set(key, cause);
+    add: (finding) => void add(finding),
+    addAll(findings) {
+      const errors = new Set<Growing>();
+      for (const finding of findings) {
+        const cause = add(finding);
+        if (finding.severity === "error") errors.add(cause);
       }
-      // One product's findings come together: two of one cause count as one product.
-      if (finding.product === undefined || finding.product !== cause.lastProduct) {
-        cause.products++;
-        if (cause.examples.length < EXAMPLES) cause.examples.push(finding);
-      }
-      cause.lastProduct = finding.product;
-      if (finding.category !== undefined) cause.categories.add(finding.category);
+      if (errors.size === 1) for (const cause of errors) cause.alone++;
     },
     count: (severity) => counts[severity],
-    has: (code) => [...causes.values()].some(({ first }) => first.code === code),
+    has: (code) => codes.has(code),
+    byCode: () => new Map([...codes].sort((a, b) => b[1] - a[1])),
     causes: () =>
       [...causes.values()]
         .sort(
           (a, b) =>
             severityOrder[a.first.severity] - severityOrder[b.first.severity] || b.products - a.products,
         )
-        .map(({ first, products, categories, examples }) => ({
-          first,
-          products,
+        .map(({ first, products, alone, categories, examples }) => ({
+          ...{ first, products, alone, examples },
           categories: categories.size,
-          examples,
         })),
   };
 };

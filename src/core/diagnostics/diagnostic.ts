@@ -25,6 +25,8 @@ interface DiagnosticOf<C extends Code> {
 /** A finding as data. Its wording is decided in `wording.ts`, where it shows in `report/`. */
 export type Diagnostic = { readonly [C in Code]: DiagnosticOf<C> }[Code];
 
+export const isError = ({ severity }: Diagnostic): boolean => severity === "error";
+
 type Where = Omit<DiagnosticOf<Code>, "code" | "severity" | "facts">;
 
 /** Builds a diagnostic with its facts checked against its code. */

@@ -22,7 +22,9 @@ export interface FactsByCode {
   readonly "missing-required": FieldFact & {
     readonly example: string;
     readonly fills: string;
+    /** The attributes that its fill reads and that the product does not have. */
     readonly reads: readonly string[];
+    readonly hasFill: boolean;
   };
   readonly "missing-recommended": FieldFact & { readonly example: string };
   readonly "not-allowed": FieldFact & { readonly value: string };
@@ -59,6 +61,28 @@ export interface FactsByCode {
     readonly other: string;
     readonly axes: readonly string[];
   };
+  /** Members of one group that stand in several of the channel's categories. */
+  readonly "torn-group": {
+    readonly category: string;
+    readonly other: string;
+    readonly otherCategory: string;
+  };
+  readonly "price-apart": {
+    readonly price: string;
+    /** The price in the middle of the group's. */
+    readonly middle: string;
+    readonly times: number;
+    readonly members: number;
+  };
+  readonly "same-description": FieldFact & { readonly members: number };
+  readonly "repeated-search-words": FieldFact & { readonly words: readonly string[] };
+  readonly "shared-barcode": FieldFact & { readonly value: string; readonly others: readonly string[] };
+  readonly "blank-axis": { readonly axis: string; readonly members: number };
+  // against what the channel has already
+  readonly "would-erase": FieldFact & { readonly value: string };
+  readonly "category-moved": { readonly before: string; readonly after: string };
+  readonly "axes-changed": { readonly before: readonly string[]; readonly after: readonly string[] };
+  readonly "sku-became-another": { readonly was: string; readonly now: string };
   readonly "banned-content": FieldFact & { readonly found: string; readonly says: string };
   readonly "unlisted-value": FieldFact & { readonly value: string; readonly nearest: readonly string[] };
   readonly "axis-not-permitted": { readonly axes: readonly string[]; readonly permitted: readonly string[] };
@@ -154,6 +178,14 @@ export interface FactsByCode {
   readonly "reused-sku": { readonly sku: string; readonly was: string; readonly now: string };
   readonly "known-already": { readonly sku: string };
   readonly "same-gtin": { readonly gtin: string; readonly others: readonly string[] };
+  // the catalogue, one product beside the others
+  readonly "alike-names": { readonly name: string; readonly other: string };
+  readonly "shared-picture": {
+    readonly url: string;
+    readonly families: number;
+    readonly skus: readonly string[];
+  };
+  readonly "copied-description": { readonly families: number; readonly skus: readonly string[] };
   readonly "sku-twin": { readonly sku: string; readonly other: string };
   readonly "single-member": { readonly group: string };
   readonly "group-without-record": { readonly group: string };
@@ -171,6 +203,12 @@ export interface FactsByCode {
   readonly "unknown-attribute": { readonly attribute: string; readonly nearest: readonly string[] };
   readonly "cell-too-long": { readonly sku: string; readonly attribute: string; readonly limit: number };
   readonly "file-exists": { readonly path: string };
+  // gap sheets
+  readonly "changed-sku": { readonly was: string; readonly now: string };
+  readonly "another-shop": { readonly shop: string; readonly own: string };
+  readonly "older-sheet": { readonly channel: string; readonly then: string; readonly now: string };
+  readonly "answer-without-question": { readonly channel: string; readonly field: string };
+  readonly "contradicting-answers": { readonly term: string; readonly first: string; readonly value: string };
   // configuration
   readonly "no-workspace": { readonly folder: string };
   readonly "workspace-exists": { readonly folder: string };

@@ -48,6 +48,8 @@ const damages: Readonly<Record<Damage, string>> = {
   formula: "a spreadsheet's formula failed there",
 };
 
+const isBelow = (price: string, middle: string): boolean => parseFloat(price) < parseFloat(middle);
+
 /** One sentence for each code: the fact, the value, limit and actual, then the remedy. */
 const sentences: { readonly [C in Code]: Sentence<C> } = {
   "no-category": () => "the product has no category in the catalogue; give it one, then place that category",
@@ -57,12 +59,14 @@ const sentences: { readonly [C in Code]: Sentence<C> } = {
     successor === ""
       ? `the category ${quote(code)} was retired with version ${since} and nothing takes its place; place it anew`
       : `the category ${quote(code)} was retired with version ${since}; ${quote(successor)} (${successorCode}) takes its place: "lexicant place CHANNEL --successors" follows it`,
-  "missing-required": ({ label, example, fills, reads }) => {
+  "missing-required": ({ label, example, fills, reads, hasFill }) => {
     const like = example === "" ? "" : ` (such as ${quote(example)})`;
     const remedy =
-      reads.length === 0
-        ? `add a fill for it to ${fills}`
-        : `give the product its ${reads.join(" or ")}, or change the fill in ${fills}`;
+      reads.length > 0
+        ? `give the product its ${reads.join(" or ")}, or change the fill in ${fills}`
+        : hasFill
+          ? `its fill in ${fills} gives nothing here: change it, or answer in a gap sheet`
+          : `add a fill for it to ${fills}, or answer in a gap sheet`;
     return `${label}${like} is missing and required; ${remedy}`;
   },
   "missing-recommended": ({ label, example }) =>
@@ -94,6 +98,26 @@ const sentences: { readonly [C in Code]: Sentence<C> } = {
   "rule-broken": ({ says }) => says,
   "titles-alike": ({ title, other, axes }) =>
     `the title ${quote(title)} is also that of ${other} in the same family; ${axes.length === 0 ? "let the title's fill tell them apart" : `use ${axes.join(" and ")} in the title's fill, and see that each member has it`}`,
+  "torn-group": ({ category, other, otherCategory }) =>
+    `it goes to ${quote(category)}, and ${other} of the same group to ${quote(otherCategory)}; place the group's products alike`,
+  "price-apart": ({ price, middle, times, members }) =>
+    `the price ${price} is ${times} times ${isBelow(price, middle) ? "less" : "more"} than ${middle}, the middle of its group of ${members}; see whether the point stands right`,
+  "same-description": ({ label, members }) =>
+    `${label} is the same for all ${members} members, which are shown one by one; say in each what sets it apart`,
+  "repeated-search-words": ({ label, words }) =>
+    `${label} repeats what the title says already: ${listed(words)}; use the room for other words`,
+  "shared-barcode": ({ label, value, others }) =>
+    `${label} ${value} is also that of ${listed(others)}, which goes to this channel as well; one of them is wrong: compare both with the packaging`,
+  "blank-axis": ({ axis, members }) =>
+    `its group of ${members} varies by ${axis}, and it has no ${axis}; give it one, or take ${axis} out of the group's varies_by`,
+  "would-erase": ({ label, value }) =>
+    `${label} is blank now, and the channel has ${quote(value)}: a full file would take it away; fill it, or leave it to an amend file`,
+  "category-moved": ({ before, after }) =>
+    `it was sent to ${quote(before)} and now goes to ${quote(after)}: the channel will take it for a new listing`,
+  "axes-changed": ({ before, after }) =>
+    `its group was sent varying by ${before.join(" and ") || "nothing"} and now varies by ${after.join(" and ") || "nothing"}; end the old group there first`,
+  "sku-became-another": ({ was, now }) =>
+    `the channel knows this SKU as ${quote(was)}, with another barcode; give ${quote(now)} an SKU of its own`,
   "banned-content": ({ label, found, says }) => `${label} contains ${quote(found)}: ${says}`,
   "unlisted-value": ({ label, value, nearest }) =>
     `${quote(value)} is not among the usual values of ${label}${orNearest(nearest)}; the channel takes it, shoppers find listed ones more easily`,
@@ -210,6 +234,12 @@ const sentences: { readonly [C in Code]: Sentence<C> } = {
   "known-already": ({ sku }) => `${quote(sku)} is in the catalogue; this source only adds`,
   "same-gtin": ({ gtin, others }) =>
     `the barcode ${gtin} is also that of ${listed(others)}; one of them is wrong`,
+  "alike-names": ({ name, other }) =>
+    `the name ${quote(name)} has the same words as that of ${quote(other)}, which is of another group; if they are one product, keep one of them`,
+  "shared-picture": ({ url, families, skus }) =>
+    `the picture ${url} is shown by ${families} different articles, such as ${listed(skus)}; shoppers take them for one`,
+  "copied-description": ({ families, skus }) =>
+    `${families} different articles have the same description, such as ${listed(skus)}; say in each what it is`,
   "sku-twin": ({ sku, other }) =>
     `${quote(sku)} and ${quote(other)} differ only in case, spaces or zeros; if they are one product, correct the file`,
   "single-member": ({ group }) => `the group ${quote(group)} has this one member`,
@@ -222,6 +252,18 @@ const sentences: { readonly [C in Code]: Sentence<C> } = {
     dropped
       ? `the new delivery of ${layer} does not have it; what ${layer} said of it was taken back`
       : `the new delivery of ${layer} does not have it; it stays until you import with --drop-vanished`,
+  "changed-sku": ({ was, now }) =>
+    now === ""
+      ? `the SKU of this row was ${quote(was)} and is blank now; nothing was taken from the row: write the SKU again`
+      : `the SKU of this row was ${quote(was)} and is ${quote(now)} now; nothing was taken from the row: write the right one again`,
+  "another-shop": ({ shop, own }) =>
+    `this gap sheet was made for ${quote(shop)}, and this is the workspace of ${quote(own)}; nothing was taken`,
+  "older-sheet": ({ channel, then, now }) =>
+    `this gap sheet was made when ${channel} had version ${then}; answers are held against ${now}`,
+  "answer-without-question": ({ channel, field }) =>
+    `${channel} asks nothing of this product in ${quote(field)} any more; the answer was not taken`,
+  "contradicting-answers": ({ term, first, value }) =>
+    `${quote(term)} is ${quote(first)} in an earlier row and ${quote(value)} here; a term has one value: the first was taken`,
   "unknown-revision": ({ revision, latest }) =>
     `there is no revision ${quote(revision)}${latest > 0 ? `; the latest is ${latest}` : ""} ("lexicant history" lists them)`,
   "undone-already": ({ revision, by }) =>
@@ -342,6 +384,27 @@ const headings: Headings = {
   "not-allowed": ({ label }) => `${label} is not allowed here; leave its fill blank for these categories`,
   "banned-content": ({ label, says }) => `${label}: ${says}`,
   "wrong-currency": ({ label, permitted }) => `${label} is in another currency than ${permitted.join(", ")}`,
+  "torn-group": () => "members of one group go to different categories; place the group's products alike",
+  "price-apart": () => "the price is far from the others of its group; see whether the point stands right",
+  "same-description": ({ label }) =>
+    `${label} is the same for all members of a group, which are shown one by one; say in each what sets it apart`,
+  "repeated-search-words": ({ label }) =>
+    `${label} repeats what the title says already; use the room for other words`,
+  "shared-barcode": ({ label }) =>
+    `${label} is also that of another product that goes to this channel; compare both with the packaging`,
+  "blank-axis": ({ axis }) =>
+    `the group varies by ${axis}, and a member has no ${axis}; give it one, or take ${axis} out of the group's varies_by`,
+  "alike-names": () =>
+    "the name has the same words as that of a product of another group; if they are one product, keep one of them",
+  "shared-picture": () => "a picture is shown by several different articles; shoppers take them for one",
+  "copied-description": () => "different articles have the same description; say in each what it is",
+  "would-erase": ({ label }) =>
+    `${label} is blank now and the channel has a value: a full file would take it away; fill it, or leave it to an amend file`,
+  "category-moved": () =>
+    "it goes to another category than it was sent to: the channel will take it for a new listing",
+  "axes-changed": () => "its group varies by something else than when it was sent; end the old group there first",
+  "sku-became-another": () =>
+    "the channel knows this SKU as another product; give the new one an SKU of its own",
   "titles-alike": ({ axes }) =>
     `members of one family have the same title; ${axes.length === 0 ? "let the title's fill tell them apart" : `use ${axes.join(" and ")} in the title's fill, and see that each member has it`}`,
   "unreadable-value": ({ attribute, problem }) => `${attribute}: ${problems[problem]}`,

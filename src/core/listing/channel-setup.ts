@@ -1,10 +1,13 @@
 import type { AttributeIndex } from "../catalogue/attribute-index.js";
 import type { ChannelDefinition } from "../channel/definition.js";
+import type { Product } from "../catalogue/product.js";
+import type { Silence } from "../diagnostics/silence.js";
 import type { Sku } from "../ids.js";
 import type { Placements } from "../placement/placements.js";
 import type { CalendarDate, Money } from "../values/value.js";
 import type { FillBlock } from "./fill-set.js";
 import type { Lexicon } from "./lexicon.js";
+import type { LiveListing } from "./live-listing.js";
 import type { PricePolicy, StockPolicy } from "./price-policy.js";
 import type { Selection } from "./selection.js";
 
@@ -20,6 +23,12 @@ export interface ChannelSetup {
   readonly stock: StockPolicy | undefined;
   /** The price that the channel was last sent for a product; undefined where no price is watched. */
   readonly lastPrice: ((sku: Sku) => Money | undefined) | undefined;
+  /** What the channel was last sent of a product; undefined where nothing was ever sent. */
+  readonly live: ((sku: Sku) => LiveListing | undefined) | undefined;
+  /** Other products that go to this channel with the same barcode. */
+  readonly barcodeTwins: (product: Product) => readonly Sku[];
+  /** Findings that a person has decided not to see here. */
+  readonly silences: readonly Silence[];
   readonly fills: readonly FillBlock[];
   readonly lexicon: Lexicon;
   readonly today: CalendarDate;

@@ -6,7 +6,7 @@ import type { Report } from "./check-kind.js";
 import { familyChecks, fieldChecks, listingChecks } from "./checks.js";
 import type { ChannelSetup } from "./channel-setup.js";
 import type { Listing, Outcome } from "./listing.js";
-import { readinessOf } from "./readiness.js";
+import { percentOf, sharesOf } from "./readiness.js";
 import type { VariedFamily } from "./vary.js";
 
 /** Tells the file, row and column that an attribute's value came from. */
@@ -34,16 +34,15 @@ export const check = (
 
 const outcome = (listing: Listing, findings: readonly Diagnostic[], setup: ChannelSetup): Outcome => {
   const { product } = listing;
-  if (findings.some(({ severity }) => severity === "error"))
-    return { kind: "held", product, because: findings };
+  if (findings.some(({ severity }) => severity === "error")) return { kind: "held", listing, findings };
   const least = setup.selection.leastReadiness;
-  const percent = least === undefined ? 100 : readinessOf(listing);
+  const percent = least === undefined ? 100 : percentOf(sharesOf(listing));
   if (least === undefined || percent >= least) return { kind: "ready", listing, findings };
   const where = { product: product.sku, channel: setup.channel };
   return {
     kind: "left-out",
     product,
-    because: diagnostic("below-least-readiness", { percent, least }, where, "advice"),
+    findings: [diagnostic("below-least-readiness", { percent, least }, where, "advice")],
   };
 };
 
@@ -77,9 +76,13 @@ const finding = <C extends Code>(
   const notes: Note[] = [];
   if (place !== undefined) notes.push({ note: "rule", place });
   else if (rule !== undefined) notes.push({ note: "rule", place: rule.place });
-  const fill = rule === undefined ? undefined : plan.bySlot[rule.field.slot]?.fill;
+  const planned = rule === undefined ? undefined : plan.bySlot[rule.field.slot];
+  const isAnswered = planned?.answer !== undefined && product.text(planned.answer) !== undefined;
+  const fill = isAnswered ? undefined : planned?.fill;
   if (fill !== undefined) notes.push({ note: "fill", place: fill.program.source.place });
-  const origin = fill?.program.reads.find((slot) => product.text(slot) !== undefined);
+  const origin = isAnswered
+    ? planned.answer
+    : fill?.program.reads.find((slot) => product.text(slot) !== undefined);
   const from = origin === undefined ? undefined : provenance(product, origin);
   return diagnostic(
     code,

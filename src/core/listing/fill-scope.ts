@@ -34,7 +34,7 @@ const axisValues = (product: Product): MaybeBlank => {
   return values.length === 0 ? undefined : values;
 };
 
-const groupImages = ({ record, members }: Pick<Family, "record" | "members">): MaybeBlank => {
+const groupImages = (record: Product | undefined, members: readonly Product[]): MaybeBlank => {
   const own = record === undefined ? undefined : valueOf(record, "images");
   if (isList(own)) return own;
   const all = members.flatMap((member) => {
@@ -43,6 +43,25 @@ const groupImages = ({ record, members }: Pick<Family, "record" | "members">): M
   });
   return all.length === 0 ? undefined : [...new Set(all)];
 };
+
+/** What the listings of one family have in common for their fills; worked out once, when it is first asked for. */
+export interface Shared {
+  readonly images: MaybeBlank;
+}
+
+export const sharedOf = (family: Pick<Family, "record">, members: readonly Product[]): Shared => {
+  let known: { readonly images: MaybeBlank } | undefined;
+  return {
+    get images() {
+      known ??= { images: groupImages(family.record, members) };
+      return known.images;
+    },
+  };
+};
+
+/** A person's own answer, as a value of its field. */
+const answered = (text: string, { field }: CategoryField): Value =>
+  field.list ? text.split(LIST_SEPARATOR) : text;
 
 /** What one listing's fills read: the product, what its group has, and each other. A field is worked out once. */
 export class FillScope implements Scope {
@@ -53,7 +72,7 @@ export class FillScope implements Scope {
 
   constructor(
     private readonly placed: PlacedProduct,
-    private readonly family: Pick<Family, "record" | "members">,
+    private readonly shared: Shared,
     private readonly settle: Settle,
   ) {}
 
@@ -71,7 +90,7 @@ export class FillScope implements Scope {
         return rule === undefined ? undefined : mostAllowed(rule);
       }
       case ownNames.group_images.slot:
-        return groupImages(this.family);
+        return this.shared.images;
       default:
         return undefined;
     }
@@ -87,6 +106,9 @@ export class FillScope implements Scope {
     const { slot } = planned.rule.field;
     const known = this.filled[slot];
     if (known !== undefined) return known;
+    const answer = planned.answer === undefined ? undefined : this.placed.product.text(planned.answer);
+    if (answer !== undefined)
+      return (this.filled[slot] = this.settle(answered(answer, planned.rule), planned.rule));
     if (planned.fill === undefined) return (this.filled[slot] = nothing);
     this.waiting.push(planned);
     const troubles: Troubles = [];

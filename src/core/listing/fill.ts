@@ -1,10 +1,9 @@
-import type { Family } from "../catalogue/family.js";
 import { textOf } from "../catalogue/product.js";
 import { categoryFieldOf } from "../channel/definition.js";
 import type { MaybeBlank } from "../values/value.js";
 import type { ChannelSetup } from "./channel-setup.js";
 import { coerce } from "./coerce.js";
-import { FillScope, type Filled } from "./fill-scope.js";
+import { FillScope, type Filled, type Shared } from "./fill-scope.js";
 import type { FillProblem, Listing, PricedProduct } from "./listing.js";
 import { permittedFor } from "./permitted.js";
 
@@ -12,11 +11,11 @@ import { permittedFor } from "./permitted.js";
 export const scopeFor = (
   priced: PricedProduct,
   setup: ChannelSetup,
-  family: Pick<Family, "record" | "members">,
+  shared: Shared,
 ): FillScope => {
   const ourCategory = textOf(priced.product, "category");
   const { definition } = setup;
-  const scope = new FillScope(priced, family, (given, rule): Filled => {
+  const scope = new FillScope(priced, shared, (given, rule): Filled => {
     const coerced = coerce(given, rule, (term) => permittedFor(setup, rule, ourCategory, term));
     if (!("problem" in coerced)) return { value: coerced.value, problems: [] };
     const { written, problem } = coerced;
@@ -32,12 +31,12 @@ export const scopeFor = (
 export const fill = (
   priced: PricedProduct,
   setup: ChannelSetup,
-  family: Pick<Family, "record" | "members">,
+  shared: Shared,
 ): Listing => {
   const values: MaybeBlank[] = [];
   const problems: FillProblem[] = [];
   const { product, plan, notes } = priced;
-  const scope = scopeFor(priced, setup, family);
+  const scope = scopeFor(priced, setup, shared);
   for (const planned of plan.fields) {
     const filled = scope.field(planned);
     if (filled.value !== undefined) values[planned.rule.field.slot] = filled.value;

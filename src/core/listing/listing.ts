@@ -36,6 +36,16 @@ export interface Listing extends PricedProduct {
 /** What became of a product on a channel. Warnings travel with a ready listing. */
 export type Outcome =
   | { readonly kind: "ready"; readonly listing: Listing; readonly findings: readonly Diagnostic[] }
-  | { readonly kind: "held"; readonly product: Product; readonly because: readonly Diagnostic[] }
+  /** A listing that the channel would refuse. */
+  | { readonly kind: "held"; readonly listing: Listing; readonly findings: readonly Diagnostic[] }
+  /** Held before it could be filled: the channel has no category for it yet. */
+  | { readonly kind: "unplaced"; readonly product: Product; readonly findings: readonly Diagnostic[] }
   /** The channel is not to have it, and which of our own decisions says so. */
-  | { readonly kind: "left-out"; readonly product: Product; readonly because: Diagnostic };
+  | { readonly kind: "left-out"; readonly product: Product; readonly findings: readonly Diagnostic[] };
+
+/** The product that an outcome is about, as the channel sees it. */
+export const productOf = (outcome: Outcome): Product =>
+  outcome.kind === "ready" || outcome.kind === "held" ? outcome.listing.product : outcome.product;
+
+/** Whether faults keep the product from a channel that it is meant for. */
+export const isHeld = ({ kind }: Outcome): boolean => kind === "held" || kind === "unplaced";

@@ -1,7 +1,9 @@
 import type { Family } from "../catalogue/family.js";
+import type { Product } from "../catalogue/product.js";
 import type { ChannelSetup } from "./channel-setup.js";
 import { check, type Provenance } from "./check.js";
 import { fill } from "./fill.js";
+import { sharedOf } from "./fill-scope.js";
 import type { Listing, Outcome, PricedProduct } from "./listing.js";
 import { place } from "./place.js";
 import { plansOf } from "./plan.js";
@@ -21,24 +23,28 @@ export const pipelineFor = (
   const plans = plansOf(setup);
   return (family) => {
     const members = family.membersOn(setup.channel);
+    const base = members === family.members ? undefined : bySku(family.members);
     const outcomes: Outcome[] = [];
     const priced: PricedProduct[] = [];
     for (const product of members) {
       const because = leftOutBecause(product, setup);
       if (because !== undefined) {
-        outcomes.push({ kind: "left-out", product, because });
+        outcomes.push({ kind: "left-out", product, findings: [because] });
         continue;
       }
       const result = place(product, setup, plans);
-      if (result.kind === "placed") priced.push(price(result.placed, baseOf(product.sku, family), setup));
-      else outcomes.push({ kind: "held", product, because: [result.because] });
+      if (result.kind === "placed")
+        priced.push(price(result.placed, base === undefined ? product : base.get(product.sku), setup));
+      else outcomes.push({ kind: "unplaced", product, findings: [result.because] });
     }
-    const listings = priced.map((one) => fill(one, setup, { record: family.record, members }));
+    const shared = sharedOf(family, members);
+    const listings = priced.map((one) => fill(one, setup, shared));
     listings.forEach(see);
     outcomes.push(...check(vary(listings, setup.definition), setup, provenance));
     return outcomes;
   };
 };
 
-/** The product as all channels see it. */
-const baseOf = (sku: string, { members }: Family) => members.find((member) => member.sku === sku);
+/** Products as all channels see them. */
+const bySku = (products: readonly Product[]): ReadonlyMap<string, Product> =>
+  new Map(products.map((product) => [product.sku, product]));

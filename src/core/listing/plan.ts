@@ -1,5 +1,6 @@
 import { categoryRules, type CategoryField, type CategoryRules } from "../channel/category-rules.js";
 import type { Category } from "../channel/category-tree.js";
+import { answerAttribute } from "./answers.js";
 import { blocksNaming, fillsFor, type Fill } from "./fill-set.js";
 import type { ChannelSetup } from "./channel-setup.js";
 
@@ -7,6 +8,8 @@ import type { ChannelSetup } from "./channel-setup.js";
 export interface PlannedField {
   readonly rule: CategoryField;
   readonly fill: Fill | undefined;
+  /** The attribute that holds a person's own answer for this field; where a product has it, it stands over the fill. */
+  readonly answer: number | undefined;
 }
 
 /** All that is the same for every product of one of our categories that goes to one of the channel's. */
@@ -40,7 +43,11 @@ export const plansOf = (setup: ChannelSetup): Plans => {
       if (known !== undefined) return known;
       const resolved = rulesOf(category);
       const fills = fillsFor(setup.fills, category, ourCategory, sku);
-      const fields = resolved.fields.map((rule) => ({ rule, fill: fills[rule.field.slot] }));
+      const fields = resolved.fields.map((rule) => ({
+        rule,
+        fill: fills[rule.field.slot],
+        answer: setup.attributes.slot(answerAttribute(rule.field.code)),
+      }));
       const bySlot: (PlannedField | undefined)[] = [];
       for (const planned of fields) bySlot[planned.rule.field.slot] = planned;
       const plan = { rules: resolved, fields, bySlot };

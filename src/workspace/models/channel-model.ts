@@ -1,6 +1,7 @@
 import { Type } from "class-transformer";
 import {
   Allow,
+  IsArray,
   IsIn,
   IsInt,
   IsNumber,
@@ -105,6 +106,29 @@ export class StockModel {
   at_most?: number;
 }
 
+/** Findings that a person has decided not to see; each key given narrows what is meant. */
+export class SilenceModel {
+  @IsOptional()
+  @IsString({ message: "is a finding's code, such as missing-recommended" })
+  code?: string;
+
+  @IsOptional()
+  @IsString({ message: "is a field of the channel" })
+  field?: string;
+
+  @IsOptional()
+  @IsString({ message: "is a category of ours or of the channel's" })
+  category?: string;
+
+  @IsOptional()
+  @IsString({ message: "is a SKU, in quotes where it is a number" })
+  product?: string;
+
+  @IsOptional()
+  @IsString({ message: "says why, for those who come later" })
+  because?: string;
+}
+
 /** `channel.yaml`: our side of a channel. */
 export class ChannelModel {
   @Matches(/^[a-z0-9][a-z0-9-]*$/, { message: "names the channel's definition" })
@@ -135,6 +159,12 @@ export class ChannelModel {
   @ValidateNested()
   @Type(() => StockModel)
   stock?: StockModel;
+
+  @IsOptional()
+  @IsArray({ message: "is a list of what is not to be shown" })
+  @ValidateNested({ each: true })
+  @Type(() => SilenceModel)
+  silence?: SilenceModel[];
 
   @IsOptional()
   @IsObject({ message: "holds settings, one a line" })

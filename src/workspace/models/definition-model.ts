@@ -126,6 +126,25 @@ export class LayoutModel {
   columns?: (string | { name: string; field: string; part?: string; joined_by?: string })[];
 }
 
+/** The fields that hold what checks between listings look at. */
+export class RolesModel {
+  @IsOptional()
+  @Matches(word, { message: "names the field with the title" })
+  name?: string;
+
+  @IsOptional()
+  @Matches(word, { message: "names the field with the description" })
+  description?: string;
+
+  @IsOptional()
+  @Matches(word, { message: "names the field with the search words" })
+  keywords?: string;
+
+  @IsOptional()
+  @Matches(word, { message: "names the field with the price" })
+  price?: string;
+}
+
 /** `definition.yaml`: what a channel is, beside its tables of categories, fields and values. */
 export class DefinitionModel {
   @Matches(/^[a-z0-9][a-z0-9-]*$/, { message: "is the channel's name in small letters" })
@@ -157,6 +176,12 @@ export class DefinitionModel {
   @IsOptional()
   @Matches(word, { message: "names the field that holds the channel's category" })
   category_field?: string;
+
+  @IsOptional()
+  @IsObject({ message: "names the fields that hold name, description, keywords, price" })
+  @ValidateNested()
+  @Type(() => RolesModel)
+  roles?: RolesModel;
 
   @IsDefined({ message: "says how products that vary together are listed" })
   @ValidateNested()

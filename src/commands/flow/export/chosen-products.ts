@@ -3,6 +3,7 @@ import { resolve } from "node:path";
 import { isUnder } from "../../../core/catalogue/category-path.js";
 import type { Family } from "../../../core/catalogue/family.js";
 import { textOf, type Product } from "../../../core/catalogue/product.js";
+import { isHeld, productOf } from "../../../core/listing/listing.js";
 import { pipelineFor } from "../../../core/listing/pipeline.js";
 import { readFault } from "../../../formats/file-fault.js";
 import type { Io } from "../../../report/io.js";
@@ -63,7 +64,9 @@ export const chosenProducts = async (
       for (const family of families) {
         // The channel's own prices and stock stay out of the sheet: coming back, they would be taken for edits.
         const held = new Set(
-          pipeline(family).flatMap((one) => (one.kind === "held" ? [one.product.sku] : [])),
+          pipeline(family)
+            .filter(isHeld)
+            .map((one) => productOf(one).sku),
         );
         yield* seen(family).filter(({ sku: own }) => held.has(own));
       }

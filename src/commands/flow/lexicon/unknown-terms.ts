@@ -68,7 +68,7 @@ export const unknownTerms = async (
       take(outcome) {
         if (outcome.kind !== "held") return;
         const seen = new Set<string>();
-        for (const finding of outcome.because) note(finding, seen);
+        for (const finding of outcome.findings) note(finding, seen);
       },
     },
   ]);

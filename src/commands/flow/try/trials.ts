@@ -10,17 +10,9 @@ import { channelTerms } from "../../../core/listing/channel-terms.js";
 import { attributeNames, fillNames } from "../../../core/listing/fill-names.js";
 import { plansOf } from "../../../core/listing/plan.js";
 import { trialScope } from "../../../core/listing/trial.js";
+import { stepWatch, type Step } from "./steps.js";
 import type { MaybeBlank } from "../../../core/values/value.js";
 import type { WorkspaceChannel } from "../../../workspace/channel-files.js";
-
-/** One part of the expression, with what it came to. */
-export interface Step {
-  readonly text: string;
-  readonly value: MaybeBlank;
-  /** Parts of parts lie deeper. */
-  readonly depth: number;
-  readonly name: string | undefined;
-}
 
 export interface Trial {
   readonly product: Product | undefined;
@@ -36,25 +28,6 @@ export interface Trier {
   on(family: Family): readonly Trial[];
 }
 
-interface Seen {
-  readonly start: number;
-  readonly end: number;
-  readonly value: MaybeBlank;
-  readonly name: string | undefined;
-}
-
-/** Parts in the order in which they stand, each once; what is written out needs no line. */
-const stepsOf = (seen: readonly Seen[], text: string): readonly Step[] => {
-  const within = (inner: Seen, outer: Seen): boolean =>
-    inner !== outer && inner.start >= outer.start && inner.end <= outer.end;
-  return seen.map((one) => ({
-    text: text.slice(one.start, one.end).replace(/\s+/g, " "),
-    value: one.value,
-    depth: seen.filter((other) => within(one, other)).length,
-    name: one.name,
-  }));
-};
-
 /** Compiles an expression as a channel's fills would, or over the catalogue alone; refuses it with every fault. */
 export const trierFor = (
   text: string,
@@ -62,7 +35,7 @@ export const trierFor = (
   surroundings: Surroundings,
   channel: WorkspaceChannel | undefined,
 ): Trier => {
-  let seen: Seen[] = [];
+  const watch = stepWatch();
   const setup = channel?.setup;
   const names =
     setup === undefined ? attributeNames(attributes) : fillNames(setup.attributes, setup.definition);
@@ -73,18 +46,15 @@ export const trierFor = (
       ? surroundings
       : { ...surroundings, channelTerm: channelTerms(setup.definition, setup.lexicon) },
     "any",
-    ({ node, span, ...rest }, value) => {
-      const name = node === "name" && "name" in rest ? rest.name : undefined;
-      if (node !== "literal" && node !== "blank") seen.push({ ...span, value, name });
-    },
+    watch.observe,
   );
   if (compiled.kind === "faulty") throw new Refusal(compiled.findings);
   const plans = setup === undefined ? undefined : plansOf(setup);
   const run = (ready: ReadyProgram, scope: Scope, product: Product | undefined): Trial => {
-    seen = [];
+    watch.begin();
     const troubles: Troubles = [];
     const value = ready.run(scope, troubles);
-    return { product, value, troubles, steps: stepsOf(seen, text) };
+    return { product, value, troubles, steps: watch.steps(text) };
   };
   return {
     readsProducts: /[^\d\s]/.test(text) && (compiled.reads.length > 0 || compiled.readsFields.length > 0),
@@ -94,6 +64,6 @@ export const trierFor = (
         ? family.members.map((product) => run(compiled, product, product))
         : family
             .membersOn(setup.channel)
-            .map((product) => run(compiled, trialScope(product, family, setup, plans).scope, product)),
+            .map((product) => run(compiled, trialScope(product, family, setup, plans), product)),
   };
 };

@@ -4,9 +4,12 @@ import { axesOf, isAskedOf, needFor } from "../demand.js";
 import type { Fill } from "../fill-set.js";
 import type { Listing } from "../listing.js";
 
-/** The attributes that a blank field would be filled from. */
-const readNames = ({ product }: Listing, fill: Fill | undefined): readonly string[] =>
-  (fill?.program.reads ?? []).map((slot) => product.attributes.names[slot] ?? "").filter(Boolean);
+/** The attributes that a blank field would be filled from, and that the product lacks. */
+const lackedBy = ({ product }: Listing, fill: Fill | undefined): readonly string[] =>
+  (fill?.program.reads ?? [])
+    .filter((slot) => product.text(slot) === undefined)
+    .map((slot) => product.attributes.names[slot] ?? "")
+    .filter(Boolean);
 
 /** Required and recommended fields are filled; fields that are not allowed are blank. */
 export const demandedFields: ListingCheck = {
@@ -27,7 +30,13 @@ export const demandedFields: ListingCheck = {
         if (need === "required")
           report(
             "missing-required",
-            { label, example, fills: files.fills, reads: readNames(listing, fill) },
+            {
+              label,
+              example,
+              fills: files.fills,
+              reads: lackedBy(listing, fill),
+              hasFill: fill !== undefined,
+            },
             about,
           );
         if (need === "recommended")

@@ -1,20 +1,27 @@
 import { fold } from "../../values/text.js";
 import type { FamilyCheck } from "../check-kind.js";
 
-/** Where each member is shown alone, its title must tell it from the others of its family. */
+/** Members' titles tell them apart: where each is shown alone they must, elsewhere they should unless the title is the group's. */
 export const titlesAlike: FamilyCheck = {
   name: "titles-alike",
-  check({ listings, toldApartBy, axes }, reportFor) {
-    if (toldApartBy === undefined) return;
+  check({ listings, definition, toldApartBy, axes }, reportFor) {
+    const field = toldApartBy ?? definition.roles.name;
+    if (field === undefined || listings.length < 2) return;
+    const severity = toldApartBy === undefined ? "advice" : "error";
+    if (toldApartBy === undefined && field.level === "group") return;
     const first = new Map<string, string>();
     listings.forEach(({ value, product, plan }, index) => {
-      const title = value(toldApartBy.slot);
+      const title = value(field.slot);
       if (typeof title !== "string") return;
       const other = first.get(fold(title));
-      const rule = plan.bySlot[toldApartBy.slot]?.rule;
+      const rule = plan.bySlot[field.slot]?.rule;
       if (other === undefined) first.set(fold(title), product.sku);
       else
-        reportFor(index)("titles-alike", { title, other, axes }, rule === undefined ? {} : { field: rule });
+        reportFor(index)(
+          "titles-alike",
+          { title, other, axes },
+          { severity, ...(rule === undefined ? {} : { field: rule }) },
+        );
     });
   },
 };

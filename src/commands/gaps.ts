@@ -1,0 +1,179 @@
+import { stat } from "node:fs/promises";
+import { basename, dirname, extname, join, relative, resolve } from "node:path";
+import { diagnostic } from "../core/diagnostics/diagnostic.js";
+import { Refusal } from "../core/diagnostics/refusal.js";
+import { gapCollector, type Gaps, type GapSheet } from "../core/gaps/gap-collector.js";
+import { csvLine } from "../formats/csv-writer.js";
+import { formWorkbook, type FormSheet } from "../formats/form-workbook.js";
+import { countText } from "../report/findings.js";
+import { NOT_ASKED } from "../core/gaps/sheet-marks.js";
+import { GAP_TITLE, gapGrid, type GapFacts } from "../report/gap-grid.js";
+import type { Io } from "../report/io.js";
+import { jsonLine } from "../report/json.js";
+import { styleFor } from "../report/style.js";
+import { tableLines } from "../report/table.js";
+import { wrapText } from "../report/text-width.js";
+import type { WorkspaceChannel } from "../workspace/channel-files.js";
+import { stageFiles } from "../workspace/staged-files.js";
+import type { CommandFile } from "./command-file.js";
+import { withCatalogue } from "./flow/open-catalogue.js";
+import { loadChannels, runChannels } from "./flow/run-channels.js";
+import { validOptions } from "./options/valid-options.js";
+
+/** `lexicant gaps CHANNEL…`: a sheet that asks for just what is missing or wrong. */
+export const gaps: CommandFile = {
+  declare: (command) =>
+    command
+      .argument("<channels...>", "the channels; what several ask for is asked once")
+      .option("--out <file>", "the sheet: .xlsx or .csv (out/gaps/CHANNEL.xlsx, in the workspace)")
+      .option("--recommended", "ask for what is only recommended, too")
+      .option("--force", "write over a file that is there"),
+  async run({ args, options, io }) {
+    const given = await validOptions(
+      options,
+      ["out"],
+      async () => (await import("./options/gaps-options.js")).GapsOptions,
+    );
+    return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
+      const channels = await loadChannels(workspace, store, args, await surroundings());
+      const path =
+        given.out === undefined
+          ? workspace.path("out", "gaps", `${channels.map(({ setup }) => setup.channel).join("-")}.xlsx`)
+          : resolve(io.cwd, given.out);
+      if (given.out !== undefined && options["force"] !== true && (await isThere(path)))
+        throw new Refusal([diagnostic("file-exists", { path: given.out })]);
+      const isCsv = extname(path).toLowerCase() === ".csv";
+      const collector = gapCollector({
+        merged: channels.length > 1,
+        recommended: options["recommended"] === true,
+        single: isCsv,
+      });
+      await runChannels(
+        store,
+        channels.map((channel) => ({
+          channel,
+          take: (outcome, family) => collector.take(channel.setup, family, outcome),
+        })),
+      );
+      const found = collector.gaps();
+      const facts = factsOf(channels, workspace.manifest.shop);
+      const taken = new Set<string>();
+      const grids = found.sheets.map((sheet) => gapGrid(sheet, facts, taken));
+      if (grids.length > 0) await write(path, isCsv, grids);
+      const shown = relative(io.cwd, path);
+      if (options.json) for (const line of jsonLines(found, grids, channels, shown)) io.out(line);
+      else io.out(`${report(found, grids, channels, shown, io).join("\n")}\n`);
+      return 0;
+    });
+  },
+};
+
+const isThere = (path: string): Promise<boolean> =>
+  stat(path).then(
+    () => true,
+    () => false,
+  );
+
+const factsOf = (channels: readonly WorkspaceChannel[], shop: string): GapFacts => ({
+  shop,
+  channels: Object.fromEntries(channels.map(({ setup }) => [setup.channel, setup.definition.version])),
+  labels: Object.fromEntries(channels.map(({ setup }) => [setup.channel, setup.definition.label])),
+});
+
+/** Writes the sheets whole: as a workbook, or the only one as CSV. */
+const write = async (path: string, isCsv: boolean, grids: readonly FormSheet[]): Promise<void> => {
+  const staged = await stageFiles(dirname(path));
+  try {
+    const file = await staged.create(basename(path));
+    if (isCsv) {
+      await file.write("\ufeff");
+      for (const row of grids[0]?.rows ?? [])
+        await file.write(
+          csvLine(row.map(({ text, role }) => (role === "idle" && text === "" ? NOT_ASKED : text))),
+        );
+    } else await file.writeBytes(await formWorkbook(GAP_TITLE, grids));
+    await file.finish();
+    await staged.publish();
+  } catch (error) {
+    await staged.discard();
+    throw error;
+  }
+};
+
+const openCells = ({ questions }: GapSheet): number => questions.reduce((sum, { open }) => sum + open, 0);
+
+const jsonLines = (
+  { sheets, held, answerable, unplaced, others }: Gaps,
+  grids: readonly FormSheet[],
+  channels: readonly WorkspaceChannel[],
+  file: string,
+): readonly string[] => [
+  ...sheets.map((sheet, index) =>
+    jsonLine({
+      type: "gap-sheet",
+      sheet: grids[index]?.name,
+      channel: sheet.channel,
+      branch: sheet.branch,
+      products: sheet.rows.length,
+      cells: openCells(sheet),
+      questions: sheet.questions.map(({ target, label, askers, open, alone }) => ({
+        ...{ target, label, askers, open, alone },
+      })),
+    }),
+  ),
+  jsonLine({
+    type: "gaps",
+    channels: channels.map(({ setup }) => setup.channel),
+    file: sheets.length === 0 ? null : file,
+    ...{ held, answerable, unplaced },
+    cells: sheets.reduce((sum, sheet) => sum + openCells(sheet), 0),
+    others: Object.fromEntries(others),
+  }),
+];
+
+const columns = [
+  { title: "sheet" },
+  { title: "products", align: "right" },
+  { title: "cells", align: "right" },
+  { title: "asks for", flexible: true },
+] as const;
+
+const report = (
+  { sheets, held, answerable, unplaced, others }: Gaps,
+  grids: readonly FormSheet[],
+  channels: readonly WorkspaceChannel[],
+  file: string,
+  io: Io,
+): readonly string[] => {
+  const style = styleFor(io);
+  const names = channels.map(({ setup }) => setup.definition.label).join(", ");
+  if (sheets.length === 0)
+    return [
+      held === 0
+        ? `${names}: nothing is held, so there is nothing to ask. Next: lexicant build`
+        : `${names}: ${countText(held, "listing")} held, and no answer in a sheet would settle it: lexicant check`,
+    ];
+  const cells = sheets.reduce((sum, sheet) => sum + openCells(sheet), 0);
+  const products = new Set(sheets.flatMap(({ rows }) => rows.map(({ sku }) => sku))).size;
+  const [head = "", ...lines] = tableLines(
+    columns,
+    sheets.map((sheet, index) => [
+      grids[index]?.name ?? "",
+      sheet.rows.length.toLocaleString("en"),
+      openCells(sheet).toLocaleString("en"),
+      sheet.questions.map(({ label, open }) => `${label} (${open})`).join(", "),
+    ]),
+    io.columns,
+  );
+  const left = [...others].map(([code, count]) => `${code} ${count.toLocaleString("en")}`).join(", ");
+  return [
+    `${style.bold(names)}: ${countText(held, "listing")} held; ${style.good(`${answerable.toLocaleString("en")} can become ready`)} by ${countText(cells, "cell")} for ${countText(products, "product")} in ${style.bold(file)}`,
+    style.bold(head),
+    ...lines,
+    ...(unplaced > 0
+      ? [`${countText(unplaced, "listing")} ${unplaced === 1 ? "has" : "have"} no place there yet and ${unplaced === 1 ? "is" : "are"} not asked about: lexicant place CHANNEL`]
+      : []),
+    ...(left === "" ? [] : wrapText(`Not to be settled by a sheet: ${left}; see lexicant check`, io.columns)),
+    `Fill in the white cells, then: lexicant import ${join(file)}`,
+  ];
+};

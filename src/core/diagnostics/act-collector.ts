@@ -1,0 +1,61 @@
+import { actFor, actKey, type Act } from "./act.js";
+import { isError, type Diagnostic } from "./diagnostic.js";
+
+/** An act with what it brings. */
+export interface RankedAct {
+  readonly act: Act;
+  /** Listings that become ready by this act alone. */
+  readonly alone: number;
+  /** Listings that need it, with others or without. */
+  readonly listings: number;
+  readonly channels: readonly string[];
+  readonly example: string;
+}
+
+/** Takes each held listing's findings and tells which single act makes most of them ready. */
+export interface ActCollector {
+  take(sku: string, channel: string, findings: readonly Diagnostic[]): void;
+  ranked(): readonly RankedAct[];
+}
+
+interface Growing {
+  readonly act: Act;
+  readonly example: string;
+  readonly channels: Set<string>;
+  alone: number;
+  listings: number;
+}
+
+/** The acts that all errors of one listing need together. */
+export const actsOf = (findings: readonly Diagnostic[]): ReadonlyMap<string, Act> => {
+  const needed = new Map<string, Act>();
+  for (const finding of findings) {
+    if (!isError(finding)) continue;
+    const act = actFor(finding);
+    needed.set(actKey(act), act);
+  }
+  return needed;
+};
+
+export const actCollector = (): ActCollector => {
+  const acts = new Map<string, Growing>();
+  return {
+    take(sku, channel, findings) {
+      const needed = actsOf(findings);
+      for (const [key, act] of needed) {
+        let growing = acts.get(key);
+        if (growing === undefined) {
+          growing = { act, example: sku, channels: new Set(), alone: 0, listings: 0 };
+          acts.set(key, growing);
+        }
+        growing.channels.add(channel);
+        growing.listings++;
+        if (needed.size === 1) growing.alone++;
+      }
+    },
+    ranked: () =>
+      [...acts.values()]
+        .sort((a, b) => b.alone - a.alone || b.listings - a.listings)
+        .map(({ channels, ...act }) => ({ ...act, channels: [...channels] })),
+  };
+};

@@ -1,0 +1,183 @@
+import { cellReader, type CellNotes } from "../catalogue/cell-reader.js";
+import { CLEARED, LIST_SEPARATOR } from "../catalogue/record.js";
+import { attributeKind } from "../catalogue/vocabulary.js";
+import type { CategoryField } from "../channel/category-rules.js";
+import { diagnostic, isError, type Diagnostic } from "../diagnostics/diagnostic.js";
+import { nearest } from "../diagnostics/nearest.js";
+import type { Report } from "../listing/check-kind.js";
+import type { ChannelSetup } from "../listing/channel-setup.js";
+import { fieldChecks } from "../listing/checks.js";
+import { coerce, type Coerced } from "../listing/coerce.js";
+import type { Listing } from "../listing/listing.js";
+import { permittedFor } from "../listing/permitted.js";
+import { textOf } from "../catalogue/product.js";
+import { canonicalText } from "../values/show.js";
+import { cleanText } from "../values/text.js";
+import { isList, type Value } from "../values/value.js";
+import type { Answer } from "./read-sheet.js";
+import { SEVERAL } from "./sheet-marks.js";
+
+/** A field that asks, with the listing it asks for. */
+export interface AskingField {
+  readonly setup: ChannelSetup;
+  readonly listing: Listing;
+  readonly rule: CategoryField;
+}
+
+/** The canonical text to be kept, or why the answer is not taken. */
+export type CheckedAnswer =
+  { readonly text: string } | { readonly findings: readonly Diagnostic[] };
+
+/** What a person writes to say that there is none. */
+const NONE = "(none)";
+
+/** Holds an answer against what it is for; a right one becomes the text that is kept. */
+export const checkAnswer = (
+  answer: Answer,
+  asking: readonly AskingField[],
+  currency: string,
+): CheckedAnswer => {
+  const [first] = asking;
+  const kind =
+    answer.target.kind === "attribute" ? attributeKind(answer.target.attribute).kind : first?.rule.field.kind;
+  if (answer.isDate && kind !== "date")
+    return refused(answer, first, "damaged-value", {
+      attribute: answer.title,
+      value: answer.text,
+      damage: "date",
+      candidates: [],
+    });
+  switch (answer.target.kind) {
+    case "attribute":
+      return forAttribute(answer, answer.target.attribute, asking, currency);
+    case "field":
+      return first === undefined ? { text: cleanText(answer.text) } : forField(answer, first);
+    case "term":
+      return first === undefined ? { text: cleanText(answer.text) } : forTerm(answer, first);
+  }
+};
+
+const refused = (answer: Answer, asking: AskingField | undefined, ...[code, facts]: Told): CheckedAnswer => ({
+  findings: [
+    diagnostic(code, facts as never, {
+      product: answer.sku as never,
+      place: answer.place,
+      ...(asking === undefined ? {} : { channel: asking.setup.channel, field: asking.rule.field.code }),
+    }),
+  ],
+});
+
+type Told = { [C in Diagnostic["code"]]: [C, Extract<Diagnostic, { code: C }>["facts"]] }[Diagnostic["code"]];
+
+const unknownValue = (answer: Answer, asking: AskingField, written: string): CheckedAnswer => {
+  const { rule, setup } = asking;
+  const values = rule.limits.values?.values.map(({ value }) => value) ?? [];
+  return refused(answer, asking, "unknown-value", {
+    label: rule.field.label,
+    value: written,
+    nearest: nearest(written, values),
+    lexicon: setup.files.lexicon,
+  });
+};
+
+const partsOf = (text: string): readonly string[] =>
+  text.split(SEVERAL).map(cleanText).filter(Boolean);
+
+const translateIn =
+  ({ setup, rule, listing }: AskingField) =>
+  (term: string): string | undefined =>
+    permittedFor(setup, rule, textOf(listing.product, "category"), term);
+
+const forAttribute = (
+  answer: Answer,
+  attribute: string,
+  asking: readonly AskingField[],
+  currency: string,
+): CheckedAnswer => {
+  if (answer.text === NONE) return { text: CLEARED };
+  const notes: CellNotes = { findings: [], doubts: [] };
+  const unit = asking.map(({ rule }) => rule.field.unit?.code).find((code) => code !== undefined);
+  const read = cellReader(
+    { attribute, column: answer.title, from: { kind: "column", index: 0 } },
+    {
+      file: answer.place.file,
+      units: unit === undefined ? {} : { [attribute]: unit },
+      listSeparator: SEVERAL,
+      clearWord: NONE,
+      currency,
+      decimalMark: ".",
+    },
+  );
+  const text = read(answer.row, [answer.text], notes);
+  const unreadable = notes.findings.filter(({ code }) => code === "unreadable-value");
+  if (unreadable.length > 0 || notes.doubts.length > 0 || text === "")
+    return {
+      findings: [
+        ...unreadable.map((finding) => ({ ...finding, severity: "error" as const, product: answer.sku as never, place: answer.place })),
+        ...notes.doubts.map(({ written: value, damage, candidates }) =>
+          diagnostic(
+            "damaged-value",
+            { attribute, value, damage, candidates },
+            { product: answer.sku as never, place: answer.place },
+          ),
+        ),
+      ],
+    };
+  // A list binds where the field takes the attribute as it is; an expression may make something else of it.
+  const listed = asking.filter((one) => bindsList(one, attribute));
+  const taken = listed.filter((one) => !("problem" in coerce(text.split(LIST_SEPARATOR), one.rule, translateIn(one))));
+  const [first] = listed;
+  return first !== undefined && taken.length === 0 ? unknownValue(answer, first, answer.text) : { text };
+};
+
+const bindsList = ({ rule, listing }: AskingField, attribute: string): boolean => {
+  const source = listing.plan.bySlot[rule.field.slot]?.fill?.program.source.text.trim();
+  return rule.limits.values !== undefined && rule.limits.isOpenList !== true && source === attribute;
+};
+
+/** A bare number is meant in the field's own unit, a bare amount in the channel's first currency. */
+const coerced = (text: string, asking: AskingField): Coerced => {
+  const { rule, setup } = asking;
+  const given: Value = rule.field.list ? partsOf(text) : cleanText(text);
+  const found = coerce(given, rule, translateIn(asking));
+  if (!("problem" in found)) return found;
+  const unit = found.problem === "no-unit" ? rule.field.unit?.code : undefined;
+  const money = found.problem === "no-currency" ? setup.definition.currencies[0] : undefined;
+  const ending = unit ?? money;
+  return ending === undefined ? found : coerce(`${cleanText(text)} ${ending}`, rule, translateIn(asking));
+};
+
+const forField = (answer: Answer, asking: AskingField): CheckedAnswer => {
+  const { rule, setup } = asking;
+  const found = coerced(answer.text, asking);
+  if ("problem" in found)
+    return found.problem === "unknown-value"
+      ? unknownValue(answer, asking, found.written)
+      : refused(answer, asking, "wrong-kind", {
+          label: rule.field.label,
+          value: found.written,
+          problem: found.problem,
+        });
+  const { value } = found;
+  if (value === undefined) return { findings: [] };
+  const findings: Diagnostic[] = [];
+  const report: Report = (code, facts, { severity = "error" } = {}) => {
+    findings.push(
+      diagnostic(
+        code,
+        facts,
+        { product: answer.sku as never, channel: setup.channel, field: rule.field.code, place: answer.place },
+        severity,
+      ),
+    );
+  };
+  for (const { check } of fieldChecks) check({ rule, value, setup, report });
+  const errors = findings.filter(isError);
+  if (errors.length > 0) return { findings: errors };
+  return { text: isList(value) ? value.map((one) => canonicalText(one)).join(LIST_SEPARATOR) : canonicalText(value) };
+};
+
+const forTerm = (answer: Answer, asking: AskingField): CheckedAnswer => {
+  const value = asking.rule.limits.values?.match(cleanText(answer.text));
+  return value === undefined ? unknownValue(answer, asking, answer.text) : { text: value };
+};

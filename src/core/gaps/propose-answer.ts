@@ -1,0 +1,62 @@
+import type { Family } from "../catalogue/family.js";
+import { textOf, type Product } from "../catalogue/product.js";
+import { LIST_SEPARATOR } from "../catalogue/record.js";
+import type { CategoryField } from "../channel/category-rules.js";
+import { proposeValues } from "../listing/lexicon-proposals.js";
+import { characters } from "../values/characters.js";
+import { fold } from "../values/text.js";
+import type { Proposal } from "./question.js";
+
+/** What the other members of the group all have, unless the group varies by it. */
+export const fromSiblings = (
+  attribute: string,
+  product: Product,
+  { members }: Pick<Family, "members">,
+): Proposal | undefined => {
+  const axes = textOf(product, "varies_by")?.split(LIST_SEPARATOR) ?? [];
+  if (axes.includes(attribute)) return undefined;
+  const values = new Set(
+    members.filter(({ sku }) => sku !== product.sku).flatMap((member) => textOf(member, attribute) ?? []),
+  );
+  const [value] = values;
+  return value === undefined || values.size > 1 || value.includes(LIST_SEPARATOR)
+    ? undefined
+    : { value, reason: "the others of its group have it" };
+};
+
+/** A permitted value whose words stand in the product's name. */
+export const fromName = ({ limits }: CategoryField, product: Product): Proposal | undefined => {
+  const name = ` ${fold(textOf(product, "name") ?? "")} `;
+  const found = (limits.values?.values ?? []).filter(({ value, label, synonyms }) =>
+    [value, label, ...synonyms].some((text) => {
+      const words = fold(text);
+      return words.length > 2 && name.includes(` ${words} `);
+    }),
+  );
+  const [first] = found;
+  return first === undefined || found.length > 1
+    ? undefined
+    : { value: first.value, reason: "the name says so" };
+};
+
+/** The surest of the values that a term may mean. */
+export const fromTerm = (term: string, { limits }: CategoryField): Proposal | undefined => {
+  const [best] = limits.values === undefined ? [] : proposeValues(term, limits.values);
+  return best === undefined ? undefined : { value: best.value, reason: best.reason };
+};
+
+const utf8 = new TextEncoder();
+
+/** A text cut behind its last word that fits. */
+export const shortened = (text: string, { limits }: CategoryField): Proposal | undefined => {
+  const { maxLength, counted } = limits;
+  if (maxLength === undefined) return undefined;
+  const size = (part: string): number => (counted === "bytes" ? utf8.encode(part).length : characters(part).length);
+  let fitted = "";
+  for (const word of text.split(/(?<=\s)/)) {
+    if (size((fitted + word).trimEnd()) > maxLength) break;
+    fitted += word;
+  }
+  const value = fitted.replace(/[\s,;:–-]+$/, "");
+  return value === "" ? undefined : { value, reason: `cut to ${maxLength} ${counted ?? "characters"}` };
+};

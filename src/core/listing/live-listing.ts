@@ -1,0 +1,36 @@
+import { textOf } from "../catalogue/product.js";
+import { canonicalText } from "../values/show.js";
+import type { Listing } from "./listing.js";
+
+/** What a channel was last sent of one listing: canonical texts. */
+export interface LiveListing {
+  readonly name: string | undefined;
+  readonly gtin: string | undefined;
+  readonly price: string | undefined;
+  /** The channel's category, by code. */
+  readonly category: string;
+  /** What its group varied by. */
+  readonly axes: string;
+  readonly group: string | undefined;
+  /** Values by field code; what was blank is not there. */
+  readonly values: Readonly<Record<string, string>>;
+}
+
+/** A listing as the ledger keeps it. */
+export const liveListing = (listing: Listing): LiveListing => {
+  const { product, plan } = listing;
+  const values: Record<string, string> = {};
+  for (const { rule } of plan.fields) {
+    const value = listing.value(rule.field.slot);
+    if (value !== undefined) values[rule.field.code] = canonicalText(value);
+  }
+  return {
+    name: textOf(product, "name"),
+    gtin: textOf(product, "gtin"),
+    price: textOf(product, "price"),
+    category: plan.rules.category.code,
+    axes: textOf(product, "varies_by") ?? "",
+    group: product.group,
+    values,
+  };
+};
