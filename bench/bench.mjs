@@ -15,6 +15,7 @@ const benches = {
   placement: () => import("./placement.mjs"),
   expressions: () => import("./expressions.mjs"),
   definitions: () => import("./definitions.mjs"),
+  check: () => import("./check.mjs"),
 };
 
 const asked = process.argv.slice(2);

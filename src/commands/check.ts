@@ -1,6 +1,7 @@
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
-import { findingCsv, findingsCsvHeader } from "../report/findings-csv.js";
+import { csvLine } from "../formats/csv-writer.js";
+import { findingCells, findingColumns } from "../report/finding-cells.js";
 import { findingJson } from "../report/json.js";
 import { version } from "../workspace/version.js";
 import type { CommandFile, ExitCode, Request } from "./command-file.js";
@@ -89,8 +90,8 @@ const once = async (
       given.maxErrors,
     );
   if (options["csv"] === true) {
-    io.out(findingsCsvHeader);
-    return exit(await check((finding) => io.out(findingCsv(finding))));
+    io.out(csvLine(findingColumns));
+    return exit(await check((finding) => io.out(csvLine(findingCells(finding)))));
   }
   if (options["sarif"] === true) {
     const { sarifLog } = await import("../report/sarif.js");

@@ -8,7 +8,6 @@ import { wrapText } from "../report/text-width.js";
 import type { CommandFile } from "./command-file.js";
 import { namedCategory, namedDefinition } from "./flow/channel-definition.js";
 
-
 /** `lexicant fields CHANNEL CATEGORY`: what the channel demands of a listing there, by need, and why. */
 export const fields: CommandFile = {
   declare: (command) =>

@@ -4,7 +4,7 @@ import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { gapCollector, type Gaps, type GapSheet } from "../core/gaps/gap-collector.js";
 import { csvLine } from "../formats/csv-writer.js";
-import { formWorkbook, type FormSheet } from "../formats/form-workbook.js";
+import type { FormSheet } from "../core/gaps/form.js";
 import { countText } from "../report/findings.js";
 import { NOT_ASKED } from "../core/gaps/sheet-marks.js";
 import { GAP_TITLE, gapGrid, type GapFacts } from "../report/gap-grid.js";
@@ -91,7 +91,10 @@ const write = async (path: string, isCsv: boolean, grids: readonly FormSheet[]):
         await file.write(
           csvLine(row.map(({ text, role }) => (role === "idle" && text === "" ? NOT_ASKED : text))),
         );
-    } else await file.writeBytes(await formWorkbook(GAP_TITLE, grids));
+    } else {
+      const { formWorkbook } = await import("../formats/form-workbook.js");
+      await file.writeBytes(await formWorkbook(GAP_TITLE, grids));
+    }
     await file.finish();
     await staged.publish();
   } catch (error) {
@@ -171,7 +174,9 @@ const report = (
     style.bold(head),
     ...lines,
     ...(unplaced > 0
-      ? [`${countText(unplaced, "listing")} ${unplaced === 1 ? "has" : "have"} no place there yet and ${unplaced === 1 ? "is" : "are"} not asked about: lexicant place CHANNEL`]
+      ? [
+          `${countText(unplaced, "listing")} ${unplaced === 1 ? "has" : "have"} no place there yet and ${unplaced === 1 ? "is" : "are"} not asked about: lexicant place CHANNEL`,
+        ]
       : []),
     ...(left === "" ? [] : wrapText(`Not to be settled by a sheet: ${left}; see lexicant check`, io.columns)),
     `Fill in the white cells, then: lexicant import ${join(file)}`,

@@ -60,7 +60,10 @@ export const readiness: CommandFile = {
   },
 };
 
-const rowJson = ({ channel, name, listings, ready, shares, least }: ReadinessRow, by: ReadinessKind): string =>
+const rowJson = (
+  { channel, name, listings, ready, shares, least }: ReadinessRow,
+  by: ReadinessKind,
+): string =>
   jsonLine({
     type: "readiness",
     channel,
@@ -107,7 +110,11 @@ const actColumns: readonly TableColumn[] = [
 const report = (
   rows: readonly ReadinessRow[],
   acts: readonly RankedAct[],
-  { by, limit, below }: { readonly by: ReadinessKind; readonly limit: number; readonly below: number | undefined },
+  {
+    by,
+    limit,
+    below,
+  }: { readonly by: ReadinessKind; readonly limit: number; readonly below: number | undefined },
   io: Io,
 ): readonly string[] => {
   const style = styleFor(io);
@@ -141,15 +148,17 @@ const report = (
   const left = rows.length - shown.length;
   return [
     style.bold(head),
-    ...lines.map((line, index) =>
-      shown[index]?.ready === shown[index]?.listings ? style.good(line) : line,
-    ),
+    ...lines.map((line, index) => (shown[index]?.ready === shown[index]?.listings ? style.good(line) : line)),
     ...(left > 0 ? [style.dim(`and ${left.toLocaleString("en")} more (--limit)`)] : []),
     ...(single.length === 0
       ? []
       : ["", "What makes most listings ready by itself:", style.bold(actHead), ...actLines]),
     ...(single.length > ACTS_SHOWN
-      ? [style.dim(`and ${countText(single.length - ACTS_SHOWN, "more act", "more acts")} (--json tells all)`)]
+      ? [
+          style.dim(
+            `and ${countText(single.length - ACTS_SHOWN, "more act", "more acts")} (--json tells all)`,
+          ),
+        ]
       : []),
     acts.length === 0
       ? "Everything is ready. Next: lexicant build"

@@ -1,50 +1,6 @@
 import type { CellStyle, DataValidation, WriteSheet } from "hucre/xlsx";
+import type { CellRole, FormChoice, FormSheet } from "../core/gaps/form.js";
 import { columnLetter } from "./table-stream.js";
-
-/** What a cell of a form is to the person who fills it in. */
-export type CellRole =
-  /** Read by the program alone. */
-  | "key"
-  | "title"
-  | "rule"
-  /** Helps to decide; cannot be changed. */
-  | "fixed"
-  /** To be filled in. */
-  | "open"
-  /** What counts for every open cell below. */
-  | "for-all"
-  /** Nothing is wanted here. */
-  | "idle"
-  /** What stands there now, and is wrong. */
-  | "now"
-  | "proposal";
-
-export interface FormCell {
-  readonly text: string;
-  readonly role: CellRole;
-  readonly note?: string;
-  readonly link?: string;
-}
-
-/** Cells of one column that take one of some values. */
-export interface FormChoice {
-  readonly column: number;
-  /** From 0. */
-  readonly rows: readonly number[];
-  readonly values: readonly string[];
-  /** Whether nothing else is taken. */
-  readonly isClosed: boolean;
-}
-
-export interface FormSheet {
-  readonly name: string;
-  readonly columns: readonly { readonly width: number; readonly isHidden?: boolean }[];
-  readonly rows: readonly (readonly FormCell[])[];
-  /** From 0. */
-  readonly hiddenRows: readonly number[];
-  readonly frozen: { readonly rows: number; readonly columns: number };
-  readonly choices: readonly FormChoice[];
-}
 
 const fill = (rgb: string): NonNullable<CellStyle["fill"]> => ({
   type: "pattern",
@@ -68,9 +24,25 @@ const styles: Readonly<Record<CellRole, CellStyle>> = {
     fill: fill("2F5D46"),
     alignment: wrapped,
   },
-  rule: { ...text, font: font({ italic: true, size: 9, color: { rgb: "555555" } }), fill: fill("EEF3EE"), alignment: wrapped },
-  fixed: { ...text, font: font({ color: { rgb: "444444" } }), fill: fill("F4F3EF"), alignment: { vertical: "top" } },
-  open: { ...text, font: font(), fill: fill("FFFFFF"), protection: { locked: false }, alignment: { vertical: "top" } },
+  rule: {
+    ...text,
+    font: font({ italic: true, size: 9, color: { rgb: "555555" } }),
+    fill: fill("EEF3EE"),
+    alignment: wrapped,
+  },
+  fixed: {
+    ...text,
+    font: font({ color: { rgb: "444444" } }),
+    fill: fill("F4F3EF"),
+    alignment: { vertical: "top" },
+  },
+  open: {
+    ...text,
+    font: font(),
+    fill: fill("FFFFFF"),
+    protection: { locked: false },
+    alignment: { vertical: "top" },
+  },
   "for-all": {
     ...text,
     font: font({ bold: true }),
@@ -78,7 +50,12 @@ const styles: Readonly<Record<CellRole, CellStyle>> = {
     protection: { locked: false },
   },
   idle: { ...text, fill: fill("DDDBD4"), font: font({ color: { rgb: "8A887F" } }) },
-  now: { ...text, font: font({ color: { rgb: "A03020" } }), fill: fill("F4F3EF"), alignment: { vertical: "top" } },
+  now: {
+    ...text,
+    font: font({ color: { rgb: "A03020" } }),
+    fill: fill("F4F3EF"),
+    alignment: { vertical: "top" },
+  },
   proposal: {
     ...text,
     font: font({ italic: true, color: { rgb: "2C5AA0" } }),

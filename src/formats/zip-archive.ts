@@ -99,7 +99,11 @@ async function* checkedStream(stream: AsyncIterator<Buffer>, file: string): Asyn
 }
 
 /** One member's bytes, or undefined when there is none of the name. */
-export const memberBytes = async (from: string | Buffer, name: string, file: string): Promise<Buffer | undefined> => {
+export const memberBytes = async (
+  from: string | Buffer,
+  name: string,
+  file: string,
+): Promise<Buffer | undefined> => {
   const { zip, members } = await guardedMembers(from, file);
   const entry = members.find(({ fileName }) => fileName === name);
   if (entry === undefined) return undefined;

@@ -69,7 +69,11 @@ export const causeTable = (causes: readonly Cause[], io: Io, limit = Infinity): 
       ];
     }),
     ...(left > 0
-      ? [style.dim(`${indent}and ${left.toLocaleString("en")} more ${left === 1 ? "cause" : "causes"} (--all)`)]
+      ? [
+          style.dim(
+            `${indent}and ${left.toLocaleString("en")} more ${left === 1 ? "cause" : "causes"} (--all)`,
+          ),
+        ]
       : []),
   ];
 };

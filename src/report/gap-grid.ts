@@ -1,15 +1,8 @@
 import type { CategoryField } from "../core/channel/category-rules.js";
 import type { GapRow, GapSheet, OpenCell, Question } from "../core/gaps/gap-collector.js";
 import { targetKey } from "../core/gaps/question.js";
-import {
-  factsText,
-  FOR_ALL,
-  markText,
-  rowText,
-  SAME_AS,
-  type SheetFacts,
-} from "../core/gaps/sheet-marks.js";
-import type { CellRole, FormCell, FormChoice, FormSheet } from "../formats/form-workbook.js";
+import { factsText, FOR_ALL, markText, rowText, SAME_AS, type SheetFacts } from "../core/gaps/sheet-marks.js";
+import type { CellRole, FormCell, FormChoice, FormSheet } from "../core/gaps/form.js";
 import { limitWords } from "./limit-words.js";
 
 export const GAP_TITLE = "Lexicant gap sheet";
@@ -99,7 +92,10 @@ const shortRule = ({ rule: { field, limits } }: Question): string => {
   if (values !== undefined) return `one of ${values.values.length.toLocaleString("en")} values`;
   if (field.unit !== undefined) return `in ${field.unit.code}, such as ${brief(field.example)}`;
   const like = field.example === "" ? "" : `such as ${brief(field.example)}`;
-  const most = maxLength === undefined ? "" : `at most ${maxLength}${maxItems === undefined ? "" : ` each, ${maxItems} of them`}`;
+  const most =
+    maxLength === undefined
+      ? ""
+      : `at most ${maxLength}${maxItems === undefined ? "" : ` each, ${maxItems} of them`}`;
   return [like, most].filter(Boolean).join("; ");
 };
 
@@ -153,7 +149,10 @@ const questionColumns = (
             title: "our proposal",
             ...{ rule: "", width: 20, forAll: cell("", "fixed") },
             cell: (row: GapRow) => ({
-              ...cell(own(row)?.proposal?.value ?? "", own(row)?.proposal === undefined ? "idle" : "proposal"),
+              ...cell(
+                own(row)?.proposal?.value ?? "",
+                own(row)?.proposal === undefined ? "idle" : "proposal",
+              ),
               ...(own(row)?.proposal === undefined ? {} : { note: own(row)?.proposal?.reason ?? "" }),
             }),
           } satisfies Column,
@@ -220,7 +219,10 @@ const FORBIDDEN = /[[\]:*?/\\']/g;
 const NAME_LENGTH = 31;
 
 const sheetName = ({ channel, branch }: GapSheet, taken: Set<string>): string => {
-  const whole = [channel === "" ? "Catalogue" : channel, branch].filter(Boolean).join(" ").replace(FORBIDDEN, " ");
+  const whole = [channel === "" ? "Catalogue" : channel, branch]
+    .filter(Boolean)
+    .join(" ")
+    .replace(FORBIDDEN, " ");
   let name = whole.slice(0, NAME_LENGTH);
   for (let number = 2; taken.has(name.toLowerCase()); number++)
     name = `${whole.slice(0, NAME_LENGTH - 3)} ${number}`;
@@ -239,7 +241,10 @@ export const gapGrid = (sheet: GapSheet, facts: GapFacts, taken: Set<string>): F
     columns: columns.map(({ width, isHidden }) => ({ width, isHidden: isHidden === true })),
     rows: [
       columns.map(({ key }) => cell(key, "key")),
-      columns.map(({ title, note }) => ({ ...cell(title, "title"), ...(note === undefined ? {} : { note }) })),
+      columns.map(({ title, note }) => ({
+        ...cell(title, "title"),
+        ...(note === undefined ? {} : { note }),
+      })),
       columns.map(({ rule }) => cell(rule, "rule")),
       columns.map(({ forAll }) => forAll),
       ...sheet.rows.map((row) => columns.map((column) => column.cell(row))),

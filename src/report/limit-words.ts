@@ -61,4 +61,3 @@ export const limitWords = ({ field, limits }: CategoryField): readonly string[] 
         ]),
   ];
 };
-

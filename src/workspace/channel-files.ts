@@ -102,7 +102,13 @@ export const loadChannel = async (
     workspace.manifest.currency,
   );
   const silences = channelSilences(settings, yaml, definition);
-  const findings = [...silences.findings, ...placements.findings, ...fills.findings, ...rows.findings, ...policy.findings];
+  const findings = [
+    ...silences.findings,
+    ...placements.findings,
+    ...fills.findings,
+    ...rows.findings,
+    ...policy.findings,
+  ];
   if (findings.length > 0) throw new Refusal(findings);
   return {
     setup: {

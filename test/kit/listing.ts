@@ -1,8 +1,11 @@
 import { attributeIndex } from "../../src/core/catalogue/attribute-index.js";
+import type { Family } from "../../src/core/catalogue/family.js";
 import { product } from "../../src/core/catalogue/product.js";
 import { asSku } from "../../src/core/ids.js";
 import { program } from "../../src/core/language/program.js";
 import type { ChannelSetup } from "../../src/core/listing/channel-setup.js";
+import { barcodeTwinsOn } from "../../src/core/listing/barcode-twins.js";
+import type { LiveListing } from "../../src/core/listing/live-listing.js";
 import { lexiconOf, type LexiconRow } from "../../src/core/listing/lexicon.js";
 import { everything, type Selection } from "../../src/core/listing/selection.js";
 import { fillNames } from "../../src/core/listing/fill-names.js";
@@ -19,7 +22,9 @@ import { surroundings } from "./evaluate.js";
 
 const attributes = attributeIndex(
   `sku group varies_by name price list_price color weight images category quantity sale_price sale_from sale_until cost
-  price@EUR size digital hazard list_on keep_off sell_in first_image`.split(/\s+/),
+  price@EUR size gtin brand material description keywords answer_hue digital hazard list_on keep_off sell_in first_image`.split(
+    /\s+/,
+  ),
 );
 export const productOf = (texts: Readonly<Record<string, string>>) =>
   product(
@@ -58,6 +63,8 @@ export const setupOf = (
     prices,
     stock,
     sent = {},
+    live,
+    shared = [],
   }: {
     readonly lexicon?: readonly LexiconRow[];
     readonly select?: string;
@@ -74,6 +81,10 @@ export const setupOf = (
     readonly stock?: Partial<StockPolicy>;
     /** Prices that were sent last, by SKU. */
     readonly sent?: Texts;
+    /** What the channel has, by SKU. */
+    readonly live?: Readonly<Record<string, LiveListing>>;
+    /** Products that share a barcode. */
+    readonly shared?: readonly (readonly Texts[])[];
   } = {},
 ): ChannelSetup => {
   const names = fillNames(attributes, definition);
@@ -124,6 +135,15 @@ export const setupOf = (
       const reading = readValue("money", sent[sku] ?? "");
       return "value" in reading && isMoney(reading.value) ? reading.value : undefined;
     },
+    live: live === undefined ? undefined : (sku) => live[sku],
+    barcodeTwins: barcodeTwinsOn(
+      shared.map((products) => products.map(productOf)),
+      {
+        channel: "stall",
+        selection: everything,
+      },
+    ),
+    silences: [],
     today: surroundings.today,
     placements: placementsOf([
       placement("Tools", "", "g.t"),
@@ -141,6 +161,12 @@ export const setupOf = (
   };
 };
 
+/** Products as one family. */
+export const familyOf = (members: readonly Readonly<Record<string, string>>[]): Family => {
+  const products = members.map(productOf);
+  return { group: undefined, record: undefined, members: products, membersOn: () => products };
+};
+
 /** Runs one family through a channel. */
 export const outcomesOf = (
   setup: ChannelSetup,
@@ -151,8 +177,7 @@ export const outcomesOf = (
     row: 2,
     column: attributes.names[slot] ?? "",
   }));
-  const products = members.map(productOf);
-  return pipeline({ group: undefined, record: undefined, members: products, membersOn: () => products });
+  return pipeline(familyOf(members));
 };
 
 interface FamilyParts {
@@ -212,7 +237,5 @@ export const filledAs = (setup: ChannelSetup, texts: Texts, code: string): strin
 /** `kind: sentence; sentence` of an outcome. */
 export const told = (outcome: Outcome | undefined): string => {
   if (outcome === undefined) return "nothing";
-  if (outcome.kind === "left-out") return `left-out: ${sentence(outcome.because)}`;
-  const findings = outcome.kind === "ready" ? outcome.findings : outcome.because;
-  return `${outcome.kind}: ${findings.map(sentence).join("; ")}`;
+  return `${outcome.kind}: ${outcome.findings.map(sentence).join("; ")}`;
 };

@@ -1,55 +1,61 @@
 import { describe, expect, it } from "vitest";
+import type { LiveListing } from "../../src/core/listing/live-listing.js";
 import { newStore, put, storeIn } from "../kit/store.js";
 import { temporaryFolder } from "../kit/run.js";
 
-describe("prices that a channel was given", () => {
+const priced = (price: string): LiveListing => ({
+  ...{ name: "Stool", gtin: undefined, price, category: "g.t", axes: "", group: undefined },
+  values: { title: "Stool" },
+});
+
+describe("what a channel was given", () => {
   it("when a build is committed and sent, then its prices are those sent, and others stay as they were", async () => {
     const store = await newStore("shop");
-    const prices = store.pricesOf("quay");
+    const prices = store.ledgerOf("quay");
     const first = prices.begin();
-    first.note("A", "10.00 GBP");
-    first.note("B", "20.00 GBP");
+    first.note("A", priced("10.00 GBP"));
+    first.note("B", priced("20.00 GBP"));
     first.commit();
-    expect(prices.sent("A")).toBeUndefined();
+    expect(prices.sent("A")?.price).toBeUndefined();
     expect(prices.markSent()).toBe(2);
     const second = prices.begin();
-    second.note("A", "11.00 GBP");
+    second.note("A", priced("11.00 GBP"));
     second.commit();
-    expect([prices.sent("A"), prices.sent("B")]).toEqual(["10.00 GBP", "20.00 GBP"]);
+    expect([prices.sent("A")?.price, prices.sent("B")?.price]).toEqual(["10.00 GBP", "20.00 GBP"]);
     expect(prices.markSent()).toBe(1);
-    expect([prices.sent("A"), prices.sent("B")]).toEqual(["11.00 GBP", "20.00 GBP"]);
-    expect(store.pricesOf("hall").sent("A")).toBeUndefined();
+    expect([prices.sent("A")?.price, prices.sent("B")?.price]).toEqual(["11.00 GBP", "20.00 GBP"]);
+    expect(store.ledgerOf("hall").sent("A")).toBeUndefined();
     await store.close();
   });
 
   it("when a build is broken off, then the build before it is the one that is marked sent", async () => {
     const folder = temporaryFolder();
     const store = await storeIn(folder, [{ layer: "shop" }]);
-    const whole = store.pricesOf("quay").begin();
-    whole.note("A", "10.00 GBP");
+    const whole = store.ledgerOf("quay").begin();
+    whole.note("A", priced("10.00 GBP"));
     whole.commit();
-    store.pricesOf("quay").begin().note("A", "99.00 GBP");
+    store.ledgerOf("quay").begin().note("A", priced("99.00 GBP"));
     await store.close();
     const again = await storeIn(folder, [{ layer: "shop" }]);
-    again.pricesOf("quay").begin();
-    expect(again.pricesOf("quay").markSent()).toBe(1);
-    expect(again.pricesOf("quay").sent("A")).toBe("10.00 GBP");
+    again.ledgerOf("quay").begin();
+    expect(again.ledgerOf("quay").markSent()).toBe(1);
+    expect(again.ledgerOf("quay").sent("A")?.price).toBe("10.00 GBP");
     await again.close();
   });
 
   it("when prices are noted while the catalogue is read, then neither stops the other", async () => {
     const store = await newStore("shop");
     await put(store, "shop", "sku,price\nA,10.00 GBP\nB,20.00 GBP\n");
-    const notes = store.pricesOf("quay").begin();
+    const notes = store.ledgerOf("quay").begin();
     let seen = 0;
     for await (const families of store.families())
       for (const { members } of families)
         for (const { sku } of members) {
-          for (let copy = 0; copy < 6000; copy++) notes.note(`${sku}-${copy}`, "1.00 GBP");
+          for (let copy = 0; copy < 6000; copy++) notes.note(`${sku}-${copy}`, priced("1.00 GBP"));
           seen++;
         }
     notes.commit();
-    expect([seen, store.pricesOf("quay").markSent()]).toEqual([2, 12_000]);
+    expect([seen, store.ledgerOf("quay").markSent()]).toEqual([2, 12_000]);
     await store.close();
   });
 });

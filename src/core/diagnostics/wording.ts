@@ -402,7 +402,8 @@ const headings: Headings = {
     `${label} is blank now and the channel has a value: a full file would take it away; fill it, or leave it to an amend file`,
   "category-moved": () =>
     "it goes to another category than it was sent to: the channel will take it for a new listing",
-  "axes-changed": () => "its group varies by something else than when it was sent; end the old group there first",
+  "axes-changed": () =>
+    "its group varies by something else than when it was sent; end the old group there first",
   "sku-became-another": () =>
     "the channel knows this SKU as another product; give the new one an SKU of its own",
   "titles-alike": ({ axes }) =>

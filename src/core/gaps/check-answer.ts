@@ -4,6 +4,7 @@ import { attributeKind } from "../catalogue/vocabulary.js";
 import type { CategoryField } from "../channel/category-rules.js";
 import { diagnostic, isError, type Diagnostic } from "../diagnostics/diagnostic.js";
 import { nearest } from "../diagnostics/nearest.js";
+import { asSku } from "../ids.js";
 import type { Report } from "../listing/check-kind.js";
 import type { ChannelSetup } from "../listing/channel-setup.js";
 import { fieldChecks } from "../listing/checks.js";
@@ -26,7 +27,9 @@ export interface AskingField {
 
 /** The canonical text to be kept, or why the answer is not taken. */
 export type CheckedAnswer =
-  { readonly text: string } | { readonly findings: readonly Diagnostic[] };
+  /** `advice`: what may be better, and is taken all the same. */
+  | { readonly text: string; readonly advice?: readonly Diagnostic[] }
+  | { readonly findings: readonly Diagnostic[] };
 
 /** What a person writes to say that there is none. */
 const NONE = "(none)";
@@ -60,7 +63,7 @@ export const checkAnswer = (
 const refused = (answer: Answer, asking: AskingField | undefined, ...[code, facts]: Told): CheckedAnswer => ({
   findings: [
     diagnostic(code, facts as never, {
-      product: answer.sku as never,
+      product: asSku(answer.sku),
       place: answer.place,
       ...(asking === undefined ? {} : { channel: asking.setup.channel, field: asking.rule.field.code }),
     }),
@@ -80,8 +83,7 @@ const unknownValue = (answer: Answer, asking: AskingField, written: string): Che
   });
 };
 
-const partsOf = (text: string): readonly string[] =>
-  text.split(SEVERAL).map(cleanText).filter(Boolean);
+const partsOf = (text: string): readonly string[] => text.split(SEVERAL).map(cleanText).filter(Boolean);
 
 const translateIn =
   ({ setup, rule, listing }: AskingField) =>
@@ -113,19 +115,26 @@ const forAttribute = (
   if (unreadable.length > 0 || notes.doubts.length > 0 || text === "")
     return {
       findings: [
-        ...unreadable.map((finding) => ({ ...finding, severity: "error" as const, product: answer.sku as never, place: answer.place })),
+        ...unreadable.map((finding) => ({
+          ...finding,
+          severity: "error" as const,
+          product: asSku(answer.sku),
+          place: answer.place,
+        })),
         ...notes.doubts.map(({ written: value, damage, candidates }) =>
           diagnostic(
             "damaged-value",
             { attribute, value, damage, candidates },
-            { product: answer.sku as never, place: answer.place },
+            { product: asSku(answer.sku), place: answer.place },
           ),
         ),
       ],
     };
   // A list binds where the field takes the attribute as it is; an expression may make something else of it.
   const listed = asking.filter((one) => bindsList(one, attribute));
-  const taken = listed.filter((one) => !("problem" in coerce(text.split(LIST_SEPARATOR), one.rule, translateIn(one))));
+  const taken = listed.filter(
+    (one) => !("problem" in coerce(text.split(LIST_SEPARATOR), one.rule, translateIn(one))),
+  );
   const [first] = listed;
   return first !== undefined && taken.length === 0 ? unknownValue(answer, first, answer.text) : { text };
 };
@@ -166,7 +175,7 @@ const forField = (answer: Answer, asking: AskingField): CheckedAnswer => {
       diagnostic(
         code,
         facts,
-        { product: answer.sku as never, channel: setup.channel, field: rule.field.code, place: answer.place },
+        { product: asSku(answer.sku), channel: setup.channel, field: rule.field.code, place: answer.place },
         severity,
       ),
     );
@@ -174,7 +183,11 @@ const forField = (answer: Answer, asking: AskingField): CheckedAnswer => {
   for (const { check } of fieldChecks) check({ rule, value, setup, report });
   const errors = findings.filter(isError);
   if (errors.length > 0) return { findings: errors };
-  return { text: isList(value) ? value.map((one) => canonicalText(one)).join(LIST_SEPARATOR) : canonicalText(value) };
+  const advice = findings.filter((finding) => !isError(finding));
+  return {
+    advice,
+    text: isList(value) ? value.map((one) => canonicalText(one)).join(LIST_SEPARATOR) : canonicalText(value),
+  };
 };
 
 const forTerm = (answer: Answer, asking: AskingField): CheckedAnswer => {

@@ -78,7 +78,12 @@ export interface GapWishes {
   readonly single: boolean;
 }
 
-type GrowingCell = { rules: OpenCell["rules"]; now: string | undefined; proposal: Proposal | undefined; sameAs: Sku | undefined };
+type GrowingCell = {
+  rules: OpenCell["rules"];
+  now: string | undefined;
+  proposal: Proposal | undefined;
+  sameAs: Sku | undefined;
+};
 type GrowingRow = Omit<GapRow, "cells"> & { readonly cells: Map<string, GrowingCell> };
 type GrowingQuestion = { -readonly [K in keyof Question]: Question[K] };
 
@@ -100,8 +105,8 @@ export const gapCollector = ({ merged, recommended, single }: GapWishes): GapCol
   const sheetFor = (setup: ChannelSetup, outcome: Outcome, ask: Ask): GrowingSheet => {
     const isShared = merged && ask.target.kind === "attribute";
     const path =
-      isShared || outcome.kind !== "held" && outcome.kind !== "ready"
-        ? textOf(productOf(outcome), "category") ?? ""
+      isShared || (outcome.kind !== "held" && outcome.kind !== "ready")
+        ? (textOf(productOf(outcome), "category") ?? "")
         : outcome.listing.plan.rules.category.path;
     const channel = isShared || single ? "" : setup.definition.label;
     const branch = single ? "" : (pathParts(path)[0] ?? "");
@@ -236,7 +241,13 @@ const joined = (a: GrowingSheet, b: GrowingSheet): GrowingSheet => {
         ? question
         : {
             ...known,
-            askers: [...known.askers, ...question.askers.filter((one) => !known.askers.some((other) => other.channel === one.channel && other.field === one.field))],
+            askers: [
+              ...known.askers,
+              ...question.askers.filter(
+                (one) =>
+                  !known.askers.some((other) => other.channel === one.channel && other.field === one.field),
+              ),
+            ],
             open: known.open + question.open,
             alone: known.alone + question.alone,
           },

@@ -51,7 +51,8 @@ const utf8 = new TextEncoder();
 export const shortened = (text: string, { limits }: CategoryField): Proposal | undefined => {
   const { maxLength, counted } = limits;
   if (maxLength === undefined) return undefined;
-  const size = (part: string): number => (counted === "bytes" ? utf8.encode(part).length : characters(part).length);
+  const size = (part: string): number =>
+    counted === "bytes" ? utf8.encode(part).length : characters(part).length;
   let fitted = "";
   for (const word of text.split(/(?<=\s)/)) {
     if (size((fitted + word).trimEnd()) > maxLength) break;

@@ -83,7 +83,11 @@ export const readGapSheet = (rows: readonly SheetRow[], file: string): ReadGapSh
     titles,
     sku,
     row: marks.findIndex(({ column }) => column === "row"),
-    place: (row, column) => ({ file, row, column: `${letter(column)}${titles[column] === "" ? "" : `: ${titles[column] ?? ""}`}` }),
+    place: (row, column) => ({
+      file,
+      row,
+      column: `${letter(column)}${titles[column] === "" ? "" : `: ${titles[column] ?? ""}`}`,
+    }),
   };
   const findings: Diagnostic[] = [];
   const forAll = rows.find(({ cells }) => cells[sku]?.text.trim() === FOR_ALL);
@@ -112,7 +116,8 @@ const productOf = (
   const sku = cleanText(cells[skuColumn]?.text ?? "");
   const written = rowColumn < 0 ? undefined : readRow(cells[rowColumn]?.text ?? "");
   const isFilled = marks.some(
-    ({ column }, index) => (column === "ask" || column === "take") && (cells[index]?.text ?? "").trim() !== "",
+    ({ column }, index) =>
+      (column === "ask" || column === "take") && (cells[index]?.text ?? "").trim() !== "",
   );
   if (sku === "") {
     if (written !== undefined && isFilled)
@@ -122,7 +127,9 @@ const productOf = (
     return undefined;
   }
   if (written !== undefined && written.sku !== sku) {
-    findings.push(diagnostic("changed-sku", { was: written.sku, now: sku }, { place: place(row, skuColumn) }));
+    findings.push(
+      diagnostic("changed-sku", { was: written.sku, now: sku }, { place: place(row, skuColumn) }),
+    );
     return undefined;
   }
   if (seen.has(sku)) {
@@ -141,7 +148,8 @@ const said = (cell: SheetCell | undefined): SheetCell | undefined => {
     : { ...cell, text };
 };
 
-const isYes = (cell: SheetCell | undefined): boolean => /^(?:y|yes|x|true|1)$/i.test((cell?.text ?? "").trim());
+const isYes = (cell: SheetCell | undefined): boolean =>
+  /^(?:y|yes|x|true|1)$/i.test((cell?.text ?? "").trim());
 
 const answersIn = (
   row: SheetRow,

@@ -66,7 +66,8 @@ export const readMark = (text: string): ColumnMark => {
 };
 
 /** The hidden cell of a product's row: which questions are asked of which product, whatever is typed beside it. */
-export const rowText = (sku: string, questions: readonly number[]): string => `${questions.join(",")}${SEVERAL}${sku}`;
+export const rowText = (sku: string, questions: readonly number[]): string =>
+  `${questions.join(",")}${SEVERAL}${sku}`;
 
 export const readRow = (
   text: string,

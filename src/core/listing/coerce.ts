@@ -30,6 +30,11 @@ const inUnit = (value: Value, { field }: CategoryField): Coerced => {
     : { value: converted };
 };
 
+const fitted = (value: Value, rule: CategoryField): Coerced => {
+  const unit = inUnit(value, rule);
+  return "value" in unit && unit.value !== undefined ? { value: rounded(unit.value, rule) } : unit;
+};
+
 const isOfKind = (value: Value, rule: CategoryField): boolean => {
   switch (rule.field.kind) {
     case "integer":
@@ -50,10 +55,7 @@ const isOfKind = (value: Value, rule: CategoryField): boolean => {
 };
 
 const one = (value: Value, rule: CategoryField, translate: Translate): Coerced => {
-  if (isOfKind(value, rule)) {
-    const unit = inUnit(value, rule);
-    return "value" in unit && unit.value !== undefined ? { value: rounded(unit.value, rule) } : unit;
-  }
+  if (isOfKind(value, rule)) return fitted(value, rule);
   const written = shownText(value);
   if (rule.limits.values !== undefined || rule.field.kind === "choice") {
     const permitted = translate(written);
@@ -64,7 +66,7 @@ const one = (value: Value, rule: CategoryField, translate: Translate): Coerced =
   if (isDecimal(value) && rule.field.kind === "money") return { problem: "no-currency", written };
   const reading = readValue(rule.field.kind, written);
   if ("problem" in reading) return { problem: reading.problem, written };
-  return { value: rounded(reading.value, rule) };
+  return fitted(reading.value, rule);
 };
 
 /** A term that names several permitted values at once: `forest green / black`, `80% cotton, 20% linen`. */

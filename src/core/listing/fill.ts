@@ -8,11 +8,7 @@ import type { FillProblem, Listing, PricedProduct } from "./listing.js";
 import { permittedFor } from "./permitted.js";
 
 /** What the fills of one listing read, and how what they give comes into the fields. */
-export const scopeFor = (
-  priced: PricedProduct,
-  setup: ChannelSetup,
-  shared: Shared,
-): FillScope => {
+export const scopeFor = (priced: PricedProduct, setup: ChannelSetup, shared: Shared): FillScope => {
   const ourCategory = textOf(priced.product, "category");
   const { definition } = setup;
   const scope = new FillScope(priced, shared, (given, rule): Filled => {
@@ -28,11 +24,7 @@ export const scopeFor = (
 };
 
 /** Runs each field's fill and brings its value into the field's kind; what does not fit becomes a problem. */
-export const fill = (
-  priced: PricedProduct,
-  setup: ChannelSetup,
-  shared: Shared,
-): Listing => {
+export const fill = (priced: PricedProduct, setup: ChannelSetup, shared: Shared): Listing => {
   const values: MaybeBlank[] = [];
   const problems: FillProblem[] = [];
   const { product, plan, notes } = priced;

@@ -35,7 +35,7 @@ describe("causes", () => {
   const missing = (sku: string, category = "g") =>
     diagnostic(
       "missing-required",
-      { label: "Hue", example: "", fills: "fills.yaml", reads: [] },
+      { label: "Hue", example: "", fills: "fills.yaml", reads: [], hasFill: false },
       { product: asSku(sku), channel: "stall", category },
     );
 

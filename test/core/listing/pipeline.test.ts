@@ -40,7 +40,7 @@ describe("what becomes of a product on a channel", () => {
 
   it("when its category has no placement, then the sentence names the file to add it to", () => {
     expect(told(only({ ...spade, category: "Spades & more" }))).toContain(
-      'held: "Spades & more" has no place on the channel',
+      'unplaced: "Spades & more" has no place on the channel',
     );
     expect(told(only({ sku: "x", name: "X" }))).toContain("has no category in the catalogue");
   });
@@ -97,7 +97,7 @@ describe("what becomes of a product on a channel", () => {
 
   it("when a finding is made, then it names product, channel, category, field, and where value, rule and fill stand", () => {
     const outcome = only({ ...spade, name: "A very long name for a spade" });
-    expect(outcome?.kind === "held" ? outcome.because[0] : undefined).toMatchObject({
+    expect(outcome?.kind === "held" ? outcome.findings[0] : undefined).toMatchObject({
       code: "too-long",
       product: "spade",
       channel: "stall",

@@ -73,7 +73,9 @@ const channelLines = (
             `${countText(silenced, "finding")} silenced by channels/${setup.channel}/channel.yaml (silence)`,
           ),
         ]),
-    ...(isNarrowed && causes.length === 0 ? ["Nothing of that kind is found."] : nextLines(setup.channel, counts, io)),
+    ...(isNarrowed && causes.length === 0
+      ? ["Nothing of that kind is found."]
+      : nextLines(setup.channel, counts, io)),
   ];
 };
 
@@ -91,8 +93,9 @@ const nextLines = (channel: string, { ready, held, causes }: ChannelCounts, io: 
   );
 };
 
-/** The last lines of `--json`: for each channel its counts and causes. */
+/** The last lines of `--json`: the catalogue, then for each channel its causes and its counts. */
 export const checkSummaries = ({ channels, catalogue, products }: Checked): readonly string[] => [
+  jsonLine({ type: "catalogue", products, codes: Object.fromEntries(catalogue.byCode()) }),
   ...channels.flatMap(({ channel: { setup }, counts }) => {
     const { ready, held, leftOut, silenced, causes } = counts;
     return [
@@ -123,5 +126,4 @@ export const checkSummaries = ({ channels, catalogue, products }: Checked): read
       }),
     ];
   }),
-  jsonLine({ type: "catalogue", products, codes: Object.fromEntries(catalogue.byCode()) }),
 ];

@@ -44,9 +44,7 @@ export const isOutcomeMeant = (
     if (isUnder(textOf(productOf(outcome), "category") ?? "", category)) return true;
     const isFilled = outcome.kind === "ready" || outcome.kind === "held";
     return (
-      wanted !== undefined &&
-      isFilled &&
-      withAncestors(outcome.listing.plan.rules.category).includes(wanted)
+      wanted !== undefined && isFilled && withAncestors(outcome.listing.plan.rules.category).includes(wanted)
     );
   };
 };

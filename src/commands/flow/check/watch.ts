@@ -16,8 +16,7 @@ const watched = ["lexicant.yaml", "channels", "tables", "definitions", "sources"
 const isNoise = (path: string): boolean => /-shm$|~$|\.sw[a-z]$|\.staging-|\.tmp$/.test(basename(path));
 
 /** What a change means: what is decided or stored is checked again, an incoming file waits for its import. */
-const meaning = (file: string): "check" | "import" =>
-  file.split(sep)[0] === "data" ? "import" : "check";
+const meaning = (file: string): "check" | "import" => (file.split(sep)[0] === "data" ? "import" : "check");
 
 /**
  * Checks, and again after each change of a decision file, a table or the store, until the person ends it (Ctrl+C). A file

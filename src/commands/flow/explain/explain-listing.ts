@@ -96,7 +96,9 @@ const giverOf = (
     return { by: "answer", attribute, place: origin && store.placeOf(origin, attribute) };
   }
   if (fill !== undefined) return { by: "fill", fill };
-  return rule.field.defaultValue === "" ? { by: "nothing" } : { by: "channel", value: rule.field.defaultValue };
+  return rule.field.defaultValue === ""
+    ? { by: "nothing" }
+    : { by: "channel", value: rule.field.defaultValue };
 };
 
 const attributesOf = (
@@ -167,7 +169,11 @@ export const explainField = (
 };
 
 const textOfValue = (value: MaybeBlank): string =>
-  value === undefined ? "" : isList(value) ? value.map((one) => canonicalText(one)).join("\n") : canonicalText(value);
+  value === undefined
+    ? ""
+    : isList(value)
+      ? value.map((one) => canonicalText(one)).join("\n")
+      : canonicalText(value);
 
 const same = (a: MaybeBlank, b: MaybeBlank): boolean => textOfValue(a) === textOfValue(b);
 

@@ -37,10 +37,14 @@ export const answersLines = (result: AnswersResult, dryRun: boolean, io: Io): re
     ...causeLines(causes.causes(), io),
     ...(revisions.length > 0 && !dryRun
       ? [
-          `This is ${revisions.length === 1 ? "revision" : "revisions"} ${revisions.join(", ")}; to take ${revisions.length === 1 ? "it" : "them"} back: lexicant undo ${revisions[0] ?? ""}`,
+          revisions.length === 1
+            ? `This is revision ${revisions[0] ?? ""}; to take it back: lexicant undo ${revisions[0] ?? ""}`
+            : `These are revisions ${revisions[0] ?? ""} to ${revisions.at(-1) ?? ""}; to take all of them back: lexicant undo`,
         ]
       : []),
-    refused > 0 ? "Correct the cells named above in the same sheet and import it again." : "What is left: lexicant check",
+    refused > 0
+      ? "Correct the cells named above in the same sheet and import it again."
+      : "What is left: lexicant check",
   ];
 };
 

@@ -17,9 +17,7 @@ export interface Beside {
   end(): readonly Diagnostic[];
 }
 
-export const besideChecks = (
-  placeOf: (product: Product, attribute: string) => Place | undefined,
-): Beside => {
+export const besideChecks = (placeOf: (product: Product, attribute: string) => Place | undefined): Beside => {
   const running = checks.map((check) => check());
   const skus = skuList();
   return {
