@@ -28,12 +28,16 @@ lexicant(["-C", folder, "list", "--limit", "5"]);
 lexicant(["-C", folder, "check", "lanternlist"]);
 lexicant(["-C", folder, "fills", "merrowgate", "Beekeeping > Beekeeper Clothing"]);
 lexicant(["-C", folder, "try", '"{brand} {name}{, color}{, size}"', "--sku", "BC-1301-WHITE-M"]);
+lexicant(["-C", folder, "readiness"]);
+lexicant(["-C", folder, "explain", "BC-5203", "merrowgate", "boxed_weight"]);
+lexicant(["-C", folder, "gaps", "merrowgate", "gavelstead"]);
 lexicant(["-C", folder, "build"]);
 process.stdout.write(
   `\nWhat came out: ${folder}/out/lanternlist holds the feed (XML) and the same rows as a table (TSV), and build.json names each\n` +
     `product that is not in them, with the reason. What to do next:\n` +
     `  - open ${folder}/channels/lanternlist/fills.yaml, change a fill, and run: node dist/main.js -C ${folder} check\n` +
     `  - see what each of the other four channels still misses: node dist/main.js -C ${folder} check\n` +
+    `  - fill in ${folder}/out/gaps/merrowgate-gavelstead.xlsx, and: node dist/main.js -C ${folder} import out/gaps/merrowgate-gavelstead.xlsx\n` +
     `  - see where a value came from: node dist/main.js -C ${folder} show BC-1301-WHITE-M\n` +
     `  - begin with your own file: README.md, "A first session"\n`,
 );

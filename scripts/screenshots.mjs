@@ -7,7 +7,14 @@ import { build, install, root, systemPrograms } from "./setup.mjs";
 
 install();
 build();
-systemPrograms({ Xvfb: "xvfb", xterm: "xterm", import: "imagemagick", "fc-list": "fontconfig" });
+systemPrograms({
+  Xvfb: "xvfb",
+  xterm: "xterm",
+  import: "imagemagick",
+  "fc-list": "fontconfig",
+  soffice: "libreoffice-calc",
+  "python3:openpyxl": "python3-openpyxl",
+});
 
 const folder = mkdtempSync(join(tmpdir(), "lexicant-shots-"));
 const bin = join(folder, "bin");
@@ -55,11 +62,41 @@ const untold = join(folder, "brindlecote-untold");
 sh("cp -r brindlecote brindlecote-untold", folder);
 sh("printf 'field,our_category,our_term,channel_value\\n' > channels/merrowgate/lexicon.csv", untold);
 
+// A gap sheet as a person would hand it back: one pattern for all hives but one, some weights, one slip.
+const asked = join(folder, "brindlecote-asked");
+sh("cp -r brindlecote brindlecote-asked", folder);
+sh("lexicant gaps merrowgate --out gaps.xlsx", asked);
+sh("cp gaps.xlsx filled.xlsx", asked);
+writeFileSync(
+  join(folder, "fill.py"),
+  `import openpyxl
+book = openpyxl.load_workbook("filled.xlsx")
+typed = {"Hive pattern (Merrowgate)": {"(same for all)": "National", "BC-1702": "own pattern"},
+  "Size": {"BC-5105": "pack of 100", "BC-5106-STRAW": "50 labels"}, "Pieces in the pack (Merrowgate)": {"BC-1123-DEEP": "ten"},
+  "Material": {"BC-1106-GREY": "polystyrene", "BC-1106-GREEN": "polystyrene"}, "Package weight": {"BC-5203": "50 g"}}
+for sheet in book.worksheets:
+  titles = {sheet.cell(2, c).value: c for c in range(1, sheet.max_column + 1)}
+  rows = {sheet.cell(r, 1).value: r for r in range(4, sheet.max_row + 1)}
+  for title, answers in typed.items():
+    for sku, value in answers.items():
+      if title in titles and sku in rows: sheet.cell(rows[sku], titles[title]).value = value
+book.save("filled.xlsx")
+`,
+);
+sh("/usr/bin/python3 ../fill.py", asked);
+
 const shots = {
   demo: [folder, "rm -rf brindlecote-2", "lexicant demo brindlecote-2 | head -34"],
   list: [shop, "lexicant list --where 'category under \"Clothing\" and quantity > 0' --limit 30"],
   show: [shop, "lexicant show BC-1101-10 | tail -34"],
-  check: [shop, "lexicant check lanternlist"],
+  check: [shop, "lexicant check merrowgate"],
+  readiness: [shop, "lexicant readiness"],
+  explain: [
+    shop,
+    "lexicant explain BC-1301-WHITE-M merrowgate item_title",
+    "lexicant explain BC-5203 gavelstead service",
+  ],
+  gaps: [asked, "lexicant gaps merrowgate gavelstead", "lexicant import filled.xlsx"],
   build: [
     shop,
     "lexicant build lanternlist",
@@ -93,7 +130,35 @@ const server = spawn("Xvfb", [display, "-screen", "0", "1280x800x24"], { stdio: 
 await pause(1500);
 const target = join(root, "docs", "screenshots");
 mkdirSync(target, { recursive: true });
+const wanted = process.argv.slice(2);
+const isWanted = (name) => wanted.length === 0 || wanted.includes(name);
+const takePicture = (name) => {
+  const { status } = spawnSync(
+    "import",
+    ["-window", "root", "-depth", "8", "-colors", "64", join(target, `${name}.png`)],
+    { env: { ...environment, DISPLAY: display } },
+  );
+  process.stdout.write(`${status === 0 ? "taken" : "failed"}: docs/screenshots/${name}.png\n`);
+};
+if (isWanted("gap-sheet")) {
+  const office = spawn(
+    "soffice",
+    [
+      "--norestore",
+      "--nologo",
+      `-env:UserInstallation=file://${join(folder, "office")}`,
+      "--calc",
+      "filled.xlsx",
+    ],
+    { cwd: asked, env: { ...environment, DISPLAY: display }, stdio: "ignore", detached: true },
+  );
+  await pause(25_000);
+  takePicture("gap-sheet");
+  process.kill(-office.pid);
+  await pause(1000);
+}
 for (const [name, [cwd, ...commands]] of Object.entries(shots)) {
+  if (!isWanted(name)) continue;
   const shown = commands.filter((command) => !command.startsWith("rm "));
   const quiet = commands.filter((command) => command.startsWith("rm "));
   for (const command of quiet) sh(command, cwd);
@@ -127,15 +192,8 @@ for (const [name, [cwd, ...commands]] of Object.entries(shots)) {
   for (let waited = 0; waited < 150 && spawnSync("test", ["-e", done]).status !== 0; waited++)
     await pause(100);
   await pause(500);
-  const { status } = spawnSync(
-    "import",
-    ["-window", "root", "-depth", "8", "-colors", "64", join(target, `${name}.png`)],
-    {
-      env: { ...environment, DISPLAY: display },
-    },
-  );
+  takePicture(name);
   terminal.kill();
-  process.stdout.write(`${status === 0 ? "taken" : "failed"}: docs/screenshots/${name}.png\n`);
 }
 server.kill();
 rmSync(folder, { recursive: true, force: true });

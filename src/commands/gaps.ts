@@ -1,5 +1,5 @@
 import { stat } from "node:fs/promises";
-import { basename, dirname, extname, join, relative, resolve } from "node:path";
+import { basename, dirname, extname, relative, resolve } from "node:path";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { gapCollector, type Gaps, type GapSheet } from "../core/gaps/gap-collector.js";
@@ -170,7 +170,7 @@ const report = (
   );
   const left = [...others].map(([code, count]) => `${code} ${count.toLocaleString("en")}`).join(", ");
   return [
-    `${style.bold(names)}: ${countText(held, "listing")} held; ${style.good(`${answerable.toLocaleString("en")} can become ready`)} by ${countText(cells, "cell")} for ${countText(products, "product")} in ${style.bold(file)}`,
+    `${style.bold(names)}: ${countText(held, "listing")} held; ${style.good(`${answerable.toLocaleString("en")} can become ready`)} by ${countText(cells, "cell")} for ${countText(products, "product")}`,
     style.bold(head),
     ...lines,
     ...(unplaced > 0
@@ -179,6 +179,6 @@ const report = (
         ]
       : []),
     ...(left === "" ? [] : wrapText(`Not to be settled by a sheet: ${left}; see lexicant check`, io.columns)),
-    `Fill in the white cells, then: lexicant import ${join(file)}`,
+    `Fill in the white cells, then: lexicant import ${file}`,
   ];
 };

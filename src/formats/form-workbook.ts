@@ -142,7 +142,10 @@ const written = (sheet: FormSheet, lists: ReturnType<typeof listSheet>): WriteSh
     columns: sheet.columns.map(({ width, isHidden }) => ({ width, hidden: isHidden === true })),
     rows: sheet.rows.map((row) => row.map(({ text: value }) => (value === "" ? null : value))),
     cells,
-    rowDefs: new Map(sheet.hiddenRows.map((row) => [row, { hidden: true }])),
+    rowDefs: new Map<number, { height?: number; hidden?: boolean }>([
+      ...[...sheet.heights].map(([row, height]) => [row, { height }] as const),
+      ...sheet.hiddenRows.map((row) => [row, { hidden: true }] as const),
+    ]),
     freezePane: sheet.frozen,
     dataValidations: sheet.choices.map((choice) => validation(choice, lists)),
     protection: { sheet: true, formatColumns: true, formatRows: true, autoFilter: true, sort: true },

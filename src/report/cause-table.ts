@@ -1,5 +1,6 @@
 import { actFor, actText } from "../core/diagnostics/act.js";
 import type { Cause } from "../core/diagnostics/causes.js";
+import type { Note } from "../core/diagnostics/diagnostic.js";
 import { heading, noteText } from "../core/diagnostics/wording.js";
 import { exampleText, singleText } from "./findings.js";
 import type { Io } from "./io.js";
@@ -16,11 +17,17 @@ const causeText = ({ first, products, categories }: Cause): string => {
   return `${field}${heading(first, products).replace(/\n/g, " ")}${where}`;
 };
 
+/** The channel stands above: of its definition's files the name is enough. */
+const withoutFolder = (rule: Note): Note => ({
+  ...rule,
+  place: { ...rule.place, file: rule.place.file.split("/").at(-1) ?? "" },
+});
+
 const detailText = (cause: Cause): string => {
   const { first, products } = cause;
   if (products <= 1) return singleText(first);
   const rule = first.notes?.find(({ note }) => note === "rule");
-  return exampleText(cause) + (rule === undefined ? "" : `; ${noteText(rule)}`);
+  return exampleText(cause) + (rule === undefined ? "" : `; ${noteText(withoutFolder(rule))}`);
 };
 
 /** Whether the sentence leaves open what to do, so that the act is worth a line. */

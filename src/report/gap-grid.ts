@@ -218,14 +218,22 @@ const valueChoices = (sheet: GapSheet, question: Question, column: number): read
 const FORBIDDEN = /[[\]:*?/\\']/g;
 const NAME_LENGTH = 31;
 
+const cutAtWord = (text: string, length: number): string =>
+  text.length <= length
+    ? text
+    : text
+        .slice(0, length + 1)
+        .replace(/[\s&]+\S*$/, "")
+        .slice(0, length);
+
 const sheetName = ({ channel, branch }: GapSheet, taken: Set<string>): string => {
   const whole = [channel === "" ? "Catalogue" : channel, branch]
     .filter(Boolean)
     .join(" ")
     .replace(FORBIDDEN, " ");
-  let name = whole.slice(0, NAME_LENGTH);
+  let name = cutAtWord(whole, NAME_LENGTH);
   for (let number = 2; taken.has(name.toLowerCase()); number++)
-    name = `${whole.slice(0, NAME_LENGTH - 3)} ${number}`;
+    name = `${cutAtWord(whole, NAME_LENGTH - 3)} ${number}`;
   taken.add(name.toLowerCase());
   return name;
 };
@@ -249,6 +257,11 @@ export const gapGrid = (sheet: GapSheet, facts: GapFacts, taken: Set<string>): F
       columns.map(({ forAll }) => forAll),
       ...sheet.rows.map((row) => columns.map((column) => column.cell(row))),
     ],
+    // Titles and rules take two lines where the columns are narrow.
+    heights: new Map([
+      [1, 28],
+      [2, 26],
+    ]),
     hiddenRows: [0],
     frozen: { rows: HEAD_ROWS, columns: FIXED_COLUMNS },
     choices: choicesFor(sheet, columns),

@@ -37,6 +37,8 @@ export interface FormSheet {
   readonly name: string;
   readonly columns: readonly { readonly width: number; readonly isHidden?: boolean }[];
   readonly rows: readonly (readonly FormCell[])[];
+  /** Heights in points by row, from 0; others are as high as one line. */
+  readonly heights: ReadonlyMap<number, number>;
   /** From 0. */
   readonly hiddenRows: readonly number[];
   readonly frozen: { readonly rows: number; readonly columns: number };

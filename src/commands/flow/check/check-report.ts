@@ -10,7 +10,7 @@ import type { ChannelCounts } from "../channel-counts.js";
 import type { Checked, CheckedChannel } from "./check-catalogue.js";
 import type { Narrowing } from "./narrowing.js";
 
-const CAUSES_SHOWN = 12;
+const CAUSES_SHOWN = 10;
 /** Of each channel, where several are looked at. */
 const CAUSES_OF_SEVERAL = 5;
 

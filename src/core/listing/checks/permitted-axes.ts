@@ -22,9 +22,10 @@ export const permittedAxes: FamilyCheck = {
       const wrong = axes.filter((axis) => !rule.axes.includes(axis));
       if (wrong.length > 0)
         reportFor(index)("axis-not-permitted", { axes: wrong, permitted: rule.axes }, { place });
-      if (mostAxes !== undefined && axes.length > mostAxes)
+      // A category that takes no variations says so once.
+      else if (mostAxes !== undefined && axes.length > mostAxes)
         reportFor(index)("too-many-axes", { limit: mostAxes, actual: axes.length, axes }, { place });
-      if (mostMembers !== undefined && listings.length > mostMembers)
+      if (mostAxes !== 0 && mostMembers !== undefined && listings.length > mostMembers)
         reportFor(index)("too-many-members", { limit: mostMembers, actual: listings.length }, { place });
     });
   },
