@@ -77,6 +77,7 @@ export interface FactsByCode {
   readonly "same-description": FieldFact & { readonly members: number };
   readonly "repeated-search-words": FieldFact & { readonly words: readonly string[] };
   readonly "shared-barcode": FieldFact & { readonly value: string; readonly others: readonly string[] };
+  readonly "repeated-id": FieldFact & { readonly value: string; readonly other: string };
   readonly "blank-axis": { readonly axis: string; readonly members: number };
   // against what the channel has already
   readonly "would-erase": FieldFact & { readonly value: string };

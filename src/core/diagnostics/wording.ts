@@ -108,6 +108,8 @@ const sentences: { readonly [C in Code]: Sentence<C> } = {
     `${label} repeats what the title says already: ${listed(words)}; use the room for other words`,
   "shared-barcode": ({ label, value, others }) =>
     `${label} ${value} is also that of ${listed(others)}, which goes to this channel as well; one of them is wrong: compare both with the packaging`,
+  "repeated-id": ({ label, value, other }) =>
+    `${label} ${quote(value)} is also that of ${quote(other)}; the channel would take both for one: change the fill, or one of the SKUs`,
   "blank-axis": ({ axis, members }) =>
     `its group of ${members} varies by ${axis}, and it has no ${axis}; give it one, or take ${axis} out of the group's varies_by`,
   "would-erase": ({ label, value }) =>
@@ -392,6 +394,8 @@ const headings: Headings = {
     `${label} repeats what the title says already; use the room for other words`,
   "shared-barcode": ({ label }) =>
     `${label} is also that of another product that goes to this channel; compare both with the packaging`,
+  "repeated-id": ({ label }) =>
+    `${label} is also that of another product; the channel would take both for one: change the fill, or one of the SKUs`,
   "blank-axis": ({ axis }) =>
     `the group varies by ${axis}, and a member has no ${axis}; give it one, or take ${axis} out of the group's varies_by`,
   "alike-names": () =>

@@ -2,7 +2,7 @@ import { diagnostic, type Diagnostic, type Note } from "../diagnostics/diagnosti
 import type { Code, FactsByCode } from "../diagnostics/facts.js";
 import type { Place } from "../diagnostics/place.js";
 import type { Product } from "../catalogue/product.js";
-import type { Report } from "./check-kind.js";
+import type { FamilyCheck, Report } from "./check-kind.js";
 import { familyChecks, fieldChecks, listingChecks } from "./checks.js";
 import type { ChannelSetup } from "./channel-setup.js";
 import type { Listing, Outcome } from "./listing.js";
@@ -12,11 +12,12 @@ import type { VariedFamily } from "./vary.js";
 /** Tells the file, row and column that an attribute's value came from. */
 export type Provenance = (product: Product, slot: number) => Place | undefined;
 
-/** Checks one family's listings by every rule, and says which are ready. */
+/** Checks one family's listings by every rule, and by checks that remember what came before; says which are ready. */
 export const check = (
   family: VariedFamily,
   setup: ChannelSetup,
   provenance: Provenance,
+  further: readonly FamilyCheck[] = [],
 ): readonly Outcome[] => {
   const findings = family.listings.map(({ notes }): Diagnostic[] => [...notes]);
   const reportFor = (index: number): Report => {
@@ -27,7 +28,7 @@ export const check = (
     };
   };
   family.listings.forEach((listing, index) => checkListing(listing, setup, reportFor(index)));
-  for (const { name, check: run } of familyChecks)
+  for (const { name, check: run } of [...familyChecks, ...further])
     guarded(name, reportFor(0), () => run(family, (index) => reportFor(index)));
   return family.listings.map((listing, index) => outcome(listing, findings[index] ?? [], setup));
 };

@@ -5,6 +5,7 @@ import { check, type Provenance } from "./check.js";
 import { fill } from "./fill.js";
 import { sharedOf } from "./fill-scope.js";
 import type { Listing, Outcome, PricedProduct } from "./listing.js";
+import { idRegister } from "./id-register.js";
 import { place } from "./place.js";
 import { plansOf } from "./plan.js";
 import { price } from "./price.js";
@@ -21,6 +22,7 @@ export const pipelineFor = (
   see: (listing: Listing) => void = () => undefined,
 ): Pipeline => {
   const plans = plansOf(setup);
+  const remembering = [idRegister(setup)];
   return (family) => {
     const members = family.membersOn(setup.channel);
     const base = members === family.members ? undefined : bySku(family.members);
@@ -40,7 +42,7 @@ export const pipelineFor = (
     const shared = sharedOf(family, members);
     const listings = priced.map((one) => fill(one, setup, shared));
     listings.forEach(see);
-    outcomes.push(...check(vary(listings, setup.definition), setup, provenance));
+    outcomes.push(...check(vary(listings, setup.definition), setup, provenance, remembering));
     return outcomes;
   };
 };

@@ -96,6 +96,20 @@ describe("members of one group beside each other", () => {
   });
 });
 
+describe("ids on the channel", () => {
+  it("when two SKUs come to one id, then the second is held and names the first; plain SKUs are not compared", () => {
+    const shortened = setupOf(separate, { fills: { ref: 'replace(sku, ".", "-")' } });
+    const outcomes = outcomesOf(
+      shortened,
+      { ...spade, sku: "a.1" },
+      { ...spade, sku: "b", name: "Spade, ash" },
+      { ...spade, sku: "a-1", name: "Spade, oak" },
+    );
+    expect(outcomes.map(({ kind }) => kind)).toEqual(["ready", "ready", "held"]);
+    expect(told(outcomes[2])).toContain('Ref "a-1" is also that of "a.1"');
+  });
+});
+
 describe("search words", () => {
   it("when a phrase has only the title's words, then it is named; one with a new word is not", () => {
     const { definition } = definitionOf({
