@@ -298,7 +298,7 @@ describe("a jump of prices", () => {
     expect(lexicant(shop, ["sent", "lanternlist"]).out).toContain("There is no build to be sent yet");
     const built = lexicant(shop, ["build"]);
     expect([built.exit, built.out]).toEqual([0, expect.stringContaining("1 listing written")]);
-    expect(lexicant(shop, ["sent", "lanternlist"]).out).toContain("1 price of Lanternlist noted as sent");
+    expect(lexicant(shop, ["sent", "lanternlist"]).out).toContain("1 listing of Lanternlist noted as sent");
     write(shop, "goods.csv", goods("2"));
     lexicant(shop, ["import", "goods.csv", "--accept"]);
     const held = lexicant(shop, ["check"]);

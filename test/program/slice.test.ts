@@ -26,7 +26,11 @@ describe("from the demo shop to Lanternlist's files", () => {
     expect(out).toContain("channels/lanternlist/fills.yaml");
     const lines = jsonLines(lexicant(shop, ["check", "lanternlist", "--json"]).out);
     const summary = lines.at(-1);
-    const held = new Set(lines.filter(({ severity }) => severity === "error").map(({ product }) => product));
+    const held = new Set(
+      lines
+        .filter(({ type, severity }) => type === "finding" && severity === "error")
+        .map(({ product }) => product),
+    );
     expect(summary).toMatchObject({ type: "channel", channel: "lanternlist", held: held.size });
   });
 
