@@ -1,19 +1,13 @@
 import { join, relative, resolve } from "node:path";
 import type { PurposeName } from "../core/channel/definition.js";
-import { canWrite } from "../layouts/layouts.js";
 import { countText } from "../report/findings.js";
 import type { Io } from "../report/io.js";
 import { jsonLine } from "../report/json.js";
 import { styleFor } from "../report/style.js";
 import type { WorkspaceChannel } from "../workspace/channel-files.js";
 import type { CommandFile } from "./command-file.js";
-import {
-  buildChannel,
-  RECORD_FILE,
-  refusePurpose,
-  type BuiltFile,
-  type ChannelBuild,
-} from "./flow/build-channel.js";
+import { buildChannel, RECORD_FILE, refusePurpose, type ChannelBuild } from "./flow/build/build-channel.js";
+import type { BuiltFile } from "./flow/build/layout-files.js";
 import { channelCounts, exitFor, type ChannelCounts } from "./flow/channel-counts.js";
 import { withCatalogue } from "./flow/open-catalogue.js";
 import { loadChannels, runChannels } from "./flow/run-channels.js";
@@ -40,10 +34,9 @@ export const build: CommandFile = {
     const purpose: PurposeName = given.purpose ?? "full";
     return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
       const loaded = await loadChannels(workspace, store, args, await surroundings());
-      const inReach = args.length > 0 ? loaded : writable(loaded, options.quiet, io);
       const { confirmPrices } = given;
       const channels =
-        confirmPrices === undefined ? inReach : inReach.map((one) => confirmed(one, confirmPrices));
+        confirmPrices === undefined ? loaded : loaded.map((one) => confirmed(one, confirmPrices));
       if (loaded.length === 0) {
         io.err(
           'No channel is in use; name one in lexicant.yaml, under channels ("lexicant channels" lists them).\n',
@@ -96,22 +89,6 @@ export const build: CommandFile = {
       return exitFor(builds.map(({ counts }) => counts));
     });
   },
-};
-
-/** Where all channels are meant, one whose files cannot be written yet keeps no other from its own. */
-const writable = (
-  channels: readonly WorkspaceChannel[],
-  quiet: boolean,
-  io: Io,
-): readonly WorkspaceChannel[] => {
-  const [ready, others] = [true, false].map((wanted) =>
-    channels.filter(({ setup }) => canWrite(setup.definition.layouts) === wanted),
-  );
-  if (!quiet && others !== undefined && others.length > 0)
-    io.err(
-      `Not written yet by this version: the files of ${others.map(({ setup }) => setup.definition.label).join(", ")}; "lexicant check" says how their listings stand.\n`,
-    );
-  return ready ?? [];
 };
 
 /** A person has looked at these prices and means them. */

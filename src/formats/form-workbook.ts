@@ -64,6 +64,8 @@ const styles: Readonly<Record<CellRole, CellStyle>> = {
   },
 };
 
+const UNDATED = new Date("2000-01-01T00:00:00Z");
+
 const LISTS = "values";
 /** What a drop-down holds within itself; longer lists stand on a sheet of their own. */
 const INLINE_LENGTH = 250;
@@ -160,7 +162,8 @@ export const formWorkbook = async (title: string, sheets: readonly FormSheet[]):
   const values = lists.sheet();
   return writeXlsx({
     sheets: [...own, ...(values === undefined ? [] : [values])],
-    properties: { title },
+    // The same questions give the same bytes.
+    properties: { title, created: UNDATED, modified: UNDATED },
     defaultFont: { name: "Arial", size: 10 },
   });
 };

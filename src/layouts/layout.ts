@@ -1,4 +1,4 @@
-import type { Listing } from "../core/listing/listing.js";
+import type { FileFamily } from "../core/listing/file-family.js";
 
 /** What a file says of the account, where its format asks for it. */
 export interface AccountFacts {
@@ -7,9 +7,17 @@ export interface AccountFacts {
   readonly description: string;
 }
 
+/** What all rows of a file have in common. */
+export interface FileFacts {
+  readonly account: AccountFacts;
+  /** The channel's word for what is to happen to the rows; "" where it has none. */
+  readonly action: string;
+}
+
 /** Writes a file's text piece by piece, so that no file is ever held whole. */
 export interface LayoutWriter {
   head(): string;
-  listing(listing: Listing): string;
+  /** A family's text; `isFirst` in its file, where pieces are set apart. */
+  family(family: FileFamily, isFirst: boolean): string;
   tail(): string;
 }

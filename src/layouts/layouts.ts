@@ -1,24 +1,33 @@
-import type { LayoutDefinition } from "../core/channel/layout-definition.js";
-import { diagnostic } from "../core/diagnostics/diagnostic.js";
-import { Refusal } from "../core/diagnostics/refusal.js";
-import type { AccountFacts, LayoutWriter } from "./layout.js";
+import type { LayoutDefinition, XlsxLayout } from "../core/channel/layout-definition.js";
+import { assertNever } from "../core/assert-never.js";
+import { atomWriter } from "./atom.js";
+import { csvWriter } from "./csv.js";
+import { jsonWriter } from "./json.js";
+import { jsonLdWriter } from "./jsonld.js";
+import type { FileFacts, LayoutWriter } from "./layout.js";
 import { rssWriter } from "./rss.js";
 import { tsvWriter } from "./tsv.js";
+import { xmlWriter } from "./xml.js";
 
-const written: readonly LayoutDefinition["format"][] = ["rss", "tsv"];
-
-/** Whether the files of all layouts can be written; some formats come with a later version. */
-export const canWrite = (layouts: readonly LayoutDefinition[]): boolean =>
-  layouts.every(({ format }) => written.includes(format));
-
-/** The writer for a definition's layout. */
-export const writerFor = (layout: LayoutDefinition, account: AccountFacts): LayoutWriter => {
+/** The writer for a layout that is text; workbooks are written by `xlsx.ts`. */
+export const writerFor = (layout: Exclude<LayoutDefinition, XlsxLayout>, facts: FileFacts): LayoutWriter => {
   switch (layout.format) {
     case "rss":
-      return rssWriter(layout, account);
+      return rssWriter(layout, facts);
+    case "atom":
+      return atomWriter(layout, facts);
+    case "csv":
+      return csvWriter(layout, facts);
     case "tsv":
-      return tsvWriter(layout);
+      return tsvWriter(layout, facts);
+    case "xml":
+      return xmlWriter(layout, facts);
+    case "json":
+    case "jsonl":
+      return jsonWriter(layout);
+    case "jsonld":
+      return jsonLdWriter(layout);
     default:
-      throw new Refusal([diagnostic("layout-not-yet", { format: layout.format, layout: layout.name })]);
+      return assertNever(layout);
   }
 };

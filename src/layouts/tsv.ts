@@ -1,16 +1,15 @@
 import type { TsvLayout } from "../core/channel/layout-definition.js";
-import type { LayoutWriter } from "./layout.js";
-import { partTexts } from "./part-text.js";
-
-const LIST_JOIN = ",";
+import type { FileFacts, LayoutWriter } from "./layout.js";
+import { headRows, tableRows } from "./table-rows.js";
 
 /** TSV has no quoting: a tab or line end inside a value becomes a space (IANA text/tab-separated-values). */
 const cell = (text: string): string => (/[\t\n\r]/.test(text) ? text.replace(/\s*[\t\n\r]+\s*/g, " ") : text);
 
+const line = (cells: readonly string[]): string => `${cells.map(cell).join("\t")}\n`;
+
 /** A header row of column names, then a row a listing. */
-export const tsvWriter = ({ columns }: TsvLayout): LayoutWriter => ({
-  head: () => `${columns.map(({ name }) => cell(name)).join("\t")}\n`,
-  listing: (listing) =>
-    `${columns.map((column) => cell(partTexts(listing.value(column.field.slot), column).join(LIST_JOIN))).join("\t")}\n`,
+export const tsvWriter = (layout: TsvLayout, { action }: FileFacts): LayoutWriter => ({
+  head: () => headRows(layout).map(line).join(""),
+  family: (family) => tableRows(family, layout, action).map(line).join(""),
   tail: () => "",
 });

@@ -83,6 +83,7 @@ const definitionSource = async (
     place: { file: yaml.file },
     identifiedBy: settings.identified_by,
     categoryField: settings.category_field,
+    categoryBy: settings.category_by ?? "path",
     roles: { ...settings.roles },
     groups: {
       model: settings.groups.model,

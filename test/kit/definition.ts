@@ -61,6 +61,7 @@ export const definitionOf = (parts: DefinitionParts = {}): BuiltDefinition =>
       countries: ["GB"],
       identifiedBy: "ref",
       categoryField: undefined,
+      categoryBy: "path",
       roles: { name: "title", price: "price" },
       groups: { model: "separate", toldApartBy: "title", groupField: undefined, place },
       purposes: [{ purpose: "full", place }],

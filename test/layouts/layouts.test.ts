@@ -1,43 +1,57 @@
 import { spawnSync } from "node:child_process";
+import { parse } from "csv-parse/sync";
 import fc from "fast-check";
+import FeedParser from "feedparser";
 import { describe, expect, it } from "vitest";
-import type { LayoutDefinition } from "../../src/core/channel/layout-definition.js";
+import { sentence } from "../../src/core/diagnostics/wording.js";
+import { shape } from "../../src/core/listing/shape.js";
 import { writerFor } from "../../src/layouts/layouts.js";
 import { definitionOf } from "../kit/definition.js";
-import { outcomesOf, setupOf } from "../kit/listing.js";
+import { familyOf, outcomesOf, setupOf } from "../kit/listing.js";
 
-const { definition } = definitionOf({
-  fields:
-    "field|scope|kind|list|need|decimals\nref|*|text||required|\ntitle|*|text||required|\nprice|*|money||optional|2\nshots|*|text|yes|optional|\nheft|*|text||optional|\nwas|*|money||optional|2",
-});
-const [ref, title, price, shots] = definition.fields;
-if (ref === undefined || title === undefined || price === undefined || shots === undefined)
-  throw new Error("no fields");
+const fields =
+  "field|scope|kind|list|need|decimals\nref|*|text||required|\ntitle|*|text||required|\nprice|*|money||optional|2\nshots|*|text|yes|optional|\nheft|*|text||optional|\nwas|*|money||optional|2";
+const place = { file: "definition.yaml", line: 1 };
 const columns = [
-  { name: "ref", field: ref, part: "whole", joinedBy: undefined },
-  { name: "amount", field: price, part: "amount", joinedBy: undefined },
-  { name: "currency", field: price, part: "currency", joinedBy: undefined },
-  { name: "shot", field: shots, part: "whole", joinedBy: undefined },
-] as const;
+  "ref",
+  { name: "amount", field: "price", part: "amount" },
+  { name: "currency", field: "price", part: "currency" },
+  { name: "shot", field: "shots" },
+];
 const account = { title: "A & B", shopUrl: "https://a.example/?a=1&b=2", description: "<all>" };
-const rss: LayoutDefinition = {
-  ...{
-    format: "rss",
-    name: "feed",
-    file: "f.xml",
-    columns,
-    prefix: "st",
-    namespace: "https://stall.example/ns",
-  },
-  item: { title, link: ref, description: title, guid: ref },
+const item = { title: "title", link: "ref", description: "title", guid: "ref" };
+const feed = { prefix: "st", namespace: "https://stall.example/ns", item };
+
+/** A layout as a definition states it. */
+const layoutOf = (layout: Readonly<Record<string, unknown>>) => {
+  const { definition: built, findings } = definitionOf({
+    fields,
+    source: {
+      crossRules: [],
+      roles: {},
+      layouts: [{ name: "one", file: "f", columns, place, ...layout } as never],
+    },
+  });
+  const [own] = built.layouts;
+  if (own === undefined || own.format === "xlsx" || findings.length > 0)
+    throw new Error(findings.map(sentence).join("; "));
+  return { layout: own, definition: built };
 };
 
-const fileOf = (layout: LayoutDefinition, name: string, images = "one\u001etwo"): string => {
-  const writer = writerFor(layout, account);
-  const product = { sku: "s-1", name, category: "Tools", price: "7.2 GBP", images };
-  const [outcome] = outcomesOf(setupOf(definition), product);
-  if (outcome?.kind !== "ready") throw new Error("the product is not ready");
-  return writer.head() + writer.listing(outcome.listing) + writer.tail();
+type Texts = Readonly<Record<string, string>>;
+
+/** A file of some products, each a family of its own. */
+const fileOf = (stated: Readonly<Record<string, unknown>>, ...products: readonly Texts[]): string => {
+  const { layout, definition } = layoutOf(stated);
+  const setup = setupOf(definition, { fills: { title: "name" } });
+  const writer = writerFor(layout, { account, action: "put" });
+  const families = products.flatMap((texts) => {
+    const full = { sku: "s-1", category: "Tools", price: "7.2 GBP", images: "one\u001etwo", ...texts };
+    return shape(outcomesOf(setup, full), familyOf([full]), setup) ?? [];
+  });
+  return (
+    writer.head() + families.map((one, index) => writer.family(one, index === 0)).join("") + writer.tail()
+  );
 };
 
 const xmllint = (xml: string, xpath: string): string => {
@@ -49,9 +63,11 @@ const xmllint = (xml: string, xpath: string): string => {
   return stdout.replace(/\n$/, "");
 };
 
-describe("RSS", () => {
+describe("RSS and Atom", () => {
+  const rss = { format: "rss", ...feed };
+
   it("when a listing has a price and pictures, then amount and currency stand apart and pictures repeat", () => {
-    const xml = fileOf(rss, "Hive <flat> & roof");
+    const xml = fileOf(rss, { name: "Hive <flat> & roof" });
     expect(xmllint(xml, "string(//item/title)")).toBe("Hive <flat> & roof");
     expect(xmllint(xml, "string(//*[local-name()='amount'])")).toBe("7.20");
     expect(xmllint(xml, "string(//*[local-name()='currency'])")).toBe("GBP");
@@ -63,23 +79,136 @@ describe("RSS", () => {
     const characters = fc.string({ unit: "binary", minLength: 1, maxLength: 15 });
     fc.assert(
       fc.property(characters, (text) => {
-        const xml = fileOf(rss, `x${text}`);
+        const xml = fileOf(rss, { name: `x${text}` });
         expect(xmllint(xml, "count(//item)")).toBe("1");
       }),
       { numRuns: 40 },
     );
   });
+
+  it("when the feed is Atom, then a feed reader finds each entry with the channel's own elements", async () => {
+    const xml = fileOf({ format: "atom", ...feed }, { name: "Hive & roof" }, { sku: "s-2", name: "Lamp" });
+    const items: FeedParser.Item[] = [];
+    const parser = new FeedParser({ feedurl: "https://a.example/" });
+    await new Promise<void>((done, failed) => {
+      parser.on("error", failed).on("end", done);
+      parser.on("readable", () => {
+        for (let one = parser.read(); one !== null; one = parser.read()) items.push(one);
+      });
+      parser.end(xml);
+    });
+    expect(items.map(({ title }) => title)).toEqual(["Hive & roof", "Lamp"]);
+    expect(JSON.stringify(items[0])).toContain('"st:amount":{"@":{},"#":"7.20"}');
+  });
 });
 
-describe("TSV", () => {
-  const tsv: LayoutDefinition = { format: "tsv", name: "table", file: "t.tsv", columns };
-
-  it("when a value holds tabs and line ends, then the row keeps its columns", () => {
-    const spaced: LayoutDefinition = { ...tsv, columns: [{ ...columns[0], field: title }, columns[1]] };
-    expect(fileOf(spaced, "a\tb\r\nc")).toBe("ref\tamount\na b c\t7.20\n");
+describe("tables", () => {
+  it("when a value of TSV holds tabs and line ends, then the row keeps its columns", () => {
+    const spaced = { format: "tsv", columns: ["title", columns[1]] };
+    expect(fileOf(spaced, { name: "a\tb\r\nc" })).toBe("title\tamount\na b c\t7.20\n");
   });
 
-  it("when a field holds several values, then they stand in one cell", () => {
-    expect(fileOf(tsv, "Hive")).toBe("ref\tamount\tcurrency\tshot\ns-1\t7.20\tGBP\tone,two\n");
+  it("when a field of TSV holds several values, then they stand in one cell", () => {
+    expect(fileOf({ format: "tsv" }, { name: "Hive" })).toBe(
+      "ref\tamount\tcurrency\tshot\ns-1\t7.20\tGBP\tone,two\n",
+    );
+  });
+
+  const csv = (settings: Readonly<Record<string, unknown>>, ...products: readonly Texts[]) =>
+    fileOf({ format: "csv", columns: ["ref", "title", "price", "shots"], settings }, ...products);
+
+  it("when any texts are written as CSV, then another reader gets them back, cell by cell", () =>
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.string({ unit: fc.constantFrom("a", '"', ";", "\n", ",", "é", "=", " "), minLength: 1 }),
+          {
+            minLength: 1,
+          },
+        ),
+        fc.constantFrom(",", ";", "\t"),
+        fc.constantFrom("needed", "always"),
+        (names, separator, quote) => {
+          const titled = names.map((name, at) => ({ sku: `s-${at}`, name: `x${name}x` }));
+          const text = csv({ separator, quote, line_end: "lf" }, ...titled);
+          const rows: string[][] = parse(text, { delimiter: separator });
+          expect(rows.slice(1).map(([, title]) => title)).toEqual(titled.map(({ name }) => name));
+        },
+      ),
+      { numRuns: 60 },
+    ));
+
+  it("when the channel wants its own marks, then numbers, heads, line ends and formulas are as it says", () => {
+    const text = csv(
+      {
+        separator: ";",
+        decimal_mark: ",",
+        head: ["labels", "codes", ["made for", "Stall"]],
+        byte_order_mark: "yes",
+        formulas: "apostrophe",
+      },
+      { name: "=HYPERLINK(1)" },
+    );
+    expect(text).toBe(
+      "\ufeffref;title;price;shots\r\nref;title;price;shots\r\nmade for;Stall\r\ns-1;'=HYPERLINK(1);7,20 GBP;one|two\r\n",
+    );
+  });
+
+  it("when a value of a list holds the mark between values, then it does not fall apart on the other side", () =>
+    expect(csv({}, { name: "x", images: "a|b\u001ec" })).toContain("a b|c"));
+
+  it("when a setting is unknown or wrong, then it is told", () => {
+    expect(() => csv({ seperator: ";" })).toThrow(
+      '"settings.seperator" is no setting here; nearest: "separator"',
+    );
+    expect(() => csv({ quote: "often" })).toThrow("settings.quote: is one of needed, always");
+  });
+});
+
+describe("XML by paths", () => {
+  it("when columns share a path or are attributes and lists, then they nest as the channel wants", () => {
+    const xml = fileOf(
+      {
+        format: "xml",
+        namespace: "https://stall.example/x",
+        settings: {
+          root: "all",
+          member: "one",
+          paths: { ref: "@id", amount: "money/sum", currency: "money/sum/@unit", shot: "shots" },
+          lists: { shot: "shot" },
+          action_attribute: "do",
+        },
+      },
+      { name: "a<b", images: "p&q\u001er" },
+    );
+    expect(xmllint(xml, "string(/*/*[local-name()='one']/@id)")).toBe("s-1");
+    expect(xmllint(xml, "string(//*[local-name()='sum']/@unit)")).toBe("GBP");
+    expect(xmllint(xml, "string(//*[local-name()='money']/*[local-name()='sum'])")).toBe("7.20");
+    expect(xmllint(xml, "count(//*[local-name()='shots']/*[local-name()='shot'])")).toBe("2");
+    expect(xmllint(xml, "string(//*[local-name()='one']/@do)")).toBe("put");
+    expect(xmllint(xml, "namespace-uri(/*)")).toBe("https://stall.example/x");
+  });
+});
+
+describe("JSON", () => {
+  it("when it is an array or lines, then each object has what the listing has, and paths nest", () => {
+    const json = {
+      format: "json",
+      columns: ["ref", { name: "cost.sum", field: "price", part: "amount" }, "shots"],
+    };
+    const expected = [
+      { ref: "s-1", cost: { sum: "7.20" }, shots: ["one", "two"] },
+      { ref: "s-2", cost: { sum: "7.20" }, shots: ["one", "two"] },
+    ];
+    const two = [{ name: "a" }, { sku: "s-2", name: "b" }];
+    expect(JSON.parse(fileOf(json, ...two))).toEqual(expected);
+    const lines = fileOf({ ...json, format: "jsonl" }, ...two);
+    expect(
+      lines
+        .trim()
+        .split("\n")
+        .map((line) => JSON.parse(line) as unknown),
+    ).toEqual(expected);
+    expect(JSON.parse(fileOf(json))).toEqual([]);
   });
 });

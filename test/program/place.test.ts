@@ -235,16 +235,4 @@ describe("looking things up", () => {
       err: expect.stringContaining('nearest: "shade_family"'),
     });
   });
-
-  it("when a layout cannot be written yet, then that is told and nothing is written", () => {
-    const own = emptyShop("--channel", "merrowgate");
-    expect(lexicant(own, ["build", "merrowgate"])).toMatchObject({
-      exit: 2,
-      err: expect.stringContaining("cannot write yet"),
-    });
-    // Where all channels are meant, the others get their files.
-    const all = lexicant(own, ["build"]);
-    expect([all.exit, all.out]).toEqual([0, ""]);
-    expect(all.err).toContain("Not written yet by this version: the files of Merrowgate");
-  });
 });

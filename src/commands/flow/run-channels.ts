@@ -22,6 +22,8 @@ import { definitionsFor, type Workspace } from "../../workspace/workspace.js";
 export interface ChannelRun {
   readonly channel: WorkspaceChannel;
   take(outcome: Outcome, family: Family): void | Promise<void>;
+  /** Is given what became of a whole family, when each of its products was taken. */
+  family?(outcomes: readonly Outcome[], family: Family): Promise<void>;
   /** Is shown each listing as it is filled, ready or not. */
   see?(listing: Listing): void;
 }
@@ -102,10 +104,13 @@ export const runChannels = async (
   for await (const families of store.families())
     for (const family of families) {
       look(family);
-      for (const { run, pipeline } of prepared)
-        for (const outcome of pipeline(family)) {
+      for (const { run, pipeline } of prepared) {
+        const outcomes = pipeline(family);
+        for (const outcome of outcomes) {
           const taken = run.take(outcome, family);
           if (taken !== undefined) await taken;
         }
+        await run.family?.(outcomes, family);
+      }
     }
 };

@@ -98,6 +98,7 @@ export const buildDefinition = (
         return own === undefined ? [] : [[role, own] as const];
       }),
     ),
+    categoryBy: source.categoryBy,
     categoryField: source.categoryField === undefined ? undefined : field(source.categoryField, source.place),
   };
   return { definition, findings };

@@ -4,11 +4,15 @@ import type { Place } from "../diagnostics/place.js";
 import type { DefinitionSource, LayoutSource } from "./definition-source.js";
 import type { Field } from "./field.js";
 import {
-  statedFormats,
+  layoutFormats,
+  type HeadRow,
   type LayoutColumn,
   type LayoutDefinition,
+  type MarkColumn,
   type ValuePart,
+  type ValueStyle,
 } from "./layout-definition.js";
+import { layoutSettings, type LayoutSettings } from "./layout-settings.js";
 
 interface BuiltLayouts {
   readonly layouts: readonly LayoutDefinition[];
@@ -17,6 +21,8 @@ interface BuiltLayouts {
 
 const parts: readonly string[] = ["whole", "amount", "currency", "unit"];
 
+type FindField = (code: string, place: Place) => Field | undefined;
+
 /** Ties each layout's columns and elements to the fields they show. */
 export const buildLayouts = (
   sources: DefinitionSource["layouts"],
@@ -24,7 +30,7 @@ export const buildLayouts = (
 ): BuiltLayouts => {
   const findings: Diagnostic[] = [];
   const byCode = new Map<string, Field>(fields.map((field) => [field.code, field]));
-  const find = (code: string, place: Place): Field | undefined => {
+  const find: FindField = (code, place) => {
     const field = byCode.get(code);
     if (field === undefined)
       findings.push(
@@ -33,12 +39,14 @@ export const buildLayouts = (
     return field;
   };
   const layouts = sources.flatMap((source) => {
-    const built = layoutOf(source, fields, find);
+    const settings = layoutSettings(source.settings ?? {}, source.place, findings);
+    const built = layoutOf(source, settings, fields, find);
+    settings.end();
     if (built === undefined && findings.length === 0)
       findings.push(
         diagnostic(
           "wrong-setting",
-          { key: "layouts", reason: `"${source.format}" is no layout: rss or tsv` },
+          { key: "layouts", reason: `"${source.format}" is no layout: ${layoutFormats.join(", ")}` },
           { place: source.place },
         ),
       );
@@ -47,36 +55,128 @@ export const buildLayouts = (
   return { layouts, findings };
 };
 
+type Cell = LayoutColumn | MarkColumn;
+
+const isField = (cell: Cell): cell is LayoutColumn => "field" in cell;
+
+const cellsOf = (
+  { columns, place }: LayoutSource,
+  fields: readonly Field[],
+  find: FindField,
+): readonly Cell[] =>
+  columns?.flatMap((column): readonly Cell[] => {
+    if (typeof column === "string") {
+      const field = find(column, place);
+      return field === undefined ? [] : [{ name: column, field, part: "whole", joinedBy: undefined }];
+    }
+    const { name, says, part, joined_by } = column;
+    if (says === "action" || says === "row-kind") return [{ name, says }];
+    const field = find(column.field ?? name, place);
+    return field === undefined ? [] : [{ name, field, part: partOf(part), joinedBy: joined_by }];
+  }) ??
+  fields.map((field) => ({ name: field.code as string, field, part: "whole" as const, joinedBy: undefined }));
+
+const styleOf = (settings: LayoutSettings): ValueStyle => ({
+  decimalMark: settings.oneOf("decimal_mark", [".", ","], "."),
+  yes: settings.text("yes", "yes"),
+  no: settings.text("no", "no"),
+  date: settings.text("date", "YYYY-MM-DD"),
+});
+
+const headOf = (settings: LayoutSettings): readonly HeadRow[] => {
+  const head = settings.raw("head");
+  if (!Array.isArray(head)) return ["codes"];
+  return head.map((row: unknown): HeadRow => {
+    if (row === "codes" || row === "labels") return row;
+    return Array.isArray(row) ? row.map(String) : [String(row)];
+  });
+};
+
+const tableOf = (cells: readonly Cell[], settings: LayoutSettings, joinedBy: string) => ({
+  cells,
+  head: headOf(settings),
+  joinedBy: settings.text("joined_by", joinedBy),
+  kinds: {
+    single: settings.text("single_row", ""),
+    group: settings.text("group_row", "group"),
+    member: settings.text("member_row", "member"),
+  },
+});
+
 const layoutOf = (
   source: LayoutSource,
+  settings: LayoutSettings,
   fields: readonly Field[],
-  find: (code: string, place: Place) => Field | undefined,
+  find: FindField,
 ): LayoutDefinition | undefined => {
-  const columns: readonly LayoutColumn[] =
-    source.columns?.flatMap((column) => {
-      const {
-        name,
-        field: code,
-        part,
-        joined_by,
-      } = typeof column === "string"
-        ? { name: column, field: column, part: undefined, joined_by: undefined }
-        : column;
-      const field = find(code, source.place);
-      return field === undefined ? [] : [{ name, field, part: partOf(part), joinedBy: joined_by }];
-    }) ?? fields.map((field) => ({ name: field.code, field, part: "whole", joinedBy: undefined }));
-  const common = { name: source.name, file: source.file, columns };
-  if (source.format === "tsv") return { ...common, format: "tsv" };
-  const stated = statedFormats.find((format) => format === source.format);
-  if (stated !== undefined) return { ...common, format: stated, settings: source.settings ?? {} };
-  if (source.format !== "rss") return undefined;
-  const { item = {}, place } = source;
-  const [title, link] = [find(item["title"] ?? "", place), find(item["link"] ?? "", place)];
-  const [description, guid] = [find(item["description"] ?? "", place), find(item["guid"] ?? "", place)];
-  if (title === undefined || link === undefined || description === undefined || guid === undefined)
-    return undefined;
-  const { prefix = "x", namespace = "" } = source;
-  return { ...common, format: "rss", prefix, namespace, item: { title, link, description, guid } };
+  const cells = cellsOf(source, fields, find);
+  const { name, file, place, namespace = "", prefix = "x" } = source;
+  const common = { name, file, columns: cells.filter(isField), style: styleOf(settings) };
+  const format = layoutFormats.find((known) => known === source.format);
+  switch (format) {
+    case undefined:
+      return undefined;
+    case "csv":
+      return {
+        ...common,
+        ...tableOf(cells, settings, "|"),
+        format,
+        separator: settings.text("separator", ","),
+        quote: settings.oneOf("quote", ["needed", "always"], "needed"),
+        lineEnd: settings.oneOf("line_end", ["lf", "crlf"], "crlf") === "lf" ? "\n" : "\r\n",
+        startsWithMark: settings.yesNo("byte_order_mark", false),
+        formulas: settings.oneOf("formulas", ["keep", "apostrophe", "space"], "keep"),
+      };
+    case "tsv":
+      return { ...common, ...tableOf(cells, settings, ","), format };
+    case "xlsx":
+      return {
+        ...common,
+        ...tableOf(cells, settings, "|"),
+        format,
+        sheet: settings.text("sheet", "Sheet1"),
+        byBranch: settings.yesNo("by_branch", false),
+        rulesAsNotes: settings.yesNo("rules_as_notes", false),
+        dropDowns: settings.yesNo("drop_downs", false),
+      };
+    case "xml":
+      return {
+        ...common,
+        format,
+        namespace,
+        root: settings.text("root", "listings"),
+        group: settings.text("group", "group"),
+        member: settings.text("member", "listing"),
+        lists: settings.map("lists"),
+        paths: settings.map("paths"),
+        actionAttribute: settings.text("action_attribute", ""),
+      };
+    case "json":
+    case "jsonl":
+      return { ...common, format };
+    case "jsonld": {
+      const groupName = settings.text("group_name", "");
+      return {
+        ...common,
+        format,
+        context: settings.text("context", "https://schema.org"),
+        groupType: settings.text("group_type", "ProductGroup"),
+        memberType: settings.text("member_type", "Product"),
+        members: settings.text("members", "hasVariant"),
+        groupName: groupName === "" ? undefined : find(groupName, place),
+        offer: settings.texts("offer").flatMap((code) => find(code, place) ?? []),
+      };
+    }
+    case "rss":
+    case "atom": {
+      const { item = {} } = source;
+      const [title, link] = [find(item["title"] ?? "", place), find(item["link"] ?? "", place)];
+      const [description, guid] = [find(item["description"] ?? "", place), find(item["guid"] ?? "", place)];
+      if (title === undefined || link === undefined || description === undefined || guid === undefined)
+        return undefined;
+      return { ...common, format, prefix, namespace, item: { title, link, description, guid } };
+    }
+  }
 };
 
 const partOf = (part: string | undefined): ValuePart =>

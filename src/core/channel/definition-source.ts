@@ -28,11 +28,18 @@ export interface LayoutSource {
   readonly prefix?: string;
   readonly namespace?: string;
   readonly item?: Readonly<Record<string, string>>;
-  /** What formats that are only stated so far say of themselves: sheet, element names, separators. */
+  /** What a format has to know beside its columns: sheet, element names, separators. */
   readonly settings?: Readonly<Record<string, unknown>>;
   readonly columns?: readonly (
     | string
-    | { readonly name: string; readonly field: string; readonly part?: string; readonly joined_by?: string }
+    | {
+        readonly name: string;
+        readonly field?: string;
+        readonly part?: string;
+        readonly joined_by?: string;
+        /** What the column says of the row itself, in the place of a field. */
+        readonly says?: string;
+      }
   )[];
   readonly place: Place;
 }
@@ -48,6 +55,7 @@ export interface DefinitionSource {
   readonly countries: readonly string[];
   readonly identifiedBy: string;
   readonly categoryField: string | undefined;
+  readonly categoryBy: "path" | "code";
   /** The fields that hold what checks between listings look at. */
   readonly roles: { readonly [role in Role]?: string | undefined };
   readonly groups: {

@@ -121,6 +121,8 @@ export interface ChannelDefinition {
   readonly roles: { readonly [role in Role]?: Field };
   /** The field that holds the channel's category itself, filled from the placement. */
   readonly categoryField: FieldCode | undefined;
+  /** Whether that field shows the category's path in words, or its code. */
+  readonly categoryBy: "path" | "code";
 }
 
 export const fieldNamed = (definition: ChannelDefinition, code: string): Field | undefined => {

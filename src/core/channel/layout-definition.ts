@@ -8,21 +8,81 @@ export interface LayoutColumn {
   readonly name: string;
   readonly field: Field;
   readonly part: ValuePart;
-  /** How a list's values stand in one cell; undefined: the layout repeats the element. */
+  /** How a list's values stand in one cell; undefined: the layout repeats the element, or joins with its own mark. */
   readonly joinedBy: string | undefined;
 }
+
+/** A column that says something of the row itself: what is to happen to it, or what kind of row it is. */
+export interface MarkColumn {
+  readonly name: string;
+  readonly says: "action" | "row-kind";
+}
+
+/** How values stand in the files of a layout. */
+export interface ValueStyle {
+  readonly decimalMark: "." | ",";
+  readonly yes: string;
+  readonly no: string;
+  /** `YYYY`, `MM` and `DD` in the channel's order, such as `DD/MM/YYYY`. */
+  readonly date: string;
+}
+
+/** What a row shows above the rows of listings. */
+export type HeadRow = "codes" | "labels" | readonly string[];
 
 interface LayoutOf<Format extends string> {
   readonly format: Format;
   readonly name: string;
   readonly file: string;
   readonly columns: readonly LayoutColumn[];
+  readonly style: ValueStyle;
 }
 
-export interface RssLayout extends LayoutOf<"rss"> {
+/** What layouts of rows have in common. */
+interface TableSettings {
+  readonly cells: readonly (LayoutColumn | MarkColumn)[];
+  readonly head: readonly HeadRow[];
+  readonly joinedBy: string;
+  /** What the column for the kind of a row says. */
+  readonly kinds: { readonly single: string; readonly group: string; readonly member: string };
+}
+
+export interface CsvLayout extends LayoutOf<"csv">, TableSettings {
+  readonly separator: string;
+  readonly quote: "needed" | "always";
+  readonly lineEnd: "\n" | "\r\n";
+  readonly startsWithMark: boolean;
+  /** What becomes of a cell that a spreadsheet would take for a formula. */
+  readonly formulas: "keep" | "apostrophe" | "space";
+}
+
+export interface TsvLayout extends LayoutOf<"tsv">, TableSettings {}
+
+/** A workbook of its own for each branch of the channel's tree, or one for all. */
+export interface XlsxLayout extends LayoutOf<"xlsx">, TableSettings {
+  readonly sheet: string;
+  readonly byBranch: boolean;
+  readonly rulesAsNotes: boolean;
+  readonly dropDowns: boolean;
+}
+
+export interface XmlLayout extends LayoutOf<"xml"> {
+  readonly namespace: string;
+  readonly root: string;
+  readonly group: string;
+  readonly member: string;
+  /** The element of one value in a list, by the list's column. */
+  readonly lists: Readonly<Record<string, string>>;
+  /** Where a column stands in its row's element, where not under its own name: `parcel/weight`, `price/@currency`. */
+  readonly paths: Readonly<Record<string, string>>;
+  /** The attribute of a row's element that says what is to happen to it; "": none. */
+  readonly actionAttribute: string;
+}
+
+export interface FeedLayout extends LayoutOf<"rss" | "atom"> {
   readonly prefix: string;
   readonly namespace: string;
-  /** Fields shown in the standard elements of an RSS 2.0 item. */
+  /** Fields shown in the standard elements of an item or entry. */
   readonly item: {
     readonly title: Field;
     readonly link: Field;
@@ -31,13 +91,30 @@ export interface RssLayout extends LayoutOf<"rss"> {
   };
 }
 
-export type TsvLayout = LayoutOf<"tsv">;
+export type JsonLayout = LayoutOf<"json" | "jsonl">;
 
-export const statedFormats = ["csv", "xlsx", "xml", "atom", "json", "jsonl", "jsonld"] as const;
-
-/** A layout that the definition states and that cannot be written yet. */
-export interface StatedLayout extends LayoutOf<(typeof statedFormats)[number]> {
-  readonly settings: Readonly<Record<string, unknown>>;
+/** schema.org as JSON-LD: groups hold their members, prices stand in an offer. */
+export interface JsonLdLayout extends LayoutOf<"jsonld"> {
+  readonly context: string;
+  readonly groupType: string;
+  readonly memberType: string;
+  readonly members: string;
+  readonly groupName: Field | undefined;
+  /** Fields that belong to the offer. */
+  readonly offer: readonly Field[];
 }
 
-export type LayoutDefinition = RssLayout | TsvLayout | StatedLayout;
+export type LayoutDefinition =
+  CsvLayout | TsvLayout | XlsxLayout | XmlLayout | FeedLayout | JsonLayout | JsonLdLayout;
+
+export const layoutFormats = [
+  "rss",
+  "atom",
+  "csv",
+  "tsv",
+  "xlsx",
+  "xml",
+  "json",
+  "jsonl",
+  "jsonld",
+] as const satisfies readonly LayoutDefinition["format"][];

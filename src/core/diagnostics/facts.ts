@@ -231,7 +231,6 @@ export interface FactsByCode {
     readonly known: readonly string[];
   };
   readonly "unknown-sku": { readonly sku: string; readonly nearest: readonly string[] };
-  readonly "layout-not-yet": { readonly format: string; readonly layout: string };
   readonly "unknown-purpose": {
     readonly purpose: string;
     readonly channel: string;

@@ -298,8 +298,6 @@ const sentences: { readonly [C in Code]: Sentence<C> } = {
     `${quote(layer)} is no layer of lexicant.yaml${nearest.length > 0 ? orNearest(nearest) : known.length === 0 ? "" : `; its layers are ${listed(known)}`}; add it to the list of layers there`,
   "unknown-sku": ({ sku, nearest }) =>
     `there is no product ${quote(sku)}${orNearest(nearest)}; "lexicant list" shows them all`,
-  "layout-not-yet": ({ format, layout }) =>
-    `the layout ${quote(layout)} is ${format}, which this version cannot write yet; the channel can be placed and checked`,
   "unknown-purpose": ({ purpose, channel, known }) =>
     `${channel} takes no ${quote(purpose)} files; its purposes are ${listed(known)}`,
   "unknown-option": ({ reason }) => reason,

@@ -7,6 +7,10 @@ import { FillScope, type Filled, type Shared } from "./fill-scope.js";
 import type { FillProblem, Listing, PricedProduct } from "./listing.js";
 import { permittedFor } from "./permitted.js";
 
+/** The category as the channel's files name it. */
+const shownCategory = ({ plan }: PricedProduct, { categoryBy }: ChannelSetup["definition"]): string =>
+  categoryBy === "code" ? plan.rules.category.code : plan.rules.category.path;
+
 /** What the fills of one listing read, and how what they give comes into the fields. */
 export const scopeFor = (priced: PricedProduct, setup: ChannelSetup, shared: Shared): FillScope => {
   const ourCategory = textOf(priced.product, "category");
@@ -19,7 +23,7 @@ export const scopeFor = (priced: PricedProduct, setup: ChannelSetup, shared: Sha
   });
   // The placement fills the category's field: for the listing, and for fills that ask it.
   const field = categoryFieldOf(definition);
-  if (field !== undefined) scope.preset(field.slot, priced.plan.rules.category.path);
+  if (field !== undefined) scope.preset(field.slot, shownCategory(priced, definition));
   return scope;
 };
 
@@ -35,6 +39,6 @@ export const fill = (priced: PricedProduct, setup: ChannelSetup, shared: Shared)
     if (filled.problems.length > 0) problems.push(...filled.problems);
   }
   const category = categoryFieldOf(setup.definition);
-  if (category !== undefined) values[category.slot] = plan.rules.category.path;
+  if (category !== undefined) values[category.slot] = shownCategory(priced, setup.definition);
   return { product, plan, notes, problems, value: (slot) => values[slot] };
 };

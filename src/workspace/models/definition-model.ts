@@ -15,10 +15,10 @@ import {
   IsObject,
 } from "class-validator";
 import { groupedModels, type PurposeName } from "../../core/channel/definition.js";
-import { statedFormats } from "../../core/channel/layout-definition.js";
+import { layoutFormats } from "../../core/channel/layout-definition.js";
 import { ArePurposes, IsCurrencyCode, YesOrNo } from "./rules.js";
 
-const formats = ["rss", "tsv", ...statedFormats] as const;
+const formats = layoutFormats;
 const word = /^[a-z][a-z0-9_-]*$/;
 
 const models = ["separate", ...groupedModels] as const;
@@ -123,7 +123,7 @@ export class LayoutModel {
   @IsOptional()
   @IsArray({ message: "is a list of fields, or of name, field and part" })
   @Allow()
-  columns?: (string | { name: string; field: string; part?: string; joined_by?: string })[];
+  columns?: (string | { name: string; field?: string; part?: string; joined_by?: string; says?: string })[];
 }
 
 /** The fields that hold what checks between listings look at. */
@@ -176,6 +176,10 @@ export class DefinitionModel {
   @IsOptional()
   @Matches(word, { message: "names the field that holds the channel's category" })
   category_field?: string;
+
+  @IsOptional()
+  @IsIn(["path", "code"], { message: "is path or code: what the category's field shows" })
+  category_by?: "path" | "code";
 
   @IsOptional()
   @IsObject({ message: "names the fields that hold name, description, keywords, price" })

@@ -1,25 +1,20 @@
-import type { PurposeName } from "../../core/channel/definition.js";
-import { diagnostic, isError } from "../../core/diagnostics/diagnostic.js";
-import { sentence } from "../../core/diagnostics/wording.js";
-import { Refusal } from "../../core/diagnostics/refusal.js";
-import { liveListing } from "../../core/listing/live-listing.js";
-import { productOf, type Outcome } from "../../core/listing/listing.js";
-import { writerFor } from "../../layouts/layouts.js";
-import type { AccountFacts, LayoutWriter } from "../../layouts/layout.js";
-import type { WorkspaceChannel } from "../../workspace/channel-files.js";
-import type { ChannelLedger } from "../../store/channel-ledger.js";
-import { stageFiles, type StagedFile } from "../../workspace/staged-files.js";
-import type { Workspace } from "../../workspace/workspace.js";
-import { channelCounts, type ChannelCounts } from "./channel-counts.js";
-import type { ChannelRun } from "./run-channels.js";
+import type { PurposeName } from "../../../core/channel/definition.js";
+import { diagnostic, isError } from "../../../core/diagnostics/diagnostic.js";
+import { sentence } from "../../../core/diagnostics/wording.js";
+import { Refusal } from "../../../core/diagnostics/refusal.js";
+import { liveListing } from "../../../core/listing/live-listing.js";
+import { productOf, type Outcome } from "../../../core/listing/listing.js";
+import type { AccountFacts } from "../../../layouts/layout.js";
+import type { WorkspaceChannel } from "../../../workspace/channel-files.js";
+import type { ChannelLedger } from "../../../store/channel-ledger.js";
+import { layoutFiles, type BuiltFile, type LayoutFiles } from "./layout-files.js";
+import { shape } from "../../../core/listing/shape.js";
+import { stageFiles } from "../../../workspace/staged-files.js";
+import type { Workspace } from "../../../workspace/workspace.js";
+import { channelCounts, type ChannelCounts } from "../channel-counts.js";
+import type { ChannelRun } from "../run-channels.js";
 
 export const RECORD_FILE = "build.json";
-
-export interface BuiltFile {
-  readonly name: string;
-  readonly bytes: number;
-  readonly sha256: string;
-}
 
 /** The files of one channel on their way: they appear together with `publish`, or not at all. */
 export interface ChannelBuild extends ChannelRun {
@@ -28,14 +23,12 @@ export interface ChannelBuild extends ChannelRun {
   discard(): Promise<void>;
 }
 
-interface OpenLayout {
-  readonly writer: LayoutWriter;
-  readonly file: StagedFile;
-}
-
 const accountFacts = (workspace: Workspace, { setup, account }: WorkspaceChannel): AccountFacts => {
   const shopUrl = account.shop_url;
-  if (shopUrl === undefined && setup.definition.layouts.some(({ format }) => format === "rss"))
+  if (
+    shopUrl === undefined &&
+    setup.definition.layouts.some(({ format }) => format === "rss" || format === "atom")
+  )
     throw new Refusal([
       diagnostic(
         "wrong-setting",
@@ -66,13 +59,11 @@ export const buildChannel = async (
   const notes = ledger.begin();
   const account = accountFacts(workspace, channel);
   const staged = await stageFiles(folder);
-  const layouts: OpenLayout[] = [];
-  for (const layout of definition.layouts) {
-    const writer = writerFor(layout, account);
-    const file = await staged.create(layout.file);
-    await file.write(writer.head());
-    layouts.push({ writer, file });
-  }
+  const rule = definition.purposeRules.find((one) => one.purpose === purpose);
+  const facts = { account, action: rule?.action ?? "" };
+  const layouts: LayoutFiles[] = [];
+  for (const layout of definition.layouts)
+    layouts.push(await layoutFiles(layout, channel.setup, facts, staged));
   const counts = channelCounts();
   const record = await staged.create(RECORD_FILE);
   await record.write(
@@ -90,14 +81,14 @@ export const buildChannel = async (
       counts.take(outcome);
       if (outcome.kind !== "ready") return note(outcome);
       notes.note(outcome.listing.product.sku, liveListing(outcome.listing));
-      for (const { writer, file } of layouts) await file.write(writer.listing(outcome.listing));
+    },
+    async family(outcomes, family) {
+      const shaped = shape(outcomes, family, channel.setup);
+      if (shaped !== undefined) for (const files of layouts) await files.write(shaped);
     },
     async publish() {
       const files: BuiltFile[] = [];
-      for (const { writer, file } of layouts) {
-        await file.write(writer.tail());
-        files.push(await file.finish());
-      }
+      for (const layout of layouts) files.push(...(await layout.finish()));
       const { ready, held, leftOut } = counts;
       await record.write(
         `\n],\n"counts": ${JSON.stringify({ ready, held, leftOut })},\n"files": ${JSON.stringify(files)}\n}\n`,

@@ -1,0 +1,82 @@
+import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
+import { nearest } from "../diagnostics/nearest.js";
+import type { Place } from "../diagnostics/place.js";
+
+/** Reads what a layout says beside its columns, key by key; what is wrong or never asked for is told. */
+export interface LayoutSettings {
+  text(key: string, usual: string): string;
+  oneOf<T extends string>(key: string, choices: readonly T[], usual: T): T;
+  yesNo(key: string, usual: boolean): boolean;
+  texts(key: string): readonly string[];
+  /** Texts by name. */
+  map(key: string): Readonly<Record<string, string>>;
+  /** Any value, for what has a shape of its own. */
+  raw(key: string): unknown;
+  /** Tells the keys that nothing asked for. */
+  end(): void;
+}
+
+export const layoutSettings = (
+  settings: Readonly<Record<string, unknown>>,
+  place: Place,
+  findings: Diagnostic[],
+): LayoutSettings => {
+  const asked = new Set<string>();
+  const wrong = (key: string, reason: string): void => {
+    findings.push(diagnostic("wrong-setting", { key: `settings.${key}`, reason }, { place }));
+  };
+  const get = (key: string): unknown => {
+    asked.add(key);
+    return settings[key];
+  };
+  const isText = (value: unknown): value is string => typeof value === "string";
+  return {
+    text(key, usual) {
+      const value = get(key);
+      if (value === undefined) return usual;
+      if (isText(value)) return value;
+      wrong(key, "is a text");
+      return usual;
+    },
+    oneOf(key, choices, usual) {
+      const value = get(key);
+      const found = choices.find((choice) => choice === value);
+      if (value !== undefined && found === undefined) wrong(key, `is one of ${choices.join(", ")}`);
+      return found ?? usual;
+    },
+    yesNo(key, usual) {
+      const value = get(key);
+      if (value === undefined) return usual;
+      if (value === true || value === "yes") return true;
+      if (value !== false && value !== "no") wrong(key, "is yes or no");
+      return false;
+    },
+    texts(key) {
+      const value = get(key);
+      if (value === undefined) return [];
+      if (Array.isArray(value) && value.every(isText)) return value;
+      wrong(key, "is a list of texts");
+      return [];
+    },
+    map(key) {
+      const value = get(key);
+      if (value === undefined) return {};
+      if (typeof value === "object" && value !== null && Object.values(value).every(isText))
+        return value as Readonly<Record<string, string>>;
+      wrong(key, "gives each name a text");
+      return {};
+    },
+    raw: get,
+    end() {
+      for (const key of Object.keys(settings))
+        if (!asked.has(key))
+          findings.push(
+            diagnostic(
+              "unknown-setting",
+              { key: `settings.${key}`, nearest: nearest(key, asked) },
+              { place },
+            ),
+          );
+    },
+  };
+};

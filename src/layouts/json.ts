@@ -1,0 +1,55 @@
+import type { JsonLayout, LayoutColumn, ValueStyle } from "../core/channel/layout-definition.js";
+import { rowsOf, type FileRow } from "../core/listing/file-family.js";
+import { isDecimal } from "../core/values/decimal.js";
+import { isList, type MaybeBlank } from "../core/values/value.js";
+import { cellTexts } from "./cell-text.js";
+import type { LayoutWriter } from "./layout.js";
+
+type Json = string | number | boolean | readonly Json[] | { readonly [key: string]: Json };
+
+/** Numbers and yes/no are JSON's own as long as they stay exact; all else is text. */
+const jsonOf = (value: MaybeBlank, column: LayoutColumn, style: ValueStyle): Json | undefined => {
+  if (value === undefined) return undefined;
+  if (typeof value === "boolean") return value;
+  if (isDecimal(value) && Number.isSafeInteger(value.toNumber())) return value.toNumber();
+  const texts = cellTexts(value, column, style);
+  return isList(value) && column.joinedBy === undefined ? texts : (texts[0] ?? "");
+};
+
+/** `delivery.days` stands within an object named delivery. */
+const put = (into: Record<string, unknown>, path: string, value: Json): void => {
+  const names = path.split(".");
+  const last = names.pop() ?? path;
+  let parent = into;
+  for (const name of names) parent = (parent[name] ??= {}) as Record<string, unknown>;
+  parent[last] = value;
+};
+
+/** A JSON array of objects, or an object a line. */
+export const jsonWriter = (layout: JsonLayout): LayoutWriter => {
+  const objectOf = (row: FileRow): string => {
+    const object: Record<string, unknown> = {};
+    for (const column of layout.columns) {
+      const value = jsonOf(row.value(column.field), column, layout.style);
+      if (value !== undefined) put(object, column.name, value);
+    }
+    return JSON.stringify(object);
+  };
+  if (layout.format === "jsonl")
+    return {
+      head: () => "",
+      family: (family) =>
+        rowsOf(family)
+          .map((row) => `${objectOf(row)}\n`)
+          .join(""),
+      tail: () => "",
+    };
+  return {
+    head: () => "[",
+    family: (family, isFirst) =>
+      rowsOf(family)
+        .map((row, index) => `${isFirst && index === 0 ? "\n" : ",\n"}${objectOf(row)}`)
+        .join(""),
+    tail: () => "\n]\n",
+  };
+};

@@ -1,0 +1,49 @@
+import type {
+  LayoutColumn,
+  MarkColumn,
+  TsvLayout,
+  CsvLayout,
+  XlsxLayout,
+} from "../core/channel/layout-definition.js";
+import { rowsOf, type FileFamily, type FileRow } from "../core/listing/file-family.js";
+import { cellTexts } from "./cell-text.js";
+
+type TableLayout = CsvLayout | TsvLayout | XlsxLayout;
+
+/** A list that cannot be told apart once it is joined: a value holds the mark between values. */
+export const isTorn = (texts: readonly string[], mark: string): boolean =>
+  texts.length > 1 && texts.some((text) => text.includes(mark));
+
+const fieldText = (row: FileRow, column: LayoutColumn, { style, joinedBy }: TableLayout): string => {
+  const value = row.value(column.field);
+  const mark = column.joinedBy ?? joinedBy;
+  const texts = cellTexts(value, { ...column, joinedBy: undefined }, style);
+  // A value that holds the mark would fall apart on the other side: the mark in it becomes a space.
+  return (isTorn(texts, mark) ? texts.map((text) => text.replaceAll(mark, " ").trim()) : texts).join(mark);
+};
+
+const markText = (row: FileRow, { says }: MarkColumn, { kinds }: TableLayout, action: string): string => {
+  if (says === "action") return action;
+  if (row.kind === "group") return kinds.group;
+  return row.kind === "single" ? kinds.single : kinds.member;
+};
+
+/** A family's rows as cells. */
+export const tableRows = (
+  family: FileFamily,
+  layout: TableLayout,
+  action: string,
+): readonly (readonly string[])[] =>
+  rowsOf(family).map((row) =>
+    layout.cells.map((cell) =>
+      "field" in cell ? fieldText(row, cell, layout) : markText(row, cell, layout, action),
+    ),
+  );
+
+/** The rows above the listings. */
+export const headRows = ({ head, cells }: TableLayout): readonly (readonly string[])[] =>
+  head.map((row) => {
+    if (row === "codes") return cells.map(({ name }) => name);
+    if (row === "labels") return cells.map((cell) => ("field" in cell ? cell.field.label : cell.name));
+    return row;
+  });
