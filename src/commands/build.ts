@@ -1,3 +1,5 @@
+import { mkdtemp, rm } from "node:fs/promises";
+import { tmpdir } from "node:os";
 import { join, relative, resolve } from "node:path";
 import type { PurposeName } from "../core/channel/definition.js";
 import { countText } from "../report/findings.js";
@@ -8,7 +10,9 @@ import type { WorkspaceChannel } from "../workspace/channel-files.js";
 import type { CommandFile } from "./command-file.js";
 import { buildChannel, RECORD_FILE, refusePurpose, type ChannelBuild } from "./flow/build/build-channel.js";
 import type { BuiltFile } from "./flow/build/layout-files.js";
-import { channelCounts, exitFor, type ChannelCounts } from "./flow/channel-counts.js";
+import { exitFor, type ChannelCounts } from "./flow/channel-counts.js";
+import type { BuildWishes } from "./flow/build/build-wishes.js";
+import { productTest } from "./flow/export/chosen-products.js";
 import { withCatalogue } from "./flow/open-catalogue.js";
 import { loadChannels, runChannels } from "./flow/run-channels.js";
 import { validOptions } from "./options/valid-options.js";
@@ -18,7 +22,16 @@ export const build: CommandFile = {
   declare: (command) =>
     command
       .argument("[channels...]", "channels (all in use, if none is named)")
-      .option("--purpose <purpose>", "what the files are for: full")
+      .option("--purpose <purpose>", "what the files are for: full, amend, offer, stock, withdraw (full)")
+      .option("--only <fields>", "with amend: just these fields of the channel, with commas between")
+      .option("--changed", "only what differs from what was sent last")
+      .option("--keep-live", "with full: fill what would be erased from what the channel has")
+      .option("--where <condition>", "only products for which this holds")
+      .option("--category <path>", "only products in this category of ours or below it")
+      .option("--group <name>", "only the members of this group")
+      .option("--sku <list>", "only these SKUs: with commas between, or @FILE with one a line")
+      .option("--limit <count>", "so many listings at most, whole groups: for a trial")
+      .option("--yes", "with withdraw: also where many listings end at once")
       .option(
         "--confirm-prices <skus>",
         "these may change by more than channel.yaml allows, this once: SKUs with commas between, or all",
@@ -28,12 +41,29 @@ export const build: CommandFile = {
   async run({ args, options, io }) {
     const given = await validOptions(
       options,
-      ["purpose", "out", "confirmPrices"],
+      ["purpose", "out", "confirmPrices", "only", "where", "category", "group", "sku", "limit"],
       async () => (await import("./options/build-options.js")).BuildOptions,
     );
     const purpose: PurposeName = given.purpose ?? "full";
-    return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
-      const loaded = await loadChannels(workspace, store, args, await surroundings());
+    return withCatalogue(options.workspace, io, async (open) => {
+      const { workspace, store, surroundings } = open;
+      const inUse = await loadChannels(workspace, store, args, await surroundings());
+      // Where all channels are meant, those are that have such files.
+      const loaded =
+        args.length > 0 ? inUse : inUse.filter(({ setup }) => setup.definition.purposes.includes(purpose));
+      const isWithdrawal = purpose === "withdraw";
+      const test = await productTest(open, isWithdrawal ? {} : given, io);
+      const isMeant: BuildWishes["isMeant"] = test ?? (() => true);
+      const wishes: BuildWishes = {
+        ...{ purpose, isMeant },
+        only: given.only?.split(",").map((code) => code.trim()),
+        changedOnly: options["changed"] === true,
+        keepLive: options["keepLive"] === true,
+        limit: given.limit ?? Infinity,
+        ending: isWithdrawal ? given.sku?.split(",").map((sku) => sku.trim()) : undefined,
+        confirmed: options["yes"] === true,
+        at: io.now().toISOString(),
+      };
       const { confirmPrices } = given;
       const channels =
         confirmPrices === undefined ? loaded : loaded.map((one) => confirmed(one, confirmPrices));
@@ -44,17 +74,10 @@ export const build: CommandFile = {
         return 0;
       }
       for (const channel of channels) refusePurpose(channel, purpose);
-      const root = given.out === undefined ? workspace.path("out") : resolve(io.cwd, given.out);
-      if (options["dryRun"] === true) {
-        const runs = channels.map((channel) => ({ channel, counts: channelCounts() }));
-        await runChannels(
-          store,
-          runs.map(({ channel, counts }) => ({ channel, take: (outcome) => void counts.take(outcome) })),
-        );
-        for (const { channel, counts } of runs)
-          print({ channel, counts, purpose, files: [], folder: "", dryRun: true, json: options.json, io });
-        return exitFor(runs.map(({ counts }) => counts));
-      }
+      const dryRun = options["dryRun"] === true;
+      // What a dry run writes, nobody is to find.
+      const aside = dryRun ? await mkdtemp(join(tmpdir(), "lexicant-dry-run-")) : undefined;
+      const root = aside ?? (given.out === undefined ? workspace.path("out") : resolve(io.cwd, given.out));
       const builds: ChannelBuild[] = [];
       try {
         for (const channel of channels)
@@ -63,11 +86,30 @@ export const build: CommandFile = {
               workspace,
               channel,
               join(root, channel.setup.channel),
-              purpose,
+              wishes,
               store.ledgerOf(channel.setup.channel),
             ),
           );
         await runChannels(store, builds);
+        for (const one of builds) await one.withdraw();
+        if (dryRun) {
+          for (const one of builds) {
+            await one.discard();
+            const { channel, counts, written } = one;
+            print({
+              channel,
+              counts,
+              written,
+              purpose,
+              files: [],
+              folder: "",
+              dryRun: true,
+              json: options.json,
+              io,
+            });
+          }
+          return exitFor(builds.map(({ counts }) => counts));
+        }
         for (const one of builds) {
           const { channel, counts } = one;
           const folder = relative(io.cwd, join(root, channel.setup.channel)) || ".";
@@ -76,6 +118,7 @@ export const build: CommandFile = {
             counts,
             purpose,
             files: await one.publish(),
+            written: one.written,
             folder,
             dryRun: false,
             json: options.json,
@@ -85,6 +128,8 @@ export const build: CommandFile = {
       } catch (error) {
         for (const one of builds) await one.discard();
         throw error;
+      } finally {
+        if (aside !== undefined) await rm(aside, { recursive: true, force: true });
       }
       return exitFor(builds.map(({ counts }) => counts));
     });
@@ -107,6 +152,7 @@ interface Printed {
   readonly counts: ChannelCounts;
   readonly purpose: PurposeName;
   readonly files: readonly BuiltFile[];
+  readonly written: number;
   readonly folder: string;
   readonly dryRun: boolean;
   readonly json: boolean;
@@ -118,7 +164,7 @@ const sizeText = (bytes: number): string => {
   return bytes < 1_000_000 ? `${(bytes / 1000).toFixed(1)} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`;
 };
 
-const print = ({ channel, counts, purpose, files, folder, dryRun, json, io }: Printed): void => {
+const print = ({ channel, counts, purpose, files, written, folder, dryRun, json, io }: Printed): void => {
   const { ready, held, leftOut } = counts;
   const { channel: name, definition } = channel.setup;
   if (json) {
@@ -131,6 +177,7 @@ const print = ({ channel, counts, purpose, files, folder, dryRun, json, io }: Pr
         ready,
         held,
         leftOut,
+        written,
         folder,
         files,
         dryRun,
@@ -141,7 +188,7 @@ const print = ({ channel, counts, purpose, files, folder, dryRun, json, io }: Pr
   const style = styleFor(io);
   const width = Math.max(...files.map((file) => file.name.length), 0);
   const lines = [
-    `${style.bold(`${definition.label} ${definition.version}`)}, ${purpose}: ${style.good(countText(ready, "listing"))}${dryRun ? " would be written; nothing was" : ` written to ${folder}`}`,
+    `${style.bold(`${definition.label} ${definition.version}`)}, ${purpose}: ${style.good(countText(written, "listing"))}${dryRun ? " would be written; nothing was" : ` written to ${folder}`}`,
     ...files.map((file) => `  ${file.name.padEnd(width)}  ${sizeText(file.bytes)}`),
   ];
   if (held + leftOut > 0) {

@@ -155,6 +155,18 @@ export const commands: readonly CommandEntry[] = [
     load: async () => (await import("./build.js")).build,
   },
   {
+    name: "diff",
+    args: "CHANNEL",
+    summary: "show what a full build would change against what was sent or built",
+    load: async () => (await import("./diff.js")).diff,
+  },
+  {
+    name: "ledger",
+    args: "CHANNEL [SKU]",
+    summary: "show what a channel was sent",
+    load: async () => (await import("./ledger.js")).ledger,
+  },
+  {
     name: "sent",
     args: "CHANNEL",
     summary: "note that the last build was sent, so that the next is held against it",

@@ -11,7 +11,7 @@ export const sent: CommandFile = {
     const [channel = ""] = args;
     return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
       const { setup } = await loadChannel(workspace, store, channel, await surroundings());
-      const listings = store.ledgerOf(channel).markSent();
+      const listings = store.ledgerOf(channel).markSent(io.now().toISOString());
       const most = setup.prices?.greatestChange;
       if (options.json) io.out(jsonLine({ type: "sent", channel, listings }));
       else if (listings === 0) io.out(`There is no build to be sent yet. Next: lexicant build ${channel}\n`);

@@ -70,10 +70,11 @@ const version3 = `
 const version4 = `
   CREATE TABLE ledger (
     channel TEXT NOT NULL, state TEXT NOT NULL, sku TEXT NOT NULL, entry TEXT NOT NULL,
+    purpose TEXT NOT NULL, at TEXT NOT NULL,
     PRIMARY KEY (channel, state, sku)
   ) WITHOUT ROWID;
-  INSERT INTO ledger
-    SELECT channel, state, sku, json_object('price', price, 'category', '', 'axes', '', 'values', json_object())
+  INSERT INTO ledger (channel, state, sku, entry, purpose, at)
+    SELECT channel, state, sku, json_object('price', price, 'category', '', 'axes', '', 'values', json_object()), 'full', ''
     FROM channel_price;
   DROP TABLE channel_price;
 `;

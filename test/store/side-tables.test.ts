@@ -12,17 +12,17 @@ describe("what a channel was given", () => {
   it("when a build is committed and sent, then its prices are those sent, and others stay as they were", async () => {
     const store = await newStore("shop");
     const prices = store.ledgerOf("quay");
-    const first = prices.begin();
+    const first = prices.begin("full", "2026-11-25T10:00:00Z");
     first.note("A", priced("10.00 GBP"));
     first.note("B", priced("20.00 GBP"));
     first.commit();
     expect(prices.sent("A")?.price).toBeUndefined();
-    expect(prices.markSent()).toBe(2);
-    const second = prices.begin();
+    expect(prices.markSent("2026-11-25T11:00:00Z")).toBe(2);
+    const second = prices.begin("full", "2026-11-25T10:00:00Z");
     second.note("A", priced("11.00 GBP"));
     second.commit();
     expect([prices.sent("A")?.price, prices.sent("B")?.price]).toEqual(["10.00 GBP", "20.00 GBP"]);
-    expect(prices.markSent()).toBe(1);
+    expect(prices.markSent("2026-11-25T11:00:00Z")).toBe(1);
     expect([prices.sent("A")?.price, prices.sent("B")?.price]).toEqual(["11.00 GBP", "20.00 GBP"]);
     expect(store.ledgerOf("hall").sent("A")).toBeUndefined();
     await store.close();
@@ -31,14 +31,14 @@ describe("what a channel was given", () => {
   it("when a build is broken off, then the build before it is the one that is marked sent", async () => {
     const folder = temporaryFolder();
     const store = await storeIn(folder, [{ layer: "shop" }]);
-    const whole = store.ledgerOf("quay").begin();
+    const whole = store.ledgerOf("quay").begin("full", "2026-11-25T10:00:00Z");
     whole.note("A", priced("10.00 GBP"));
     whole.commit();
-    store.ledgerOf("quay").begin().note("A", priced("99.00 GBP"));
+    store.ledgerOf("quay").begin("full", "2026-11-25T10:00:00Z").note("A", priced("99.00 GBP"));
     await store.close();
     const again = await storeIn(folder, [{ layer: "shop" }]);
-    again.ledgerOf("quay").begin();
-    expect(again.ledgerOf("quay").markSent()).toBe(1);
+    again.ledgerOf("quay").begin("full", "2026-11-25T10:00:00Z");
+    expect(again.ledgerOf("quay").markSent("2026-11-25T11:00:00Z")).toBe(1);
     expect(again.ledgerOf("quay").sent("A")?.price).toBe("10.00 GBP");
     await again.close();
   });
@@ -46,7 +46,7 @@ describe("what a channel was given", () => {
   it("when prices are noted while the catalogue is read, then neither stops the other", async () => {
     const store = await newStore("shop");
     await put(store, "shop", "sku,price\nA,10.00 GBP\nB,20.00 GBP\n");
-    const notes = store.ledgerOf("quay").begin();
+    const notes = store.ledgerOf("quay").begin("full", "2026-11-25T10:00:00Z");
     let seen = 0;
     for await (const families of store.families())
       for (const { members } of families)
@@ -55,7 +55,7 @@ describe("what a channel was given", () => {
           seen++;
         }
     notes.commit();
-    expect([seen, store.ledgerOf("quay").markSent()]).toEqual([2, 12_000]);
+    expect([seen, store.ledgerOf("quay").markSent("2026-11-25T11:00:00Z")]).toEqual([2, 12_000]);
     await store.close();
   });
 });

@@ -236,6 +236,12 @@ export interface FactsByCode {
     readonly channel: string;
     readonly known: readonly string[];
   };
+  readonly "many-withdrawn": {
+    readonly channel: string;
+    readonly count: number;
+    readonly of: number;
+    readonly limit: number;
+  };
   readonly "unknown-option": { readonly reason: string };
   readonly "expression-syntax": { readonly reason: string; readonly snippet: string };
   readonly "unknown-name": {

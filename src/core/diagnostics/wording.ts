@@ -300,6 +300,8 @@ const sentences: { readonly [C in Code]: Sentence<C> } = {
     `there is no product ${quote(sku)}${orNearest(nearest)}; "lexicant list" shows them all`,
   "unknown-purpose": ({ purpose, channel, known }) =>
     `${channel} takes no ${quote(purpose)} files; its purposes are ${listed(known)}`,
+  "many-withdrawn": ({ channel, count, of, limit }) =>
+    `${count} of the ${of} listings that ${channel} has would be withdrawn, more than ${limit}%; look at them with --dry-run, and if it is meant, build with --yes`,
   "unknown-option": ({ reason }) => reason,
   "expression-syntax": ({ reason, snippet }) => `${reason}\n${snippet}`,
   "unknown-name": ({ name, nearest, advice, snippet, what }) =>

@@ -1,3 +1,4 @@
+import type { Category } from "../channel/category-tree.js";
 import type { Field } from "../channel/field.js";
 import type { MaybeBlank } from "../values/value.js";
 import type { Listing } from "./listing.js";
@@ -10,7 +11,10 @@ export interface FileRow {
   readonly kind: RowKind;
   /** Our SKU; for a group's own row the one that was made for it. */
   readonly sku: string;
-  readonly listing: Listing;
+  /** What it shows, as it was filled; undefined for one that only the ledger still knows. */
+  readonly listing: Listing | undefined;
+  /** Where it stands on the channel, as far as that is known. */
+  readonly category: Category | undefined;
   /** What the row shows in a field: blank where the field belongs to another row of the group. */
   value(field: Field): MaybeBlank;
 }

@@ -12,6 +12,10 @@ export interface LiveListing {
   /** What its group varied by. */
   readonly axes: string;
   readonly group: string | undefined;
+  /** Whether it is a group's own row, under a SKU that was made for it. */
+  readonly isGroup?: true;
+  /** Whether it was ended there; its SKU stays known. */
+  readonly withdrawn?: true;
   /** Values by field code; what was blank is not there. */
   readonly values: Readonly<Record<string, string>>;
 }

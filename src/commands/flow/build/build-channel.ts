@@ -2,13 +2,19 @@ import type { PurposeName } from "../../../core/channel/definition.js";
 import { diagnostic, isError } from "../../../core/diagnostics/diagnostic.js";
 import { sentence } from "../../../core/diagnostics/wording.js";
 import { Refusal } from "../../../core/diagnostics/refusal.js";
-import { liveListing } from "../../../core/listing/live-listing.js";
 import { productOf, type Outcome } from "../../../core/listing/listing.js";
 import type { AccountFacts } from "../../../layouts/layout.js";
 import type { WorkspaceChannel } from "../../../workspace/channel-files.js";
 import type { ChannelLedger } from "../../../store/channel-ledger.js";
 import { layoutFiles, type BuiltFile, type LayoutFiles } from "./layout-files.js";
+import { textRegister } from "../../../core/catalogue/beside/text-register.js";
+import { rowsOf, type FileFamily } from "../../../core/listing/file-family.js";
 import { shape } from "../../../core/listing/shape.js";
+import { noted } from "../../../core/purpose/noted.js";
+import { purposes } from "../../../core/purpose/purposes.js";
+import { withdrawal } from "../../../core/purpose/withdraw.js";
+import { chosenOf, layoutFor, purposeFactsFor, type BuildWishes } from "./build-wishes.js";
+import { endingListings, noteGoing, refuseMany } from "./ending-listings.js";
 import { stageFiles } from "../../../workspace/staged-files.js";
 import type { Workspace } from "../../../workspace/workspace.js";
 import { channelCounts, type ChannelCounts } from "../channel-counts.js";
@@ -19,6 +25,10 @@ export const RECORD_FILE = "build.json";
 /** The files of one channel on their way: they appear together with `publish`, or not at all. */
 export interface ChannelBuild extends ChannelRun {
   readonly counts: ChannelCounts;
+  /** Listings in the files so far. */
+  readonly written: number;
+  /** For withdrawals: when all products were seen, what the channel has and is not to have any more. */
+  withdraw(): Promise<void>;
   publish(): Promise<readonly BuiltFile[]>;
   discard(): Promise<void>;
 }
@@ -52,18 +62,19 @@ export const buildChannel = async (
   workspace: Workspace,
   channel: WorkspaceChannel,
   folder: string,
-  purpose: PurposeName,
+  wishes: BuildWishes,
   ledger: ChannelLedger,
 ): Promise<ChannelBuild> => {
   const { definition } = channel.setup;
-  const notes = ledger.begin();
+  const { purpose, isMeant } = wishes;
+  const notes = ledger.begin(purpose, wishes.at);
   const account = accountFacts(workspace, channel);
   const staged = await stageFiles(folder);
-  const rule = definition.purposeRules.find((one) => one.purpose === purpose);
-  const facts = { account, action: rule?.action ?? "" };
+  const purposeFacts = purposeFactsFor(channel.setup, wishes, ledger);
+  const facts = { account, action: purposeFacts.rule.action };
   const layouts: LayoutFiles[] = [];
   for (const layout of definition.layouts)
-    layouts.push(await layoutFiles(layout, channel.setup, facts, staged));
+    layouts.push(await layoutFiles(layoutFor(layout, purposeFacts), channel.setup, facts, staged));
   const counts = channelCounts();
   const record = await staged.create(RECORD_FILE);
   await record.write(
@@ -74,24 +85,52 @@ export const buildChannel = async (
     await record.write(separator + JSON.stringify(noteOf(outcome)));
     separator = ",\n";
   };
+  let written = 0;
+  const write = async (family: FileFamily): Promise<void> => {
+    for (const files of layouts) await files.write(family);
+    written += family.members.length;
+  };
+  const going = textRegister();
   return {
     channel,
     counts,
+    get written() {
+      return written;
+    },
     async take(outcome) {
+      if (!isMeant(productOf(outcome))) return;
       counts.take(outcome);
-      if (outcome.kind !== "ready") return note(outcome);
-      notes.note(outcome.listing.product.sku, liveListing(outcome.listing));
+      if (outcome.kind !== "left-out") noteGoing(going, productOf(outcome));
+      if (outcome.kind !== "ready") await note(outcome);
     },
     async family(outcomes, family) {
+      if (purpose === "withdraw" || written >= wishes.limit) return;
       const shaped = shape(outcomes, family, channel.setup);
-      if (shaped !== undefined) for (const files of layouts) await files.write(shaped);
+      const chosen = shaped === undefined ? undefined : chosenOf(shaped, isMeant);
+      const applied = chosen === undefined ? undefined : purposes[purpose](chosen, purposeFacts);
+      if (applied === undefined) return;
+      await write(applied);
+      for (const row of rowsOf(applied)) {
+        const entry = noted(row, purposeFacts);
+        if (entry !== undefined) notes.note(row.sku, entry);
+      }
+    },
+    async withdraw() {
+      if (purpose !== "withdraw") return;
+      const ending = endingListings(ledger, going, wishes);
+      refuseMany(channel, ending, wishes);
+      for (const { sku, listing } of ending.entries) {
+        await write(withdrawal(sku, listing, definition));
+        notes.note(sku, { ...listing, withdrawn: true });
+      }
     },
     async publish() {
       const files: BuiltFile[] = [];
       for (const layout of layouts) files.push(...(await layout.finish()));
       const { ready, held, leftOut } = counts;
+      const rows = written;
       await record.write(
-        `\n],\n"counts": ${JSON.stringify({ ready, held, leftOut })},\n"files": ${JSON.stringify(files)}\n}\n`,
+        `\n],\n"counts": ${JSON.stringify({ ready, held, leftOut, written: rows })},\n"files": ${JSON.stringify(files)}\n}\n`,
       );
       await record.finish();
       await staged.publish();

@@ -68,9 +68,9 @@ export const workbookFiles = (
     write(family) {
       const [first] = rowsOf(family);
       const branch = layout.byBranch
-        ? first === undefined
+        ? first?.category === undefined
           ? undefined
-          : withAncestors(first.listing.plan.rules.category).at(-1)
+          : withAncestors(first.category).at(-1)
         : undefined;
       const key = branch?.code ?? "";
       const own = open.get(key) ?? { branch, books: [bookFor(branch)] };

@@ -17,7 +17,7 @@ import { loadChannel } from "../run-channels.js";
 /** Products that meet all that was asked for, in catalogue order; they can be gone through several times. */
 export type ChosenProducts = () => AsyncGenerator<Product>;
 
-type Test = (product: Product) => boolean;
+export type Test = (product: Product) => boolean;
 
 /** SKUs named on the command line or in a file; refuses those that nobody knows, all at once. */
 const skuTest = async (list: string, store: Store, io: Io): Promise<Test> => {
@@ -36,11 +36,15 @@ const skuTest = async (list: string, store: Store, io: Io): Promise<Test> => {
   return ({ sku }) => wanted.has(sku);
 };
 
-export const chosenProducts = async (
-  { workspace, store, surroundings }: OpenCatalogue,
-  { where, category, group, sku, lacking, forChannel }: Partial<ExportOptions>,
+/** What of a product decides whether it is meant. */
+export type ProductWishes = Partial<Pick<ExportOptions, "where" | "category" | "group" | "sku">>;
+
+/** A test by condition, category, group and SKUs; undefined where all products are meant. */
+export const productTest = async (
+  { store, surroundings }: OpenCatalogue,
+  { where, category, group, sku }: ProductWishes,
   io: Io,
-): Promise<ChosenProducts> => {
+): Promise<Test | undefined> => {
   const tests: Test[] = [];
   if (where !== undefined) {
     const condition = conditionOf(where, await store.attributes(), await surroundings());
@@ -49,9 +53,20 @@ export const chosenProducts = async (
   if (category !== undefined) tests.push((product) => isUnder(textOf(product, "category") ?? "", category));
   if (group !== undefined) tests.push((product) => product.group === group);
   if (sku !== undefined) tests.push(await skuTest(sku, store, io));
+  return tests.length === 0 ? undefined : (product) => tests.every((test) => test(product));
+};
+
+export const chosenProducts = async (
+  open: OpenCatalogue,
+  wishes: Partial<ExportOptions>,
+  io: Io,
+): Promise<ChosenProducts> => {
+  const { workspace, store, surroundings } = open;
+  const { lacking, forChannel } = wishes;
+  const test = (await productTest(open, wishes, io)) ?? (() => true);
   const seen = (family: Family): readonly Product[] =>
     (forChannel === undefined ? family.members : family.membersOn(forChannel)).filter((product) =>
-      tests.every((test) => test(product)),
+      test(product),
     );
   if (lacking === undefined)
     return async function* () {

@@ -24,6 +24,7 @@ export interface Seen {
 export interface TextRegister {
   /** Notes that `owner` (a number from 0 up) has the text; an owner that has it already does not count twice in a row. */
   add(text: string, owner: number): Seen;
+  has(text: string): boolean;
 }
 
 export const textRegister = (): TextRegister => {
@@ -53,6 +54,7 @@ export const textRegister = (): TextRegister => {
     });
   };
   return {
+    has: (text) => hashes[slotOf(hashOf(text))] !== 0,
     add(text, owner) {
       if (used * 2 >= size) grow();
       const hash = hashOf(text);

@@ -25,6 +25,7 @@ export const row = (kind: RowKind, listing: Listing, shows: (field: Field) => bo
   kind,
   sku: listing.product.sku,
   listing,
+  category: listing.plan.rules.category,
   value: (field) => (shows(field) ? listing.value(field.slot) : undefined),
 });
 

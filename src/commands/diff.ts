@@ -1,0 +1,143 @@
+import { LIST_SEPARATOR } from "../core/catalogue/record.js";
+import { rowsOf } from "../core/listing/file-family.js";
+import { shape } from "../core/listing/shape.js";
+import { differenceOf, type Difference } from "../core/purpose/difference.js";
+import { countText } from "../report/findings.js";
+import type { Io } from "../report/io.js";
+import { jsonLine } from "../report/json.js";
+import { styleFor } from "../report/style.js";
+import { tableLines } from "../report/table.js";
+import type { LedgerState } from "../store/channel-ledger.js";
+import type { CommandFile } from "./command-file.js";
+import { withCatalogue } from "./flow/open-catalogue.js";
+import { loadChannel, runChannels } from "./flow/run-channels.js";
+import { textRegister } from "../core/catalogue/beside/text-register.js";
+import { validOptions } from "./options/valid-options.js";
+
+const SHOWN = 40;
+
+interface Found {
+  readonly counts: { fresh: number; changed: number; same: number; ended: number };
+  readonly fields: Map<string, number>;
+}
+
+/** `lexicant diff CHANNEL`: what a full build would change, by product and field. */
+export const diff: CommandFile = {
+  declare: (command) =>
+    command
+      .argument("<channel>", "the channel")
+      .option("--against <state>", "what it is held against: sent, or built (sent, where anything was)")
+      .option("--limit <count>", `show so many changes (${SHOWN})`),
+  async run({ args, options, io }) {
+    const [channel = ""] = args;
+    const given = await validOptions(
+      options,
+      ["against", "limit"],
+      async () => (await import("./options/diff-options.js")).DiffOptions,
+    );
+    return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
+      const loaded = await loadChannel(workspace, store, channel, await surroundings());
+      const { setup } = loaded;
+      const ledger = store.ledgerOf(channel);
+      const against: LedgerState = given.against ?? (ledger.isEmpty ? "built" : "sent");
+      const limit = given.limit ?? (options.json ? Infinity : SHOWN);
+      const found: Found = { counts: { fresh: 0, changed: 0, same: 0, ended: 0 }, fields: new Map() };
+      const rows: (readonly string[])[] = [];
+      const going = textRegister();
+      const tell = (difference: Difference): void => {
+        count(found, difference);
+        if (options.json && difference.kind !== "same")
+          io.out(jsonLine({ type: "difference", channel, ...difference }));
+        for (const cells of cellsOf(difference)) if (rows.length < limit) rows.push(cells);
+      };
+      await runChannels(store, [
+        {
+          channel: loaded,
+          take: () => undefined,
+          family(outcomes, family) {
+            const shaped = shape(outcomes, family, setup);
+            for (const row of shaped === undefined ? [] : rowsOf(shaped)) {
+              going.add(row.sku, 1);
+              const before = against === "sent" ? ledger.sent(row.sku) : ledger.built(row.sku);
+              tell(differenceOf(row, before, setup.definition));
+            }
+            return Promise.resolve();
+          },
+        },
+      ]);
+      for (const { sku, listing } of ledger.entries(against)) {
+        if (listing.withdrawn === true || going.has(sku)) continue;
+        found.counts.ended++;
+        if (options.json) io.out(jsonLine({ type: "difference", channel, kind: "not in it", sku }));
+        else if (rows.length < limit) rows.push([sku, "", "listed", "not in the file"]);
+      }
+      const { fresh, ...others } = found.counts;
+      if (options.json)
+        io.out(
+          jsonLine({
+            type: "diff",
+            channel,
+            against,
+            new: fresh,
+            ...others,
+            fields: Object.fromEntries(found.fields),
+          }),
+        );
+      else io.out(`${report(setup.definition.label, against, found, rows, io).join("\n")}\n`);
+      return 0;
+    });
+  },
+};
+
+const count = ({ counts, fields }: Found, difference: Difference): void => {
+  if (difference.kind === "new") counts.fresh++;
+  if (difference.kind === "same") counts.same++;
+  if (difference.kind !== "changed") return;
+  counts.changed++;
+  for (const { field } of difference.changes) fields.set(field, (fields.get(field) ?? 0) + 1);
+};
+
+const shown = (text: string): string => (text === "" ? "blank" : text.replaceAll(LIST_SEPARATOR, " | "));
+
+const cellsOf = (difference: Difference): readonly (readonly string[])[] => {
+  if (difference.kind === "new") return [[difference.sku, "", "not listed", "new"]];
+  if (difference.kind === "same") return [];
+  return difference.changes.map(({ field, before, after }, index) => [
+    index === 0 ? difference.sku : "",
+    field,
+    shown(before),
+    shown(after),
+  ]);
+};
+
+const columns = [
+  { title: "sku" },
+  { title: "field" },
+  { title: "was", flexible: true },
+  { title: "becomes", flexible: true },
+] as const;
+
+const report = (
+  label: string,
+  against: LedgerState,
+  { counts, fields }: Found,
+  rows: readonly (readonly string[])[],
+  io: Io,
+): readonly string[] => {
+  const style = styleFor(io);
+  const { fresh, changed, same, ended } = counts;
+  if (fresh + changed + ended === 0)
+    return [`${style.bold(label)}: a full build holds what was ${against}, ${countText(same, "row")}.`];
+  const [head = "", ...lines] = tableLines(columns, rows, io.columns);
+  const all = fresh + ended + [...fields.values()].reduce((sum, number) => sum + number, 0) - rows.length;
+  const most = [...fields].sort((a, b) => b[1] - a[1]).slice(0, 6);
+  return [
+    `${style.bold(label)}, against what was ${against}: ${changed.toLocaleString("en")} changed, ${fresh.toLocaleString("en")} new, ${ended.toLocaleString("en")} not in it any more, ${same.toLocaleString("en")} as before`,
+    ...(most.length === 0
+      ? []
+      : [`by field: ${most.map(([field, number]) => `${field} ${number.toLocaleString("en")}`).join(", ")}`]),
+    style.bold(head),
+    ...lines,
+    ...(all > 0 ? [style.dim(`and ${all.toLocaleString("en")} more (--limit)`)] : []),
+  ];
+};

@@ -1,0 +1,136 @@
+import { LIST_SEPARATOR } from "../core/catalogue/record.js";
+import { Refusal } from "../core/diagnostics/refusal.js";
+import { countText } from "../report/findings.js";
+import type { Io } from "../report/io.js";
+import { jsonLine } from "../report/json.js";
+import { styleFor } from "../report/style.js";
+import { tableLines } from "../report/table.js";
+import type { ChannelLedger, LedgerEntry } from "../store/channel-ledger.js";
+import type { CommandFile } from "./command-file.js";
+import { withCatalogue } from "./flow/open-catalogue.js";
+import { unknownSku } from "./flow/refusals.js";
+import { loadChannel } from "./flow/run-channels.js";
+import { validOptions } from "./options/valid-options.js";
+
+const SHOWN = 30;
+
+/** `lexicant ledger CHANNEL [SKU]`: what the channel was sent, when and for what. */
+export const ledger: CommandFile = {
+  declare: (command) =>
+    command
+      .argument("<channel>", "the channel")
+      .argument("[sku]", "one product: each value that was sent")
+      .option("--limit <count>", `show so many listings (${SHOWN})`),
+  async run({ args, options, io }) {
+    const [channel = "", sku] = args;
+    const given = await validOptions(
+      options,
+      ["limit"],
+      async () => (await import("./options/limit-options.js")).LimitOptions,
+    );
+    return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
+      const { setup } = await loadChannel(workspace, store, channel, await surroundings());
+      const kept = store.ledgerOf(channel);
+      if (sku !== undefined) {
+        const entry = kept.entry(sku);
+        if (entry === undefined) {
+          const product = await store.product(sku);
+          if (product === undefined) throw new Refusal([await unknownSku(sku, store)]);
+          io.out(`${sku} was never sent to ${setup.definition.label}.\n`);
+          return 0;
+        }
+        if (options.json) io.out(jsonLine({ type: "ledger", channel, ...entry }));
+        else io.out(`${entryLines(entry, io).join("\n")}\n`);
+        return 0;
+      }
+      const limit = given.limit ?? (options.json ? Infinity : SHOWN);
+      io.out(
+        options.json
+          ? listJson(channel, kept, limit)
+          : `${list(setup.definition.label, channel, kept, limit, io).join("\n")}\n`,
+      );
+      return 0;
+    });
+  },
+};
+
+const stateOf = ({ listing }: LedgerEntry): string => {
+  if (listing.withdrawn === true) return "withdrawn";
+  return listing.isGroup === true ? "group" : "listed";
+};
+
+const entryLines = (entry: LedgerEntry, io: Io): readonly string[] => {
+  const style = styleFor(io);
+  const { sku, listing, purpose, at } = entry;
+  const rows = Object.entries(listing.values).map(([field, text]) => [
+    field,
+    text.replaceAll(LIST_SEPARATOR, " | "),
+  ]);
+  const [head = "", ...lines] = tableLines(
+    [{ title: "field" }, { title: "sent", flexible: true }],
+    rows,
+    io.columns,
+  );
+  return [
+    `${style.bold(sku)}  ${listing.name ?? ""}`,
+    `${stateOf(entry)} in ${listing.category === "" ? "no known category" : listing.category}; last sent ${at === "" ? "with an earlier version" : at.slice(0, 16).replace("T", " ")}, ${purpose}`,
+    style.bold(head),
+    ...lines,
+  ];
+};
+
+const columns = [
+  { title: "sku" },
+  { title: "state" },
+  { title: "category", flexible: true },
+  { title: "price", align: "right" },
+  { title: "sent" },
+  { title: "by" },
+] as const;
+
+const list = (
+  label: string,
+  channel: string,
+  kept: ChannelLedger,
+  limit: number,
+  io: Io,
+): readonly string[] => {
+  const rows: (readonly string[])[] = [];
+  const counts = new Map<string, number>();
+  for (const entry of kept.entries()) {
+    const state = stateOf(entry);
+    counts.set(state, (counts.get(state) ?? 0) + 1);
+    if (rows.length >= limit) continue;
+    const { sku, listing, at, purpose } = entry;
+    rows.push([
+      sku,
+      state,
+      listing.category,
+      listing.price ?? "",
+      at.slice(0, 16).replace("T", " "),
+      purpose,
+    ]);
+  }
+  if (rows.length === 0)
+    return [`${label}: nothing was sent yet. Next: lexicant build ${channel}, then lexicant sent ${channel}`];
+  const all = [...counts.values()].reduce((sum, number) => sum + number, 0);
+  const [head = "", ...lines] = tableLines(columns, rows, io.columns);
+  const style = styleFor(io);
+  return [
+    `${style.bold(label)}: ${[...counts].map(([state, number]) => `${number.toLocaleString("en")} ${state}`).join(", ")}`,
+    style.bold(head),
+    ...lines,
+    ...(all > rows.length
+      ? [style.dim(`and ${countText(all - rows.length, "more", "more")} (--limit)`)]
+      : []),
+  ];
+};
+
+const listJson = (channel: string, kept: ChannelLedger, limit: number): string => {
+  let [text, shown] = ["", 0];
+  for (const { sku, listing, purpose, at } of kept.entries()) {
+    if (shown++ >= limit) break;
+    text += jsonLine({ type: "ledger", channel, sku, purpose, at, listing });
+  }
+  return text;
+};

@@ -1,0 +1,56 @@
+import type { ChannelDefinition, PurposeName, PurposeRule } from "../channel/definition.js";
+import type { Field } from "../channel/field.js";
+import { fieldNamed } from "../channel/definition.js";
+import type { FileFamily, FileRow } from "../listing/file-family.js";
+import type { LiveListing } from "../listing/live-listing.js";
+import { canonicalText } from "../values/show.js";
+
+/** What a purpose is applied with. */
+export interface PurposeFacts {
+  readonly purpose: PurposeName;
+  readonly rule: PurposeRule;
+  readonly definition: ChannelDefinition;
+  /** What the channel has of a SKU. */
+  live(sku: string): LiveListing | undefined;
+  /** For `amend`: these fields alone, whether they differ or not; undefined: those that differ. */
+  readonly only: ReadonlySet<Field> | undefined;
+  /** For `full`: what would be erased is filled from what the channel has. */
+  readonly keepLive: boolean;
+  /** For `full`: rows that are the same on the channel stay out. */
+  readonly changedOnly: boolean;
+}
+
+/** Makes of a family's rows those of a file for one purpose; undefined where nothing of it goes there. */
+export type ApplyPurpose = (family: FileFamily, facts: PurposeFacts) => FileFamily | undefined;
+
+/** A row that shows some of its fields. */
+export const showing = (row: FileRow, shows: (field: Field) => boolean): FileRow => ({
+  ...row,
+  value: (field) => (shows(field) ? row.value(field) : undefined),
+});
+
+/** A family with some of its rows; the group's own goes where a member does, or where it has something to say itself. */
+export const withRows = (group: FileRow | undefined, members: readonly FileRow[]): FileFamily | undefined =>
+  group === undefined && members.length === 0 ? undefined : { group, members };
+
+/** The fields that tell the channel which listing a row is about. */
+export const keyFields = ({ definition }: PurposeFacts): ReadonlySet<Field> => {
+  const { groups, identifiedBy } = definition;
+  const codes = [identifiedBy, ...(groups.model === "separate" ? [] : [groups.groupField])];
+  return new Set(codes.flatMap((code) => fieldNamed(definition, code) ?? []));
+};
+
+export const fieldSet = (codes: readonly string[], { definition }: PurposeFacts): ReadonlySet<Field> =>
+  new Set(codes.flatMap((code) => fieldNamed(definition, code) ?? []));
+
+/** What a row says of a field, as the ledger keeps it; "" for nothing. */
+export const textIn = (row: FileRow, field: Field): string => {
+  const value = row.value(field);
+  return value === undefined ? "" : canonicalText(value);
+};
+
+/** The fields in which a row differs from what the channel has; all that it shows where the channel has nothing. */
+export const changedFields = (row: FileRow, { live, definition }: PurposeFacts): ReadonlySet<Field> => {
+  const before = live(row.sku)?.values ?? {};
+  return new Set(definition.fields.filter((field) => textIn(row, field) !== (before[field.code] ?? "")));
+};
