@@ -119,6 +119,7 @@ export const build: CommandFile = {
             purpose,
             files: await one.publish(),
             written: one.written,
+            told: one.told(),
             folder,
             dryRun: false,
             json: options.json,
@@ -153,6 +154,7 @@ interface Printed {
   readonly purpose: PurposeName;
   readonly files: readonly BuiltFile[];
   readonly written: number;
+  readonly told?: readonly string[];
   readonly folder: string;
   readonly dryRun: boolean;
   readonly json: boolean;
@@ -164,7 +166,18 @@ const sizeText = (bytes: number): string => {
   return bytes < 1_000_000 ? `${(bytes / 1000).toFixed(1)} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`;
 };
 
-const print = ({ channel, counts, purpose, files, written, folder, dryRun, json, io }: Printed): void => {
+const print = ({
+  channel,
+  counts,
+  purpose,
+  files,
+  written,
+  told = [],
+  folder,
+  dryRun,
+  json,
+  io,
+}: Printed): void => {
   const { ready, held, leftOut } = counts;
   const { channel: name, definition } = channel.setup;
   if (json) {
@@ -197,5 +210,6 @@ const print = ({ channel, counts, purpose, files, written, folder, dryRun, json,
       `  not in it: ${held.toLocaleString("en")} held, ${leftOut.toLocaleString("en")} left out; ${where}what to do: lexicant check ${name}`,
     );
   }
+  lines.push(...told.map((text) => `  ${style.severity("warning", "note")} ${text}`));
   io.out(`${lines.join("\n")}\n`);
 };

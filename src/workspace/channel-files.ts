@@ -25,6 +25,8 @@ import { readYaml } from "./yaml-file.js";
 export interface WorkspaceChannel {
   readonly setup: ChannelSetup;
   readonly account: AccountModel;
+  /** Where the channel's own workbooks lie: the workspace's first, then those of the definition. */
+  readonly templateFolders: readonly string[];
 }
 
 /** The channels asked for, or all in use; refuses names that are not in use, all at once. */
@@ -133,5 +135,6 @@ export const loadChannel = async (
       },
     },
     account: settings.account ?? {},
+    templateFolders: [workspace.path("channels", channel), folder.path],
   };
 };

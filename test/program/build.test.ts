@@ -27,7 +27,7 @@ const xpath = (file: string, query: string): string => {
 /** All rows of a sheet as another program reads them. */
 const sheetRows = (path: string): { rows: (string | null)[][]; notes: number; lists: number } => {
   const script =
-    "import openpyxl,sys,json\ns=openpyxl.load_workbook(sys.argv[1]).worksheets[0]\nprint(json.dumps({'rows':[[c.value for c in r] for r in s.iter_rows()],'notes':sum(1 for c in s[1] if c.comment),'lists':len(s.data_validations.dataValidation)}))";
+    "import openpyxl,sys,json\ns=openpyxl.load_workbook(sys.argv[1])['Items']\nprint(json.dumps({'rows':[[c.value for c in r] for r in s.iter_rows()],'notes':sum(1 for c in s[1] if c.comment),'lists':len(s.data_validations.dataValidation)}))";
   const { status, stdout, stderr } = spawnSync("/usr/bin/python3", ["-c", script, path], {
     encoding: "utf8",
   });
@@ -146,6 +146,32 @@ describe("every channel's files, read by others", () => {
   it("when it is built again, then every file has the same bytes", () => {
     const again = jsonLines(lexicant(shop, ["build", "--json", "--out", "again"]).out);
     expect(again.map(({ files }) => files)).toEqual(jsonLines(built.out).map(({ files }) => files));
+  });
+});
+
+describe("a workbook that the channel has issued anew", () => {
+  it("when its columns stand elsewhere and some are new, then it is filled by their names, and the new ones are told", () => {
+    const own = copyOf(shop);
+    const path = join(own, "channels", "merrowgate", "templates", "books.xlsx");
+    write(
+      own,
+      "channels/merrowgate/templates/books.xlsx",
+      readFileSync(join(projectRoot, "definitions/merrowgate/templates/books.xlsx")),
+    );
+    const script = `
+import openpyxl,sys
+b=openpyxl.load_workbook(sys.argv[1]); s=b["Items"]
+s.insert_cols(1); s["A1"]="Season code"; s["C1"], s["B1"] = s["B1"].value, s["C1"].value
+for c in range(1, s.max_column+1):
+  if s.cell(1,c).value=="Price": s.delete_cols(c); break
+b.save(sys.argv[1])`;
+    spawnSync("/usr/bin/python3", ["-c", script, path]);
+    const { out } = lexicant(own, ["build", "merrowgate"]);
+    expect(out).toContain('templates/books.xlsx: nobody fills "Season code"');
+    expect(out).toContain('has no column for "Price", which the channel requires');
+    const { rows } = sheetRows(join(own, "out/merrowgate/merrowgate-books.xlsx"));
+    expect(rows[0]?.slice(0, 3)).toEqual(["Season code", "Range reference", "Item reference"]);
+    expect(rows[1]?.[2]).toMatch(/^BC-71/);
   });
 });
 

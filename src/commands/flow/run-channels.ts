@@ -47,13 +47,13 @@ export const loadChannels = async (
 
 /** A channel with what the store knows of it: what it was sent, and which products share a barcode. */
 const withLiveListings = (
-  { setup, account }: WorkspaceChannel,
+  { setup, ...channel }: WorkspaceChannel,
   shared: readonly (readonly Product[])[],
   store: Store,
 ): WorkspaceChannel => {
   const barcodeTwins = barcodeTwinsOn(shared, setup);
   const ledger = store.ledgerOf(setup.channel);
-  if (ledger.isEmpty) return { account, setup: { ...setup, barcodeTwins } };
+  if (ledger.isEmpty) return { ...channel, setup: { ...setup, barcodeTwins } };
   // A product's price is looked at before its listing: both are asked for one after the other.
   let last: { readonly sku: string; readonly live: LiveListing | undefined } | undefined;
   const live = (sku: string): LiveListing | undefined => {
@@ -64,7 +64,7 @@ const withLiveListings = (
     const reading = readValue("money", live(sku)?.price ?? "");
     return "value" in reading && isMoney(reading.value) ? reading.value : undefined;
   };
-  return { account, setup: { ...setup, barcodeTwins, live, lastPrice } };
+  return { ...channel, setup: { ...setup, barcodeTwins, live, lastPrice } };
 };
 
 /** Loads the one channel that a command is about. */

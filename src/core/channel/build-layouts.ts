@@ -135,6 +135,8 @@ const layoutOf = (
         ...tableOf(cells, settings, "|"),
         format,
         sheet: settings.text("sheet", "Sheet1"),
+        templates: settings.text("templates", ""),
+        headerRow: Number(settings.text("header_row", "1")) || 1,
         byBranch: settings.yesNo("by_branch", false),
         rulesAsNotes: settings.yesNo("rules_as_notes", false),
         dropDowns: settings.yesNo("drop_downs", false),

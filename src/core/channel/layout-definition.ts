@@ -61,6 +61,10 @@ export interface TsvLayout extends LayoutOf<"tsv">, TableSettings {}
 /** A workbook of its own for each branch of the channel's tree, or one for all. */
 export interface XlsxLayout extends LayoutOf<"xlsx">, TableSettings {
   readonly sheet: string;
+  /** The folder with the channel's own workbooks, one a branch, that are filled in place; "": they are written new. */
+  readonly templates: string;
+  /** The row of a template with its columns' names, from 1. */
+  readonly headerRow: number;
   readonly byBranch: boolean;
   readonly rulesAsNotes: boolean;
   readonly dropDowns: boolean;

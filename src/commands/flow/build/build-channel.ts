@@ -27,6 +27,8 @@ export interface ChannelBuild extends ChannelRun {
   readonly counts: ChannelCounts;
   /** Listings in the files so far. */
   readonly written: number;
+  /** What a person should know of the files. */
+  told(): readonly string[];
   /** For withdrawals: when all products were seen, what the channel has and is not to have any more. */
   withdraw(): Promise<void>;
   publish(): Promise<readonly BuiltFile[]>;
@@ -74,7 +76,15 @@ export const buildChannel = async (
   const facts = { account, action: purposeFacts.rule.action };
   const layouts: LayoutFiles[] = [];
   for (const layout of definition.layouts)
-    layouts.push(await layoutFiles(layoutFor(layout, purposeFacts), channel.setup, facts, staged));
+    layouts.push(
+      await layoutFiles(
+        layoutFor(layout, purposeFacts),
+        channel.setup,
+        facts,
+        staged,
+        channel.templateFolders,
+      ),
+    );
   const counts = channelCounts();
   const record = await staged.create(RECORD_FILE);
   await record.write(
@@ -94,6 +104,7 @@ export const buildChannel = async (
   return {
     channel,
     counts,
+    told: () => layouts.flatMap((files) => files.told?.() ?? []),
     get written() {
       return written;
     },

@@ -16,6 +16,8 @@ export interface BuiltFile {
 export interface LayoutFiles {
   write(family: FileFamily): Promise<void>;
   finish(): Promise<readonly BuiltFile[]>;
+  /** What a person should know of the files. */
+  told?(): readonly string[];
 }
 
 /** `gavelstead.xml` is followed by `gavelstead-2.xml`. */
@@ -75,9 +77,10 @@ export const layoutFiles = async (
   setup: ChannelSetup,
   facts: FileFacts,
   staged: StagedFiles,
+  templateFolders: readonly string[],
 ): Promise<LayoutFiles> => {
   const { fileLimits } = setup.definition;
   if (layout.format !== "xlsx") return textFiles(layout.file, writerFor(layout, facts), fileLimits, staged);
   const { workbookFiles } = await import("./workbook-files.js");
-  return workbookFiles(layout satisfies XlsxLayout, setup, facts, staged);
+  return workbookFiles(layout satisfies XlsxLayout, setup, facts, staged, templateFolders);
 };

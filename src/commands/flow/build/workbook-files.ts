@@ -1,45 +1,37 @@
-import { categoryRules, type CategoryField } from "../../../core/channel/category-rules.js";
+import { readFile } from "node:fs/promises";
+import { join } from "node:path";
 import { withAncestors, type Category } from "../../../core/channel/category-tree.js";
-import type { ChannelDefinition } from "../../../core/channel/definition.js";
 import type { XlsxLayout } from "../../../core/channel/layout-definition.js";
 import type { ChannelSetup } from "../../../core/listing/channel-setup.js";
 import { rowsOf } from "../../../core/listing/file-family.js";
-import { fold } from "../../../core/values/text.js";
+import { isMissing, readFault } from "../../../formats/file-fault.js";
 import type { FileFacts } from "../../../layouts/layout.js";
 import { xlsxBook, type Book } from "../../../layouts/xlsx.js";
-import { limitWords } from "../../../report/limit-words.js";
+import { filledBook } from "../../../layouts/xlsx-filled.js";
 import type { StagedFiles } from "../../../workspace/staged-files.js";
+import { branchRules, describe, slug } from "./branch-rules.js";
 import { partName, type BuiltFile, type LayoutFiles } from "./layout-files.js";
-
-/** All that any category of a branch asks of each field; the first that asks for it in full speaks for it. */
-const branchRules = (definition: ChannelDefinition, branch: Category): ReadonlyMap<string, CategoryField> => {
-  const rules = new Map<string, CategoryField>();
-  for (const category of definition.tree.all) {
-    if (!withAncestors(category).includes(branch)) continue;
-    for (const rule of categoryRules(definition, category).fields) {
-      const known = rules.get(rule.field.code);
-      if (known === undefined || (known.limits.values === undefined && rule.limits.values !== undefined))
-        rules.set(rule.field.code, rule);
-    }
-  }
-  return rules;
-};
-
-const describe = (rule: CategoryField): string => {
-  const { field, need } = rule;
-  return [
-    `${field.code}: ${need}`,
-    limitWords(rule).join(", "),
-    ...(field.example === "" ? [] : [`Such as: ${field.example}`]),
-    ...(field.help === "" ? [] : [field.help]),
-  ].join("\n");
-};
-
-/** `Garden & Outdoor Living` as a part of a file name. */
-const slug = (name: string): string => fold(name).replaceAll(" ", "-");
 
 const namedFor = (file: string, branch: Category | undefined): string =>
   branch === undefined ? file : file.replace(/(\.[^.]*)?$/, `-${slug(branch.name)}$1`);
+
+/** The channel's own workbook for a branch: that of the workspace, or the one that came with the definition. */
+const templateFor = async (
+  { templates }: XlsxLayout,
+  branch: Category | undefined,
+  folders: readonly string[],
+): Promise<{ readonly bytes: Buffer; readonly file: string } | undefined> => {
+  if (templates === "" || branch === undefined) return undefined;
+  const file = `${templates}/${slug(branch.name)}.xlsx`;
+  for (const folder of folders) {
+    const bytes = await readFile(join(folder, file)).catch((error: unknown) => {
+      if (isMissing(error)) return undefined;
+      throw readFault(file, error);
+    });
+    if (bytes !== undefined) return { bytes, file };
+  }
+  return undefined;
+};
 
 interface OpenBook {
   readonly branch: Category | undefined;
@@ -52,36 +44,39 @@ export const workbookFiles = (
   { definition }: ChannelSetup,
   facts: FileFacts,
   staged: StagedFiles,
+  folders: readonly string[],
 ): LayoutFiles => {
   const mostRows = definition.fileLimits.rows ?? Infinity;
   const open = new Map<string, OpenBook>();
-  const bookFor = (branch: Category | undefined): Book => {
+  const told: string[] = [];
+  const bookFor = async (branch: Category | undefined): Promise<Book> => {
     const rules = branch === undefined ? undefined : branchRules(definition, branch);
     const isThere = (cell: XlsxLayout["cells"][number]): boolean =>
       rules === undefined || !("field" in cell) || rules.has(cell.field.code);
-    return xlsxBook({ ...layout, cells: layout.cells.filter(isThere) }, facts, {
-      ruleOf: ({ field }) => rules?.get(field.code),
-      describe,
-    });
+    const own = { ...layout, cells: layout.cells.filter(isThere) };
+    const template = await templateFor(layout, branch, folders);
+    if (template !== undefined) {
+      const filled = await filledBook(own, facts, template, rules);
+      told.push(...filled.told);
+      return filled;
+    }
+    return xlsxBook(own, facts, { ruleOf: ({ field }) => rules?.get(field.code), describe });
   };
   return {
-    write(family) {
+    told: () => told,
+    async write(family) {
       const [first] = rowsOf(family);
-      const branch = layout.byBranch
-        ? first?.category === undefined
-          ? undefined
-          : withAncestors(first.category).at(-1)
-        : undefined;
+      const branch =
+        !layout.byBranch || first?.category === undefined ? undefined : withAncestors(first.category).at(-1);
       const key = branch?.code ?? "";
-      const own = open.get(key) ?? { branch, books: [bookFor(branch)] };
+      const own = open.get(key) ?? { branch, books: [await bookFor(branch)] };
       open.set(key, own);
       let book = own.books.at(-1);
       if (book === undefined || (book.rows > 0 && book.rows + rowsOf(family).length > mostRows)) {
-        book = bookFor(branch);
+        book = await bookFor(branch);
         own.books.push(book);
       }
       book.add(family);
-      return Promise.resolve();
     },
     async finish() {
       const built: BuiltFile[] = [];

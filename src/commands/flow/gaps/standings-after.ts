@@ -33,14 +33,14 @@ export const standingsAfter = async (
 };
 
 const withTerms = (
-  { setup, account }: WorkspaceChannel,
+  { setup, ...channel }: WorkspaceChannel,
   attributes: Awaited<ReturnType<Store["attributes"]>>,
   terms: readonly AcceptedTerm[],
 ): WorkspaceChannel => {
   const own = terms.filter(({ channel }) => channel === setup.channel);
   const { lexicon } = setup;
   return {
-    account,
+    ...channel,
     setup: {
       ...setup,
       attributes: {

@@ -126,12 +126,14 @@ export const lengths: readonly ExpressionFunction[] = [
         gives: "Ventilated bee suit, white, M",
       },
       { expression: 'fit_before("Bee suit", "M", 30, " / ")', gives: "Bee suit / M" },
+      { expression: 'fit_before("Bee suit", ", M", 30)', gives: "Bee suit, M" },
     ],
     apply: ([text, end, limit, between]) =>
       textOrBlank(
         fittedBefore(
           asText(text),
-          asText(end),
+          // What begins the end when its first part is blank would double the mark between.
+          asText(end).replace(/^[\s,;/|–-]+(?=\S)/, ""),
           asCount(limit),
           between === undefined ? ", " : asText(between),
         ),

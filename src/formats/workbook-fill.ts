@@ -1,0 +1,177 @@
+import { diagnostic } from "../core/diagnostics/diagnostic.js";
+import { Refusal } from "../core/diagnostics/refusal.js";
+import { columnLetter } from "./table-stream.js";
+import { xmlText } from "./xml-text.js";
+import { guardedMembers } from "./zip-archive.js";
+
+/** A workbook of somebody else's that rows are put into; everything but one sheet's rows stays as it was, byte for byte. */
+export interface WorkbookFill {
+  /** The texts of the header's row, by column. */
+  readonly header: readonly string[];
+  /** The workbook with these rows below the header; "" leaves a cell blank. */
+  bytes(rows: readonly (readonly string[])[]): Uint8Array;
+}
+
+export interface FillOptions {
+  readonly sheet: string;
+  /** From 1. */
+  readonly headerRow: number;
+  readonly firstRow: number;
+}
+
+const sheetTag = /<(?:\w+:)?sheet\b[^>]*>/g;
+const attribute = (tag: string, name: string): string | undefined =>
+  new RegExp(`\\b${name}="([^"]*)"`).exec(tag)?.[1];
+
+const unescaped = (text: string): string =>
+  text
+    .replace(/&lt;/g, "<")
+    .replace(/&gt;/g, ">")
+    .replace(/&quot;/g, '"')
+    .replace(/&apos;/g, "'")
+    .replace(/&#(\d+);/g, (_, code: string) => String.fromCodePoint(Number(code)))
+    .replace(/&amp;/g, "&");
+
+const decoder = new TextDecoder();
+const encoder = new TextEncoder();
+const UNDATED = new Date("1980-01-01T00:00:00");
+
+type Parts = Readonly<Record<string, Uint8Array>>;
+
+const textOf = (parts: Parts, name: string, file: string): string => {
+  const part = parts[name];
+  if (part === undefined)
+    throw new Refusal([
+      diagnostic("broken-data", { format: "XLSX", reason: `it has no part ${name}` }, { place: { file } }),
+    ]);
+  return decoder.decode(part);
+};
+
+/** The part that holds a sheet, by the workbook's relations. */
+const sheetPart = (parts: Parts, sheet: string, file: string): string => {
+  const sheets = textOf(parts, "xl/workbook.xml", file).match(sheetTag) ?? [];
+  const names = sheets.map((tag) => unescaped(attribute(tag, "name") ?? ""));
+  const tag = sheets[names.indexOf(sheet)];
+  if (tag === undefined)
+    throw new Refusal([
+      diagnostic("unknown-sheet", { sheet, nearest: [], known: names }, { place: { file } }),
+    ]);
+  const id = attribute(tag, "r:id") ?? attribute(tag, "\\w+:id");
+  const relations = textOf(parts, "xl/_rels/workbook.xml.rels", file).match(/<Relationship\b[^>]*>/g) ?? [];
+  const target = relations.find((relation) => attribute(relation, "Id") === id);
+  const path = attribute(target ?? "", "Target") ?? "";
+  return path.startsWith("/") ? path.slice(1) : `xl/${path}`;
+};
+
+const sharedTexts = (parts: Parts): readonly string[] => {
+  const part = parts["xl/sharedStrings.xml"];
+  if (part === undefined) return [];
+  return (decoder.decode(part).match(/<si>.*?<\/si>|<si\/>/gs) ?? []).map((item) =>
+    [...item.matchAll(/<t\b[^>]*>([^<]*)<\/t>/g)].map(([, text = ""]) => unescaped(text)).join(""),
+  );
+};
+
+const columnOf = (reference: string): number => {
+  let column = 0;
+  for (const letter of reference.replace(/\d+$/, "")) column = column * 26 + letter.charCodeAt(0) - 64;
+  return column - 1;
+};
+
+const rowTag = /<row\b[^>]*?(?:\/>|>.*?<\/row>)/gs;
+const cellTag = /<c\b[^>]*?(?:\/>|>.*?<\/c>)/gs;
+
+/** A row's cells by column: their tag and what it holds. */
+const cellsOf = (row: string): ReadonlyMap<number, string> =>
+  new Map((row.match(cellTag) ?? []).map((cell) => [columnOf(attribute(cell, "r") ?? "A"), cell]));
+
+const cellText = (cell: string, shared: readonly string[]): string => {
+  const value = /<v>([^<]*)<\/v>/.exec(cell)?.[1];
+  if (attribute(cell, "t") === "s") return shared[Number(value)] ?? "";
+  const inline = [...cell.matchAll(/<t\b[^>]*>([^<]*)<\/t>/g)].map(([, text = ""]) => text).join("");
+  return unescaped(inline === "" ? (value ?? "") : inline);
+};
+
+const rowNumber = (row: string): number => Number(attribute(row, "r") ?? 0);
+
+/** Opens a template: a workbook whose sheet has a header and room below it. */
+export const workbookFill = async (
+  template: Buffer,
+  file: string,
+  { sheet, headerRow, firstRow }: FillOptions,
+): Promise<WorkbookFill> => {
+  await guardedMembers(template, file);
+  const { unzipSync, zipSync } = await import("fflate");
+  const parts = unzipSync(template);
+  const part = sheetPart(parts, sheet, file);
+  const xml = textOf(parts, part, file);
+  const data = /<sheetData\s*\/>|<sheetData>(.*?)<\/sheetData>/s.exec(xml);
+  if (data === null)
+    throw new Refusal([
+      diagnostic("broken-data", { format: "XLSX", reason: `the sheet has no rows` }, { place: { file } }),
+    ]);
+  const rows = data[1]?.match(rowTag) ?? [];
+  const shared = sharedTexts(parts);
+  const head = cellsOf(rows.find((row) => rowNumber(row) === headerRow) ?? "");
+  const width = Math.max(-1, ...head.keys()) + 1;
+  const header = Array.from({ length: width }, (_, column) =>
+    cellText(head.get(column) ?? "", shared).trim(),
+  );
+  // The first row below the header shows how cells are meant to look.
+  const model = rows.find((row) => rowNumber(row) === firstRow);
+  const styles = new Map(
+    [...cellsOf(model ?? "")].flatMap(([column, cell]) => {
+      const style = attribute(cell, "s");
+      return style === undefined ? [] : [[column, style] as const];
+    }),
+  );
+  const columnStyles = columnStylesOf(xml);
+  const rowXml = (cells: readonly string[], number: number): string => {
+    const written = cells.map((text, column) => {
+      const style = styles.get(column) ?? columnStyles(column);
+      const styled = style === undefined ? "" : ` s="${style}"`;
+      const at = `${columnLetter(column)}${number}`;
+      if (text === "") return style === undefined ? "" : `<c r="${at}"${styled}/>`;
+      return `<c r="${at}"${styled} t="inlineStr"><is><t xml:space="preserve">${xmlText(text)}</t></is></c>`;
+    });
+    return `<row r="${number}">${written.join("")}</row>`;
+  };
+  return {
+    header,
+    bytes(filled) {
+      const above = rows.filter((row) => rowNumber(row) < firstRow);
+      // Rows of the template behind those that are filled keep their formulas and styles.
+      const behind = rows.filter((row) => rowNumber(row) >= firstRow + filled.length);
+      const own = filled.map((cells, index) => rowXml(cells, firstRow + index));
+      const last = Math.max(firstRow + filled.length - 1, headerRow, ...rows.map(rowNumber));
+      const whole = xml
+        .replace(data[0], () => `<sheetData>${[...above, ...own, ...behind].join("")}</sheetData>`)
+        .replace(/(<dimension ref=")[^"]*(")/, `$1A1:${columnLetter(Math.max(0, width - 1))}${last}$2`);
+      const output: Record<string, Uint8Array> = {};
+      for (const [name, bytes] of Object.entries(parts)) output[name] = bytes;
+      output[part] = encoder.encode(whole);
+      output["xl/workbook.xml"] = recalculated(parts["xl/workbook.xml"] ?? new Uint8Array());
+      return zipSync(output, { mtime: UNDATED });
+    },
+  };
+};
+
+/** The style of a whole column, where the template gives one. */
+const columnStylesOf = (xml: string): ((column: number) => string | undefined) => {
+  const columns = (xml.match(/<col\b[^>]*>/g) ?? []).flatMap((tag) => {
+    const style = attribute(tag, "style");
+    return style === undefined
+      ? []
+      : [{ style, from: Number(attribute(tag, "min")) - 1, to: Number(attribute(tag, "max")) - 1 }];
+  });
+  return (column) => columns.find(({ from, to }) => column >= from && column <= to)?.style;
+};
+
+/** Formulas that count the rows are worked out anew when the workbook is opened. */
+const recalculated = (workbook: Uint8Array): Uint8Array => {
+  const xml = decoder.decode(workbook);
+  if (/<calcPr\b[^>]*fullCalcOnLoad="1"/.test(xml)) return workbook;
+  const changed = /<calcPr\b/.test(xml)
+    ? xml.replace(/<calcPr\b/, '<calcPr fullCalcOnLoad="1"')
+    : xml.replace("</workbook>", '<calcPr fullCalcOnLoad="1"/></workbook>');
+  return encoder.encode(changed);
+};

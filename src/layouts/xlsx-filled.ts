@@ -1,0 +1,60 @@
+import type { CategoryField } from "../core/channel/category-rules.js";
+import type { LayoutColumn, XlsxLayout } from "../core/channel/layout-definition.js";
+import { fold } from "../core/values/text.js";
+import { workbookFill } from "../formats/workbook-fill.js";
+import type { FileFacts } from "./layout.js";
+import { tableRows } from "./table-rows.js";
+import type { Book } from "./xlsx.js";
+
+/** A workbook of the channel's own, filled in place. */
+export interface FilledBook extends Book {
+  /** Columns that the template has and nobody fills, and fields that it has no column for. */
+  readonly told: readonly string[];
+}
+
+/** Fills a template: its columns are found by label or code, in whatever order the channel has put them. */
+export const filledBook = async (
+  layout: XlsxLayout,
+  { action }: FileFacts,
+  { bytes, file }: { readonly bytes: Buffer; readonly file: string },
+  rules: ReadonlyMap<string, CategoryField> | undefined,
+): Promise<FilledBook> => {
+  const fill = await workbookFill(bytes, file, {
+    sheet: layout.sheet,
+    headerRow: layout.headerRow,
+    firstRow: layout.headerRow + 1,
+  });
+  const names = (cell: XlsxLayout["cells"][number]): readonly string[] =>
+    "field" in cell ? [cell.field.label, cell.name, cell.field.code] : [cell.name];
+  const byName = new Map<string, number>();
+  layout.cells.forEach((cell, index) => {
+    for (const name of names(cell)) if (!byName.has(fold(name))) byName.set(fold(name), index);
+  });
+  const columns = fill.header.map((title) => byName.get(fold(title)));
+  const unknown = fill.header.filter((title, index) => title !== "" && columns[index] === undefined);
+  const missing = layout.cells.filter(
+    (cell, index): cell is LayoutColumn =>
+      "field" in cell && rules?.get(cell.field.code)?.need === "required" && !columns.includes(index),
+  );
+  const rows: (readonly string[])[] = [];
+  return {
+    told: [
+      ...(unknown.length === 0
+        ? []
+        : [`${file}: nobody fills ${unknown.map((title) => `"${title}"`).join(", ")}`]),
+      ...(missing.length === 0
+        ? []
+        : [
+            `${file} has no column for ${missing.map(({ field }) => `"${field.label}"`).join(", ")}, which the channel requires`,
+          ]),
+    ],
+    get rows() {
+      return rows.length;
+    },
+    add(family) {
+      for (const cells of tableRows(family, layout, action))
+        rows.push(columns.map((index) => (index === undefined ? "" : (cells[index] ?? ""))));
+    },
+    bytes: () => Promise.resolve(fill.bytes(rows)),
+  };
+};
