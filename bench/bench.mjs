@@ -16,6 +16,7 @@ const benches = {
   expressions: () => import("./expressions.mjs"),
   definitions: () => import("./definitions.mjs"),
   check: () => import("./check.mjs"),
+  build: () => import("./build.mjs"),
 };
 
 const asked = process.argv.slice(2);

@@ -55,8 +55,7 @@ export const diff: CommandFile = {
           channel: loaded,
           take: () => undefined,
           family(outcomes, family) {
-            const shaped = shape(outcomes, family, setup);
-            for (const row of shaped === undefined ? [] : rowsOf(shaped)) {
+            for (const row of shape(outcomes, family, setup).flatMap(rowsOf)) {
               going.add(row.sku, 1);
               const before = against === "sent" ? ledger.sent(row.sku) : ledger.built(row.sku);
               tell(differenceOf(row, before, setup.definition));

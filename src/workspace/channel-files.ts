@@ -125,6 +125,7 @@ export const loadChannel = async (
       live: undefined,
       barcodeTwins: () => [],
       silences: silences.silences,
+      regrouping: settings.groups?.not_permitted ?? "hold",
       fills: fills.blocks,
       lexicon,
       today: surroundings.today,

@@ -63,7 +63,7 @@ const setup = setupOf(definition, {
 });
 
 const shaped = (products: readonly Readonly<Record<string, string>>[]): FileFamily => {
-  const family = shape(outcomesOf(setup, ...products), familyOf(products), setup);
+  const [family] = shape(outcomesOf(setup, ...products), familyOf(products), setup);
   if (family === undefined) throw new Error("nothing is ready");
   return family;
 };

@@ -65,6 +65,7 @@ export const setupOf = (
     sent = {},
     live,
     shared = [],
+    regrouping = "hold",
   }: {
     readonly lexicon?: readonly LexiconRow[];
     readonly select?: string;
@@ -83,6 +84,7 @@ export const setupOf = (
     readonly sent?: Texts;
     /** What the channel has, by SKU. */
     readonly live?: Readonly<Record<string, LiveListing>>;
+    readonly regrouping?: ChannelSetup["regrouping"];
     /** Products that share a barcode. */
     readonly shared?: readonly (readonly Texts[])[];
   } = {},
@@ -144,6 +146,7 @@ export const setupOf = (
       },
     ),
     silences: [],
+    regrouping,
     today: surroundings.today,
     placements: placementsOf([
       placement("Tools", "", "g.t"),

@@ -47,7 +47,7 @@ const fileOf = (stated: Readonly<Record<string, unknown>>, ...products: readonly
   const writer = writerFor(layout, { account, action: "put" });
   const families = products.flatMap((texts) => {
     const full = { sku: "s-1", category: "Tools", price: "7.2 GBP", images: "one\u001etwo", ...texts };
-    return shape(outcomesOf(setup, full), familyOf([full]), setup) ?? [];
+    return shape(outcomesOf(setup, full), familyOf([full]), setup);
   });
   return (
     writer.head() + families.map((one, index) => writer.family(one, index === 0)).join("") + writer.tail()

@@ -87,6 +87,11 @@ export interface FactsByCode {
   readonly "banned-content": FieldFact & { readonly found: string; readonly says: string };
   readonly "unlisted-value": FieldFact & { readonly value: string; readonly nearest: readonly string[] };
   readonly "axis-not-permitted": { readonly axes: readonly string[]; readonly permitted: readonly string[] };
+  readonly "group-split": {
+    readonly axes: readonly string[];
+    readonly permitted: readonly string[];
+    readonly alone: boolean;
+  };
   readonly "too-many-axes": {
     readonly limit: number;
     readonly actual: number;

@@ -125,6 +125,10 @@ const sentences: { readonly [C in Code]: Sentence<C> } = {
     `${quote(value)} is not among the usual values of ${label}${orNearest(nearest)}; the channel takes it, shoppers find listed ones more easily`,
   "axis-not-permitted": ({ axes, permitted }) =>
     `members differ in ${axes.join(" and ")}; the category permits ${permitted.length === 0 ? "no variations" : permitted.join(", ")}`,
+  "group-split": ({ axes, permitted, alone }) =>
+    alone
+      ? `the category does not take ${axes.join(" and ")}: the members are listed alone, as channel.yaml says (groups: not_permitted)`
+      : `the category does not take ${axes.join(" and ")}: the group is split by ${axes.length === 1 ? "it" : "them"} and varies by ${permitted.join(" and ")}, as channel.yaml says (groups: not_permitted)`,
   "too-many-axes": ({ limit, actual, axes }) =>
     `members differ in ${axes.join(" and ")}; ${limit === 0 ? "the category takes no variations" : `the category permits ${limit} such ${limit === 1 ? "attribute" : "attributes"}, not ${actual}`}`,
   "too-many-members": ({ limit, actual }) => `the group has ${actual} members, the channel takes ${limit}`,

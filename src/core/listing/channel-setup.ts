@@ -9,6 +9,7 @@ import type { FillBlock } from "./fill-set.js";
 import type { Lexicon } from "./lexicon.js";
 import type { LiveListing } from "./live-listing.js";
 import type { PricePolicy, StockPolicy } from "./price-policy.js";
+import type { Regrouping } from "./regroup.js";
 import type { Selection } from "./selection.js";
 
 /** Our side of a channel: what the workspace decided, checked against the definition. */
@@ -29,6 +30,7 @@ export interface ChannelSetup {
   readonly barcodeTwins: (product: Product) => readonly Sku[];
   /** Findings that a person has decided not to see here. */
   readonly silences: readonly Silence[];
+  readonly regrouping: Regrouping;
   readonly fills: readonly FillBlock[];
   readonly lexicon: Lexicon;
   readonly today: CalendarDate;

@@ -9,13 +9,14 @@ import { idRegister } from "./id-register.js";
 import { place } from "./place.js";
 import { plansOf } from "./plan.js";
 import { price } from "./price.js";
+import { byGroup, regroup } from "./regroup.js";
 import { leftOutBecause } from "./select.js";
 import { vary } from "./vary.js";
 
 /** Turns one family of products into what becomes of each on one channel. */
 export type Pipeline = (family: Family) => readonly Outcome[];
 
-/** select → place → price → fill → vary → check, with the rules of each category resolved once. `see` is shown each listing as it is filled. */
+/** select → place → price → regroup → fill → vary → check, with the rules of each category resolved once. `see` is shown each listing as it is filled. */
 export const pipelineFor = (
   setup: ChannelSetup,
   provenance: Provenance,
@@ -40,9 +41,10 @@ export const pipelineFor = (
       else outcomes.push({ kind: "unplaced", product, findings: [result.because] });
     }
     const shared = sharedOf(family, members);
-    const listings = priced.map((one) => fill(one, setup, shared));
+    const listings = regroup(priced, setup).map((one) => fill(one, setup, shared));
     listings.forEach(see);
-    outcomes.push(...check(vary(listings, setup.definition), setup, provenance, remembering));
+    for (const group of byGroup(listings, ({ product }) => product))
+      outcomes.push(...check(vary(group, setup.definition), setup, provenance, remembering));
     return outcomes;
   };
 };

@@ -2,6 +2,7 @@ import type { Family } from "../catalogue/family.js";
 import { productWith, textOf } from "../catalogue/product.js";
 import { LIST_SEPARATOR } from "../catalogue/record.js";
 import { fieldNamed } from "../channel/definition.js";
+import type { Field } from "../channel/field.js";
 import { asSku } from "../ids.js";
 import type { MaybeBlank } from "../values/value.js";
 import type { ChannelSetup } from "./channel-setup.js";
@@ -9,7 +10,8 @@ import type { FileFamily } from "./file-family.js";
 import { fill } from "./fill.js";
 import { sharedOf } from "./fill-scope.js";
 import { groupModels } from "./group-models/group-models.js";
-import { isHeld, type Listing, type Outcome } from "./listing.js";
+import { isHeld, productOf, type Listing, type Outcome } from "./listing.js";
+import { byGroup } from "./regroup.js";
 
 /** The SKU of a group's own row: the group's name, unless a product has it already. */
 export const groupSku = (group: string, members: readonly { readonly sku: string }[]): string =>
@@ -35,25 +37,55 @@ const groupListing = (first: Listing, family: Family, setup: ChannelSetup): List
   );
 };
 
-/** Arranges a family's ready listings as the channel's group model asks; undefined where none is ready. */
+/** Whether the channel has a listing as a member of a group. */
+const wasMember = ({ product }: Listing, { live }: ChannelSetup): boolean => {
+  const before = live?.(product.sku);
+  return before !== undefined && before.group !== undefined && before.group === product.group;
+};
+
+/** The member that led before still does: the channel knows the others by it. */
+const leaderOf = (
+  listings: readonly Listing[],
+  setup: ChannelSetup,
+  groupField: Field | undefined,
+): string => {
+  const led = listings.find(
+    (listing) =>
+      groupField !== undefined &&
+      wasMember(listing, setup) &&
+      setup.live?.(listing.product.sku)?.values[groupField.code] === undefined,
+  );
+  return (led ?? listings[0])?.product.sku ?? "";
+};
+
+/** Arranges the ready listings of a family as the channel's group model asks: one for each of its groups there. */
 export const shape = (
   outcomes: readonly Outcome[],
   family: Family,
   setup: ChannelSetup,
-): FileFamily | undefined => {
-  const listings = outcomes.flatMap((outcome) => (outcome.kind === "ready" ? [outcome.listing] : []));
-  const [first] = listings;
-  if (first === undefined) return undefined;
-  // Members that are held today come tomorrow: a group stays one as long as several are meant for the channel.
-  const going = listings.length + outcomes.filter(isHeld).length;
+): readonly FileFamily[] => {
   const { definition } = setup;
   const { groups } = definition;
-  return groupModels[groups.model]({
-    listings,
-    isGroup: first.product.group !== undefined && going > 1,
-    definition,
-    groupField: groups.model === "separate" ? undefined : fieldNamed(definition, groups.groupField),
-    groupListing: () => groupListing(first, family, setup),
-    leader: first.product.sku,
+  const groupField = groups.model === "separate" ? undefined : fieldNamed(definition, groups.groupField);
+  return byGroup(outcomes, productOf).flatMap((own): readonly FileFamily[] => {
+    const listings = own.flatMap((outcome) => (outcome.kind === "ready" ? [outcome.listing] : []));
+    const [first] = listings;
+    if (first === undefined) return [];
+    // Members that are held today come tomorrow: a group stays one as long as several are meant for the channel.
+    const going = listings.length + own.filter(isHeld).length;
+    const isGroup =
+      first.product.group !== undefined &&
+      (going > 1 ||
+        (groupField !== undefined && listings.some((listing) => isSentAsMember(listing, setup, groupField))));
+    const shaped = groupModels[groups.model]({
+      ...{ listings, isGroup, definition, groupField },
+      groupListing: () => groupListing(first, family, setup),
+      leader: leaderOf(listings, setup, groupField),
+    });
+    return [shaped];
   });
 };
+
+/** A group that shrank to one stays a group for a channel that knows its last member by it. */
+const isSentAsMember = (listing: Listing, setup: ChannelSetup, groupField: Field): boolean =>
+  wasMember(listing, setup) && setup.live?.(listing.product.sku)?.values[groupField.code] !== undefined;

@@ -15,6 +15,7 @@ import {
   ValidateNested,
 } from "class-validator";
 import { saleWishes, type SaleWish } from "../../core/listing/price-policy.js";
+import { regroupings, type Regrouping } from "../../core/listing/regroup.js";
 import { IsAmount, IsHazardChoice, YesOrNo } from "./rules.js";
 
 /** Account settings that the channel's files show. */
@@ -106,6 +107,13 @@ export class StockModel {
   at_most?: number;
 }
 
+/** What becomes of groups that vary by more than the channel takes. */
+export class ChannelGroupsModel {
+  @IsOptional()
+  @IsIn(regroupings, { message: `is one of ${regroupings.join(", ")}` })
+  not_permitted?: Regrouping;
+}
+
 /** Findings that a person has decided not to see; each key given narrows what is meant. */
 export class SilenceModel {
   @IsOptional()
@@ -159,6 +167,12 @@ export class ChannelModel {
   @ValidateNested()
   @Type(() => StockModel)
   stock?: StockModel;
+
+  @IsOptional()
+  @IsObject({ message: "holds settings, one a line" })
+  @ValidateNested()
+  @Type(() => ChannelGroupsModel)
+  groups?: ChannelGroupsModel;
 
   @IsOptional()
   @IsArray({ message: "is a list of what is not to be shown" })

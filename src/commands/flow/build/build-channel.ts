@@ -116,14 +116,15 @@ export const buildChannel = async (
     },
     async family(outcomes, family) {
       if (purpose === "withdraw" || written >= wishes.limit) return;
-      const shaped = shape(outcomes, family, channel.setup);
-      const chosen = shaped === undefined ? undefined : chosenOf(shaped, isMeant);
-      const applied = chosen === undefined ? undefined : purposes[purpose](chosen, purposeFacts);
-      if (applied === undefined) return;
-      await write(applied);
-      for (const row of rowsOf(applied)) {
-        const entry = noted(row, purposeFacts);
-        if (entry !== undefined) notes.note(row.sku, entry);
+      for (const shaped of shape(outcomes, family, channel.setup)) {
+        const chosen = chosenOf(shaped, isMeant);
+        const applied = chosen === undefined ? undefined : purposes[purpose](chosen, purposeFacts);
+        if (applied === undefined) continue;
+        await write(applied);
+        for (const row of rowsOf(applied)) {
+          const entry = noted(row, purposeFacts);
+          if (entry !== undefined) notes.note(row.sku, entry);
+        }
       }
     },
     async withdraw() {

@@ -1,14 +1,5 @@
-import { withAncestors } from "../../channel/category-tree.js";
-import type { AxisRule, ChannelDefinition } from "../../channel/definition.js";
-import type { Category } from "../../channel/category-tree.js";
+import { axisRuleFor } from "../../channel/axis-rules.js";
 import type { FamilyCheck } from "../check-kind.js";
-
-const nearestRule = ({ axisRules }: ChannelDefinition, category: Category): AxisRule | undefined => {
-  const scopes = [...withAncestors(category).map(({ code }) => code as string), "*"];
-  return axisRules
-    .filter(({ scope }) => scopes.includes(scope))
-    .sort((a, b) => scopes.indexOf(a.scope) - scopes.indexOf(b.scope))[0];
-};
 
 /** A family varies only by what its category permits, by so many axes and with so many members. */
 export const permittedAxes: FamilyCheck = {
@@ -16,7 +7,7 @@ export const permittedAxes: FamilyCheck = {
   check({ listings, axes, definition }, reportFor) {
     if (definition.axisRules.length === 0 || axes.length === 0 || listings.length < 2) return;
     listings.forEach(({ plan }, index) => {
-      const rule = nearestRule(definition, plan.rules.category);
+      const rule = axisRuleFor(definition, plan.rules.category);
       if (rule === undefined) return;
       const { place, mostAxes, mostMembers } = rule;
       const wrong = axes.filter((axis) => !rule.axes.includes(axis));
