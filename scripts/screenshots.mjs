@@ -85,9 +85,14 @@ book.save("filled.xlsx")
 );
 sh("/usr/bin/python3 ../fill.py", asked);
 
+// A channel that was sent everything; then a price and a colour change.
+const sent = join(folder, "brindlecote-sent");
+sh("cp -r brindlecote brindlecote-sent", folder);
+sh("lexicant build fjordhandel; lexicant sent fjordhandel", sent);
+sh('lexicant set BC-1602 price=1099; lexicant set BC-1301-WHITE-M color="off white"', sent);
+
 const shots = {
   demo: [folder, "rm -rf brindlecote-2", "lexicant demo brindlecote-2 | head -34"],
-  list: [shop, "lexicant list --where 'category under \"Clothing\" and quantity > 0' --limit 30"],
   show: [shop, "lexicant show BC-1101-10 | tail -34"],
   check: [shop, "lexicant check merrowgate"],
   readiness: [shop, "lexicant readiness"],
@@ -98,11 +103,12 @@ const shots = {
   ],
   gaps: [asked, "lexicant gaps merrowgate gavelstead", "lexicant import filled.xlsx"],
   build: [
-    shop,
-    "lexicant build lanternlist",
-    "ls out/lanternlist",
-    "head -c 1500 out/lanternlist/lanternlist.xml",
+    sent,
+    "lexicant build",
+    "lexicant build fjordhandel --purpose amend",
+    "tail -1 out/fjordhandel/fjordhandel-amend.csv",
   ],
+  diff: [sent, "lexicant diff fjordhandel", "lexicant ledger fjordhandel --limit 8"],
   fills: [shop, 'lexicant fills merrowgate "Beekeeping > Hives"'],
   try: [
     shop,
@@ -140,23 +146,21 @@ const takePicture = (name) => {
   );
   process.stdout.write(`${status === 0 ? "taken" : "failed"}: docs/screenshots/${name}.png\n`);
 };
-if (isWanted("gap-sheet")) {
+const inOffice = async (name, file, cwd) => {
+  if (!isWanted(name)) return;
   const office = spawn(
     "soffice",
-    [
-      "--norestore",
-      "--nologo",
-      `-env:UserInstallation=file://${join(folder, "office")}`,
-      "--calc",
-      "filled.xlsx",
-    ],
-    { cwd: asked, env: { ...environment, DISPLAY: display }, stdio: "ignore", detached: true },
+    ["--norestore", "--nologo", `-env:UserInstallation=file://${join(folder, "office")}`, "--calc", file],
+    { cwd, env: { ...environment, DISPLAY: display }, stdio: "ignore", detached: true },
   );
   await pause(25_000);
-  takePicture("gap-sheet");
+  takePicture(name);
   process.kill(-office.pid);
   await pause(1000);
-}
+};
+await inOffice("gap-sheet", "filled.xlsx", asked);
+sh("lexicant build merrowgate", sent);
+await inOffice("workbook", "out/merrowgate/merrowgate-beekeeping.xlsx", sent);
 for (const [name, [cwd, ...commands]] of Object.entries(shots)) {
   if (!isWanted(name)) continue;
   const shown = commands.filter((command) => !command.startsWith("rm "));

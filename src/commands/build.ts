@@ -210,6 +210,11 @@ const print = ({
       `  not in it: ${held.toLocaleString("en")} held, ${leftOut.toLocaleString("en")} left out; ${where}what to do: lexicant check ${name}`,
     );
   }
+  const erased = counts.causes.byCode().get("would-erase") ?? 0;
+  if (erased > 0)
+    lines.push(
+      `  ${style.severity("warning", "note")} ${countText(erased, "value")} that the channel has would be erased: lexicant check ${name} --code would-erase, or build with --keep-live`,
+    );
   lines.push(...told.map((text) => `  ${style.severity("warning", "note")} ${text}`));
   io.out(`${lines.join("\n")}\n`);
 };

@@ -168,7 +168,7 @@ export const commands: readonly CommandEntry[] = [
   },
   {
     name: "sent",
-    args: "CHANNEL",
+    args: "CHANNEL [FILE]",
     summary: "note that the last build was sent, so that the next is held against it",
     load: async () => (await import("./sent.js")).sent,
   },

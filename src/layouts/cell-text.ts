@@ -37,6 +37,10 @@ const one = (value: MaybeBlank, { part }: LayoutColumn, style: ValueStyle): stri
 export const cellTexts = (value: MaybeBlank, column: LayoutColumn, style: ValueStyle): readonly string[] => {
   if (value === undefined) return [];
   if (!isList(value)) return [one(value, column, style)];
+  if (column.item !== undefined) {
+    const own = value[column.item];
+    return own === undefined ? [] : [one(own, column, style)];
+  }
   const texts = value.map((item) => one(item, column, style));
   return column.joinedBy === undefined ? texts : [texts.join(column.joinedBy)];
 };

@@ -10,16 +10,14 @@ import { cellTexts } from "./cell-text.js";
 
 type TableLayout = CsvLayout | TsvLayout | XlsxLayout;
 
-/** A list that cannot be told apart once it is joined: a value holds the mark between values. */
-export const isTorn = (texts: readonly string[], mark: string): boolean =>
-  texts.length > 1 && texts.some((text) => text.includes(mark));
-
-const fieldText = (row: FileRow, column: LayoutColumn, { style, joinedBy }: TableLayout): string => {
+const fieldText = (row: FileRow, column: LayoutColumn, { style, joinedBy, escape }: TableLayout): string => {
   const value = row.value(column.field);
   const mark = column.joinedBy ?? joinedBy;
   const texts = cellTexts(value, { ...column, joinedBy: undefined }, style);
-  // A value that holds the mark would fall apart on the other side: the mark in it becomes a space.
-  return (isTorn(texts, mark) ? texts.map((text) => text.replaceAll(mark, " ").trim()) : texts).join(mark);
+  if (texts.length < 2 || escape === "") return texts.join(mark);
+  return texts
+    .map((text) => text.replaceAll(escape, escape + escape).replaceAll(mark, escape + mark))
+    .join(mark);
 };
 
 const markText = (row: FileRow, { says }: MarkColumn, { kinds }: TableLayout, action: string): string => {

@@ -22,6 +22,10 @@ export interface ChannelLedger {
   entry(sku: string): LedgerEntry | undefined;
   /** Every SKU that was ever sent, withdrawn ones too, in order. */
   entries(state?: LedgerState): IterableIterator<LedgerEntry>;
+  /** The number of the next build of this channel, from 1. */
+  nextNumber(): number;
+  /** The files of the last build. */
+  builtFiles(): readonly string[];
   /** A build begins. Nothing holds until `commit`. */
   begin(purpose: string, at: string): LedgerNotes;
   /** The last builds were sent: what they hold is what the channel has. Gives how many listings. */
@@ -30,7 +34,8 @@ export interface ChannelLedger {
 
 export interface LedgerNotes {
   note(sku: string, entry: LiveListing): void;
-  commit(): void;
+  /** What was noted holds, with the names of the files that it stands in. */
+  commit(files: readonly string[]): void;
 }
 
 interface Row {
@@ -62,6 +67,14 @@ export const channelLedger = (database: Database.Database, channel: string): Cha
     `INSERT OR REPLACE INTO ledger (${columns}) VALUES (?, 'coming', ?, ?, ?, ?)`,
   );
   const forget = database.prepare<[string, string]>("DELETE FROM ledger WHERE channel = ? AND state = ?");
+  const last = database
+    .prepare<[string], number | null>("SELECT max(number) FROM built_file WHERE channel = ?")
+    .pluck();
+  const names = database
+    .prepare<[string, number], string>("SELECT name FROM built_file WHERE channel = ? AND number = ?")
+    .pluck();
+  const addFile = database.prepare<[string, number, string]>("INSERT INTO built_file VALUES (?, ?, ?)");
+  const nextNumber = (): number => (last.get(channel) ?? 0) + 1;
   const listing = (state: LedgerState, sku: string): LiveListing | undefined => {
     const row = find.get(channel, state, sku);
     const found = row === undefined ? undefined : read(row).listing;
@@ -80,6 +93,8 @@ export const channelLedger = (database: Database.Database, channel: string): Cha
     *entries(state = "sent") {
       for (const row of all.iterate(channel, state)) yield read(row);
     },
+    nextNumber,
+    builtFiles: () => names.all(channel, nextNumber() - 1),
     begin(purpose, at) {
       forget.run(channel, "coming");
       let waiting: (readonly [string, string])[] = [];
@@ -95,8 +110,10 @@ export const channelLedger = (database: Database.Database, channel: string): Cha
           waiting.push([sku, JSON.stringify(entry)]);
           if (waiting.length >= BATCH) flush();
         },
-        commit: database.transaction(() => {
+        commit: database.transaction((files: readonly string[]) => {
           flush();
+          const number = nextNumber();
+          for (const file of files) addFile.run(channel, number, file);
           forget.run(channel, "built");
           database
             .prepare("UPDATE ledger SET state = 'built' WHERE channel = ? AND state = 'coming'")

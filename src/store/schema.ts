@@ -77,6 +77,9 @@ const version4 = `
     SELECT channel, state, sku, json_object('price', price, 'category', '', 'axes', '', 'values', json_object()), 'full', ''
     FROM channel_price;
   DROP TABLE channel_price;
+  CREATE TABLE built_file (
+    channel TEXT NOT NULL, number INTEGER NOT NULL, name TEXT NOT NULL, PRIMARY KEY (channel, number, name)
+  ) WITHOUT ROWID;
 `;
 
 /** Steps from each version to the next; a store is brought forward in one transaction when it is opened. */

@@ -154,8 +154,11 @@ describe("tables", () => {
     );
   });
 
-  it("when a value of a list holds the mark between values, then it does not fall apart on the other side", () =>
-    expect(csv({}, { name: "x", images: "a|b\u001ec" })).toContain("a b|c"));
+  it("when a value of a list holds the mark between values, then it is escaped, or the listing is held", () => {
+    const images = "a|b\u001ec";
+    expect(csv({ escape: "\\" }, { name: "x", images })).toContain("a\\|b|c");
+    expect(csv({}, { name: "x", images })).toBe("ref,title,price,shots\r\n");
+  });
 
   it("when a setting is unknown or wrong, then it is told", () => {
     expect(() => csv({ seperator: ";" })).toThrow(

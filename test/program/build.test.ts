@@ -49,7 +49,7 @@ describe("every channel's files, read by others", () => {
   });
 
   it("when Gavelstead's XML is read, then each lot stands once, members inside their batch", () => {
-    const file = "out/gavelstead/gavelstead.xml";
+    const file = "out/gavelstead/gavelstead-1.xml";
     const lot = "//*[local-name()='lot']";
     expect(xpath(file, `count(${lot})`)).toBe(String(build("gavelstead")["ready"]));
     expect(xpath(file, `count(//*[local-name()='batch'][@reference='BC-1301']/*[local-name()='lot'])`)).toBe(
@@ -144,8 +144,12 @@ describe("every channel's files, read by others", () => {
   });
 
   it("when it is built again, then every file has the same bytes", () => {
-    const again = jsonLines(lexicant(shop, ["build", "--json", "--out", "again"]).out);
-    expect(again.map(({ files }) => files)).toEqual(jsonLines(built.out).map(({ files }) => files));
+    const sums = (out: string) =>
+      jsonLines(out).map(({ files }) => (files as { sha256: string }[]).map(({ sha256 }) => sha256));
+    const again = lexicant(shop, ["build", "--json", "--out", "again"]);
+    expect(sums(again.out)).toEqual(sums(built.out));
+    // Gavelstead takes a file's name once: the second build has another.
+    expect(again.out).toContain('"gavelstead-2.xml"');
   });
 });
 
@@ -175,13 +179,92 @@ b.save(sys.argv[1])`;
   });
 });
 
+/** A workspace with a definition of its own that differs from the shipped one. */
+const changed = (channel: string, change: (yaml: string) => string): string => {
+  const own = copyOf(shop);
+  const folder = join("definitions", channel);
+  cpSync(join(projectRoot, folder), join(own, folder), { recursive: true });
+  const file = join(folder, "definition.yaml");
+  write(own, file, change(read(own, file)));
+  return own;
+};
+
+describe("names, encodings and packages", () => {
+  const layout = (settings: string) => (yaml: string) =>
+    yaml.replace('settings: { separator: "," }', `settings: { separator: ",", ${settings} }`);
+
+  it("when the channel wants its own encoding, then its signs are told and the rest is encoded", () => {
+    const own = changed("chatterquay", layout("encoding: windows-1252"));
+    lexicant(own, ["set", "BC-1402", "name=Bürste № 7 ☕"]);
+    const { out } = lexicant(own, ["build", "chatterquay"]);
+    expect(out).toContain('BC-1402: "№", "☕" cannot be said in windows-1252');
+    const text = readFileSync(join(own, "out/chatterquay/chatterquay.csv")).toString("latin1");
+    expect(text).toContain("Bürste ? 7 ?");
+  });
+
+  it.each([
+    ["gzip", "chatterquay.csv.gz", (path: string) => spawnSync("gzip", ["-dc", path])],
+    [
+      "zip",
+      "chatterquay.csv.zip",
+      (path: string) =>
+        spawnSync("/usr/bin/python3", [
+          "-c",
+          "import zipfile,sys;sys.stdout.buffer.write(zipfile.ZipFile(sys.argv[1]).read('chatterquay.csv'))",
+          path,
+        ]),
+    ],
+  ])(
+    "when files go as %s, then another program unpacks the same bytes, and they are the same again",
+    (packing, name, unpack) => {
+      const own = changed("chatterquay", layout(`packing: ${packing}`));
+      lexicant(own, ["build", "chatterquay"]);
+      const path = join(own, "out/chatterquay", name);
+      const first = readFileSync(path);
+      expect(unpack(path).stdout.equals(readFileSync(join(shop, "out/chatterquay/chatterquay.csv")))).toBe(
+        true,
+      );
+      lexicant(own, ["build", "chatterquay"]);
+      expect(readFileSync(path).equals(first)).toBe(true);
+    },
+  );
+
+  it("when a name has a day and a number, then each build has its own from the next number on, and sent takes none but the last", () => {
+    const own = changed("chatterquay", (yaml) =>
+      yaml.replace("file: chatterquay.csv", "file: quay-{date}-{count}.csv"),
+    );
+    lexicant(own, ["build", "chatterquay"]);
+    lexicant(own, ["build", "chatterquay"]);
+    expect(readdirSync(join(own, "out/chatterquay"))).toEqual(
+      expect.arrayContaining(["quay-2026-11-25-3.csv", "quay-2026-11-25-4.csv"]),
+    );
+    expect(lexicant(own, ["sent", "chatterquay", "quay-2026-11-25-3.csv"])).toMatchObject({
+      exit: 2,
+      err: expect.stringContaining("is no file of the last build"),
+    });
+    expect(lexicant(own, ["sent", "chatterquay", "out/chatterquay/quay-2026-11-25-4.csv"]).exit).toBe(0);
+  });
+
+  it("when a list stands in columns side by side, then each value has its own", () => {
+    const own = changed("chatterquay", (yaml) =>
+      yaml.replace(/- \{ name: more_photos, .*\}/, "- { name: photo_more, field: more_photos, repeat: 2 }"),
+    );
+    lexicant(own, ["build", "chatterquay"]);
+    const rows: Record<string, string>[] = parse(read(own, "out/chatterquay/chatterquay.csv"), {
+      columns: true,
+    });
+    expect(Object.keys(rows[0] ?? {})).toEqual(expect.arrayContaining(["photo_more_1", "photo_more_2"]));
+    expect(
+      rows.some((row) => row["photo_more_1"]?.startsWith("https://") && row["photo_more_2"] === ""),
+    ).toBe(true);
+  });
+});
+
 describe("files that would grow too long", () => {
   it("when the channel bounds the rows, then files are split, and no group is torn over two", () => {
-    const own = copyOf(shop);
-    const definition = join("definitions", "fjordhandel");
-    cpSync(join(projectRoot, definition), join(own, definition), { recursive: true });
-    const file = join(definition, "definition.yaml");
-    write(own, file, read(own, file).replace(/file_limits: .*/, "file_limits: { rows: 40 }"));
+    const own = changed("fjordhandel", (yaml) =>
+      yaml.replace(/file_limits: .*/, "file_limits: { rows: 40 }"),
+    );
     const [line] = jsonLines(lexicant(own, ["build", "fjordhandel", "--json"]).out);
     const files = line?.["files"] as { name: string }[];
     expect(files.map(({ name }) => name).slice(0, 2)).toEqual(["fjordhandel.csv", "fjordhandel-2.csv"]);

@@ -15,12 +15,12 @@ describe("what a channel was given", () => {
     const first = prices.begin("full", "2026-11-25T10:00:00Z");
     first.note("A", priced("10.00 GBP"));
     first.note("B", priced("20.00 GBP"));
-    first.commit();
+    first.commit(["f.csv"]);
     expect(prices.sent("A")?.price).toBeUndefined();
     expect(prices.markSent("2026-11-25T11:00:00Z")).toBe(2);
     const second = prices.begin("full", "2026-11-25T10:00:00Z");
     second.note("A", priced("11.00 GBP"));
-    second.commit();
+    second.commit(["f.csv"]);
     expect([prices.sent("A")?.price, prices.sent("B")?.price]).toEqual(["10.00 GBP", "20.00 GBP"]);
     expect(prices.markSent("2026-11-25T11:00:00Z")).toBe(1);
     expect([prices.sent("A")?.price, prices.sent("B")?.price]).toEqual(["11.00 GBP", "20.00 GBP"]);
@@ -33,7 +33,7 @@ describe("what a channel was given", () => {
     const store = await storeIn(folder, [{ layer: "shop" }]);
     const whole = store.ledgerOf("quay").begin("full", "2026-11-25T10:00:00Z");
     whole.note("A", priced("10.00 GBP"));
-    whole.commit();
+    whole.commit(["f.csv"]);
     store.ledgerOf("quay").begin("full", "2026-11-25T10:00:00Z").note("A", priced("99.00 GBP"));
     await store.close();
     const again = await storeIn(folder, [{ layer: "shop" }]);
@@ -54,7 +54,7 @@ describe("what a channel was given", () => {
           for (let copy = 0; copy < 6000; copy++) notes.note(`${sku}-${copy}`, priced("1.00 GBP"));
           seen++;
         }
-    notes.commit();
+    notes.commit(["f.csv"]);
     expect([seen, store.ledgerOf("quay").markSent("2026-11-25T11:00:00Z")]).toEqual([2, 12_000]);
     await store.close();
   });

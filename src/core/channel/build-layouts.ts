@@ -19,6 +19,8 @@ interface BuiltLayouts {
   readonly findings: readonly Diagnostic[];
 }
 
+const encodings = ["utf-8", "utf-16le", "windows-1252", "iso-8859-1", "iso-8859-15"] as const;
+
 const parts: readonly string[] = ["whole", "amount", "currency", "unit"];
 
 type FindField = (code: string, place: Place) => Field | undefined;
@@ -69,10 +71,15 @@ const cellsOf = (
       const field = find(column, place);
       return field === undefined ? [] : [{ name: column, field, part: "whole", joinedBy: undefined }];
     }
-    const { name, says, part, joined_by } = column;
+    const { name, says, part, joined_by, repeat } = column;
     if (says === "action" || says === "row-kind") return [{ name, says }];
     const field = find(column.field ?? name, place);
-    return field === undefined ? [] : [{ name, field, part: partOf(part), joinedBy: joined_by }];
+    if (field === undefined) return [];
+    const own = { name, field, part: partOf(part), joinedBy: joined_by };
+    // A list in columns side by side: photo_1, photo_2, …
+    return repeat === undefined
+      ? [own]
+      : Array.from({ length: repeat }, (_, item) => ({ ...own, name: `${name}_${item + 1}`, item }));
   }) ??
   fields.map((field) => ({ name: field.code as string, field, part: "whole" as const, joinedBy: undefined }));
 
@@ -96,6 +103,7 @@ const tableOf = (cells: readonly Cell[], settings: LayoutSettings, joinedBy: str
   cells,
   head: headOf(settings),
   joinedBy: settings.text("joined_by", joinedBy),
+  escape: settings.text("escape", ""),
   kinds: {
     single: settings.text("single_row", ""),
     group: settings.text("group_row", "group"),
@@ -111,7 +119,14 @@ const layoutOf = (
 ): LayoutDefinition | undefined => {
   const cells = cellsOf(source, fields, find);
   const { name, file, place, namespace = "", prefix = "x" } = source;
-  const common = { name, file, columns: cells.filter(isField), style: styleOf(settings) };
+  const common = {
+    name,
+    file,
+    columns: cells.filter(isField),
+    style: styleOf(settings),
+    encoding: settings.oneOf("encoding", encodings, "utf-8"),
+    packing: settings.oneOf("packing", ["none", "gzip", "zip"], "none"),
+  };
   const format = layoutFormats.find((known) => known === source.format);
   switch (format) {
     case undefined:

@@ -37,6 +37,8 @@ export interface LayoutSource {
         readonly field?: string;
         readonly part?: string;
         readonly joined_by?: string;
+        /** So many columns side by side, one for each value of a list. */
+        readonly repeat?: number;
         /** What the column says of the row itself, in the place of a field. */
         readonly says?: string;
       }

@@ -10,6 +10,8 @@ export interface LayoutColumn {
   readonly part: ValuePart;
   /** How a list's values stand in one cell; undefined: the layout repeats the element, or joins with its own mark. */
   readonly joinedBy: string | undefined;
+  /** The one value of a list that it shows, from 0, where the list stands in columns side by side. */
+  readonly item?: number;
 }
 
 /** A column that says something of the row itself: what is to happen to it, or what kind of row it is. */
@@ -36,6 +38,9 @@ interface LayoutOf<Format extends string> {
   readonly file: string;
   readonly columns: readonly LayoutColumn[];
   readonly style: ValueStyle;
+  /** How text becomes bytes; workbooks know their own. */
+  readonly encoding: "utf-8" | "utf-16le" | "windows-1252" | "iso-8859-1" | "iso-8859-15";
+  readonly packing: "none" | "gzip" | "zip";
 }
 
 /** What layouts of rows have in common. */
@@ -43,6 +48,8 @@ interface TableSettings {
   readonly cells: readonly (LayoutColumn | MarkColumn)[];
   readonly head: readonly HeadRow[];
   readonly joinedBy: string;
+  /** What stands before a mark within a value; "": such values are refused. */
+  readonly escape: string;
   /** What the column for the kind of a row says. */
   readonly kinds: { readonly single: string; readonly group: string; readonly member: string };
 }

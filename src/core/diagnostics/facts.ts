@@ -55,6 +55,7 @@ export interface FactsByCode {
   readonly "no-table-row": FieldFact & { readonly trouble: TroubleFacts };
   readonly "fill-circle": FieldFact & { readonly trouble: TroubleFacts };
   readonly "wrong-currency": FieldFact & { readonly value: string; readonly permitted: readonly string[] };
+  readonly "torn-list": FieldFact & { readonly value: string; readonly mark: string };
   readonly "rule-broken": { readonly rule: string; readonly says: string };
   readonly "titles-alike": {
     readonly title: string;
@@ -80,6 +81,7 @@ export interface FactsByCode {
   readonly "repeated-id": FieldFact & { readonly value: string; readonly other: string };
   readonly "blank-axis": { readonly axis: string; readonly members: number };
   // against what the channel has already
+  readonly "group-moved": { readonly before: string; readonly after: string };
   readonly "would-erase": FieldFact & { readonly value: string };
   readonly "category-moved": { readonly before: string; readonly after: string };
   readonly "axes-changed": { readonly before: readonly string[]; readonly after: readonly string[] };

@@ -95,6 +95,8 @@ const sentences: { readonly [C in Code]: Sentence<C> } = {
     `${label} has no end: ${troubleText(trouble)}; let one of them not read the other`,
   "wrong-currency": ({ label, value, permitted }) =>
     `${label} is ${value}; the channel takes ${permitted.join(", ")}`,
+  "torn-list": ({ label, value, mark }) =>
+    `${label} has the value ${quote(value)}, which holds ${quote(mark)}, the mark between values in the channel's file; write it without, or take it out in the fill`,
   "rule-broken": ({ says }) => says,
   "titles-alike": ({ title, other, axes }) =>
     `the title ${quote(title)} is also that of ${other} in the same family; ${axes.length === 0 ? "let the title's fill tell them apart" : `use ${axes.join(" and ")} in the title's fill, and see that each member has it`}`,
@@ -114,6 +116,8 @@ const sentences: { readonly [C in Code]: Sentence<C> } = {
     `its group of ${members} varies by ${axis}, and it has no ${axis}; give it one, or take ${axis} out of the group's varies_by`,
   "would-erase": ({ label, value }) =>
     `${label} is blank now, and the channel has ${quote(value)}: a full file would take it away; fill it, or leave it to an amend file`,
+  "group-moved": ({ before, after }) =>
+    `it was sent ${before === "" ? "on its own" : `in the group ${quote(before)}`} and now ${after === "" ? "stands on its own" : `belongs to ${quote(after)}`}; where the channel does not move listings, end the old one first`,
   "category-moved": ({ before, after }) =>
     `it was sent to ${quote(before)} and now goes to ${quote(after)}: the channel will take it for a new listing`,
   "axes-changed": ({ before, after }) =>
@@ -408,6 +412,10 @@ const headings: Headings = {
   "copied-description": () => "different articles have the same description; say in each what it is",
   "would-erase": ({ label }) =>
     `${label} is blank now and the channel has a value: a full file would take it away; fill it, or leave it to an amend file`,
+  "torn-list": ({ label, mark }) =>
+    `${label} has a value with ${quote(mark)}, the mark between values in the channel's file; write it without, or take it out in the fill`,
+  "group-moved": () =>
+    "it was sent in another group than it belongs to now; where the channel does not move listings, end the old one first",
   "category-moved": () =>
     "it goes to another category than it was sent to: the channel will take it for a new listing",
   "axes-changed": () =>

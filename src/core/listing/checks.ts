@@ -17,6 +17,7 @@ import { sharedBarcode } from "./checks/shared-barcode.js";
 import { textLength } from "./checks/text-length.js";
 import { textPattern } from "./checks/text-pattern.js";
 import { titlesAlike } from "./checks/titles-alike.js";
+import { tornLists } from "./checks/torn-lists.js";
 import { tornGroup } from "./checks/torn-group.js";
 
 /** What every value of a field must keep to. */
@@ -38,6 +39,7 @@ export const listingChecks: readonly ListingCheck[] = [
   sharedBarcode,
   repeatedSearchWords,
   againstLedger,
+  tornLists,
 ];
 
 /** What the listings of one family must keep to among each other. */

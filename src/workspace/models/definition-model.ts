@@ -101,7 +101,9 @@ export class LayoutModel {
   @IsIn(formats, { message: `is one of ${formats.join(", ")}` })
   format!: (typeof formats)[number];
 
-  @Matches(/^[A-Za-z0-9][A-Za-z0-9._-]*$/, { message: "is a plain file name" })
+  @Matches(/^[A-Za-z0-9](?:[A-Za-z0-9._-]|\{(?:count|date)\})*$/, {
+    message: "is a plain file name, in which {count} and {date} may stand",
+  })
   file!: string;
 
   @IsOptional()
@@ -123,7 +125,10 @@ export class LayoutModel {
   @IsOptional()
   @IsArray({ message: "is a list of fields, or of name, field and part" })
   @Allow()
-  columns?: (string | { name: string; field?: string; part?: string; joined_by?: string; says?: string })[];
+  columns?: (
+    | string
+    | { name: string; field?: string; part?: string; joined_by?: string; says?: string; repeat?: number }
+  )[];
 }
 
 /** The fields that hold what checks between listings look at. */

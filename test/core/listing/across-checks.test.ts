@@ -195,6 +195,9 @@ describe("against what the channel has", () => {
     expect(told(now(sent({}), { category: "Tools > Spades" }))).toContain(
       'it was sent to "Garden > Tools" and now goes to "Garden > Tools > Spades"',
     );
+    expect(told(now(sent({ group: "G" }), { group: "H" }))).toContain(
+      'it was sent in the group "G" and now belongs to "H"',
+    );
     const group = { group: "G", color: "red", size: "M" };
     const outcome = now(sent({ ...group, varies_by: "color" }), { ...group, varies_by: "color\u001esize" });
     expect(outcome?.findings.map(sentence).join()).toContain(

@@ -13,7 +13,7 @@ import { shape } from "../../../core/listing/shape.js";
 import { noted } from "../../../core/purpose/noted.js";
 import { purposes } from "../../../core/purpose/purposes.js";
 import { withdrawal } from "../../../core/purpose/withdraw.js";
-import { chosenOf, layoutFor, purposeFactsFor, type BuildWishes } from "./build-wishes.js";
+import { chosenOf, layoutFor, named, purposeFactsFor, type BuildWishes } from "./build-wishes.js";
 import { endingListings, noteGoing, refuseMany } from "./ending-listings.js";
 import { stageFiles } from "../../../workspace/staged-files.js";
 import type { Workspace } from "../../../workspace/workspace.js";
@@ -78,7 +78,7 @@ export const buildChannel = async (
   for (const layout of definition.layouts)
     layouts.push(
       await layoutFiles(
-        layoutFor(layout, purposeFacts),
+        named(layoutFor(layout, purposeFacts), channel.setup, ledger),
         channel.setup,
         facts,
         staged,
@@ -111,7 +111,7 @@ export const buildChannel = async (
     async take(outcome) {
       if (!isMeant(productOf(outcome))) return;
       counts.take(outcome);
-      if (outcome.kind !== "left-out") noteGoing(going, productOf(outcome));
+      if (purpose === "withdraw" && outcome.kind !== "left-out") noteGoing(going, productOf(outcome));
       if (outcome.kind !== "ready") await note(outcome);
     },
     async family(outcomes, family) {
@@ -146,7 +146,7 @@ export const buildChannel = async (
       );
       await record.finish();
       await staged.publish();
-      notes.commit();
+      notes.commit(files.map(({ name }) => name));
       return files;
     },
     discard: () => staged.discard(),

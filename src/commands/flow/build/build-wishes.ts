@@ -76,6 +76,23 @@ export const layoutFor = (
     : { ...layout, file, columns };
 };
 
+/** A layout's file under this build's name: numbered where the channel takes each name once, or where the name says so. */
+export const named = (
+  layout: LayoutDefinition,
+  { definition, today }: ChannelSetup,
+  ledger: ChannelLedger,
+): LayoutDefinition => {
+  const { file } = layout;
+  const pattern =
+    definition.fileLimits.nameOnce && !file.includes("{count}")
+      ? file.replace(/(\.[^.]*)?$/, "-{count}$1")
+      : file;
+  return {
+    ...layout,
+    file: pattern.replaceAll("{count}", () => String(ledger.nextNumber())).replaceAll("{date}", today.iso),
+  };
+};
+
 /** A family with the members that were chosen; its own row goes with them. */
 export const chosenOf = (
   { group, members }: FileFamily,

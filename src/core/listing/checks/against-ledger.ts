@@ -33,6 +33,9 @@ export const againstLedger: ListingCheck = {
         },
         { severity: "warning" },
       );
+    const [group, wasIn] = [product.group ?? "", before.group ?? ""];
+    if (before.category !== "" && group !== wasIn)
+      report("group-moved", { before: wasIn, after: group }, { severity: "warning" });
     const axes = textOf(product, "varies_by") ?? "";
     if (before.group !== undefined && before.group === product.group && before.axes !== axes)
       report(
