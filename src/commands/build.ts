@@ -7,14 +7,15 @@ import type { Io } from "../report/io.js";
 import { jsonLine } from "../report/json.js";
 import { styleFor } from "../report/style.js";
 import type { WorkspaceChannel } from "../workspace/channel-files.js";
-import type { CommandFile } from "./command-file.js";
+import type { CommandFile, ExitCode } from "./command-file.js";
 import { buildChannel, RECORD_FILE, refusePurpose, type ChannelBuild } from "./flow/build/build-channel.js";
 import type { BuiltFile } from "./flow/build/layout-files.js";
 import { exitFor, type ChannelCounts } from "./flow/channel-counts.js";
 import type { BuildWishes } from "./flow/build/build-wishes.js";
 import { productTest } from "./flow/export/chosen-products.js";
-import { withCatalogue } from "./flow/open-catalogue.js";
+import { withCatalogue, type OpenCatalogue } from "./flow/open-catalogue.js";
 import { loadChannels, runChannels } from "./flow/run-channels.js";
+import type { BuildOptions } from "./options/build-options.js";
 import { validOptions } from "./options/valid-options.js";
 
 /** `lexicant build`: the channels' files, from all that is ready. */
@@ -44,97 +45,102 @@ export const build: CommandFile = {
       ["purpose", "out", "confirmPrices", "only", "where", "category", "group", "sku", "limit"],
       async () => (await import("./options/build-options.js")).BuildOptions,
     );
-    const purpose: PurposeName = given.purpose ?? "full";
     return withCatalogue(options.workspace, io, async (open) => {
-      const { workspace, store, surroundings } = open;
-      const inUse = await loadChannels(workspace, store, args, await surroundings());
-      // Where all channels are meant, those are that have such files.
-      const loaded =
-        args.length > 0 ? inUse : inUse.filter(({ setup }) => setup.definition.purposes.includes(purpose));
-      const isWithdrawal = purpose === "withdraw";
-      const test = await productTest(open, isWithdrawal ? {} : given, io);
-      const isMeant: BuildWishes["isMeant"] = test ?? (() => true);
-      const wishes: BuildWishes = {
-        ...{ purpose, isMeant },
-        only: given.only?.split(",").map((code) => code.trim()),
-        changedOnly: options["changed"] === true,
-        keepLive: options["keepLive"] === true,
-        limit: given.limit ?? Infinity,
-        ending: isWithdrawal ? given.sku?.split(",").map((sku) => sku.trim()) : undefined,
-        confirmed: options["yes"] === true,
-        at: io.now().toISOString(),
-      };
-      const { confirmPrices } = given;
-      const channels =
-        confirmPrices === undefined ? loaded : loaded.map((one) => confirmed(one, confirmPrices));
-      if (loaded.length === 0) {
+      const wishes = await wishesOf(given, options, open, io);
+      const channels = await channelsFor(wishes.purpose, args, given.confirmPrices, open);
+      if (channels.length === 0) {
         io.err(
           'No channel is in use; name one in lexicant.yaml, under channels ("lexicant channels" lists them).\n',
         );
         return 0;
       }
-      for (const channel of channels) refusePurpose(channel, purpose);
       const dryRun = options["dryRun"] === true;
       // What a dry run writes, nobody is to find.
       const aside = dryRun ? await mkdtemp(join(tmpdir(), "lexicant-dry-run-")) : undefined;
-      const root = aside ?? (given.out === undefined ? workspace.path("out") : resolve(io.cwd, given.out));
-      const builds: ChannelBuild[] = [];
+      const out = given.out === undefined ? open.workspace.path("out") : resolve(io.cwd, given.out);
       try {
-        for (const channel of channels)
-          builds.push(
-            await buildChannel(
-              workspace,
-              channel,
-              join(root, channel.setup.channel),
-              wishes,
-              store.ledgerOf(channel.setup.channel),
-            ),
-          );
-        await runChannels(store, builds);
-        for (const one of builds) await one.withdraw();
-        if (dryRun) {
-          for (const one of builds) {
-            await one.discard();
-            const { channel, counts, written } = one;
-            print({
-              channel,
-              counts,
-              written,
-              purpose,
-              files: [],
-              folder: "",
-              dryRun: true,
-              json: options.json,
-              io,
-            });
-          }
-          return exitFor(builds.map(({ counts }) => counts));
-        }
-        for (const one of builds) {
-          const { channel, counts } = one;
-          const folder = relative(io.cwd, join(root, channel.setup.channel)) || ".";
-          print({
-            channel,
-            counts,
-            purpose,
-            files: await one.publish(),
-            written: one.written,
-            told: one.told(),
-            folder,
-            dryRun: false,
-            json: options.json,
-            io,
-          });
-        }
-      } catch (error) {
-        for (const one of builds) await one.discard();
-        throw error;
+        return await buildAll(channels, wishes, aside ?? out, { ...open, dryRun, json: options.json, io });
       } finally {
         if (aside !== undefined) await rm(aside, { recursive: true, force: true });
       }
-      return exitFor(builds.map(({ counts }) => counts));
     });
   },
+};
+
+const listed = (text: string | undefined): readonly string[] | undefined =>
+  text?.split(",").map((part) => part.trim());
+
+const wishesOf = async (
+  given: Partial<BuildOptions>,
+  options: Readonly<Record<string, unknown>>,
+  open: OpenCatalogue,
+  io: Io,
+): Promise<BuildWishes> => {
+  const purpose: PurposeName = given.purpose ?? "full";
+  const isWithdrawal = purpose === "withdraw";
+  // What is withdrawn may not be in the catalogue any more: it is chosen by the ledger.
+  const test = await productTest(open, isWithdrawal ? {} : given, io);
+  return {
+    purpose,
+    isMeant: test ?? (() => true),
+    only: listed(given.only),
+    changedOnly: options["changed"] === true,
+    keepLive: options["keepLive"] === true,
+    limit: given.limit ?? Infinity,
+    ending: isWithdrawal ? listed(given.sku) : undefined,
+    confirmed: options["yes"] === true,
+    at: io.now().toISOString(),
+  };
+};
+
+/** The channels that are named; where none is, all that have files for this purpose. */
+const channelsFor = async (
+  purpose: PurposeName,
+  args: readonly string[],
+  confirmPrices: string | undefined,
+  { workspace, store, surroundings }: OpenCatalogue,
+): Promise<readonly WorkspaceChannel[]> => {
+  const inUse = await loadChannels(workspace, store, args, await surroundings());
+  const channels =
+    args.length > 0 ? inUse : inUse.filter(({ setup }) => setup.definition.purposes.includes(purpose));
+  for (const channel of channels) refusePurpose(channel, purpose);
+  return confirmPrices === undefined ? channels : channels.map((one) => confirmed(one, confirmPrices));
+};
+
+interface BuildRun extends OpenCatalogue {
+  readonly dryRun: boolean;
+  readonly json: boolean;
+  readonly io: Io;
+}
+
+/** Builds all channels in one pass; their files appear when all are whole. */
+const buildAll = async (
+  channels: readonly WorkspaceChannel[],
+  wishes: BuildWishes,
+  root: string,
+  { workspace, store, dryRun, json, io }: BuildRun,
+): Promise<ExitCode> => {
+  const builds: ChannelBuild[] = [];
+  try {
+    for (const channel of channels) {
+      const name = channel.setup.channel;
+      builds.push(await buildChannel(workspace, channel, join(root, name), wishes, store.ledgerOf(name)));
+    }
+    await runChannels(store, builds);
+    for (const one of builds) await one.withdraw();
+    for (const one of builds) {
+      const { channel, counts, written } = one;
+      const files = dryRun ? [] : await one.publish();
+      if (dryRun) await one.discard();
+      const folder = dryRun ? "" : relative(io.cwd, join(root, channel.setup.channel)) || ".";
+      const told = dryRun ? [] : one.told();
+      print({ channel, counts, written, files, told, folder, purpose: wishes.purpose, dryRun, json, io });
+    }
+  } catch (error) {
+    for (const one of builds) await one.discard();
+    throw error;
+  }
+  return exitFor(builds.map(({ counts }) => counts));
 };
 
 /** A person has looked at these prices and means them. */
