@@ -20,14 +20,19 @@ export interface LiveListing {
   readonly values: Readonly<Record<string, string>>;
 }
 
-/** A listing as the ledger keeps it. */
-export const liveListing = (listing: Listing): LiveListing => {
-  const { product, plan } = listing;
+/** All that a listing is filled with. */
+const valuesOf = (listing: Listing): LiveListing["values"] => {
   const values: Record<string, string> = {};
-  for (const { rule } of plan.fields) {
+  for (const { rule } of listing.plan.fields) {
     const value = listing.value(rule.field.slot);
     if (value !== undefined) values[rule.field.code] = canonicalText(value);
   }
+  return values;
+};
+
+/** A listing as the ledger keeps it, with the values that a file says of it. */
+export const liveListing = (listing: Listing, values = valuesOf(listing)): LiveListing => {
+  const { product, plan } = listing;
   return {
     name: textOf(product, "name"),
     gtin: textOf(product, "gtin"),

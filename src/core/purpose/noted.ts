@@ -14,8 +14,7 @@ export const noted = (row: FileRow, facts: PurposeFacts): LiveListing | undefine
     }),
   );
   const now: LiveListing = {
-    ...liveListing(listing),
-    values,
+    ...liveListing(listing, values),
     ...(row.kind === "group" ? { isGroup: true } : {}),
   };
   const before = facts.live(row.sku);
