@@ -2,6 +2,8 @@ import { mkdtemp, rm } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { join, relative, resolve } from "node:path";
 import type { PurposeName } from "../core/channel/definition.js";
+import { diagnostic } from "../core/diagnostics/diagnostic.js";
+import { Refusal } from "../core/diagnostics/refusal.js";
 import { countText } from "../report/findings.js";
 import type { Io } from "../report/io.js";
 import { jsonLine } from "../report/json.js";
@@ -31,6 +33,7 @@ export const build: CommandFile = {
       .option("--category <path>", "only products in this category of ours or below it")
       .option("--group <name>", "only the members of this group")
       .option("--sku <list>", "only these SKUs: with commas between, or @FILE with one a line")
+      .option("--failed <report>", "only what this result report of the channel refused, and is ready now")
       .option("--limit <count>", "so many listings at most, whole groups: for a trial")
       .option("--yes", "with withdraw: also where many listings end at once")
       .option(
@@ -42,12 +45,13 @@ export const build: CommandFile = {
   async run({ args, options, io }) {
     const given = await validOptions(
       options,
-      ["purpose", "out", "confirmPrices", "only", "where", "category", "group", "sku", "limit"],
+      ["purpose", "out", "confirmPrices", "only", "where", "category", "group", "sku", "limit", "failed"],
       async () => (await import("./options/build-options.js")).BuildOptions,
     );
     return withCatalogue(options.workspace, io, async (open) => {
-      const wishes = await wishesOf(given, options, open, io);
-      const channels = await channelsFor(wishes.purpose, args, given.confirmPrices, open);
+      const asked = await wishesOf(given, options, open, io);
+      const channels = await channelsFor(asked.purpose, args, given.confirmPrices, open);
+      const wishes = await withFailed(given.failed, channels, asked, open, io);
       if (channels.length === 0) {
         io.err(
           'No channel is in use; name one in lexicant.yaml, under channels ("lexicant channels" lists them).\n',
@@ -91,6 +95,25 @@ const wishesOf = async (
     confirmed: options["yes"] === true,
     at: io.now().toISOString(),
   };
+};
+
+/** What a result report refused, and nothing else. */
+const withFailed = async (
+  report: string | undefined,
+  channels: readonly WorkspaceChannel[],
+  wishes: BuildWishes,
+  { store }: OpenCatalogue,
+  io: Io,
+): Promise<BuildWishes> => {
+  if (report === undefined) return wishes;
+  const [channel, ...others] = channels;
+  if (channel === undefined || others.length > 0)
+    throw new Refusal([
+      diagnostic("unknown-option", { reason: "--failed: a report is one channel's; name that channel" }),
+    ]);
+  const { failedSkus } = await import("./flow/build/failed-skus.js");
+  const failed = await failedSkus(resolve(io.cwd, report), channel, store.ledgerOf(channel.setup.channel));
+  return { ...wishes, isMeant: (product) => failed.has(product.sku) && wishes.isMeant(product) };
 };
 
 /** The channels that are named; where none is, all that have files for this purpose. */

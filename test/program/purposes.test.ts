@@ -99,4 +99,31 @@ describe("after a channel was sent everything", () => {
     expect(lexicant(shop, ["ledger", "merrowgate"]).out).toContain("nothing was sent yet");
     expect(lexicant(shop, ["ledger", "fjordhandel", "BC-9999"]).err).toContain("BC-9");
   });
+
+  it("when a result report refused some, then those that are mended since go again, by the channel's own references", () => {
+    const shop = copyOf(sentShop);
+    // Fjordhandel knows a point in a SKU as a dash.
+    write(
+      shop,
+      "report.csv",
+      "stock_no,result,reason_no,reason_en\nBC-1402,refused,7,no price\nBC-1601,Done,,\nBC-1203,held back,9,picture\nBC-5203,refused,1,weight\n",
+    );
+    const { exit, out } = build(shop, "--failed", "report.csv");
+    expect([exit, out]).toEqual([1, expect.stringContaining("full: 2 listings written")]);
+    expect(out).toContain("not in it: 1 held");
+    expect(rowsIn(shop, "fjordhandel.csv").map(({ stock_no }) => stock_no)).toEqual(["BC-1203", "BC-1402"]);
+    lexicant(shop, ["build", "gavelstead"]);
+    write(
+      shop,
+      "report.xml",
+      '<hall xmlns="https://gavelstead.example/hall/26"><lot><number>BC-1402</number><verdict>turned away</verdict></lot><lot><number>BC-1203</number><verdict>on show</verdict></lot></hall>',
+    );
+    expect(lexicant(shop, ["build", "gavelstead", "--failed", "report.xml"]).out).toContain(
+      "full: 1 listing written",
+    );
+    expect(lexicant(shop, ["build", "--failed", "report.xml"]).err).toContain("name that channel");
+    expect(lexicant(shop, ["build", "fjordhandel", "--failed", "none.csv"])).toMatchObject({ exit: 2 });
+    write(shop, "other.csv", "sku,state\na,b\n");
+    expect(build(shop, "--failed", "other.csv").err).toContain("stock_no");
+  });
 });

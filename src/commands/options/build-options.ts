@@ -29,6 +29,10 @@ export class BuildOptions extends LimitOptions {
   category?: string;
 
   @IsOptional()
+  @IsString({ message: "is the channel's result report" })
+  failed?: string;
+
+  @IsOptional()
   @IsString({ message: "is a group's name" })
   group?: string;
 
