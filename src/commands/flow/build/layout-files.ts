@@ -20,7 +20,7 @@ export interface LayoutFiles {
   told?(): readonly string[];
 }
 
-/** `gavelstead.xml` is followed by `gavelstead-2.xml`. */
+/** `goods.xml` is followed by `goods-2.xml`. */
 export const partName = (file: string, part: number): string =>
   part === 1 ? file : file.replace(/(\.[^.]*)?$/, `-${part}$1`);
 
