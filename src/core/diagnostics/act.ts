@@ -97,8 +97,8 @@ const corrections: Readonly<Record<string, string>> = {
   "banned-content": "take out what is banned, or clean it in the fill",
   "rule-broken": "see the rule, and give what it asks for",
   "titles-alike": "tell the members apart in the title's fill",
-  "axis-not-permitted": "list the members alone, or vary by what is permitted",
-  "too-many-axes": "list the members alone, or vary by fewer",
+  "axis-not-permitted": "say split or alone in channel.yaml (groups: not_permitted)",
+  "too-many-axes": "say split or alone in channel.yaml (groups: not_permitted)",
   "too-many-members": "split the group",
   "shared-barcode": "compare the barcodes with the packaging",
 };

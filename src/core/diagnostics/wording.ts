@@ -128,7 +128,7 @@ const sentences: { readonly [C in Code]: Sentence<C> } = {
   "unlisted-value": ({ label, value, nearest }) =>
     `${quote(value)} is not among the usual values of ${label}${orNearest(nearest)}; the channel takes it, shoppers find listed ones more easily`,
   "axis-not-permitted": ({ axes, permitted }) =>
-    `members differ in ${axes.join(" and ")}; the category permits ${permitted.length === 0 ? "no variations" : permitted.join(", ")}`,
+    `members differ in ${axes.join(" and ")}; the category permits ${permitted.length === 0 ? "no variations" : permitted.join(", ")}; to split such groups or list them alone: channel.yaml, groups: not_permitted`,
   "group-split": ({ axes, permitted, alone }) =>
     alone
       ? `the category does not take ${axes.join(" and ")}: the members are listed alone, as channel.yaml says (groups: not_permitted)`
