@@ -1,5 +1,5 @@
 import { extname, resolve } from "node:path";
-import { stat } from "node:fs/promises";
+import { existsSync } from "node:fs";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { countText } from "../report/findings.js";
@@ -38,7 +38,7 @@ export const exportSheet: CommandFile = {
     );
     const path = resolve(io.cwd, file);
     const isXlsx = extname(file).toLowerCase() === ".xlsx";
-    if (file !== "-" && options["force"] !== true && (await isThere(path)))
+    if (file !== "-" && options["force"] !== true && existsSync(path))
       throw new Refusal([diagnostic("file-exists", { path: file })]);
     return withCatalogue(options.workspace, io, async (open) => {
       const { store, workspace } = open;
@@ -60,9 +60,3 @@ export const exportSheet: CommandFile = {
     });
   },
 };
-
-const isThere = (path: string): Promise<boolean> =>
-  stat(path).then(
-    () => true,
-    () => false,
-  );

@@ -1,5 +1,5 @@
-import { stat } from "node:fs/promises";
-import { basename, dirname, extname, relative, resolve } from "node:path";
+import { existsSync } from "node:fs";
+import { extname, relative, resolve } from "node:path";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { gapCollector, type Gaps, type GapSheet } from "../core/gaps/gap-collector.js";
@@ -14,7 +14,7 @@ import { styleFor } from "../report/style.js";
 import { tableLines } from "../report/table.js";
 import { wrapText } from "../report/text-width.js";
 import type { WorkspaceChannel } from "../workspace/channel-files.js";
-import { stageFiles } from "../workspace/staged-files.js";
+import { wholeFile } from "../workspace/staged-files.js";
 import type { CommandFile } from "./command-file.js";
 import { withCatalogue } from "./flow/open-catalogue.js";
 import { loadChannels, runChannels } from "./flow/run-channels.js";
@@ -40,7 +40,7 @@ export const gaps: CommandFile = {
         given.out === undefined
           ? workspace.path("out", "gaps", `${channels.map(({ setup }) => setup.channel).join("-")}.xlsx`)
           : resolve(io.cwd, given.out);
-      if (given.out !== undefined && options["force"] !== true && (await isThere(path)))
+      if (given.out !== undefined && options["force"] !== true && existsSync(path))
         throw new Refusal([diagnostic("file-exists", { path: given.out })]);
       const isCsv = extname(path).toLowerCase() === ".csv";
       const collector = gapCollector({
@@ -68,12 +68,6 @@ export const gaps: CommandFile = {
   },
 };
 
-const isThere = (path: string): Promise<boolean> =>
-  stat(path).then(
-    () => true,
-    () => false,
-  );
-
 const factsOf = (channels: readonly WorkspaceChannel[], shop: string): GapFacts => ({
   shop,
   channels: Object.fromEntries(channels.map(({ setup }) => [setup.channel, setup.definition.version])),
@@ -81,27 +75,19 @@ const factsOf = (channels: readonly WorkspaceChannel[], shop: string): GapFacts 
 });
 
 /** Writes the sheets whole: as a workbook, or the only one as CSV. */
-const write = async (path: string, isCsv: boolean, grids: readonly FormSheet[]): Promise<void> => {
-  const staged = await stageFiles(dirname(path));
-  try {
-    const file = await staged.create(basename(path));
-    if (isCsv) {
-      await file.write("\ufeff");
-      for (const row of grids[0]?.rows ?? [])
-        await file.write(
-          csvLine(row.map(({ text, role }) => (role === "idle" && text === "" ? NOT_ASKED : text))),
-        );
-    } else {
+const write = (path: string, isCsv: boolean, grids: readonly FormSheet[]): Promise<void> =>
+  wholeFile(path, async (file) => {
+    if (!isCsv) {
       const { formWorkbook } = await import("../formats/form-workbook.js");
       await file.writeBytes(await formWorkbook(GAP_TITLE, grids));
+      return;
     }
-    await file.finish();
-    await staged.publish();
-  } catch (error) {
-    await staged.discard();
-    throw error;
-  }
-};
+    await file.write("\ufeff");
+    for (const row of grids[0]?.rows ?? [])
+      await file.write(
+        csvLine(row.map(({ text, role }) => (role === "idle" && text === "" ? NOT_ASKED : text))),
+      );
+  });
 
 const openCells = ({ questions }: GapSheet): number => questions.reduce((sum, { open }) => sum + open, 0);
 

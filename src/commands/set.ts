@@ -8,7 +8,7 @@ import { nearest } from "../core/diagnostics/nearest.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { jsonLine } from "../report/json.js";
 import type { ValueChange } from "../store/store.js";
-import { CLEAR_WORD } from "../workspace/source-text.js";
+import { CLEAR_WORD } from "../core/catalogue/record.js";
 import type { Workspace } from "../workspace/workspace.js";
 import type { CommandFile } from "./command-file.js";
 import { withCatalogue } from "./flow/open-catalogue.js";

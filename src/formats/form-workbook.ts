@@ -1,6 +1,6 @@
 import type { CellStyle, DataValidation, WriteSheet } from "hucre/xlsx";
 import type { CellRole, FormChoice, FormSheet } from "../core/gaps/form.js";
-import { columnLetter } from "./table-stream.js";
+import { columnLetter } from "../core/diagnostics/place.js";
 
 const fill = (rgb: string): NonNullable<CellStyle["fill"]> => ({
   type: "pattern",

@@ -1,5 +1,6 @@
 import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
+import { columnLetter } from "../core/diagnostics/place.js";
 
 export const formats = ["csv", "xlsx", "xml", "json", "jsonl"] as const;
 
@@ -62,10 +63,6 @@ export const refuseRepeatedColumns = ({
   });
   if (findings.length > 0) throw new Refusal(findings);
 };
-
-/** A column's name in a spreadsheet: 0 is A, 26 is AA. */
-export const columnLetter = (index: number): string =>
-  (index >= 26 ? columnLetter(Math.floor(index / 26) - 1) : "") + String.fromCharCode(65 + (index % 26));
 
 /** The look-up of a header that stands fixed. */
 export const fixedColumns = (

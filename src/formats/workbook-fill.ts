@@ -1,6 +1,6 @@
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
-import { columnLetter } from "./table-stream.js";
+import { columnLetter } from "../core/diagnostics/place.js";
 import { xmlText } from "./xml-text.js";
 import { guardedMembers } from "./zip-archive.js";
 

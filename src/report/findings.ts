@@ -1,7 +1,8 @@
 import type { Cause } from "../core/diagnostics/causes.js";
 import type { Diagnostic } from "../core/diagnostics/diagnostic.js";
 import { placeText } from "../core/diagnostics/place.js";
-import { heading, noteText, sentence } from "../core/diagnostics/wording.js";
+import { heading } from "../core/diagnostics/heading.js";
+import { noteText, sentence } from "../core/diagnostics/wording.js";
 import type { Io } from "./io.js";
 import { styleFor } from "./style.js";
 import { wrapText } from "./text-width.js";

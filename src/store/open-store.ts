@@ -79,8 +79,7 @@ export const openStore = async (options: StoreOptions): Promise<Store> => {
     },
     linkAnswers: () => linkAnswers(beside()),
     ledgerOf: (channel) => channelLedger(beside(), channel),
-    sharedBarcodes: () =>
-      Promise.resolve(guard(() => sharedBarcodes(database, (id) => reader.productById(id)))),
+    sharedBarcodes: () => guard(() => sharedBarcodes(database, (id) => reader.productById(id))),
     skuTwins: () => Promise.resolve(guard(() => skuTwins(database, -1))),
     close() {
       besides?.close();

@@ -173,7 +173,7 @@ export interface Store {
   /** What a channel was given before. */
   ledgerOf(channel: string): ChannelLedger;
   /** Products that have a barcode in common with another. */
-  sharedBarcodes(): Promise<readonly (readonly Product[])[]>;
+  sharedBarcodes(): readonly (readonly Product[])[];
   /** SKUs that differ from another product's by no more than case, spaces or leading zeros. */
   skuTwins(): Promise<readonly (readonly [Sku, Sku])[]>;
   close(): Promise<void>;

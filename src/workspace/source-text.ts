@@ -1,6 +1,7 @@
 import { editsFor } from "../core/catalogue/edits-layer.js";
 import { columnExpression } from "../core/catalogue/proposal/expressions.js";
 import type { ProposedPair, SourceProposal } from "../core/catalogue/proposal/source-proposal.js";
+import { CLEAR_WORD } from "../core/catalogue/record.js";
 
 const plainWord = /^[\p{L}_][\p{L}\p{N}_]*$/u;
 
@@ -83,9 +84,6 @@ export const proposedSourceText = (
     "",
   ].join("\n");
 };
-
-/** The word by which our own sheets say "none" on purpose. */
-export const CLEAR_WORD = "(none)";
 
 /** The column of a sheet whose values are for one channel alone; each row names it. */
 export const FOR_CHANNEL = "for_channel";

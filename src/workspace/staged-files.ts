@@ -1,7 +1,7 @@
 import { createHash, type Hash } from "node:crypto";
 import { existsSync } from "node:fs";
 import { mkdir, open, readdir, readFile, rename, rm, type FileHandle } from "node:fs/promises";
-import { join } from "node:path";
+import { basename, dirname, join } from "node:path";
 import { writeFault } from "../formats/file-fault.js";
 
 const BUFFER_CHARACTERS = 1 << 18;
@@ -50,6 +50,20 @@ export const stageFiles = async (folder: string): Promise<StagedFiles> => {
       }),
     discard: () => rm(staging, { recursive: true, force: true }).catch(() => undefined),
   };
+};
+
+/** Writes one file that appears whole, or not at all. */
+export const wholeFile = async (path: string, write: (file: StagedFile) => Promise<void>): Promise<void> => {
+  const staged = await stageFiles(dirname(path));
+  try {
+    const file = await staged.create(basename(path));
+    await write(file);
+    await file.finish();
+    await staged.publish();
+  } catch (error) {
+    await staged.discard();
+    throw error;
+  }
 };
 
 const stagedFile = (name: string, handle: FileHandle, target: string): StagedFile => {

@@ -5,7 +5,7 @@ import { shape } from "../../src/core/listing/shape.js";
 import type { LiveListing } from "../../src/core/listing/live-listing.js";
 import { differenceOf } from "../../src/core/purpose/difference.js";
 import { noted } from "../../src/core/purpose/noted.js";
-import type { PurposeFacts } from "../../src/core/purpose/purpose.js";
+import { purposeFields, type PurposeFacts } from "../../src/core/purpose/purpose.js";
 import { purposes } from "../../src/core/purpose/purposes.js";
 import { withdrawal } from "../../src/core/purpose/withdraw.js";
 import { definitionOf } from "../kit/definition.js";
@@ -75,6 +75,7 @@ const factsOf = (purpose: PurposeName, live: Live = {}, more: Partial<PurposeFac
   if (rule === undefined) throw new Error("no such purpose");
   return {
     ...{ purpose, rule, definition, live: (sku) => live[sku] },
+    fields: purposeFields(definition, rule),
     ...{ only: undefined, keepLive: false, changedOnly: false },
     ...more,
   };

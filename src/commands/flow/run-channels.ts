@@ -1,5 +1,6 @@
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
+import type { ChannelSetup } from "../../core/listing/channel-setup.js";
 import { pipelineFor } from "../../core/listing/pipeline.js";
 import { barcodeTwinsOn } from "../../core/listing/barcode-twins.js";
 import type { LiveListing } from "../../core/listing/live-listing.js";
@@ -41,17 +42,24 @@ export const loadChannels = async (
   const channels = await Promise.all(
     names.map((name) => loadChannelFiles(workspace, name, folders, attributes, surroundings)),
   );
-  const shared = await store.sharedBarcodes();
+  // A pass over all keys, which commands that check no barcode never need.
+  const shared = once(() => store.sharedBarcodes());
   return channels.map((channel) => withLiveListings(channel, shared, store));
+};
+
+const once = <T extends object>(find: () => T): (() => T) => {
+  let found: T | undefined;
+  return () => (found ??= find());
 };
 
 /** A channel with what the store knows of it: what it was sent, and which products share a barcode. */
 const withLiveListings = (
   { setup, ...channel }: WorkspaceChannel,
-  shared: readonly (readonly Product[])[],
+  shared: () => readonly (readonly Product[])[],
   store: Store,
 ): WorkspaceChannel => {
-  const barcodeTwins = barcodeTwinsOn(shared, setup);
+  const twins = once(() => barcodeTwinsOn(shared(), setup));
+  const barcodeTwins: ChannelSetup["barcodeTwins"] = (product) => twins()(product);
   const ledger = store.ledgerOf(setup.channel);
   if (ledger.isEmpty) return { ...channel, setup: { ...setup, barcodeTwins } };
   // A product's price is looked at before its listing: both are asked for one after the other.

@@ -1,6 +1,9 @@
 /** A cell that says "none" on purpose: it clears what lower layers say. A blank cell says nothing. */
 export const CLEARED = "\u0018";
 
+/** The word by which a person says so in our own sheets. */
+export const CLEAR_WORD = "(none)";
+
 /** A layer takes its opinion back: what lower layers say shows again. */
 export const RETRACTED = "\u0019";
 

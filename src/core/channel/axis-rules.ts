@@ -3,10 +3,11 @@ import type { AxisRule, ChannelDefinition } from "./definition.js";
 
 /** What members of a group may differ in within a category: the nearest scope's rule. */
 export const axisRuleFor = ({ axisRules }: ChannelDefinition, category: Category): AxisRule | undefined => {
-  const scopes = [...withAncestors(category).map(({ code }) => code as string), "*"];
-  return axisRules
-    .filter(({ scope }) => scopes.includes(scope))
-    .sort((a, b) => scopes.indexOf(a.scope) - scopes.indexOf(b.scope))[0];
+  for (const { code } of withAncestors(category)) {
+    const found = axisRules.find(({ scope }) => scope === code);
+    if (found !== undefined) return found;
+  }
+  return axisRules.find(({ scope }) => scope === "*");
 };
 
 /** The axes of a group that its category takes, in the group's own order, as many as it takes at once. */

@@ -15,3 +15,7 @@ export const placeText = ({ file, line, position, row, column }: Place): string 
   if (column !== undefined) parts.push(`column "${column}"`);
   return parts.join(", ");
 };
+
+/** A column's name in a spreadsheet: 0 is A, 26 is AA. */
+export const columnLetter = (index: number): string =>
+  (index >= 26 ? columnLetter(Math.floor(index / 26) - 1) : "") + String.fromCharCode(65 + (index % 26));

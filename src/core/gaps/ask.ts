@@ -4,8 +4,7 @@ import type { CategoryField } from "../channel/category-rules.js";
 import { isError, type Diagnostic } from "../diagnostics/diagnostic.js";
 import type { ChannelSetup } from "../listing/channel-setup.js";
 import type { Listing } from "../listing/listing.js";
-import { shownText } from "../values/show.js";
-import { isList } from "../values/value.js";
+import { canonicalText, shownText } from "../values/show.js";
 import { fromName, fromSiblings, fromTerm, shortened } from "./propose-answer.js";
 import type { Proposal, Target } from "./question.js";
 
@@ -90,11 +89,8 @@ const asksFor = (finding: Diagnostic, asking: Asking): readonly Ask[] => {
 const ruleOf = (code: string | undefined, { listing }: Asking): CategoryField | undefined =>
   code === undefined ? undefined : listing.plan.fields.find(({ rule }) => rule.field.code === code)?.rule;
 
-const valueText = ({ field }: CategoryField, { listing }: Asking): string => {
-  const value = listing.value(field.slot);
-  if (value === undefined) return "";
-  return isList(value) ? value.map(shownText).join(" | ") : shownText(value);
-};
+const valueText = ({ field }: CategoryField, { listing }: Asking): string =>
+  canonicalText(listing.value(field.slot), " | ");
 
 const ofField = (
   rule: CategoryField,

@@ -1,5 +1,5 @@
 import { cellReader, type CellNotes } from "../catalogue/cell-reader.js";
-import { CLEARED, LIST_SEPARATOR } from "../catalogue/record.js";
+import { CLEAR_WORD, CLEARED, LIST_SEPARATOR } from "../catalogue/record.js";
 import { attributeKind } from "../catalogue/vocabulary.js";
 import type { CategoryField } from "../channel/category-rules.js";
 import { diagnostic, isError, type Diagnostic } from "../diagnostics/diagnostic.js";
@@ -14,7 +14,7 @@ import { permittedFor } from "../listing/permitted.js";
 import { textOf } from "../catalogue/product.js";
 import { canonicalText } from "../values/show.js";
 import { cleanText } from "../values/text.js";
-import { isList, type Value } from "../values/value.js";
+import type { Value } from "../values/value.js";
 import type { Answer } from "./read-sheet.js";
 import { SEVERAL } from "./sheet-marks.js";
 
@@ -30,9 +30,6 @@ export type CheckedAnswer =
   /** `advice`: what may be better, and is taken all the same. */
   | { readonly text: string; readonly advice?: readonly Diagnostic[] }
   | { readonly findings: readonly Diagnostic[] };
-
-/** What a person writes to say that there is none. */
-const NONE = "(none)";
 
 /** Holds an answer against what it is for; a right one becomes the text that is kept. */
 export const checkAnswer = (
@@ -96,7 +93,7 @@ const forAttribute = (
   asking: readonly AskingField[],
   currency: string,
 ): CheckedAnswer => {
-  if (answer.text === NONE) return { text: CLEARED };
+  if (answer.text === CLEAR_WORD) return { text: CLEARED };
   const notes: CellNotes = { findings: [], doubts: [] };
   const unit = asking.map(({ rule }) => rule.field.unit?.code).find((code) => code !== undefined);
   const read = cellReader(
@@ -105,7 +102,7 @@ const forAttribute = (
       file: answer.place.file,
       units: unit === undefined ? {} : { [attribute]: unit },
       listSeparator: SEVERAL,
-      clearWord: NONE,
+      clearWord: CLEAR_WORD,
       currency,
       decimalMark: ".",
     },
@@ -186,7 +183,7 @@ const forField = (answer: Answer, asking: AskingField): CheckedAnswer => {
   const advice = findings.filter((finding) => !isError(finding));
   return {
     advice,
-    text: isList(value) ? value.map((one) => canonicalText(one)).join(LIST_SEPARATOR) : canonicalText(value),
+    text: canonicalText(value, LIST_SEPARATOR),
   };
 };
 

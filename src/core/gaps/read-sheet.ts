@@ -1,5 +1,5 @@
 import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
-import type { Place } from "../diagnostics/place.js";
+import { columnLetter, type Place } from "../diagnostics/place.js";
 import { cleanText } from "../values/text.js";
 import type { Asker, Target } from "./question.js";
 import {
@@ -60,9 +60,6 @@ const HEAD_LIMIT = 200;
 const blank: SheetCell = { text: "", isDate: false };
 
 /** A column's name in a spreadsheet. */
-const letter = (index: number): string =>
-  (index >= 26 ? letter(Math.floor(index / 26) - 1) : "") + String.fromCharCode(65 + (index % 26));
-
 /** Whether rows are those of a gap sheet; its first row may have been sorted among the others. */
 const keyRowOf = (rows: readonly SheetRow[]): SheetRow | undefined =>
   rows.slice(0, HEAD_LIMIT).find(({ cells }) => cells.some(({ text }) => readFacts(text) !== undefined));
@@ -86,7 +83,7 @@ export const readGapSheet = (rows: readonly SheetRow[], file: string): ReadGapSh
     place: (row, column) => ({
       file,
       row,
-      column: `${letter(column)}${titles[column] === "" ? "" : `: ${titles[column] ?? ""}`}`,
+      column: `${columnLetter(column)}${titles[column] === "" ? "" : `: ${titles[column] ?? ""}`}`,
     }),
   };
   const findings: Diagnostic[] = [];

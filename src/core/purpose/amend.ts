@@ -1,16 +1,18 @@
 import type { FileRow } from "../listing/file-family.js";
-import { changedFields, fieldSet, keyFields, showing, withRows, type ApplyPurpose } from "./purpose.js";
+import { changedFields, showing, withRows, type ApplyPurpose } from "./purpose.js";
 
 /** Only what differs from what the channel has, or the fields asked for, beside those that tell which listing it is. */
-export const amend: ApplyPurpose = ({ group, members }, facts) => {
-  const { only, rule, live } = facts;
-  const keys = new Set([...keyFields(facts), ...fieldSet(rule.must, facts)]);
+export const amend: ApplyPurpose = ({ group, members }, { only, fields, live, definition }) => {
+  const { keys, must } = fields;
   const amended = (row: FileRow): readonly FileRow[] => {
+    const before = live(row.sku);
     // What the channel does not have yet cannot be amended: it goes with a full file.
-    if (live(row.sku) === undefined) return [];
-    const fields = only ?? changedFields(row, facts);
-    const says = [...fields].some((field) => !keys.has(field) && row.value(field) !== undefined);
-    return says ? [showing(row, (field) => keys.has(field) || fields.has(field))] : [];
+    if (before === undefined) return [];
+    const told = only ?? new Set(changedFields(row, before, definition));
+    const says = [...told].some(
+      (field) => !keys.has(field) && !must.has(field) && row.value(field) !== undefined,
+    );
+    return says ? [showing(row, (field) => keys.has(field) || must.has(field) || told.has(field))] : [];
   };
   return withRows(group === undefined ? undefined : amended(group)[0], members.flatMap(amended));
 };

@@ -3,7 +3,7 @@ import type { FieldCode, Sku } from "../ids.js";
 import { asSku } from "../ids.js";
 import type { FileRow } from "../listing/file-family.js";
 import type { LiveListing } from "../listing/live-listing.js";
-import { textIn } from "./purpose.js";
+import { changedFields, textIn } from "./purpose.js";
 
 /** One field that would read otherwise; "" for blank. */
 export interface FieldChange {
@@ -22,13 +22,14 @@ export type Difference =
 export const differenceOf = (
   row: FileRow,
   before: LiveListing | undefined,
-  { fields }: ChannelDefinition,
+  definition: ChannelDefinition,
 ): Difference => {
   const sku = asSku(row.sku);
   if (before === undefined) return { kind: "new", sku };
-  const changes = fields.flatMap((field): readonly FieldChange[] => {
-    const [was, now] = [before.values[field.code] ?? "", textIn(row, field)];
-    return was === now ? [] : [{ field: field.code, before: was, after: now }];
-  });
+  const changes = changedFields(row, before, definition).map((field) => ({
+    field: field.code,
+    before: before.values[field.code] ?? "",
+    after: textIn(row, field),
+  }));
   return changes.length === 0 ? { kind: "same", sku } : { kind: "changed", sku, changes };
 };

@@ -10,7 +10,8 @@ const keeping = (row: FileRow, { live }: PurposeFacts): FileRow => {
 /** Everything that a listing has. */
 export const full: ApplyPurpose = ({ group, members }, facts) => {
   const kept = (row: FileRow): FileRow => (facts.keepLive ? keeping(row, facts) : row);
-  const isChanged = (row: FileRow): boolean => !facts.changedOnly || changedFields(row, facts).size > 0;
+  const isChanged = (row: FileRow): boolean =>
+    !facts.changedOnly || changedFields(row, facts.live(row.sku), facts.definition).length > 0;
   const own = group === undefined ? undefined : kept(group);
   const rows = members.map(kept).filter(isChanged);
   // A group's row stands above its members: without it they would hang in the air.

@@ -1,9 +1,7 @@
-import { fieldSet, showing, withRows, type ApplyPurpose } from "./purpose.js";
+import { showing, withRows, type ApplyPurpose } from "./purpose.js";
 
 /** Price, stock and state against an entry that the channel has: the fields that the definition names, for each thing that is sold. */
-export const offer: ApplyPurpose = ({ members }, facts) => {
-  const must = fieldSet(facts.rule.must, facts);
-  const may = new Set([...must, ...fieldSet(facts.rule.may, facts)]);
+export const offer: ApplyPurpose = ({ members }, { fields: { must, may } }) => {
   const rows = members.filter((row) => [...must].every((field) => row.value(field) !== undefined));
   return withRows(
     undefined,

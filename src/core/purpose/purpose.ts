@@ -10,6 +10,7 @@ export interface PurposeFacts {
   readonly purpose: PurposeName;
   readonly rule: PurposeRule;
   readonly definition: ChannelDefinition;
+  readonly fields: PurposeFields;
   /** What the channel has of a SKU. */
   live(sku: string): LiveListing | undefined;
   /** For `amend`: these fields alone, whether they differ or not; undefined: those that differ. */
@@ -33,15 +34,24 @@ export const showing = (row: FileRow, shows: (field: Field) => boolean): FileRow
 export const withRows = (group: FileRow | undefined, members: readonly FileRow[]): FileFamily | undefined =>
   group === undefined && members.length === 0 ? undefined : { group, members };
 
-/** The fields that tell the channel which listing a row is about. */
-export const keyFields = ({ definition }: PurposeFacts): ReadonlySet<Field> => {
-  const { groups, identifiedBy } = definition;
-  const codes = [identifiedBy, ...(groups.model === "separate" ? [] : [groups.groupField])];
-  return new Set(codes.flatMap((code) => fieldNamed(definition, code) ?? []));
-};
+/** The fields that a purpose's rows are made of; found once, for all rows. */
+export interface PurposeFields {
+  /** Those that tell the channel which listing a row is about. */
+  readonly keys: ReadonlySet<Field>;
+  readonly must: ReadonlySet<Field>;
+  readonly may: ReadonlySet<Field>;
+}
 
-export const fieldSet = (codes: readonly string[], { definition }: PurposeFacts): ReadonlySet<Field> =>
-  new Set(codes.flatMap((code) => fieldNamed(definition, code) ?? []));
+export const purposeFields = (definition: ChannelDefinition, { must, may }: PurposeRule): PurposeFields => {
+  const { groups, identifiedBy } = definition;
+  const set = (codes: readonly string[]): ReadonlySet<Field> =>
+    new Set(codes.flatMap((code) => fieldNamed(definition, code) ?? []));
+  return {
+    keys: set([identifiedBy, ...(groups.model === "separate" ? [] : [groups.groupField])]),
+    must: set(must),
+    may: set([...must, ...may]),
+  };
+};
 
 /** What a row says of a field, as the ledger keeps it; "" for nothing. */
 export const textIn = (row: FileRow, field: Field): string => {
@@ -50,7 +60,8 @@ export const textIn = (row: FileRow, field: Field): string => {
 };
 
 /** The fields in which a row differs from what the channel has; all that it shows where the channel has nothing. */
-export const changedFields = (row: FileRow, { live, definition }: PurposeFacts): ReadonlySet<Field> => {
-  const before = live(row.sku)?.values ?? {};
-  return new Set(definition.fields.filter((field) => textIn(row, field) !== (before[field.code] ?? "")));
-};
+export const changedFields = (
+  row: FileRow,
+  before: LiveListing | undefined,
+  { fields }: ChannelDefinition,
+): readonly Field[] => fields.filter((field) => textIn(row, field) !== (before?.values[field.code] ?? ""));

@@ -6,6 +6,6 @@ export const stock: ApplyPurpose = (family, facts) => {
   const offered = offer(family, facts);
   if (offered === undefined || !facts.changedOnly) return offered;
   const isNews = (row: (typeof offered.members)[number]): boolean =>
-    [...changedFields(row, facts)].some((field) => row.value(field) !== undefined);
+    changedFields(row, facts.live(row.sku), facts.definition).some((field) => row.value(field) !== undefined);
   return withRows(undefined, offered.members.filter(isNews));
 };

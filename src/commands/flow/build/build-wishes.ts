@@ -7,7 +7,7 @@ import { nearest } from "../../../core/diagnostics/nearest.js";
 import { Refusal } from "../../../core/diagnostics/refusal.js";
 import type { ChannelSetup } from "../../../core/listing/channel-setup.js";
 import type { FileFamily } from "../../../core/listing/file-family.js";
-import type { PurposeFacts } from "../../../core/purpose/purpose.js";
+import { purposeFields, type PurposeFacts } from "../../../core/purpose/purpose.js";
 import type { ChannelLedger } from "../../../store/channel-ledger.js";
 
 /** What a person wants in the files. */
@@ -51,6 +51,7 @@ export const purposeFactsFor = (
   const isEmpty = ledger.isEmpty;
   return {
     ...{ purpose, rule, definition, changedOnly, keepLive },
+    fields: purposeFields(definition, rule),
     only: only === undefined ? undefined : namedFields(only, definition),
     live: (sku) => (isEmpty ? undefined : ledger.sent(sku)),
   };

@@ -3,11 +3,11 @@ import { textOf, type Product } from "../../../core/catalogue/product.js";
 import { causeCollector, type CauseCollector } from "../../../core/diagnostics/causes.js";
 import { diagnostic, type Diagnostic } from "../../../core/diagnostics/diagnostic.js";
 import { isSilenced } from "../../../core/diagnostics/silence.js";
-import type { Outcome } from "../../../core/listing/listing.js";
 import type { Store } from "../../../store/store.js";
 import type { WorkspaceChannel } from "../../../workspace/channel-files.js";
 import { channelCounts, type ChannelCounts } from "../channel-counts.js";
 import { runChannels } from "../run-channels.js";
+import { placeIn } from "../value-place.js";
 import { isFindingMeant, isOutcomeMeant, type Narrowing } from "./narrowing.js";
 
 export interface CheckedChannel {
@@ -28,8 +28,6 @@ export interface CheckWishes extends Narrowing {
   readonly examples?: number;
   /** Told of each finding as it comes, in the order of the catalogue. */
   onFinding?(finding: Diagnostic): void;
-  /** Told of each outcome with the findings that are shown of it. */
-  onOutcome?(channel: WorkspaceChannel, outcome: Outcome, shown: readonly Diagnostic[]): void;
 }
 
 /** Checks the whole catalogue in one pass, for all channels at once. */
@@ -38,7 +36,7 @@ export const checkCatalogue = async (
   channels: readonly WorkspaceChannel[],
   wishes: CheckWishes = {},
 ): Promise<Checked> => {
-  const { examples, onFinding, onOutcome } = wishes;
+  const { examples, onFinding } = wishes;
   const isMeant = isFindingMeant(wishes);
   const runs = channels.map((channel) => ({
     channel,
@@ -68,7 +66,6 @@ export const checkCatalogue = async (
         if (!isWithin(outcome)) return;
         const shown = counts.take(outcome);
         if (onFinding !== undefined) shown.forEach(onFinding);
-        onOutcome?.(channel, outcome, shown);
       },
     })),
     (family) => {
@@ -81,11 +78,3 @@ export const checkCatalogue = async (
     note(diagnostic("sku-twin", { sku, other }, { product: sku }, "warning"), undefined);
   return { channels: runs, catalogue, products };
 };
-
-const placeIn =
-  (store: Store) =>
-  (product: Product, attribute: string): Diagnostic["place"] => {
-    const slot = product.attributes.slot(attribute);
-    const origin = slot === undefined ? undefined : product.origin(slot);
-    return origin === undefined ? undefined : store.placeOf(origin, attribute);
-  };

@@ -1,5 +1,5 @@
 import { actFor, actText } from "../../../core/diagnostics/act.js";
-import { heading } from "../../../core/diagnostics/wording.js";
+import { heading } from "../../../core/diagnostics/heading.js";
 import { causeTable } from "../../../report/cause-table.js";
 import { countText } from "../../../report/findings.js";
 import type { Io } from "../../../report/io.js";

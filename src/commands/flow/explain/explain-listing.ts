@@ -18,7 +18,7 @@ import { pipelineFor } from "../../../core/listing/pipeline.js";
 import { plansOf, type PlannedField } from "../../../core/listing/plan.js";
 import { fillTrial } from "../../../core/listing/trial.js";
 import { canonicalText } from "../../../core/values/show.js";
-import { isList, type MaybeBlank } from "../../../core/values/value.js";
+import { type MaybeBlank } from "../../../core/values/value.js";
 import type { Store } from "../../../store/store.js";
 import type { WorkspaceChannel } from "../../../workspace/channel-files.js";
 import { provenanceIn } from "../run-channels.js";
@@ -168,14 +168,7 @@ export const explainField = (
   };
 };
 
-const textOfValue = (value: MaybeBlank): string =>
-  value === undefined
-    ? ""
-    : isList(value)
-      ? value.map((one) => canonicalText(one)).join("\n")
-      : canonicalText(value);
-
-const same = (a: MaybeBlank, b: MaybeBlank): boolean => textOfValue(a) === textOfValue(b);
+const same = (a: MaybeBlank, b: MaybeBlank): boolean => canonicalText(a) === canonicalText(b);
 
 /** The planned field that a person named; refuses one that the category does not have. */
 export const plannedField = (listing: Listing, code: string, { definition }: ChannelSetup): PlannedField => {

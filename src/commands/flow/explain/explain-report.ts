@@ -5,8 +5,8 @@ import { sentence } from "../../../core/diagnostics/wording.js";
 import { axesOf, isAskedOf } from "../../../core/listing/demand.js";
 import { isHeld, type Listing } from "../../../core/listing/listing.js";
 import { percentOf, percentOfShare, sharesOf } from "../../../core/listing/readiness.js";
-import { shownText } from "../../../core/values/show.js";
-import { isList, type MaybeBlank } from "../../../core/values/value.js";
+import { canonicalText } from "../../../core/values/show.js";
+import { type MaybeBlank } from "../../../core/values/value.js";
 import { findingLines } from "../../../report/findings.js";
 import type { Io } from "../../../report/io.js";
 import { limitWords } from "../../../report/limit-words.js";
@@ -18,10 +18,7 @@ import { whatToDo } from "./what-to-do.js";
 
 export const states = { ready: "ready", held: "held", unplaced: "held", "left-out": "left out" } as const;
 
-export const valueText = (value: MaybeBlank): string => {
-  if (value === undefined) return "";
-  return isList(value) ? value.map(shownText).join(" | ") : shownText(value);
-};
+export const valueText = (value: MaybeBlank): string => canonicalText(value, " | ");
 
 const giverText = ({ giver, attributes, value: own }: ExplainedField): string => {
   switch (giver.by) {

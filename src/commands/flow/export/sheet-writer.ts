@@ -1,4 +1,3 @@
-import { basename, dirname } from "node:path";
 import { joinList } from "../../../core/catalogue/cell-reader.js";
 import type { Product } from "../../../core/catalogue/product.js";
 import { COMPUTED_REVISION, LIST_SEPARATOR } from "../../../core/catalogue/record.js";
@@ -6,7 +5,7 @@ import { diagnostic } from "../../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../../core/diagnostics/refusal.js";
 import { csvLine } from "../../../formats/csv-writer.js";
 import { FOR_CHANNEL } from "../../../workspace/source-text.js";
-import { stageFiles, type StagedFile } from "../../../workspace/staged-files.js";
+import { wholeFile } from "../../../workspace/staged-files.js";
 
 /** A product's cells, which import back unchanged: canonical texts, several values with bars between them. */
 const sheetCells = (
@@ -36,20 +35,6 @@ async function* rowsOf(
     yield sheetCells(product, columns, forChannel);
   }
 }
-
-/** A file that appears whole, or not at all. */
-const wholeFile = async (path: string, write: (file: StagedFile) => Promise<void>): Promise<void> => {
-  const staged = await stageFiles(dirname(path));
-  try {
-    const file = await staged.create(basename(path));
-    await write(file);
-    await file.finish();
-    await staged.publish();
-  } catch (error) {
-    await staged.discard();
-    throw error;
-  }
-};
 
 /** Writes products as a sheet and says how many they were. */
 export type WriteSheet = (

@@ -32,7 +32,7 @@ export const answersLines = (result: AnswersResult, dryRun: boolean, io: Io): re
     `${countText(answers, "answer")} in ${countText(sheets, "gap sheet")}: ${style.good(`${taken.toLocaleString("en")} ${dryRun ? "would be taken" : "taken"}`)}${taken > 0 ? ` (${parts(result)})` : ""}${rest.length > 0 ? `, ${rest.join(", ")}` : ""}`,
     ...best.map(
       ({ label, becameReady, stillHeld }) =>
-        `  ${label}: ${style.good(countText(becameReady, "product"))} ${dryRun ? "would become" : becameReady === 1 ? "became" : "became"} ready, ${stillHeld.toLocaleString("en")} of these still held`,
+        `  ${label}: ${style.good(countText(becameReady, "product"))} ${dryRun ? "would become" : "became"} ready, ${stillHeld.toLocaleString("en")} of these still held`,
     ),
     ...causeLines(causes.causes(), io),
     ...(revisions.length > 0 && !dryRun

@@ -13,6 +13,7 @@ import { addToManifest } from "../../../workspace/edit-manifest.js";
 import { readingFor, type TiedSource } from "../../../workspace/source-reading.js";
 import { saveSource, type Source } from "../../../workspace/source-files.js";
 import type { Workspace } from "../../../workspace/workspace.js";
+import { placeIn } from "../value-place.js";
 import { chooseSource, type ChosenSource, type SourceWishes } from "./choose-source.js";
 import { importRows, type ImportedRows } from "./import-rows.js";
 import { rejectedFiles, type RejectedFiles } from "./rejected-rows.js";
@@ -200,12 +201,7 @@ const lookOver = async (
   onFinding: (finding: Diagnostic) => void,
 ): Promise<void> => {
   for await (const families of transaction.touchedFamilies())
-    for (const family of families)
-      familyFindings(family, (product, attribute) => {
-        const slot = product.attributes.slot(attribute);
-        const origin = slot === undefined ? undefined : product.origin(slot);
-        return origin === undefined ? undefined : store.placeOf(origin, attribute);
-      }).forEach(onFinding);
+    for (const family of families) familyFindings(family, placeIn(store)).forEach(onFinding);
   for (const [sku, other] of await transaction.skuTwins())
     onFinding(diagnostic("sku-twin", { sku, other }, { product: sku }, "warning"));
   for (const { file, parts, groupsNamed } of files) {

@@ -1,0 +1,47 @@
+import type { Damage } from "../values/damage.js";
+import type { ReadingProblem } from "../values/read.js";
+import type { Code, FactsByCode } from "./facts.js";
+
+/** What a code says with its facts. */
+export type Sentence<C extends Code> = (facts: FactsByCode[C]) => string;
+
+const SHOWN_LENGTH = 60;
+
+export const quote = (text: string): string => {
+  const line = text.replace(/\s+/g, " ");
+  return `"${line.length > SHOWN_LENGTH ? `${line.slice(0, SHOWN_LENGTH)}…` : line}"`;
+};
+
+export const listed = (names: readonly string[]): string => names.map(quote).join(", ");
+
+export const orNearest = (names: readonly string[]): string =>
+  names.length === 0 ? "" : `; nearest: ${listed(names)}`;
+
+export const problems: Readonly<Record<ReadingProblem, string>> = {
+  "gtin-length": "a GTIN has 8, 12, 13 or 14 digits",
+  "gtin-check-digit": "its check digit is wrong: compare it with the packaging",
+  "gtin-scientific": "a spreadsheet has shortened it: format the column as text and paste the barcode again",
+  "gtin-characters": "a GTIN has digits only",
+  "not-a-number": "it is not a number with the decimal mark of this file",
+  "not-whole": "a whole number is wanted",
+  "not-money": "it is not a price, such as 12.50 or 12.50 GBP",
+  "no-currency": "it has no currency: name one in the source's currency",
+  "not-a-measure": "it is not a measure in a known unit, such as 1.5 kg",
+  "other-dimension": "its unit does not convert to the one that the field wants, as a volume to a weight",
+  "no-unit": "it has no unit: name one in the source's units",
+  "not-a-date": "it is not a day written as 2026-03-01",
+  "not-yes-or-no": "it is neither yes nor no",
+  "not-a-url": "it is not a web address that starts with https://",
+};
+
+/** What was done to a value, as the sentence goes on. */
+export const damages: Readonly<Record<Damage, string>> = {
+  scientific: "a spreadsheet had shortened it to a power of ten",
+  "leading-zeros": "a spreadsheet had dropped the zeros before it",
+  "decimal-point": "a spreadsheet had written it as a number",
+  date: "a spreadsheet took it for a date",
+  encoding: "letters were garbled by a wrong encoding",
+  quotes: "its inch or foot marks were curled",
+  spaces: "blanks or invisible characters stood around it",
+  formula: "a spreadsheet's formula failed there",
+};
