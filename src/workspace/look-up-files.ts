@@ -50,6 +50,10 @@ const refuseLarge = async (path: string, file: string): Promise<void> => {
     throw new Refusal([diagnostic("file-too-large", { path: file, limit: MEGABYTES })]);
 };
 
+/** A line of the author's among the rows: # and words, and nothing in the other columns. A key may begin with # as well. */
+const isRemark = ([first = "", ...others]: readonly string[]): boolean =>
+  first.trimStart().startsWith("#") && others.length > 0 && others.every((cell) => cell === "");
+
 const readOne = async (path: string, file: string): Promise<ReadTable> => {
   await refuseLarge(path, file);
   const { fileSource } = await import("../formats/byte-source.js");
@@ -61,7 +65,7 @@ const readOne = async (path: string, file: string): Promise<ReadTable> => {
   for await (const batch of table.batches)
     for (const { row, cells, fault } of batch) {
       if (fault !== undefined) throw new Refusal([fault]);
-      if (cells[0]?.trimStart().startsWith("#") !== true && cells.some((cell) => cell !== ""))
+      if (!isRemark(cells) && cells.some((cell) => cell !== ""))
         rows.push({ row, cells: cells.map((cell) => cleanText(cell)) });
     }
   return { file, header: table.header.map((column) => column.trim()), rows };

@@ -1,4 +1,4 @@
-import { fold } from "../values/text.js";
+import { fold, termKey } from "../values/text.js";
 import { readYesNo } from "../values/yes-no.js";
 
 /** Longer texts are no terms: they have no forms and no parts. */
@@ -28,8 +28,12 @@ yogurt yoghurt;catalog catalogue;mustache moustache;gage gauge;licorice liquoric
 const singular = (word: string): string =>
   /[^s]s$/.test(word) && word.length > 3 ? word.slice(0, -1) : word;
 
+// Signs that tell terms apart; a dash between two words does not: `off-white` is `off white`, `5-10` not `5 10`.
+const apart = /[+<>#&/%]|-(?!\p{L})|(?<!\p{L})-/u;
+
 /** Without spaces, in one spelling of the English-speaking countries, singular: `Off-White` and `offwhite`, `gray` and `grey`. */
 const spelling = (text: string): string | undefined => {
+  if (apart.test(termKey(text))) return undefined;
   const words = fold(text).split(" ").filter(Boolean);
   return words.length === 0 ? undefined : words.map((word) => singular(spellings.get(word) ?? word)).join("");
 };
@@ -68,6 +72,7 @@ const letterSizes = new Map<string, string>(
 const extraSize = /^(?:(\d)(?:x|extra)?|(x{1,4})|((?:extra)+))(small|large|s|l)$/;
 
 const letterSize = (text: string): string | undefined => {
+  if (/[+<>#&/%]/.test(text)) return undefined;
   const compact = fold(text).replaceAll(" ", "");
   const known = letterSizes.get(compact);
   if (known !== undefined) return known;

@@ -1,5 +1,5 @@
 import type { Place } from "../diagnostics/place.js";
-import { fold } from "../values/text.js";
+import { termKey } from "../values/text.js";
 import { TERM_LIMIT, termForms, type TermForm } from "./term-forms.js";
 
 export interface PermittedValue {
@@ -24,7 +24,7 @@ export const valueList = (name: string, place: Place, values: readonly Permitted
   const folded = new Map<string, string>();
   // Own values win over labels, labels over synonyms; of two alike the first in the file.
   const learn = (text: string, value: string): void => {
-    const key = fold(text);
+    const key = termKey(text);
     if (key !== "" && !folded.has(key)) folded.set(key, value);
   };
   for (const { value } of values) learn(value, value);
@@ -53,7 +53,7 @@ export const valueList = (name: string, place: Place, values: readonly Permitted
     name,
     place,
     values,
-    match: (text) => (exact.has(text) ? text : (folded.get(fold(text)) ?? bySpelling(text))),
+    match: (text) => (exact.has(text) ? text : (folded.get(termKey(text)) ?? bySpelling(text))),
   };
 };
 

@@ -213,19 +213,27 @@ const choice = ({ condition, then, otherwise }: Of<"if">, sub: (inner: Expressio
 };
 
 const binary = (
-  { operator, right: written, span }: Of<"binary">,
+  { operator, left: first, right: second, span }: Of<"binary">,
   left: Compiled,
   right: Compiled,
 ): Compiled => {
   switch (operator) {
     case "or":
-      return alternative(left, right, written.node === "blank");
+      return alternative(left, right, second.node === "blank");
     case "and":
       return (scope, troubles) => left(scope, troubles) === true && right(scope, troubles) === true;
     case "=":
-      return (scope, troubles) => same(left(scope, troubles), right(scope, troubles));
-    case "!=":
-      return (scope, troubles) => !same(left(scope, troubles), right(scope, troubles));
+    case "!=": {
+      const isAlike = operator === "=";
+      if (second.node === "blank")
+        return (scope, troubles) => (left(scope, troubles) === undefined) === isAlike;
+      if (first.node === "blank")
+        return (scope, troubles) => (right(scope, troubles) === undefined) === isAlike;
+      return (scope, troubles) => {
+        const [a, b] = [left(scope, troubles), right(scope, troubles)];
+        return a !== undefined && b !== undefined && (order(a, b) === 0) === isAlike;
+      };
+    }
     case "<":
     case ">":
     case "<=":
@@ -269,6 +277,3 @@ const alternative = (left: Compiled, right: Compiled, endsBlank: boolean): Compi
     return second ?? first;
   };
 };
-
-const same = (a: MaybeBlank, b: MaybeBlank): boolean =>
-  a === undefined || b === undefined ? a === b : order(a, b) === 0;

@@ -1,18 +1,40 @@
-import { isDecimal, type Decimal } from "../values/decimal.js";
+import { isDecimal, whole, type Decimal } from "../values/decimal.js";
 import { convert, measure } from "../values/measure.js";
 import { money } from "../values/money.js";
 import { isDate, isList, isMeasure, isMoney, type MaybeBlank, type Value } from "../values/value.js";
 import { cannot, type Cannot } from "./trouble.js";
 
+// What divisions leave behind the 35th of the 40 digits that are kept.
+const NUMBER_DUST = whole(10).pow(-35);
+// Conversions may have gone through a text of 20 decimals.
+const MEASURE_DUST = whole(10).pow(-12);
+const FEW_DIGITS = 30;
+
+const isDust = (a: Decimal, b: Decimal, dust: Decimal): boolean => a.minus(b).abs().lte(a.abs().times(dust));
+
+const numbersCompared = (a: Decimal, b: Decimal): number => {
+  const found = a.comparedTo(b);
+  // Only what was divided has so many digits.
+  if (found === 0 || (a.precision() < FEW_DIGITS && b.precision() < FEW_DIGITS)) return found;
+  return isDust(a, b, NUMBER_DUST) ? 0 : found;
+};
+
+/** Measures are alike to one part in 10^12: a weight in pounds and back is the same weight. */
+const measuresCompared = (a: Decimal, b: Decimal): number => {
+  const found = a.comparedTo(b);
+  return found !== 0 && isDust(a, b, MEASURE_DUST) ? 0 : found;
+};
+
 /** Order of two values of one kind; undefined when they have none (blank, other kinds, other currencies). */
 export const order = (a: MaybeBlank, b: MaybeBlank): number | undefined => {
   if (typeof a === "string" && typeof b === "string") return a < b ? -1 : a > b ? 1 : 0;
   if (typeof a === "boolean" && typeof b === "boolean") return Number(a) - Number(b);
-  if (isDecimal(a) && isDecimal(b)) return a.comparedTo(b);
-  if (isMoney(a) && isMoney(b)) return a.currency === b.currency ? a.amount.comparedTo(b.amount) : undefined;
+  if (isDecimal(a) && isDecimal(b)) return numbersCompared(a, b);
+  if (isMoney(a) && isMoney(b))
+    return a.currency === b.currency ? numbersCompared(a.amount, b.amount) : undefined;
   if (isMeasure(a) && isMeasure(b)) {
     const same = convert(b, a.unit);
-    return same === undefined ? undefined : a.amount.comparedTo(same.amount);
+    return same === undefined ? undefined : measuresCompared(a.amount, same.amount);
   }
   if (isDate(a)) return order(a.iso, isDate(b) ? b.iso : b);
   return isDate(b) ? order(a, b.iso) : undefined;

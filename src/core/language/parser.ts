@@ -1,5 +1,6 @@
 import { decimal } from "../values/decimal.js";
 import type { Fault } from "./fault.js";
+import { expressionStart } from "./brace-start.js";
 import { lex } from "./lexer.js";
 import { leftOver } from "./left-over.js";
 import type { BinaryOperator, Expression, TemplatePart } from "./syntax.js";
@@ -253,6 +254,8 @@ class Parser {
 
   private text(parts: readonly TextPart[], span: Span): Expression {
     const words = plainWords(parts);
+    // A text with nothing in it is blank, written out as well as worked out.
+    if (words === "") return { node: "blank", span };
     if (words !== undefined) return { node: "literal", value: words, span };
     const template: TemplatePart[] = [];
     for (const part of parts) {
@@ -263,8 +266,8 @@ class Parser {
   }
 
   private braceAt(start: number, end: number): TemplatePart | undefined {
-    const before = /^[^\p{L}\p{N}_"`]*/u.exec(this.source.slice(start, end))?.[0] ?? "";
-    const from = start + before.length;
+    const from = expressionStart(this.source, start, end);
+    const before = this.source.slice(start, from);
     if (from === end) {
       this.faults.push({
         fault: "syntax",

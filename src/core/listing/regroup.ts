@@ -2,7 +2,7 @@ import { productWith, textOf, type Product } from "../catalogue/product.js";
 import { LIST_SEPARATOR } from "../catalogue/record.js";
 import { axesTaken, axisRuleFor } from "../channel/axis-rules.js";
 import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
-import { fold } from "../values/text.js";
+import { termKey } from "../values/text.js";
 import type { MaybeBlank } from "../values/value.js";
 import type { ChannelSetup } from "./channel-setup.js";
 import type { PricedProduct } from "./listing.js";
@@ -49,7 +49,7 @@ export const regroup = (members: readonly PricedProduct[], setup: ChannelSetup):
     const { product } = member;
     const values = tooMuch.map((axis) => textOf(product, axis) ?? "");
     const group = isSplit
-      ? [product.group ?? "", ...values.map((value) => fold(value).replaceAll(" ", "-"))].join("-")
+      ? [product.group ?? "", ...values.map((value) => termKey(value).replaceAll(" ", "-"))].join("-")
       : undefined;
     const note = diagnostic(
       "group-split",

@@ -1,43 +1,51 @@
 const segmenter = new Intl.Segmenter("en", { granularity: "grapheme" });
+// Every sign of ASCII is a character of its own, but for the end of a line in two signs.
 // eslint-disable-next-line no-control-regex
-const ascii = /^[\u0000-\u007f]*$/;
-const starter = /^[\p{L}\p{N}]/u;
+const ascii = /^[\u0000-\u000c\u000e-\u007f]*$/;
 
 // Each segment that the engine gives carries the whole text that it is cut from: long texts are cut before.
 const PIECE = 256;
 
-const isAscii = (code: number): boolean => code < 128;
+const isHighSurrogate = (code: number): boolean => code >= 0xd800 && code < 0xdc00;
 
-/** A place near the end of a piece where a character ends for certain, or as good as that. */
-const cut = (text: string, start: number, end: number): number => {
-  for (let at = end; at > start; at--)
-    // Two signs of ASCII are never one character, but for the end of a line in two signs.
-    if (isAscii(text.charCodeAt(at - 1)) && isAscii(text.charCodeAt(at)) && text[at - 1] !== "\r") return at;
-  for (let at = end; at > start; at--) if (starter.test(text.slice(at, at + 2))) return at;
-  return text.codePointAt(end - 1) === text.charCodeAt(end - 1) ? end : end - 1;
-};
-
-function* pieces(text: string): Generator<string> {
+/**
+ * The characters of a text, cut piece by piece. A piece begins where a character begins, so that all in it are right but
+ * perhaps the last, which may go on behind the piece: that one begins the next.
+ */
+function* segments(text: string): Generator<string> {
+  let size = PIECE;
   for (let start = 0; start < text.length;) {
-    const end = start + PIECE >= text.length ? text.length : cut(text, start, start + PIECE);
-    yield text.slice(start, end);
-    start = end;
+    const at = Math.min(start + size, text.length);
+    const end = isHighSurrogate(text.charCodeAt(at - 1)) ? Math.min(at + 1, text.length) : at;
+    const piece = text.slice(start, end);
+    if (ascii.test(piece) && text.charCodeAt(end) < 0x80) {
+      yield* piece;
+      start = end;
+      continue;
+    }
+    let last = { segment: "", index: 0 };
+    for (const found of segmenter.segment(piece)) {
+      if (last.segment !== "") yield last.segment;
+      last = found;
+    }
+    if (end === text.length) {
+      yield last.segment;
+      return;
+    }
+    // A character longer than a piece wants a longer one.
+    size = last.index === 0 ? size * 2 : PIECE;
+    start += last.index;
   }
 }
 
 /** The characters of a text as a person counts them: graphemes, so that an accent or a flag counts once. */
-export const characters = (text: string): readonly string[] => {
-  if (ascii.test(text)) return text.split("");
-  const all: string[] = [];
-  for (const piece of pieces(text)) for (const { segment } of segmenter.segment(piece)) all.push(segment);
-  return all;
-};
+export const characters = (text: string): readonly string[] =>
+  ascii.test(text) ? text.split("") : [...segments(text)];
 
 /** How many {@link characters} a text has. */
 export const characterCount = (text: string): number => {
   if (ascii.test(text)) return text.length;
   let count = 0;
-  for (const piece of pieces(text))
-    count += ascii.test(piece) ? piece.length : Array.from(segmenter.segment(piece)).length;
+  for (const segment of segments(text)) count += segment === "" ? 0 : 1;
   return count;
 };

@@ -16,34 +16,70 @@ const minorDigits = new Map<string, number>(
   ),
 );
 
-/** Signs that stand for one currency only; `$` and `kr` stand for many and are read by the default currency. */
-const signs = new Map([
-  ["£", "GBP"],
-  ["€", "EUR"],
-  ["¥", "JPY"],
-  ["₹", "INR"],
-  ["₺", "TRY"],
-  ["₴", "UAH"],
-  ["zł", "PLN"],
-  ["Kč", "CZK"],
-]);
+// Signs and the currencies that are written with them; where there are several, the first has no claim over the others.
+const signs = new Map<string, readonly string[]>(
+  Object.entries({
+    "£": "GBP EGP FKP GIP SHP SSP",
+    "€": "EUR",
+    "¥": "JPY CNY",
+    "₹": "INR",
+    "₺": "TRY",
+    "₴": "UAH",
+    "₩": "KRW",
+    "₪": "ILS",
+    "₫": "VND",
+    zł: "PLN",
+    kč: "CZK",
+    ft: "HUF",
+    kr: "SEK NOK DKK ISK",
+    fr: "CHF",
+    $: "USD AUD CAD NZD SGD HKD MXN TWD ARS BBD BMD BND BSD BZD CLP COP CVE DOP FJD GYD JMD KYD LRD NAD NIO SBD SRD TTD UYU XCD",
+    us$: "USD",
+    a$: "AUD",
+    au$: "AUD",
+    c$: "CAD",
+    ca$: "CAD",
+    nz$: "NZD",
+    hk$: "HKD",
+    s$: "SGD",
+    mx$: "MXN",
+    r$: "BRL",
+  }).map(([sign, codes]) => [sign, codes.split(" ")]),
+);
 
-const sharedSigns = new Map([
-  ["$", new Set(["USD", "AUD", "CAD", "NZD", "SGD", "HKD", "MXN", "TWD"])],
-  ["kr", new Set(["SEK", "NOK", "DKK", "ISK"])],
-]);
+// A sign of several that means one of them wherever nothing else is said.
+const usual = new Map([["£", "GBP"]]);
 
 export const isCurrency = (code: string): boolean => minorDigits.has(code);
 
 /** How many decimal places the currency is written with (GBP: 2). */
 export const currencyPlaces = (code: string): number => minorDigits.get(code) ?? 2;
 
-/** The currency that a sign or code stands for; a shared sign needs the default to choose. */
-export const currencyOf = (mark: string, fallback: string | undefined): string | undefined => {
+/** Currencies that a sign or code can stand for; none where it is neither. */
+const currenciesOf = (mark: string): readonly string[] => {
   const code = mark.toUpperCase();
-  if (minorDigits.has(code)) return code;
-  const own = signs.get(mark);
-  if (own !== undefined) return own;
-  const shared = sharedSigns.get(mark.toLowerCase());
-  return fallback !== undefined && shared?.has(fallback) === true ? fallback : undefined;
+  return minorDigits.has(code) ? [code] : (signs.get(mark.toLowerCase()) ?? []);
+};
+
+export type CurrencyProblem = "no-currency" | "which-currency" | "two-currencies";
+
+/**
+ * The currency that the signs and codes around an amount stand for together: `$12.50 CAD` is in Canadian dollars. A sign
+ * that several currencies share means the default where it is one of them; elsewhere nothing tells which.
+ */
+export const currencyOf = (
+  marks: readonly string[],
+  fallback: string | undefined,
+): { readonly currency: string } | { readonly problem: CurrencyProblem } => {
+  const [first, ...others] = marks.map(currenciesOf);
+  if (first === undefined)
+    return fallback === undefined ? { problem: "no-currency" } : { currency: fallback };
+  if ([first, ...others].some((codes) => codes.length === 0)) return { problem: "no-currency" };
+  const possible = others.reduce((left, codes) => left.filter((code) => codes.includes(code)), first);
+  const [only, another] = possible;
+  if (only === undefined) return { problem: "two-currencies" };
+  if (another === undefined) return { currency: only };
+  if (fallback !== undefined && possible.includes(fallback)) return { currency: fallback };
+  const common = usual.get(marks[0] ?? "");
+  return common === undefined ? { problem: "which-currency" } : { currency: common };
 };

@@ -1,3 +1,4 @@
+import { monthNamed } from "./months.js";
 import type { CalendarDate } from "./value.js";
 
 /** Which number of `03/04/2026` is the day; a file that says nothing is read only where there is no doubt. */
@@ -6,8 +7,10 @@ export type DateOrder = "dmy" | "mdy";
 const isoDay = /^(\d{4})-(\d{2})-(\d{2})(?:[T ]\d{2}:\d{2}(?::\d{2}(?:\.\d+)?)?(?:Z|[+-]\d{2}:?\d{2})?)?$/;
 const yearFirst = /^(\d{4})[/.](\d{1,2})[/.](\d{1,2})$/;
 const yearLast = /^(\d{1,2})[/.-](\d{1,2})[/.-](\d{4})$/;
-const withMonth = /^(\d{1,2})[. -]+(jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*[. -]+(\d{4})$/i;
-const monthNames = ["jan", "feb", "mar", "apr", "may", "jun", "jul", "aug", "sep", "oct", "nov", "dec"];
+const withMonth = /^(\d{1,2})[. -]+(\p{L}{3,9})[. -]+(\d{4})$/u;
+
+/** Years as shops write them: what has another number of digits was meant as something else. */
+const YEARS = { first: 1000, last: 9999 } as const;
 
 const daysInMonth = (year: number, month: number): number => {
   if (month === 2) return (year % 4 === 0 && year % 100 !== 0) || year % 400 === 0 ? 29 : 28;
@@ -15,21 +18,21 @@ const daysInMonth = (year: number, month: number): number => {
 };
 
 const day = (year: number, month: number, date: number): CalendarDate | undefined => {
-  const real = month >= 1 && month <= 12 && date >= 1 && date <= daysInMonth(year, month);
+  const real =
+    year >= YEARS.first && month >= 1 && month <= 12 && date >= 1 && date <= daysInMonth(year, month);
   const two = (part: number): string => String(part).padStart(2, "0");
   return real ? { kind: "date", iso: `${year}-${two(month)}-${two(date)}` } : undefined;
 };
 
 /**
- * A real day of the Gregorian calendar: ISO 8601 (a time behind it is cut), year first, or day and month before the
- * year. Where day and month could change places and the order is not stated, it is refused.
+ * A real day of the Gregorian calendar in the years 1000 to 9999: ISO 8601 (a time behind it is cut), year first, or day
+ * and month before the year. Where day and month could change places and the order is not stated, it is refused.
  */
 export const readDate = (text: string, order?: DateOrder): CalendarDate | undefined => {
   const iso = isoDay.exec(text) ?? yearFirst.exec(text);
   if (iso !== null) return day(Number(iso[1]), Number(iso[2]), Number(iso[3]));
   const named = withMonth.exec(text);
-  if (named !== null)
-    return day(Number(named[3]), monthNames.indexOf((named[2] ?? "").toLowerCase()) + 1, Number(named[1]));
+  if (named !== null) return day(Number(named[3]), monthNamed(named[2] ?? "") ?? 0, Number(named[1]));
   const last = yearLast.exec(text);
   if (last === null) return undefined;
   const [first, second, year] = [Number(last[1]), Number(last[2]), Number(last[3])];
@@ -45,10 +48,10 @@ const DAY = 86_400_000;
 /** Days since 1970-01-01 of an ISO day. */
 export const dayNumber = (iso: string): number => Date.parse(`${iso}T00:00:00Z`) / DAY;
 
-/** The day of a day number; undefined outside the years 1 to 9999. */
+/** The day of a day number; undefined outside the years 1000 to 9999. */
 export const dayOf = (number: number): CalendarDate | undefined => {
   const iso = new Date(number * DAY).toISOString();
-  return /^\d{4}-/.test(iso) && !iso.startsWith("0000") ? { kind: "date", iso: iso.slice(0, 10) } : undefined;
+  return /^[1-9]\d{3}-/.test(iso) ? { kind: "date", iso: iso.slice(0, 10) } : undefined;
 };
 
 /** Year, week and day of the week (Monday is 1) of an ISO 8601 week date. */

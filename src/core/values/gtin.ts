@@ -1,6 +1,7 @@
 import type { Damage } from "./damage.js";
 
-export type GtinProblem = "gtin-length" | "gtin-check-digit" | "gtin-scientific" | "gtin-characters";
+export type GtinProblem =
+  "gtin-length" | "gtin-check-digit" | "gtin-scientific" | "gtin-characters" | "gtin-zeros";
 
 export type GtinReading =
   { readonly digits: string; readonly repaired?: Damage } | { readonly problem: GtinProblem };
@@ -42,6 +43,8 @@ export const readGtin = (text: string): GtinReading => {
   const whole = withPoint.exec(text)?.[1];
   const digits = whole ?? text.replace(/[\s-]/g, "");
   if (!/^\d+$/.test(digits)) return { problem: "gtin-characters" };
+  // Its check digit would be right, and it is nobody's: what a system writes where it has none.
+  if (/^0+$/.test(digits)) return { problem: "gtin-zeros" };
   if (lengths.has(digits.length)) {
     if (!isChecked(digits)) return { problem: "gtin-check-digit" };
     return whole === undefined ? { digits } : { digits, repaired: "decimal-point" };

@@ -2,8 +2,13 @@ import { Parser } from "htmlparser2";
 
 const silent = new Set(["script", "style", "template", "head", "iframe", "object", "svg", "noscript"]);
 const blocks = new Set(
-  "p div section article header footer h1 h2 h3 h4 h5 h6 ul ol table tr blockquote pre dl dt dd".split(" "),
+  (
+    "p div section article aside main nav header footer address h1 h2 h3 h4 h5 h6 ul ol dl dt dd table caption thead tbody tfoot tr " +
+    "blockquote pre figure figcaption details summary fieldset legend form hr"
+  ).split(" "),
 );
+// Cells of a row and choices of a list stand beside each other, parted by a blank.
+const parted = new Set(["td", "th", "option", "img"]);
 
 const looksLikeHtml = /<[a-z!/]|&[a-z#]/i;
 
@@ -34,6 +39,7 @@ const withoutMarks = (html: string): string => {
         else if (name === "br") text += "\n";
         else if (name === "li") text += "\n- ";
         else if (blocks.has(name)) text += "\n";
+        else if (parted.has(name)) text += " ";
       },
       ontext(words) {
         if (muted === 0) text += words.replace(/\s+/g, " ");
@@ -41,6 +47,7 @@ const withoutMarks = (html: string): string => {
       onclosetag(name) {
         if (silent.has(name)) muted = Math.max(0, muted - 1);
         else if (blocks.has(name)) text += "\n";
+        else if (parted.has(name)) text += " ";
       },
     },
     { decodeEntities: true },
@@ -55,6 +62,20 @@ const signs: Readonly<Record<string, string>> = {
   ">": "&gt;",
   '"': "&quot;",
   "'": "&#39;",
+};
+
+// A sign that is escaped already: `&amp;`, `&#38;`.
+const reference = /&(?:[a-z][a-z0-9]{1,30}|#\d{1,7}|#x[0-9a-f]{1,6});/gi;
+
+/** The same for a text whose signs may be escaped already, as shop systems hand them out: each is escaped once. */
+const escapedOnce = (text: string): string => {
+  let html = "";
+  let from = 0;
+  for (const { 0: written, index } of text.matchAll(reference)) {
+    html += escapedText(text.slice(from, index)) + written;
+    from = index + written.length;
+  }
+  return html + escapedText(text.slice(from));
 };
 
 /** A plain text with the signs that mean something in HTML escaped. */
@@ -78,10 +99,10 @@ const blockHtml = (block: string): string => {
   for (const line of lines)
     if (dash.test(line)) {
       endParagraph();
-      entries.push(escapedText(line.replace(dash, "")));
+      entries.push(escapedOnce(line.replace(dash, "")));
     } else if (line.trim() !== "") {
       endList();
-      words.push(escapedText(line.trim()));
+      words.push(escapedOnce(line.trim()));
     }
   endParagraph();
   endList();

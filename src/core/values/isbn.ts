@@ -1,4 +1,11 @@
-import { checkDigit, readGtin, type GtinReading } from "./gtin.js";
+import { checkDigit, readGtin, type GtinProblem } from "./gtin.js";
+import type { Damage } from "./damage.js";
+
+export type IsbnReading =
+  { readonly digits: string; readonly repaired?: Damage } | { readonly problem: GtinProblem | "isbn-prefix" };
+
+// ISO 2108: the two ranges of EAN that books have.
+const isbn13 = /^97[89]\d{10}$/;
 
 const isbn10 = /^\d{9}[\dX]$/i;
 
@@ -12,8 +19,8 @@ const isIsbn10 = (text: string): boolean => {
   return sum % 11 === 0;
 };
 
-/** An ISBN-13, which is also a GTIN-13; an ISBN-10 is turned into the ISBN-13 of the same book. */
-export const readIsbn = (text: string): GtinReading => {
+/** An ISBN-13, which begins with 978 or 979 and is also a GTIN-13; an ISBN-10 is turned into the ISBN-13 of the same book. */
+export const readIsbn = (text: string): IsbnReading => {
   const compact = text.replace(/[\s-]/g, "");
   // A book whose ISBN-10 begins with zeros may have lost them; its check digit proves where.
   const padded = /^\d{7,9}[\dX]?$/i.test(compact) ? compact.padStart(10, "0") : compact;
@@ -22,7 +29,9 @@ export const readIsbn = (text: string): GtinReading => {
     const digits = body + checkDigit(body);
     return padded === compact ? { digits } : { digits, repaired: "leading-zeros" };
   }
-  return isbn10.test(compact) ? { problem: "gtin-check-digit" } : readGtin(text);
+  if (isbn10.test(compact)) return { problem: "gtin-check-digit" };
+  const reading = readGtin(text);
+  return "problem" in reading || isbn13.test(reading.digits) ? reading : { problem: "isbn-prefix" };
 };
 
 /** The ISBN-10 of an ISBN-13 that begins with 978; others have none. */

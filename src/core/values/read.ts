@@ -1,11 +1,11 @@
 import { assertNever } from "../assert-never.js";
 import { readFraction } from "./compound.js";
-import { currencyOf } from "./currencies.js";
+import { currencyOf, type CurrencyProblem } from "./currencies.js";
 import type { Damage } from "./damage.js";
 import { readDate, type DateOrder } from "./date.js";
-import type { Decimal } from "./decimal.js";
-import { readGtin, type GtinProblem, type GtinReading } from "./gtin.js";
-import { readIsbn } from "./isbn.js";
+import { whole, type Decimal } from "./decimal.js";
+import { readGtin, type GtinProblem } from "./gtin.js";
+import { readIsbn, type IsbnReading } from "./isbn.js";
 import { convert, measure } from "./measure.js";
 import { money } from "./money.js";
 import { readNumber, type DecimalMark } from "./number.js";
@@ -15,10 +15,11 @@ import { readYesNo } from "./yes-no.js";
 
 export type ReadingProblem =
   | GtinProblem
+  | "isbn-prefix"
   | "not-a-number"
   | "not-whole"
   | "not-money"
-  | "no-currency"
+  | CurrencyProblem
   | "not-a-measure"
   | "other-dimension"
   | "no-unit"
@@ -44,19 +45,24 @@ const readMoney = (text: string, defaults: ReadingDefaults): Reading => {
   if (match === null) return { problem: "not-money" };
   const amount = readNumber(match[2] ?? "", defaults.decimalMark);
   if (amount === undefined) return { problem: "not-money" };
-  const mark = match[1] ?? match[3];
-  const currency = mark === undefined ? defaults.currency : currencyOf(mark, defaults.currency);
-  return currency === undefined ? { problem: "no-currency" } : { value: money(amount, currency) };
+  const found = currencyOf(
+    [match[1], match[3]].filter((mark) => mark !== undefined),
+    defaults.currency,
+  );
+  return "problem" in found ? found : { value: money(amount, found.currency) };
 };
 
-const measureParts = /^([+-]?(?:[\d.,'\u202f]*\d|\d*[ -]?(?:\d+\/\d+|[½¼¾⅛⅜⅝⅞])))\s*([^\d\s½¼¾⅛⅜⅝⅞].*)?$/;
+const measureParts = /^([+-]?(?:[\d.,'\u202f]*\d|\d*[ -]?(?:\d+\/\d+|[½¼¾⅛⅜⅝⅞])))\s*([^\d\s/½¼¾⅛⅜⅝⅞-].*)?$/;
 const compoundParts = /^(\d[\d.,]*)\s*([^\d\s.,]+)[\s,]*(\d[\d.,]*)\s*([^\d\s.,]+)$/;
 const smartQuotes = /[’”″′]/;
 
 const amountOf = (text: string, mark: DecimalMark | undefined): Decimal | undefined =>
   readNumber(text, mark) ?? readFraction(text);
 
-/** Two parts of one dimension, such as `5 lb 3 oz`: the sum, in the second unit, where it stays exact. */
+/**
+ * One measure in falling units, such as `5 lb 3 oz`: whole larger ones and less than one of them in smaller, summed in
+ * the smaller. `10 cm, 20 cm` are two sizes and no sum.
+ */
 const readCompound = (text: string, { decimalMark }: ReadingDefaults): Measure | undefined => {
   const match = compoundParts.exec(text);
   if (match === null) return undefined;
@@ -64,9 +70,10 @@ const readCompound = (text: string, { decimalMark }: ReadingDefaults): Measure |
   const [first, second] = [readNumber(match[1] ?? "", decimalMark), readNumber(match[3] ?? "", decimalMark)];
   if (larger === undefined || smaller === undefined || first === undefined || second === undefined)
     return undefined;
-  if (larger.factor.lessThan(smaller.factor)) return undefined;
-  const converted = convert(measure(first, larger), smaller);
-  return converted === undefined ? undefined : measure(converted.amount.plus(second), smaller);
+  const perLarger = convert(measure(whole(1), larger), smaller)?.amount;
+  if (perLarger === undefined || !first.isInteger() || second.gte(perLarger)) return undefined;
+  if (larger.factor.lte(smaller.factor)) return undefined;
+  return measure(first.times(perLarger).plus(second), smaller);
 };
 
 const readMeasure = (text: string, defaults: ReadingDefaults): Reading => {
@@ -88,7 +95,8 @@ const plainMeasure = (text: string, defaults: ReadingDefaults): Reading => {
 };
 
 const readDecimal = (text: string, defaults: ReadingDefaults, wholeOnly: boolean): Reading => {
-  const value = readNumber(text.replace(/\s*%$/, ""), defaults.decimalMark);
+  // A share is a number of hundredths, never a count of things.
+  const value = readNumber(wholeOnly ? text : text.replace(/\s*%$/, ""), defaults.decimalMark);
   if (value === undefined) return { problem: "not-a-number" };
   return wholeOnly && !value.isInteger() ? { problem: "not-whole" } : { value };
 };
@@ -99,7 +107,7 @@ const orProblem = (value: Value | undefined, problem: ReadingProblem): Reading =
 const readUrl = (text: string): Reading =>
   /^https?:\/\/[^\s/]+\.[^\s]+$/i.test(text) ? { value: text } : { problem: "not-a-url" };
 
-const fromDigits = (reading: GtinReading): Reading => {
+const fromDigits = (reading: IsbnReading): Reading => {
   if ("problem" in reading) return reading;
   const { digits: value, repaired } = reading;
   return repaired === undefined ? { value } : { value, repaired };

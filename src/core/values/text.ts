@@ -27,6 +27,21 @@ export const cleanText = (text: string): string =>
         .replace(guarded, "")
     : text;
 
+/**
+ * A term folded for comparison: no case, accents or doubled spaces, and no punctuation but the signs that tell terms
+ * apart: `A+` is not `A`, `<5` not `>5`, `C#` not `C`.
+ */
+export const termKey = (text: string): string =>
+  text
+    .normalize("NFKD")
+    .replace(/\p{M}/gu, "")
+    .toLowerCase()
+    .replace(/[\u2010-\u2015\u2212]/g, "-")
+    .replace(/\u2044/g, "/")
+    .replace(/[^\p{L}\p{N}+<>#&/%-]+/gu, " ")
+    .replace(/ ?([+<>#&/%-]) ?/g, "$1")
+    .trim();
+
 /** Folded for comparison: no case, accents, punctuation or doubled spaces. */
 export const fold = (text: string): string =>
   text

@@ -1,12 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { readFraction, split } from "../../../src/core/values/compound.js";
-import {
-  beforeDate,
-  hasLostLetters,
-  isFormulaFault,
-  repairEncoding,
-} from "../../../src/core/values/damage.js";
+import { beforeDate, hasLostLetters, isFormulaFault } from "../../../src/core/values/damage.js";
+import { repairEncoding } from "../../../src/core/values/garbled.js";
 import { readDate } from "../../../src/core/values/date.js";
 import { decimal, decimalText } from "../../../src/core/values/decimal.js";
 import { checkDigit, gtin14, isRestricted, readGtin } from "../../../src/core/values/gtin.js";

@@ -59,7 +59,7 @@ describe("money and measures", () => {
     ["7.20", "7.20 GBP"],
     ["1.2345 USD", "1.2345 USD"],
     ["500 JPY", "500 JPY"],
-    ["$5", "no-currency"],
+    ["$5", "which-currency"],
     ["twelve", "not-money"],
   ])("when a price is written %s, then it is %s", (text, expected) => {
     expect(read("money", text, { currency: "GBP" })).toBe(expected);

@@ -1,3 +1,4 @@
+import { readPart } from "../../../core/catalogue/bundle.js";
 import { familyFindings } from "../../../core/catalogue/family-findings.js";
 import { rowReader } from "../../../core/catalogue/row-reader.js";
 import type { SourceProposal } from "../../../core/catalogue/proposal/source-proposal.js";
@@ -206,8 +207,10 @@ const lookOver = async (
     onFinding(diagnostic("sku-twin", { sku, other }, { product: sku }, "warning"));
   for (const { file, parts, groupsNamed } of files) {
     for (const { sku, part, row } of parts)
-      if (!(await transaction.isKnown(part)))
-        onFinding(diagnostic("missing-part", { part }, { product: sku, place: { file, row } }, "warning"));
+      if (!(await transaction.isKnown(part.trim())) && !(await transaction.isKnown(readPart(part).sku))) {
+        const facts = { part: readPart(part).sku };
+        onFinding(diagnostic("missing-part", facts, { product: sku, place: { file, row } }, "warning"));
+      }
     for (const [group, row] of groupsNamed)
       if (!(await transaction.hasGroupRecord(group)))
         onFinding(diagnostic("group-without-record", { group }, { place: { file, row } }, "warning"));

@@ -1,4 +1,3 @@
-import { readPart } from "../../../core/catalogue/bundle.js";
 import { CLEARED, LIST_SEPARATOR, RETRACTED } from "../../../core/catalogue/record.js";
 import { rowJoiner, type JoinedRecord } from "../../../core/catalogue/row-joiner.js";
 import type { RowReader, RowReading } from "../../../core/catalogue/row-reader.js";
@@ -31,7 +30,8 @@ export interface ChangeSample {
 /** A bundle's part, to be looked for when all rows are in. */
 export interface NamedPart {
   readonly sku: Sku;
-  readonly part: Sku;
+  /** As written: `2 x BC-1401`. */
+  readonly part: string;
   readonly row: number;
 }
 
@@ -210,8 +210,7 @@ class ImportRun {
   private noteParts(record: JoinedRecord, sku: Sku): void {
     const bundle = this.textOf(record, "bundle_of");
     if (bundle === "" || this.parts.length > PARTS_LIMIT) return;
-    for (const part of bundle.split(LIST_SEPARATOR))
-      this.parts.push({ sku, part: readPart(part).sku, row: record.row });
+    for (const part of bundle.split(LIST_SEPARATOR)) this.parts.push({ sku, part, row: record.row });
   }
 
   private noteGroup(record: JoinedRecord): void {

@@ -1,3 +1,4 @@
+import { currencyPlaces } from "../../values/currencies.js";
 import { isDecimal, type Decimal } from "../../values/decimal.js";
 import { measure } from "../../values/measure.js";
 import { money } from "../../values/money.js";
@@ -5,6 +6,7 @@ import { shownText } from "../../values/show.js";
 import { isList, isMeasure, isMoney, type MaybeBlank, type Value } from "../../values/value.js";
 import type { Parameter } from "../function.js";
 import type { ResultKind } from "../kind.js";
+import { cannot, type Cannot } from "../trouble.js";
 
 /** `parameter("text", "text")`, and the same that may be left out. */
 export const parameter = (name: string, kind: ResultKind): Parameter => ({ name, kind });
@@ -27,9 +29,22 @@ export const asText = (value: MaybeBlank): string => (typeof value === "string" 
 export const asCount = (value: MaybeBlank): number =>
   isDecimal(value) ? Math.min(Math.max(value.trunc().toNumber(), 0), 1_000_000) : 0;
 
+/** How much is let through: {@link asCount}, or all where the limit is not there. */
+export const asLimit = (value: MaybeBlank): number => (isDecimal(value) ? asCount(value) : Infinity);
+
 /** Applies a change of the number inside a number, a price or a measure. */
 export const within = (value: MaybeBlank, change: (amount: Decimal) => Decimal): MaybeBlank => {
   if (isDecimal(value)) return change(value);
   if (isMoney(value)) return money(change(value.amount), value.currency);
   return isMeasure(value) ? measure(change(value.amount), value.unit) : undefined;
 };
+
+/** A rate that is not there is not 0: what would be worked out with it is blank, and told. */
+export const noRate = (name: string): Cannot =>
+  cannot({ trouble: "wrong-argument", name, reason: "its rate is blank" });
+
+/** A price of what can be paid in its currency (ISO 4217: pence, whole yen); other values as they are. */
+export const payable = (value: MaybeBlank): MaybeBlank =>
+  isMoney(value)
+    ? money(value.amount.toDecimalPlaces(currencyPlaces(value.currency)), value.currency)
+    : value;

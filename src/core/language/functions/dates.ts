@@ -14,12 +14,12 @@ const piece = /YYYY|MM|DDD|DD|Www|D|hh|mm|ss/g;
 const dateText = ({ iso }: CalendarDate, pattern: string): string => {
   const [year = "", month = "", day = ""] = iso.split("-");
   const number = dayNumber(iso);
-  const isWeekDate = pattern.includes("Www");
   const week = weekOf(iso);
-  return pattern.replace(piece, (letters) => {
+  return pattern.replace(piece, (letters, at: number) => {
     switch (letters) {
       case "YYYY":
-        return isWeekDate ? String(week.year) : year;
+        // The year of a week is another than that of the day where the new year falls into the week.
+        return /^-?Www/.test(pattern.slice(at + 4)) ? String(week.year) : year;
       case "MM":
         return month;
       case "DD":
@@ -45,7 +45,7 @@ const shifted = (date: MaybeBlank, days: MaybeBlank): MaybeBlank | ReturnType<ty
     cannot({
       trouble: "wrong-argument",
       name: "add_days",
-      reason: "the days are a whole number, and the year stays between 1 and 9999",
+      reason: "the days are a whole number, and the year stays between 1000 and 9999",
     })
   );
 };
@@ -86,16 +86,19 @@ export const dates: readonly ExpressionFunction[] = [
     name: "in_period",
     family: "dates",
     summary:
-      "Whether a day, today unless you name one, lies between two days, both counted in; a blank end is open.",
+      "Whether a day, today unless you name one, lies between two days, both counted in; a blank end is open. A day that is named and blank lies in no period.",
     parameters: [parameter("from", "date"), parameter("until", "date"), optional("day", "date")],
     result: "yes-no",
     keepsBlanks: true,
     examples: [
       { expression: "in_period(add_days(today(), -3), blank)", gives: "yes" },
       { expression: "in_period(blank, add_days(today(), -1))", gives: "no" },
+      { expression: "in_period(blank, today(), blank)", gives: "no" },
     ],
-    apply([from, until, day], { today }) {
-      const { iso } = isDate(day) ? day : today;
+    apply([from, until, ...named], { today }) {
+      const day = named.length === 0 ? today : named[0];
+      if (!isDate(day)) return false;
+      const { iso } = day;
       return !(isDate(from) && iso < from.iso) && !(isDate(until) && iso > until.iso);
     },
   },
@@ -103,7 +106,7 @@ export const dates: readonly ExpressionFunction[] = [
     name: "date_text",
     family: "dates",
     summary:
-      "A day in the letters of ISO 8601: YYYY year, MM month, DD day, DDD day of the year, Www week, D day of the week; hh, mm and ss are midnight.",
+      "A day in the letters of ISO 8601: YYYY year (directly before Www the week's), MM month, DD day, DDD day of the year, Www week, D day of the week; hh, mm and ss are midnight.",
     parameters: [parameter("date", "date"), parameter("pattern", "text")],
     result: "text",
     examples: [

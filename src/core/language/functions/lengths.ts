@@ -1,7 +1,7 @@
 import { whole } from "../../values/decimal.js";
 import { characterCount, characters } from "../../values/characters.js";
 import type { ExpressionFunction } from "../function.js";
-import { asCount, asText, optional, parameter, textOrBlank } from "./arguments.js";
+import { asCount, asLimit, asText, optional, parameter, textOrBlank } from "./arguments.js";
 
 const utf8 = new TextEncoder();
 
@@ -25,31 +25,36 @@ const lastGap = (text: string): number => {
   return endBefore(text.slice(0, word), blank);
 };
 
-/** Cut at the end of the last word that fits; a first word that is too long is cut inside. */
-const fitted = (text: string, limit: number, ending = ""): string => {
-  if (characterCount(text) <= limit) return text;
-  const room = limit - characterCount(ending);
-  if (room <= 0) return characters(text).slice(0, limit).join("");
-  const all = characters(text);
+/** The first so many characters, cut at the end of a word; a first word that is too long is cut inside. */
+const headOf = (all: readonly string[], room: number): string => {
   const head = all.slice(0, room).join("");
   // A word that ends just there is whole; another gives way, unless it is the only one.
   const end = loose.test(all[room] ?? " ") ? head.length : lastGap(head);
-  const cut = end > 0 ? head.slice(0, end) : head;
-  return withoutLooseEnd(cut) + ending;
+  return withoutLooseEnd(end > 0 ? head.slice(0, end) : head);
+};
+
+/** Cut at the end of the last word that fits; an ending for which there is no room is left out. */
+const fitted = (text: string, limit: number, ending = ""): string => {
+  if (characterCount(text) <= limit) return text;
+  const all = characters(text);
+  const room = limit - characterCount(ending);
+  return room <= 0 ? all.slice(0, limit).join("") : headOf(all, room) + ending;
+};
+
+/** How many of these characters have so many bytes together. */
+const fittingCount = (all: readonly string[], bytes: number): number => {
+  let left = bytes;
+  const over = all.findIndex((character) => (left -= utf8.encode(character).length) < 0);
+  return over < 0 ? all.length : over;
 };
 
 /** The same for channels that count bytes: as many characters as fit, cut at the end of a word. */
 const fittedBytes = (text: string, limit: number, ending = ""): string => {
   if (utf8.encode(text).length <= limit) return text;
-  let room = limit - utf8.encode(ending).length;
-  if (room <= 0) return fittedBytes(text, limit);
-  let count = 0;
-  for (const character of characters(text)) {
-    room -= utf8.encode(character).length;
-    if (room < 0) break;
-    count++;
-  }
-  return fitted(text, count + characterCount(ending), ending);
+  const all = characters(text);
+  const room = limit - utf8.encode(ending).length;
+  if (room > 0) return headOf(all, fittingCount(all, room)) + ending;
+  return all.slice(0, fittingCount(all, limit)).join("");
 };
 
 /** The first text gives way so that the second fits behind it. */
@@ -66,8 +71,9 @@ const withoutRepeats = (text: string): string => {
   return withoutLooseEnd(
     words(text)
       .filter((word) => {
-        const key = word.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, "");
-        if (key === "") return true;
+        // Marks around a word are not its own; those inside it and signs that mean something are: 1.5 is not 15, A+ not A.
+        const key = word.toLowerCase().replace(/^[^\p{L}\p{N}#+<>-]+|[^\p{L}\p{N}#%+]+$/gu, "");
+        if (!/[\p{L}\p{N}]/u.test(key)) return true;
         const isNew = !seen.has(key);
         seen.add(key);
         return isNew;
@@ -84,7 +90,7 @@ export const lengths: readonly ExpressionFunction[] = [
     name: "fit",
     family: "texts",
     summary:
-      "Shortens a text to so many characters, at the end of a word; an ending such as … is counted in.",
+      "Shortens a text to so many characters, at the end of a word; an ending such as … is counted in. A blank limit lets all through.",
     parameters: [parameter("text", "text"), parameter("characters", "number"), optional("ending", "text")],
     result: "text",
     examples: [
@@ -92,7 +98,7 @@ export const lengths: readonly ExpressionFunction[] = [
       { expression: 'fit("Cedar hive, flat roof", 17, "…")', gives: "Cedar hive, flat…" },
       { expression: 'fit("Cedar hive", 14)', gives: "Cedar hive" },
     ],
-    apply: ([text, limit, ending]) => textOrBlank(fitted(asText(text), asCount(limit), asText(ending))),
+    apply: ([text, limit, ending]) => textOrBlank(fitted(asText(text), asLimit(limit), asText(ending))),
   },
   {
     name: "fit_bytes",
@@ -105,8 +111,7 @@ export const lengths: readonly ExpressionFunction[] = [
       { expression: 'fit_bytes("Größe zehn, moosgrün", 12)', gives: "Größe zehn" },
       { expression: 'fit_bytes("Größe zehn", 7)', gives: "Größe" },
     ],
-    apply: ([text, limit, ending]) =>
-      textOrBlank(fittedBytes(asText(text), asCount(limit), ending === undefined ? "" : asText(ending))),
+    apply: ([text, limit, ending]) => textOrBlank(fittedBytes(asText(text), asLimit(limit), asText(ending))),
   },
   {
     name: "fit_before",
@@ -128,14 +133,14 @@ export const lengths: readonly ExpressionFunction[] = [
       { expression: 'fit_before("Bee suit", "M", 30, " / ")', gives: "Bee suit / M" },
       { expression: 'fit_before("Bee suit", ", M", 30)', gives: "Bee suit, M" },
     ],
-    apply: ([text, end, limit, between]) =>
+    apply: ([text, end, limit, ...between]) =>
       textOrBlank(
         fittedBefore(
           asText(text),
           // What begins the end when its first part is blank would double the mark between.
           asText(end).replace(/^[\s,;/|–-]+(?=\S)/, ""),
-          asCount(limit),
-          between === undefined ? ", " : asText(between),
+          asLimit(limit),
+          between.length === 0 ? ", " : asText(between[0]),
         ),
       ),
   },
@@ -147,7 +152,7 @@ export const lengths: readonly ExpressionFunction[] = [
     result: "text",
     examples: [{ expression: 'first_words("Cedar hive, flat roof", 2)', gives: "Cedar hive" }],
     apply: ([text, count]) =>
-      textOrBlank(withoutLooseEnd(words(asText(text)).slice(0, asCount(count)).join(" "))),
+      textOrBlank(withoutLooseEnd(words(asText(text)).slice(0, asLimit(count)).join(" "))),
   },
   {
     name: "last_words",
@@ -157,14 +162,15 @@ export const lengths: readonly ExpressionFunction[] = [
     result: "text",
     examples: [{ expression: 'last_words("Cedar hive, flat roof", 2)', gives: "flat roof" }],
     apply: ([text, count]) => {
-      const wanted = asCount(count);
+      const wanted = asLimit(count);
       return wanted === 0 ? undefined : textOrBlank(words(asText(text)).slice(-wanted).join(" "));
     },
   },
   {
     name: "without_repeats",
     family: "texts",
-    summary: "The text with each word once, where it stands first; case and punctuation do not matter.",
+    summary:
+      "The text with each word once, where it stands first; case and marks around a word do not matter.",
     parameters: [parameter("text", "text")],
     result: "text",
     examples: [
@@ -202,7 +208,7 @@ export const lengths: readonly ExpressionFunction[] = [
       { expression: "pad(42, 5)", gives: "00042" },
       { expression: 'pad("A", 3, "-")', gives: "--A" },
     ],
-    apply: ([text, count, by]) =>
-      asText(text).padStart(Math.min(asCount(count), PAD_LIMIT), by === undefined ? "0" : asText(by)),
+    apply: ([text, count, ...by]) =>
+      asText(text).padStart(Math.min(asCount(count), PAD_LIMIT), by.length === 0 ? "0" : asText(by[0])),
   },
 ];

@@ -1,7 +1,7 @@
 import { whole } from "../../values/decimal.js";
-import { fold } from "../../values/text.js";
+import { termKey } from "../../values/text.js";
 import type { ExpressionFunction } from "../function.js";
-import { asCount, asText, items, listOrBlank, parameter, textOrBlank } from "./arguments.js";
+import { asCount, asLimit, asText, items, listOrBlank, parameter, textOrBlank } from "./arguments.js";
 
 export const lists: readonly ExpressionFunction[] = [
   {
@@ -69,11 +69,14 @@ export const lists: readonly ExpressionFunction[] = [
   {
     name: "take",
     family: "lists",
-    summary: "The first so many values of a list.",
+    summary: "The first so many values of a list; all where the count is blank.",
     parameters: [parameter("list", "list"), parameter("count", "number")],
     result: "list",
-    examples: [{ expression: 'take(list("a", "b", "c"), 2)', gives: "a, b" }],
-    apply: ([list, count]) => listOrBlank(items(list).slice(0, asCount(count))),
+    examples: [
+      { expression: 'take(list("a", "b", "c"), 2)', gives: "a, b" },
+      { expression: 'take(list("a", "b", "c"), blank)', gives: "a, b, c" },
+    ],
+    apply: ([list, count]) => listOrBlank(items(list).slice(0, asLimit(count))),
   },
   {
     name: "without",
@@ -85,8 +88,8 @@ export const lists: readonly ExpressionFunction[] = [
       { expression: 'without(list("wool", "other", "felt"), list("Other", "n/a"))', gives: "wool, felt" },
     ],
     apply: ([list, values]) => {
-      const unwanted = new Set(items(values).map((value) => fold(asText(value))));
-      return listOrBlank(items(list).filter((value) => !unwanted.has(fold(asText(value)))));
+      const unwanted = new Set(items(values).map((value) => termKey(asText(value))));
+      return listOrBlank(items(list).filter((value) => !unwanted.has(termKey(asText(value)))));
     },
   },
   {
@@ -139,8 +142,8 @@ export const lists: readonly ExpressionFunction[] = [
     keepsBlanks: true,
     examples: [{ expression: 'has(list("Wool", "felt"), "wool")', gives: "yes" }],
     apply: ([list, value]) => {
-      const wanted = fold(asText(value));
-      return wanted !== "" && items(list).some((one) => fold(asText(one)) === wanted);
+      const wanted = termKey(asText(value));
+      return wanted !== "" && items(list).some((one) => termKey(asText(one)) === wanted);
     },
   },
 ];

@@ -76,7 +76,7 @@ export const lookUps: readonly ExpressionFunction[] = [
     name: "from_table",
     family: "look-ups",
     summary:
-      "The cell of one of your tables (tables/NAME.csv) in a column, in the row whose first columns hold the keys. Case and accents do not matter; a blank first key gives blank.",
+      "The cell of one of your tables (tables/NAME.csv) in a column, in the row whose first columns hold the keys. Where none holds them as written, case and accents do not matter; a blank first key gives blank.",
     parameters: [parameter("table", "text"), parameter("column", "text"), parameter("key", "any")],
     repeats: true,
     result: "any",
@@ -94,7 +94,7 @@ export const lookUps: readonly ExpressionFunction[] = [
     name: "from_band",
     family: "look-ups",
     summary:
-      "The cell of one of your tables in a column, in the first row whose limit, in the column up_to, holds the value; a blank limit holds everything. Keys are held against the first columns, where a blank cell goes for any.",
+      "The cell of one of your tables in a column, in the first row whose limit, in the column up_to, holds the value; a blank limit holds everything. Keys are held against the first columns, where a blank cell goes for any; a key that is blank finds such rows alone, and without keys the columns are not looked at.",
     parameters: [
       parameter("table", "text"),
       parameter("column", "text"),

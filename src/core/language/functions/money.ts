@@ -1,4 +1,4 @@
-import { isCurrency } from "../../values/currencies.js";
+import { currencyPlaces, isCurrency } from "../../values/currencies.js";
 import { isDecimal, whole, type Decimal } from "../../values/decimal.js";
 import { money } from "../../values/money.js";
 import { noRates } from "../../values/rates.js";
@@ -6,13 +6,22 @@ import { isDate, isMoney, type MaybeBlank, type Money } from "../../values/value
 import { exchanged } from "../exchanged.js";
 import type { ExpressionFunction, KnownArgument } from "../function.js";
 import type { Shape } from "../kind.js";
-import { cannot, type TroubleFacts } from "../trouble.js";
-import { asText, optional, parameter, within } from "./arguments.js";
+import { cannot, type Cannot, type TroubleFacts } from "../trouble.js";
+import { asText, noRate, optional, parameter, payable, within } from "./arguments.js";
 
 const one = whole(1);
 const hundred = whole(100);
 
-const share = (percent: MaybeBlank): Decimal => (isDecimal(percent) ? percent.div(hundred) : whole(0));
+/** A price changed by a share of so many percent, to what can be paid; a blank percent leaves it blank, with the reason. */
+const byShare = (
+  name: string,
+  price: MaybeBlank,
+  percent: MaybeBlank,
+  change: (amount: Decimal, share: Decimal) => Decimal,
+): MaybeBlank | Cannot =>
+  isDecimal(percent)
+    ? payable(within(price, (amount) => change(amount, percent.div(hundred))))
+    : noRate(name);
 
 const foreseeCurrency =
   (name: string) =>
@@ -36,8 +45,9 @@ const withEnding = (price: Money, endings: readonly Decimal[]): Money => {
   );
 };
 
-const isEnding = (ending: MaybeBlank): ending is Decimal =>
-  isDecimal(ending) && ending.gte(0) && ending.lt(1);
+/** An ending that prices of a currency can have: pence where it has pence. */
+const isEnding = (ending: MaybeBlank, currency: string): ending is Decimal =>
+  isDecimal(ending) && ending.gte(0) && ending.lt(1) && ending.decimalPlaces() <= currencyPlaces(currency);
 
 export const prices: readonly ExpressionFunction[] = [
   {
@@ -86,44 +96,50 @@ export const prices: readonly ExpressionFunction[] = [
   {
     name: "with_tax",
     family: "money",
-    summary: "A net price with the tax added, as so many percent.",
+    summary:
+      "A net price with the tax added, as so many percent, rounded to what can be paid in its currency.",
     parameters: [parameter("price", "money"), parameter("percent", "number")],
     result: "first",
     examples: [{ expression: 'with_tax(money(10, "GBP"), 20)', gives: "12.00 GBP" }],
-    apply: ([price, percent]) => within(price, (amount) => amount.times(one.plus(share(percent)))),
+    apply: ([price, percent]) =>
+      byShare("with_tax", price, percent, (amount, share) => amount.times(one.plus(share))),
   },
   {
     name: "without_tax",
     family: "money",
-    summary: "A gross price with the tax of so many percent taken out, rounded to two decimals.",
+    summary:
+      "A gross price with the tax of so many percent taken out, rounded to what can be paid in its currency.",
     parameters: [parameter("price", "money"), parameter("percent", "number")],
     result: "first",
     examples: [{ expression: 'without_tax(money(12, "GBP"), 20)', gives: "10.00 GBP" }],
     apply: ([price, percent]) =>
-      share(percent).eq(-1)
+      isDecimal(percent) && percent.eq(-100)
         ? cannot({ trouble: "divided-by-zero" })
-        : within(price, (amount) => amount.div(one.plus(share(percent))).toDecimalPlaces(2)),
+        : byShare("without_tax", price, percent, (amount, share) => amount.div(one.plus(share))),
   },
   {
     name: "marked_up",
     family: "money",
-    summary: "A price or cost with so many percent of itself added.",
+    summary:
+      "A price or cost with so many percent of itself added, rounded to what can be paid in its currency.",
     parameters: [parameter("price", "money"), parameter("percent", "number")],
     result: "first",
     examples: [{ expression: 'marked_up(money(8, "GBP"), 50)', gives: "12.00 GBP" }],
-    apply: ([price, percent]) => within(price, (amount) => amount.times(one.plus(share(percent)))),
+    apply: ([price, percent]) =>
+      byShare("marked_up", price, percent, (amount, share) => amount.times(one.plus(share))),
   },
   {
     name: "with_margin",
     family: "money",
-    summary: "The price at which so many percent of it are left above the cost, rounded to two decimals.",
+    summary:
+      "The price at which so many percent of it are left above the cost, rounded to what can be paid in its currency.",
     parameters: [parameter("cost", "money"), parameter("percent", "number")],
     result: "first",
     examples: [{ expression: 'with_margin(money(6, "GBP"), 40)', gives: "10.00 GBP" }],
     apply: ([cost, percent]) =>
-      share(percent).gte(1)
+      isDecimal(percent) && percent.gte(hundred)
         ? cannot({ trouble: "wrong-argument", name: "with_margin", reason: "a margin is below 100 percent" })
-        : within(cost, (amount) => amount.div(one.minus(share(percent))).toDecimalPlaces(2)),
+        : byShare("with_margin", cost, percent, (amount, share) => amount.div(one.minus(share))),
   },
   {
     name: "price_ending",
@@ -140,14 +156,16 @@ export const prices: readonly ExpressionFunction[] = [
     ],
     apply([price, ...endings]) {
       if (!isMoney(price)) return undefined;
-      const wrong = endings.find((ending) => !isEnding(ending));
-      if (wrong !== undefined)
-        return cannot({
-          trouble: "wrong-argument",
-          name: "price_ending",
-          reason: `an ending is at least 0 and below 1, such as 0.99; this is ${asText(wrong)}`,
-        });
-      return withEnding(price, endings.filter(isEnding));
+      const { currency } = price;
+      const right = endings.filter((ending) => isEnding(ending, currency));
+      const wrong = endings.findIndex((ending) => !isEnding(ending, currency));
+      if (wrong < 0) return withEnding(price, right);
+      const written = endings[wrong];
+      return cannot({
+        trouble: "wrong-argument",
+        name: "price_ending",
+        reason: `an ending is at least 0 and below 1, with as many decimals as ${currency} has, such as 0.99; this is ${written === undefined ? "blank" : asText(written)}`,
+      });
     },
   },
   {
@@ -159,7 +177,7 @@ export const prices: readonly ExpressionFunction[] = [
     examples: [{ expression: 'cash_step(money(12.43, "EUR"), 0.05)', gives: "12.45 EUR" }],
     apply: ([price, step]) =>
       isDecimal(step) && step.gt(0)
-        ? within(price, (amount) => amount.div(step).toDecimalPlaces(0).times(step))
+        ? payable(within(price, (amount) => amount.div(step).toDecimalPlaces(0).times(step)))
         : cannot({
             trouble: "wrong-argument",
             name: "cash_step",

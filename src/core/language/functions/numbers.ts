@@ -1,16 +1,25 @@
 import { Decimal } from "decimal.js";
-import { isDecimal } from "../../values/decimal.js";
+import { isDecimal, whole } from "../../values/decimal.js";
 import { isMeasure, isMoney, type MaybeBlank } from "../../values/value.js";
 import type { ExpressionFunction } from "../function.js";
 import { areApart, fits, shapeWords } from "../kind.js";
 import { order } from "../operations.js";
 import { cannot } from "../trouble.js";
-import { amountParameter, optional, parameter, within } from "./arguments.js";
+import { amountParameter, noRate, optional, parameter, payable, within } from "./arguments.js";
 
 const PLACES_LIMIT = 20;
 
 const places = (value: MaybeBlank): number =>
-  isDecimal(value) && value.isInteger() ? Math.min(Math.max(value.toNumber(), 0), PLACES_LIMIT) : 0;
+  isDecimal(value) && value.isInteger()
+    ? Math.min(Math.max(value.toNumber(), -PLACES_LIMIT), PLACES_LIMIT)
+    : 0;
+
+/** Rounded to so many decimals; below 0 to tens, hundreds and so on. */
+const roundedTo = (amount: Decimal, decimals: number, mode: Decimal.Rounding): Decimal => {
+  if (decimals >= 0) return amount.toDecimalPlaces(decimals, mode);
+  const step = whole(10).pow(-decimals);
+  return amount.div(step).toDecimalPlaces(0, mode).times(step);
+};
 
 const rounding = (
   name: string,
@@ -24,7 +33,7 @@ const rounding = (
   parameters: [amountParameter("value"), optional("decimals", "number")],
   result: "first",
   examples,
-  apply: ([value, decimals]) => within(value, (amount) => amount.toDecimalPlaces(places(decimals), mode)),
+  apply: ([value, decimals]) => within(value, (amount) => roundedTo(amount, places(decimals), mode)),
 });
 
 /** The greater or the smaller of two values of one kind. */
@@ -64,11 +73,12 @@ const bound = (
 export const numbers: readonly ExpressionFunction[] = [
   rounding(
     "round",
-    "Rounds a number, price or measure to so many decimals, halves away from zero.",
+    "Rounds a number, price or measure to so many decimals, halves away from zero; -2 rounds to hundreds.",
     Decimal.ROUND_HALF_UP,
     [
       { expression: "round(2.345, 2)", gives: "2.35" },
       { expression: "round(2.5)", gives: "3" },
+      { expression: "round(1234, -2)", gives: "1200" },
     ],
   ),
   rounding("round_up", "Rounds up, away from zero, to so many decimals.", Decimal.ROUND_UP, [
@@ -81,10 +91,13 @@ export const numbers: readonly ExpressionFunction[] = [
   {
     name: "whole",
     family: "numbers",
-    summary: "The whole part of a number, price or measure: rounded down.",
+    summary: "A number, price or measure rounded down to a whole number, below zero as well.",
     parameters: [amountParameter("value")],
     result: "first",
-    examples: [{ expression: "whole(3.9)", gives: "3" }],
+    examples: [
+      { expression: "whole(3.9)", gives: "3" },
+      { expression: "whole(-1.5)", gives: "-2" },
+    ],
     apply: ([value]) => within(value, (amount) => amount.floor()),
   },
   bound(
@@ -108,13 +121,18 @@ export const numbers: readonly ExpressionFunction[] = [
   {
     name: "percent",
     family: "numbers",
-    summary: "So many hundredths of a number, price or measure.",
+    summary: "So many hundredths of a number, price or measure; of a price, rounded to what can be paid.",
     parameters: [parameter("percent", "number"), amountParameter("value")],
     result: "any",
     examples: [{ expression: 'percent(15, money(80, "GBP"))', gives: "12.00 GBP" }],
     foresee: ([, value]) => value,
-    apply: ([percent, value]) =>
-      isDecimal(percent) ? within(value, (amount) => amount.times(percent).div(100)) : undefined,
+    keepsBlanks: true,
+    apply: ([percent, value]) => {
+      if (value === undefined) return undefined;
+      return isDecimal(percent)
+        ? payable(within(value, (amount) => amount.times(percent).div(100)))
+        : noRate("percent");
+    },
   },
   {
     name: "amount",

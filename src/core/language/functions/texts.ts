@@ -1,15 +1,10 @@
 import { escapedText, htmlText, plainText } from "../../values/html.js";
+import { asciiLetters } from "../../values/latin-letters.js";
 import type { ExpressionFunction } from "../function.js";
 import { asText, parameter, textOrBlank } from "./arguments.js";
 
 const slug = (text: string): string =>
-  text
-    .replace(/ß/g, "ss")
-    .replace(/æ/gi, "ae")
-    .replace(/ø/gi, "o")
-    .normalize("NFKD")
-    .replace(/\p{M}/gu, "")
-    .toLowerCase()
+  asciiLetters(text)
     .replace(/[^a-z0-9]+/g, "-")
     .replace(/^-|-$/g, "");
 
@@ -121,7 +116,8 @@ export const texts: readonly ExpressionFunction[] = [
     parameters: [parameter("text", "text"), parameter("piece", "text")],
     result: "text",
     examples: [{ expression: 'before("hive.jpg?width=200", "?")', gives: "hive.jpg" }],
-    apply: ([text, piece]) => textOrBlank(asText(text).split(asText(piece), 1)[0] ?? ""),
+    apply: ([text, piece]) =>
+      piece === undefined ? text : textOrBlank(asText(text).split(asText(piece), 1)[0] ?? ""),
   },
   {
     name: "after",
@@ -132,7 +128,7 @@ export const texts: readonly ExpressionFunction[] = [
     examples: [{ expression: 'after("Colour: moss green", ": ")', gives: "moss green" }],
     apply: ([text, piece]) => {
       const [full, mark] = [asText(text), asText(piece)];
-      const at = full.indexOf(mark);
+      const at = mark === "" ? -1 : full.indexOf(mark);
       return at < 0 ? undefined : textOrBlank(full.slice(at + mark.length).trim());
     },
   },

@@ -1,5 +1,5 @@
 import { textOf } from "../../catalogue/product.js";
-import { fold } from "../../values/text.js";
+import { termKey } from "../../values/text.js";
 import type { FamilyCheck } from "../check-kind.js";
 
 /** Where members are shown as one, each has a value for all that the group varies by, and no two have the same. */
@@ -13,7 +13,7 @@ export const memberAxes: FamilyCheck = {
       const blank = axes.filter((_, at) => values[at] === undefined);
       for (const axis of blank) reportFor(index)("blank-axis", { axis, members: listings.length });
       if (blank.length > 0) return;
-      const key = values.map((value) => fold(value ?? "")).join("\u0000");
+      const key = values.map((value) => termKey(value ?? "")).join("\u0000");
       const other = seen.get(key);
       if (other === undefined) seen.set(key, product.sku);
       else

@@ -1,4 +1,4 @@
-import { fold } from "../../values/text.js";
+import { termKey } from "../../values/text.js";
 import type { FamilyCheck } from "../check-kind.js";
 
 /** Members' titles tell them apart: where each is shown alone they must, elsewhere they should unless the title is the group's. */
@@ -13,9 +13,9 @@ export const titlesAlike: FamilyCheck = {
     listings.forEach(({ value, product, plan }, index) => {
       const title = value(field.slot);
       if (typeof title !== "string") return;
-      const other = first.get(fold(title));
+      const other = first.get(termKey(title));
       const rule = plan.bySlot[field.slot]?.rule;
-      if (other === undefined) first.set(fold(title), product.sku);
+      if (other === undefined) first.set(termKey(title), product.sku);
       else
         reportFor(index)(
           "titles-alike",

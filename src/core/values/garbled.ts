@@ -1,0 +1,110 @@
+/*
+ * UTF-8 that was read as Windows-1252: `GrÃ¶ÃŸe` for `Größe`. The same signs can be good text (`„süß“` ends in two that
+ * make a letter of another script), so a repair needs proof: signs that cannot be right as they stand.
+ */
+
+// The characters that Windows-1252 has at 0x80 to 0x9f, in that order; a space where it has none.
+const windows1252 = "€ ‚ƒ„…†‡ˆ‰Š‹Œ Ž  ‘’“”•–—˜™š›œ žŸ";
+
+const byteOf = (character: string): number => {
+  const code = character.charCodeAt(0);
+  if (code <= 0xff) return code;
+  const at = windows1252.indexOf(character);
+  return at < 0 ? 0 : 0x80 + at;
+};
+
+// A first byte of UTF-8, and as many of the following ones as it asks for.
+const follower = "[\\u0080-\\u00bf€‚ƒ„…†‡ˆ‰Š‹ŒŽ‘’“”•–—˜™š›œžŸ]";
+const misread = new RegExp(
+  `[\\u00c2-\\u00df]${follower}|[\\u00e0-\\u00ef]${follower}{2}|[\\u00f0-\\u00f4]${follower}{3}`,
+  "g",
+);
+const suspicious = new RegExp(`[\\u00c2-\\u00f4]${follower}`);
+const utf8 = new TextDecoder("utf-8", { fatal: true });
+
+const decoded = (piece: string): string | undefined => {
+  try {
+    return utf8.decode(Uint8Array.from(piece, byteOf));
+  } catch {
+    return undefined;
+  }
+};
+
+// What texts of European languages are made of: letters of Latin, signs, quotes, dashes, currencies, arrows, pictures.
+const usual =
+  /^[\u00a0-\u017f\u0218-\u021b\u1e9e\u2010-\u203a\u20a0-\u20bf\u2100-\u215e\u2190-\u21ff\u2200-\u22ff\u2500-\u27bf\ufb01\ufb02\u{1f300}-\u{1faff}]$/u;
+// Words of other scripts have several letters: one alone proves nothing.
+const otherLetter = /^\p{L}$/u;
+
+// Signs that end a word: a letter before them is none that was torn. Behind Ã and Â, the commonest of all torn letters,
+// only quotes and dashes are believed.
+const closing = /^[’”“‘»›…–—™®©°²³¹ºª·]+$/;
+const closingQuote = /^[’”“‘»›…–—™]+$/;
+const word = /[\p{L}\p{N}]/u;
+
+/** Whether the signs can be right as they stand: a capital at the end of a word, then a quote, a dash, a mark. */
+const readsWell = (before: string, piece: string, after: string): boolean => {
+  const [lead = ""] = piece;
+  const signs = piece.slice(1);
+  if (!(lead === "Ã" || lead === "Â" ? closingQuote : closing).test(signs)) return false;
+  if (/\p{Ll}/u.test(before)) return false;
+  return /[–—’]$/.test(signs) ? !/\p{Ll}/u.test(after) : !word.test(after);
+};
+
+interface Torn {
+  readonly at: number;
+  readonly end: number;
+  readonly letter: string;
+  readonly isProof: boolean;
+}
+
+const tornIn = (text: string): readonly Torn[] => {
+  const found = [...text.matchAll(misread)].flatMap(({ 0: piece, index: at }) => {
+    const letter = decoded(piece);
+    return letter === undefined ? [] : [{ at, end: at + piece.length, piece, letter }];
+  });
+  return found.flatMap(({ at, end, piece, letter }, index): readonly Torn[] => {
+    const isBeside =
+      otherLetter.test(letter) &&
+      [found[index - 1], found[index + 1]].some(
+        (other) =>
+          other !== undefined &&
+          (other.end === at || other.at === end) &&
+          otherLetter.test(other.letter) &&
+          !usual.test(other.letter),
+      );
+    if (!usual.test(letter) && !isBeside) return [];
+    return [{ at, end, letter, isProof: !readsWell(text[at - 1] ?? "", piece, text[end] ?? "") }];
+  });
+};
+
+/** Whether all that is not ASCII is part of such signs: then the whole text was read wrongly. */
+const isAllTorn = (text: string, torn: readonly Torn[]): boolean => {
+  let from = 0;
+  let between = "";
+  for (const { at, end } of torn) {
+    between += text.slice(from, at);
+    from = end;
+  }
+  // eslint-disable-next-line no-control-regex
+  return /^[\u0000-\u007f]*$/.test(between + text.slice(from));
+};
+
+/**
+ * Text that was written as UTF-8 and read as Windows-1252, put right; undefined where nothing proves that. Signs that can
+ * be right as they stand are put right only in a text that is torn throughout, beside others that are proof.
+ */
+export const repairEncoding = (text: string): string | undefined => {
+  if (!suspicious.test(text)) return undefined;
+  const torn = tornIn(text);
+  if (!torn.some(({ isProof }) => isProof)) return undefined;
+  const isAll = isAllTorn(text, torn);
+  let repaired = "";
+  let from = 0;
+  for (const { at, end, letter, isProof } of torn) {
+    if (!isProof && !isAll) continue;
+    repaired += text.slice(from, at) + letter;
+    from = end;
+  }
+  return repaired + text.slice(from);
+};
