@@ -12,6 +12,7 @@ import { checkLines, checkSummaries } from "./flow/check/check-report.js";
 import { refuseUnknown } from "./flow/check/narrowing.js";
 import { withCatalogue, type OpenCatalogue } from "./flow/open-catalogue.js";
 import { loadChannels } from "./flow/run-channels.js";
+import { tellAdvice } from "./flow/tell-advice.js";
 import type { CheckOptions } from "./options/check-options.js";
 import { validOptions } from "./options/valid-options.js";
 
@@ -102,11 +103,13 @@ const once = async (
     return exit(checked);
   }
   if (options.json) {
+    for (const finding of channels.flatMap(({ advice }) => advice)) io.out(findingJson(finding));
     const checked = await check((finding) => io.out(findingJson(finding)));
     for (const line of checkSummaries(checked)) io.out(line);
     return exit(checked);
   }
   const checked = await check();
+  tellAdvice(channels, io);
   io.out(`${checkLines(checked, { all, ...given }, io).join("\n")}\n`);
   return exit(checked);
 };

@@ -43,7 +43,7 @@ export const explain: CommandFile = {
         if (options.json) io.out(listingJson(explained, fields));
         else
           io.out(
-            `${[...headLines(explained, io), "", ...fieldTable(fields, listing, channel, options["all"] === true, io)].join("\n")}\n`,
+            `${[...headLines(explained, io), "", ...fieldTable(fields, listing, explained.setup, options["all"] === true, io)].join("\n")}\n`,
           );
         return exit;
       }

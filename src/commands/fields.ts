@@ -63,7 +63,8 @@ const files = (fields: readonly CategoryField[]): readonly string[] => [
 
 /** What is demanded in some cases stands apart: a reader of "optional" would pass it over. */
 const groups: readonly (readonly [string, (rule: CategoryField) => boolean])[] = [
-  ["required", ({ need }) => need === "required"],
+  ["required", ({ need, field }) => need === "required" && field.axes.length === 0],
+  ["required of variations", ({ need, field }) => need === "required" && field.axes.length > 0],
   ["required in some cases", isRequiredSometimes],
   ...needs
     .filter((wanted) => wanted !== "required")
@@ -117,6 +118,7 @@ const fieldJson = (rule: CategoryField): Readonly<Record<string, unknown>> => {
     list: field.list,
     need,
     when: conditions(rule),
+    ofVariationsBy: field.axes,
     unit: field.unit?.code,
     decimals: field.decimals,
     ...others,

@@ -12,6 +12,7 @@ import type { CommandFile } from "./command-file.js";
 import { namedCategory } from "./flow/channel-definition.js";
 import { withCatalogue } from "./flow/open-catalogue.js";
 import { loadChannel, runChannels } from "./flow/run-channels.js";
+import { tellAdvice } from "./flow/tell-advice.js";
 
 /** `lexicant fills CHANNEL [CATEGORY]`: what fills each field, from where, and how often nothing comes of it. */
 export const fills: CommandFile = {
@@ -30,16 +31,18 @@ export const fills: CommandFile = {
       await runChannels(store, [
         {
           channel: found,
-          take: () => undefined,
-          see(listing) {
+          take(outcome) {
+            if (outcome.kind !== "ready" && outcome.kind !== "held") return;
+            const { listing, findings } = outcome;
             const { category } = listing.plan.rules;
             if (within !== undefined && !withAncestors(category).includes(within)) return;
             listings++;
-            tally.take(listing);
+            tally.take(listing, found.setup, findings);
           },
         },
       ]);
       const rows = tally.rows();
+      if (!options.json) tellAdvice([found], io);
       if (options.json) for (const row of rows) io.out(jsonLine(fillJson(channel, row)));
       else io.out(`${report(found, rows, listings, within?.path, options["all"] === true, io).join("\n")}\n`);
       return 0;

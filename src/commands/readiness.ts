@@ -37,7 +37,7 @@ export const readiness: CommandFile = {
         store,
         channels.map((channel) => ({
           channel,
-          take: (outcome) => tally.take(channel.setup.channel, outcome),
+          take: (outcome) => tally.take(channel.setup, outcome),
         })),
       );
       const rows = tally

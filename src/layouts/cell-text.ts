@@ -1,3 +1,4 @@
+import type { Field } from "../core/channel/field.js";
 import type { LayoutColumn, ValueStyle } from "../core/channel/layout-definition.js";
 import { currencyPlaces } from "../core/values/currencies.js";
 import { decimalPlaces, fixedText, isDecimal, type Decimal } from "../core/values/decimal.js";
@@ -7,8 +8,9 @@ import { isDate, isList, isMeasure, isMoney, type MaybeBlank, type Money } from 
 const marked = (text: string, { decimalMark }: ValueStyle): string =>
   decimalMark === "." ? text : text.replace(".", decimalMark);
 
-const amountText = ({ amount, currency }: Money): string =>
-  fixedText(amount, Math.max(currencyPlaces(currency), decimalPlaces(amount)));
+/** An amount with the decimals that the field has, or else its currency. */
+export const amountText = ({ amount, currency }: Money, { decimals }: Field): string =>
+  fixedText(amount, decimals ?? Math.max(currencyPlaces(currency), decimalPlaces(amount)));
 
 const numberText = (number: Decimal, style: ValueStyle): string => marked(canonicalText(number), style);
 
@@ -17,9 +19,9 @@ const dateText = (iso: string, { date }: ValueStyle): string =>
     ? iso
     : date.replace("YYYY", iso.slice(0, 4)).replace("MM", iso.slice(5, 7)).replace("DD", iso.slice(8, 10));
 
-const one = (value: MaybeBlank, { part }: LayoutColumn, style: ValueStyle): string => {
+const one = (value: MaybeBlank, { part, field }: LayoutColumn, style: ValueStyle): string => {
   if (isMoney(value)) {
-    const amount = marked(amountText(value), style);
+    const amount = marked(amountText(value, field), style);
     if (part === "amount") return amount;
     return part === "currency" ? value.currency : `${amount} ${value.currency}`;
   }

@@ -3,6 +3,7 @@ import type { JsonLdLayout, LayoutColumn } from "../core/channel/layout-definiti
 import type { FileFamily, FileRow } from "../core/listing/file-family.js";
 import { canonicalText } from "../core/values/show.js";
 import { isDate, isList, isMeasure, isMoney, type MaybeBlank, type Value } from "../core/values/value.js";
+import { amountText } from "./cell-text.js";
 import type { LayoutWriter } from "./layout.js";
 
 type Json = string | boolean | readonly Json[] | { readonly [key: string]: Json };
@@ -19,7 +20,7 @@ const one = (value: Value, field: Field, context: string): Json => {
       value: canonicalText(value.amount),
       unitCode: value.unit.cefact,
     };
-  if (isMoney(value)) return canonicalText(value.amount);
+  if (isMoney(value)) return amountText(value, field);
   if (isDate(value)) return value.iso;
   return typeof value === "boolean" ? value : enumerated(field, canonicalText(value), context);
 };
@@ -37,12 +38,19 @@ const named = (name: string, json: Json): Json => {
   return type === undefined ? json : { "@type": type, name: json };
 };
 
-/** schema.org as JSON-LD: one graph of products, and of groups that hold their members. */
+// What schema.org says of groups alone.
+const groupTerms = new Set(["variesBy", "hasVariant", "productGroupID"]);
+
+/** schema.org as JSON-LD: one graph of products, and of groups that hold their members. Each term stands on a type that has it. */
 export const jsonLdWriter = (layout: JsonLdLayout): LayoutWriter => {
   const { context, columns, offer, groupType, memberType, members: membersName, groupName } = layout;
-  const offered = new Set(offer);
-  const isOffered = ({ field }: LayoutColumn): boolean => offered.has(field);
-  const own = columns.filter((column) => !isOffered(column));
+  const { listPrice, priceFor, audience, also } = layout;
+  const placed = (fields: readonly (Field | undefined)[]): readonly LayoutColumn[] =>
+    columns.filter(({ field }) => fields.includes(field));
+  const apart = [...offer, ...audience, listPrice, priceFor];
+  const own = columns.filter(({ field }) => !apart.includes(field));
+  const [offerColumns, audienceColumns] = [placed(offer), placed(audience)];
+  const priceField = offerColumns.find(({ name }) => name === "price")?.field;
   const fill = (row: FileRow, of: readonly LayoutColumn[], into: Record<string, Json>): void => {
     for (const { name, field } of of) {
       const value = row.value(field);
@@ -52,12 +60,48 @@ export const jsonLdWriter = (layout: JsonLdLayout): LayoutWriter => {
       if (isMoney(value)) into["priceCurrency"] = value.currency;
     }
   };
-  const productOf = (row: FileRow): Record<string, Json> => {
-    const product: Record<string, Json> = { "@type": memberType };
-    fill(row, own, product);
+  const filled = (type: string, row: FileRow, of: readonly LayoutColumn[]): Json | undefined => {
+    const object: Record<string, Json> = { "@type": type };
+    fill(row, of, object);
+    return Object.keys(object).length > 1 ? object : undefined;
+  };
+  const specification = (
+    row: FileRow,
+    field: Field | undefined,
+    further: Readonly<Record<string, Json>>,
+  ): readonly Json[] => {
+    const value = field === undefined ? undefined : row.value(field);
+    if (field === undefined || !isMoney(value)) return [];
+    const price = { price: amountText(value, field), priceCurrency: value.currency };
+    return [{ "@type": "UnitPriceSpecification", ...further, ...price }];
+  };
+  const offerOf = (row: FileRow): Json | undefined => {
     const terms: Record<string, Json> = { "@type": "Offer" };
-    fill(row, columns.filter(isOffered), terms);
-    if (Object.keys(terms).length > 1) product["offers"] = terms;
+    fill(row, offerColumns, terms);
+    const quantity = priceFor === undefined ? undefined : jsonOf(row.value(priceFor), priceFor, context);
+    const specifications = [
+      ...specification(row, listPrice, { priceType: `${context}/ListPrice` }),
+      ...(quantity === undefined ? [] : specification(row, priceField, { referenceQuantity: quantity })),
+    ];
+    if (specifications.length > 0) terms["priceSpecification"] = specifications;
+    return Object.keys(terms).length > 1 ? terms : undefined;
+  };
+  const typesOf = (row: FileRow): Json => {
+    const further = Object.entries(also).flatMap(([type, fields]) =>
+      fields.some((field) => row.value(field) !== undefined) ? [type] : [],
+    );
+    return further.length === 0 ? memberType : [memberType, ...further];
+  };
+  const productOf = (row: FileRow): Record<string, Json> => {
+    const product: Record<string, Json> = { "@type": typesOf(row) };
+    fill(
+      row,
+      own.filter(({ name }) => !groupTerms.has(name)),
+      product,
+    );
+    const [people, offered] = [filled("PeopleAudience", row, audienceColumns), offerOf(row)];
+    if (people !== undefined) product["audience"] = people;
+    if (offered !== undefined) product["offers"] = offered;
     return product;
   };
   const groupOf = (row: FileRow, members: readonly FileRow[]): Record<string, Json> => {

@@ -14,7 +14,8 @@ const fieldText = (row: FileRow, column: LayoutColumn, { style, joinedBy, escape
   const value = row.value(column.field);
   const mark = column.joinedBy ?? joinedBy;
   const texts = cellTexts(value, { ...column, joinedBy: undefined }, style);
-  if (texts.length < 2 || escape === "") return texts.join(mark);
+  // A list of one is read as a list, too: its mark is escaped like any other's.
+  if (!column.field.list || column.item !== undefined || escape === "") return texts.join(mark);
   return texts
     .map((text) => text.replaceAll(escape, escape + escape).replaceAll(mark, escape + mark))
     .join(mark);

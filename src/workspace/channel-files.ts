@@ -1,7 +1,7 @@
 import { existsSync } from "node:fs";
 import { join } from "node:path";
 import { withAttributes, type AttributeIndex } from "../core/catalogue/attribute-index.js";
-import { diagnostic } from "../core/diagnostics/diagnostic.js";
+import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
 import { nearest } from "../core/diagnostics/nearest.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import type { Surroundings } from "../core/language/function.js";
@@ -27,6 +27,8 @@ export interface WorkspaceChannel {
   readonly account: AccountModel;
   /** Where the channel's own workbooks lie: the workspace's first, then those of the definition. */
   readonly templateFolders: readonly string[];
+  /** What a person should know of the decision files, and what stops nothing. */
+  readonly advice: readonly Diagnostic[];
 }
 
 /** The channels asked for, or all in use; refuses names that are not in use, all at once. */
@@ -137,5 +139,6 @@ export const loadChannel = async (
     },
     account: settings.account ?? {},
     templateFolders: [workspace.path("channels", channel), folder.path],
+    advice: fills.advice,
   };
 };

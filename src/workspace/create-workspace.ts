@@ -1,8 +1,11 @@
 import { mkdir } from "node:fs/promises";
 import { join } from "node:path";
 import { stringify } from "yaml";
-import type { AttributeIndex } from "../core/catalogue/attribute-index.js";
+import { attributeIndex, withAttributes, type AttributeIndex } from "../core/catalogue/attribute-index.js";
+import { vocabulary } from "../core/catalogue/vocabulary.js";
 import type { ChannelDefinition } from "../core/channel/definition.js";
+import { program } from "../core/language/program.js";
+import { fillNames, unusedLanguages } from "../core/listing/fill-names.js";
 import { csvLine } from "../formats/csv-writer.js";
 import { writeFault } from "../formats/file-fault.js";
 import { lexiconColumns } from "./lexicon-file.js";
@@ -28,7 +31,7 @@ export const createWorkspace = async (
   } catch (error) {
     throw writeFault(root, error);
   }
-  for (const definition of channels) await createChannel(root, definition);
+  for (const definition of channels) await createChannel(root, definition, { language, currency });
   await writeFileWhole(join(root, ".gitignore"), ".lexicant/\nout/\n");
   const manifest = [
     `shop: ${stringify(shop).trimEnd()}`,
@@ -43,11 +46,18 @@ export const createWorkspace = async (
   await writeFileWhole(join(root, MANIFEST), manifest);
 };
 
+/** What a shop's suggested fills depend on: its language and currency, and the attributes of its catalogue. */
+export interface ShopFacts {
+  readonly language: string;
+  readonly currency: string;
+  readonly attributes?: AttributeIndex;
+}
+
 /** Starting decision files of one channel: the definition's own suggestions as fills, empty tables for the rest. */
 export const createChannel = async (
   root: string,
   definition: ChannelDefinition,
-  attributes?: AttributeIndex,
+  shop: ShopFacts,
 ): Promise<void> => {
   const { channel, version, fields } = definition;
   const file = (name: string): string => join(root, "channels", channel, name);
@@ -63,12 +73,13 @@ export const createChannel = async (
       "",
     ].join("\n"),
   );
+  const isReady = readiness(definition, shop);
   const fills = fields
     .filter(({ suggestedFill }) => suggestedFill !== "")
-    .flatMap(({ code, label, suggestedFill }) => [
-      `  # ${label}`,
-      `  ${isKnown(suggestedFill, attributes) ? "" : "# "}${code}: ${yamlFill(suggestedFill)}`,
-    ]);
+    .flatMap(({ code, label, suggestedFill }) => {
+      const fill = inShopsOwn(suggestedFill, shop);
+      return [`  # ${label}`, `  ${isReady(fill) ? "" : "# "}${code}: ${yamlFill(fill)}`];
+    });
   await writeFileWhole(
     file("fills.yaml"),
     [
@@ -82,9 +93,30 @@ export const createChannel = async (
   await writeFileWhole(file("lexicon.csv"), csvLine(lexiconColumns));
 };
 
-/** A name in a language or a price in a currency is known only once the catalogue has it: until then its fill waits. */
-const isKnown = (fill: string, attributes: AttributeIndex | undefined): boolean =>
-  [...fill.matchAll(/\b[a-z][a-z0-9_]*@[A-Za-z-]+/g)].every(([name]) => attributes?.slot(name) !== undefined);
+const withMark = /\b([a-z][a-z0-9_]*)@([A-Za-z]{2,3}(?:-[A-Za-z0-9]{2,8})*)/g;
+
+/** `price@EUR` is the price of a shop that sells in euro, `name@de` the name in a shop that speaks German. */
+const inShopsOwn = (fill: string, { language, currency, attributes }: ShopFacts): string =>
+  fill.replace(withMark, (written, base: string, mark: string) => {
+    if (attributes?.slot(written) !== undefined) return written;
+    if (mark === currency) return `(${base} in ${currency})`;
+    return mark === language ? base : written;
+  });
+
+/** A fill that names what the catalogue does not have waits as a comment, until it does. */
+const readiness = (
+  definition: ChannelDefinition,
+  { attributes = attributeIndex(vocabulary) }: ShopFacts,
+): ((fill: string) => boolean) => {
+  const known = withAttributes(attributes, vocabulary);
+  const names = fillNames(known, definition);
+  return (fill) =>
+    unusedLanguages(fill, names).length === 0 &&
+    program({ text: fill, place: { file: "fields.csv" } }, names, { today: ANY_DAY }).kind === "program";
+};
+
+// Fills are checked as any day would do: none is run.
+const ANY_DAY = { kind: "date", iso: "2000-01-01" } as const;
 
 /** An expression as a YAML value that reads back as written: a text keeps its double quotes, others go plain where YAML lets them. */
 const yamlFill = (expression: string): string => {

@@ -55,7 +55,10 @@ export const loadDefinition = async (
   const file = `${folder.shown}/definition.yaml`;
   const yaml = await readYaml(join(folder.path, "definition.yaml"), file);
   const source = await definitionSource(folder, yaml, cache);
-  const patterns = await patternCompiler(source.fields.some((row) => row.cell("pattern") !== ""));
+  const usesPatterns =
+    source.fields.some((row) => row.cell("pattern") !== "") ||
+    source.banned.some((row) => row.cell("kind") === "pattern");
+  const patterns = await patternCompiler(usesPatterns);
   const { definition, findings } = buildDefinition(source, patterns satisfies PatternCompiler, surroundings);
   if (findings.length > 0) throw new Refusal(findings);
   return definition;

@@ -10,12 +10,15 @@ import { resultKind } from "../core/language/kind.js";
 import type { Names } from "../core/language/names.js";
 import { program } from "../core/language/program.js";
 import { fillCircles } from "../core/listing/fill-circles.js";
+import { unusedLanguages } from "../core/listing/fill-names.js";
 import type { Fill, FillBlock } from "../core/listing/fill-set.js";
 import { expressionOf, readYaml, type YamlFile } from "./yaml-file.js";
 
 export interface LoadedFills {
   readonly blocks: readonly FillBlock[];
   readonly findings: readonly Diagnostic[];
+  /** What a person should know, and what stops nothing. */
+  readonly advice: readonly Diagnostic[];
 }
 
 /** What fills are checked against. */
@@ -30,15 +33,16 @@ export interface FillsContext {
 interface Loading extends FillsContext {
   readonly yaml: YamlFile;
   readonly findings: Diagnostic[];
+  readonly advice: Diagnostic[];
 }
 
 const blockNames = ["all", "our_categories", "channel_categories", "products"];
 
 /** Reads `fills.yaml` and compiles each fill; every wrong one is found, each with line and position. */
 export const loadFills = async (path: string, file: string, context: FillsContext): Promise<LoadedFills> => {
-  if (!existsSync(path)) return { blocks: [], findings: [] };
+  if (!existsSync(path)) return { blocks: [], findings: [], advice: [] };
   const yaml = await readYaml(path, file);
-  const loading: Loading = { ...context, yaml, findings: [] };
+  const loading: Loading = { ...context, yaml, findings: [], advice: [] };
   const blocks: FillBlock[] = [];
   for (const [name, node, key] of entries(yaml.document.contents, loading)) {
     if (name === "products") {
@@ -60,7 +64,7 @@ export const loadFills = async (path: string, file: string, context: FillsContex
       { place: fill.program.source.place },
     ),
   );
-  return { blocks, findings: [...loading.findings, ...circular] };
+  return { blocks, findings: [...loading.findings, ...circular], advice: loading.advice };
 };
 
 const blocksOf = (name: string, node: Node | null, key: Node, loading: Loading): readonly FillBlock[] => {
@@ -176,7 +180,18 @@ const fillOf = (code: string, value: Node | null, key: Node, loading: Loading): 
   const wanted = resultKind(field.kind, field.list);
   // Texts are read as the field's kind when products are filled; only what can never fit is refused here.
   const compiled = program(source, names, surroundings, wanted === "text" ? "text" : "any");
-  if (compiled.kind === "program") return [{ field, program: compiled }];
+  if (compiled.kind === "program") {
+    for (const attribute of unusedLanguages(source.text, names))
+      loading.advice.push(
+        diagnostic(
+          "unused-language",
+          { attribute },
+          { place: yaml.placeOf(key), field: field.code },
+          "advice",
+        ),
+      );
+    return [{ field, program: compiled }];
+  }
   findings.push(...compiled.findings);
   return [];
 };

@@ -7,7 +7,14 @@ export const patternCompiler = async (needed: boolean): Promise<PatternCompiler>
   return (source) => {
     try {
       const compiled = RE2JS.compile(source);
-      return { source, matches: (text) => compiled.matches(text) };
+      return {
+        source,
+        matches: (text) => compiled.matches(text),
+        find(text) {
+          const found = compiled.matcher(text);
+          return found.find() ? (found.group() ?? "") : undefined;
+        },
+      };
     } catch (error) {
       return { reason: error instanceof Error ? error.message : String(error) };
     }

@@ -106,7 +106,11 @@ export const definitionOf = (parts: DefinitionParts = {}): BuiltDefinition =>
     (source) => {
       try {
         const own = new RegExp(`^(?:${source})$`);
-        return { source, matches: (text) => own.test(text) };
+        return {
+          source,
+          matches: (text) => own.test(text),
+          find: (text) => new RegExp(source).exec(text)?.[0],
+        };
       } catch (error) {
         return { reason: String(error) };
       }

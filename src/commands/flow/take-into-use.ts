@@ -34,7 +34,11 @@ export const takeIntoUse = async (
   for (const definition of channels) {
     const { channel } = definition;
     if (!existsSync(workspace.path("channels", channel, "channel.yaml")))
-      await createChannel(workspace.root, definition, attributes);
+      await createChannel(workspace.root, definition, {
+        language: workspace.manifest.language,
+        currency: workspace.manifest.currency,
+        ...(attributes === undefined ? {} : { attributes }),
+      });
     if (!workspace.channelsInUse.includes(channel)) await addToManifest(workspace, "channels", channel);
   }
 };

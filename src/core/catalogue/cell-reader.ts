@@ -323,7 +323,8 @@ const quickReader = (
   { decimalMark = ".", currency, unit }: ReadingDefaults,
 ): ((text: string) => string | undefined) | undefined => {
   if (kind === "integer") return (text) => (/^(?:0|[1-9]\d{0,14})$/.test(text) ? text : undefined);
-  if (kind === "url") return (text) => (/^https:\/\/[\w.-]+\.[\w/.-]+$/.test(text) ? text : undefined);
+  if (kind === "url")
+    return (text) => (/^https:\/\/(?:[a-z0-9]+\.)+[a-z]{2,}(?:\/[\w/.-]*)?$/.test(text) ? text : undefined);
   if (decimalMark !== ".") return undefined;
   if (kind === "decimal") return (text) => (canonicalNumber.test(text) ? text : undefined);
   if (kind === "money" && currency !== undefined && currencyHasTwoPlaces(currency))

@@ -3,13 +3,13 @@ import type { Place } from "../diagnostics/place.js";
 import type { FieldCode } from "../ids.js";
 import { fold } from "../values/text.js";
 import type { ValueList } from "./value-list.js";
+import { phoneNumber } from "./phone-number.js";
 import { bannedKinds, type BannedContent, type BannedKind } from "./definition.js";
 import type { PatternCompiler, TableRow } from "./definition-source.js";
 
 type Find = (text: string) => string | undefined;
 
 const link = /https?:\/\/\S+|\bwww\.\S+/i;
-const phone = /(?:\+|\b00?)\d[\d ()/-]{7,}\d/;
 
 /** Words of four letters and more that are written in capitals alone. */
 const capitals =
@@ -38,7 +38,7 @@ const finders: Readonly<Record<Exclude<BannedKind, "pattern" | "list">, (value: 
     return (text) => (` ${fold(text)} `.includes(wanted) ? value : undefined);
   },
   link: () => (text) => link.exec(text)?.[0],
-  phone: () => (text) => phone.exec(text)?.[0],
+  phone: () => phoneNumber,
   capitals: (value) => capitals(Number(value)),
   repeats: (value) => repeats(Number(value)),
 };
@@ -129,7 +129,7 @@ const patternFinder = (
   findings: Diagnostic[],
 ): Find => {
   const compiled = patterns(value);
-  if ("matches" in compiled) return (text) => (compiled.matches(text) ? text.slice(0, 40) : undefined);
+  if ("find" in compiled) return (text) => compiled.find(text)?.slice(0, 40);
   findings.push(
     diagnostic(
       "wrong-pattern-source",

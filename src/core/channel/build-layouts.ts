@@ -172,7 +172,12 @@ const layoutOf = (
     case "jsonl":
       return { ...common, format };
     case "jsonld": {
-      const groupName = settings.text("group_name", "");
+      const fieldAt = (key: string): Field | undefined => {
+        const code = settings.text(key, "");
+        return code === "" ? undefined : find(code, place);
+      };
+      const fieldsOf = (codes: readonly string[]): readonly Field[] =>
+        codes.flatMap((code) => find(code, place) ?? []);
       return {
         ...common,
         format,
@@ -180,8 +185,14 @@ const layoutOf = (
         groupType: settings.text("group_type", "ProductGroup"),
         memberType: settings.text("member_type", "Product"),
         members: settings.text("members", "hasVariant"),
-        groupName: groupName === "" ? undefined : find(groupName, place),
-        offer: settings.texts("offer").flatMap((code) => find(code, place) ?? []),
+        groupName: fieldAt("group_name"),
+        offer: fieldsOf(settings.texts("offer")),
+        listPrice: fieldAt("list_price"),
+        priceFor: fieldAt("price_for"),
+        audience: fieldsOf(settings.texts("audience")),
+        also: Object.fromEntries(
+          Object.entries(settings.lists("also")).map(([type, codes]) => [type, fieldsOf(codes)]),
+        ),
       };
     }
     case "rss":

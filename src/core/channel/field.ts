@@ -15,7 +15,10 @@ export const isNeed = (text: string): text is Need => (needs as readonly string[
 /** A pattern from a definition, run by an engine whose time is linear in the text. */
 export interface Pattern {
   readonly source: string;
+  /** Whether the whole text is of this form. */
   matches(text: string): boolean;
+  /** The first piece of the text that is; undefined where none is. */
+  find(text: string): string | undefined;
 }
 
 /** Bounds of a field's value; what is undefined is not bounded. */

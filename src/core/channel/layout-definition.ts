@@ -113,6 +113,14 @@ export interface JsonLdLayout extends LayoutOf<"jsonld"> {
   readonly groupName: Field | undefined;
   /** Fields that belong to the offer. */
   readonly offer: readonly Field[];
+  /** The list price: a price specification of its own within the offer. */
+  readonly listPrice: Field | undefined;
+  /** What the offer's price is for, such as 340 g: shown with the price in a specification of its own. */
+  readonly priceFor: Field | undefined;
+  /** The group of people that a thing is for: fields of its audience. */
+  readonly audience: readonly Field[];
+  /** Fields of a further type that a product is where it has them: a book's author. */
+  readonly also: Readonly<Record<string, readonly Field[]>>;
 }
 
 export type LayoutDefinition =

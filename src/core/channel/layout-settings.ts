@@ -10,6 +10,8 @@ export interface LayoutSettings {
   texts(key: string): readonly string[];
   /** Texts by name. */
   map(key: string): Readonly<Record<string, string>>;
+  /** Lists of texts by name. */
+  lists(key: string): Readonly<Record<string, readonly string[]>>;
   /** Any value, for what has a shape of its own. */
   raw(key: string): unknown;
   /** Tells the keys that nothing asked for. */
@@ -64,6 +66,15 @@ export const layoutSettings = (
       if (typeof value === "object" && value !== null && Object.values(value).every(isText))
         return value as Readonly<Record<string, string>>;
       wrong(key, "gives each name a text");
+      return {};
+    },
+    lists(key) {
+      const value = get(key);
+      if (value === undefined) return {};
+      const isLists = (one: unknown): one is readonly string[] => Array.isArray(one) && one.every(isText);
+      if (typeof value === "object" && value !== null && Object.values(value).every(isLists))
+        return value as Readonly<Record<string, readonly string[]>>;
+      wrong(key, "gives each name a list of texts");
       return {};
     },
     raw: get,

@@ -34,6 +34,8 @@ export const actFor = (finding: Diagnostic): Act => {
     case "no-rate":
     case "no-table-row":
     case "fill-circle":
+    case "members-differ":
+    case "brand-as-title":
     case "not-allowed":
     case "too-many-values":
     case "wrong-currency":

@@ -41,6 +41,7 @@ const causeKeys: CauseKeys = {
   "not-calculated": ({ trouble }) => troubleText(trouble),
   "no-rate": ({ trouble }) => troubleText(trouble),
   "no-table-row": ({ trouble }) => troubleText(trouble),
+  "members-differ": ({ trouble }) => ("attribute" in trouble ? trouble.attribute : ""),
   "wrong-currency": ({ value }) => value.slice(-3),
   "not-selected": ({ condition }) => condition,
   "marked-off": ({ attribute }) => attribute,

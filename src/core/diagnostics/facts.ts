@@ -54,6 +54,10 @@ export interface FactsByCode {
   readonly "no-rate": FieldFact & { readonly trouble: TroubleFacts };
   readonly "no-table-row": FieldFact & { readonly trouble: TroubleFacts };
   readonly "fill-circle": FieldFact & { readonly trouble: TroubleFacts };
+  /** A fill reads an attribute in a language that no product has yet. */
+  readonly "unused-language": { readonly attribute: string };
+  /** A field of a group is filled from an attribute in which its members differ. */
+  readonly "members-differ": FieldFact & { readonly trouble: TroubleFacts };
   readonly "wrong-currency": FieldFact & { readonly value: string; readonly permitted: readonly string[] };
   readonly "torn-list": FieldFact & { readonly value: string; readonly mark: string };
   readonly "rule-broken": { readonly rule: string; readonly says: string };
@@ -62,6 +66,10 @@ export interface FactsByCode {
     readonly other: string;
     readonly axes: readonly string[];
   };
+  /** A field of the group in which members differ, where each shows its own: values, each with one SKU. */
+  readonly "members-apart": FieldFact & { readonly values: readonly string[]; readonly members: number };
+  /** A title that says the brand and nothing of the product. */
+  readonly "brand-as-title": FieldFact & { readonly value: string; readonly fills: string };
   /** Members of one group that stand in several of the channel's categories. */
   readonly "torn-group": {
     readonly category: string;

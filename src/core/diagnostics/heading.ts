@@ -37,7 +37,15 @@ const headings: Headings = {
   "wrong-kind": ({ label, problem }) => `${label} cannot be taken: ${problems[problem]}`,
   "not-allowed": ({ label }) => `${label} is not allowed here; leave its fill blank for these categories`,
   "banned-content": ({ label, says }) => `${label}: ${says}`,
+  "members-differ": ({ label, trouble }) =>
+    "attribute" in trouble
+      ? `${label} is left blank: members of one group differ in ${trouble.attribute}, and the field is the group's; say in its fill which counts (group_greatest, group_least, group_values), or give them one value`
+      : `${label} is left blank: members of one group differ`,
   "wrong-currency": ({ label, permitted }) => `${label} is in another currency than ${permitted.join(", ")}`,
+  "members-apart": ({ label }) =>
+    `${label} belongs to the group, and its members differ; the channel shows one for all of them`,
+  "brand-as-title": ({ label, fills }) =>
+    `${label} is the brand alone; give the products their names, or change the fill in ${fills}`,
   "torn-group": () => "members of one group go to different categories; place the group's products alike",
   "price-apart": () => "the price is far from the others of its group; see whether the point stands right",
   "same-description": ({ label }) =>

@@ -36,7 +36,7 @@ export const problems: Readonly<Record<ReadingProblem, string>> = {
   "no-unit": "it has no unit: name one in the source's units",
   "not-a-date": "it is not a day written as 2026-03-01",
   "not-yes-or-no": "it is neither yes nor no",
-  "not-a-url": "it is not a web address that starts with https://",
+  "not-a-url": "it is not one whole web address that starts with https://",
 };
 
 /** What was done to a value, as the sentence goes on. */

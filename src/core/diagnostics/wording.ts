@@ -49,6 +49,9 @@ const sentences: { readonly [C in Code]: Sentence<C> } = {
   "no-table-row": ({ label, trouble }) => `${label} was not found: ${troubleText(trouble)}`,
   "fill-circle": ({ label, trouble }) =>
     `${label} has no end: ${troubleText(trouble)}; let one of them not read the other`,
+  "unused-language": ({ attribute }) =>
+    `no product has ${attribute} yet: this fill takes it as blank until an import brings it`,
+  "members-differ": ({ label, trouble }) => `${label} is left blank: ${troubleText(trouble)}`,
   "wrong-currency": ({ label, value, permitted }) =>
     `${label} is ${value}; the channel takes ${permitted.join(", ")}`,
   "torn-list": ({ label, value, mark }) =>
@@ -56,6 +59,10 @@ const sentences: { readonly [C in Code]: Sentence<C> } = {
   "rule-broken": ({ says }) => says,
   "titles-alike": ({ title, other, axes }) =>
     `the title ${quote(title)} is also that of ${other} in the same family; ${axes.length === 0 ? "let the title's fill tell them apart" : `use ${axes.join(" and ")} in the title's fill, and see that each member has it`}`,
+  "members-apart": ({ label, values, members }) =>
+    `${label} belongs to the whole group of ${members}, and its members differ: ${values.join(", ")}; the channel shows one for all of them`,
+  "brand-as-title": ({ label, value, fills }) =>
+    `${label} is ${quote(value)}, the brand alone; give the product its name, or change the fill in ${fills}`,
   "torn-group": ({ category, other, otherCategory }) =>
     `it goes to ${quote(category)}, and ${other} of the same group to ${quote(otherCategory)}; place the group's products alike`,
   "price-apart": ({ price, middle, times, members }) =>

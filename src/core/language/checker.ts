@@ -17,6 +17,7 @@ import type { Names } from "./names.js";
 import type { BinaryOperator, Expression, TemplatePart } from "./syntax.js";
 import { functionHabit } from "./habits.js";
 import { closeUnit, comparingHint, nameAdvice, readingHint, sumHint } from "./hints.js";
+import { partsOf } from "./parts.js";
 import { fieldAsked } from "./slots-read.js";
 import { troubleText } from "./trouble-text.js";
 
@@ -126,6 +127,7 @@ class Checker {
       const shape = this.shapeOf(arg);
       return { ...shape, literal: arg.node === "literal" ? arg.value : undefined };
     });
+    if (called?.overMembers === true) args.forEach((arg) => this.ofMembers(name, arg));
     if (called === undefined) {
       const close = nearest(
         name,
@@ -138,6 +140,14 @@ class Checker {
     this.argumentCount(called, args.length, span);
     args.forEach((arg, index) => this.argument(called, known[index] ?? anything, arg, index));
     return this.resultOf(called, known, span);
+  }
+
+  /** What is worked out for each member reads the members' attributes, and nothing of the listing that asks. */
+  private ofMembers(name: string, expression: Expression): void {
+    const slot = expression.node === "name" ? this.names.find(expression.name)?.slot : undefined;
+    if ((slot !== undefined && slot < 0) || fieldAsked(expression) !== undefined)
+      this.mismatch(`${name} looks at the members' attributes; this is the listing's own`, expression.span);
+    else partsOf(expression).forEach((part) => this.ofMembers(name, part));
   }
 
   private resultOf(

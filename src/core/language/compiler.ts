@@ -20,6 +20,8 @@ import { Cannot, cannot, type Troubles } from "./trouble.js";
 /** What an expression reads its names from: a product, a listing, a row. */
 export interface Scope {
   value(slot: number): MaybeBlank;
+  /** The members of the product's group; undefined where nothing is known of groups. */
+  members?(): readonly Scope[];
 }
 
 /** An expression ready to run: a closure without any look-up left to do. What it cannot work out is blank and a trouble. */
@@ -172,6 +174,11 @@ const application = (
 ): ((scope: Scope, troubles: Troubles) => MaybeBlank | Cannot) => {
   const keepsBlanks = called.parameters.length === 0 || called.keepsBlanks === true;
   const [first, second] = args;
+  if (called.overMembers === true && first !== undefined)
+    return (scope, troubles) => {
+      const values = (scope.members?.() ?? [scope]).map((member) => first(member, troubles));
+      return called.apply([values.filter((value) => value !== undefined)], surroundings);
+    };
   if (!keepsBlanks && first !== undefined && second === undefined)
     return (scope, troubles) => {
       const value = first(scope, troubles);

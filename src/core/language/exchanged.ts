@@ -1,5 +1,4 @@
-import { currencyPlaces } from "../values/currencies.js";
-import { money } from "../values/money.js";
+import { money, payable } from "../values/money.js";
 import type { Rates } from "../values/rates.js";
 import type { CalendarDate, Money } from "../values/value.js";
 import { cannot, type Cannot } from "./trouble.js";
@@ -9,5 +8,5 @@ export const exchanged = (price: Money, to: string, rates: Rates, day: CalendarD
   if (price.currency === to) return price;
   const rate = rates.find(price.currency, to, day);
   if (rate === undefined) return cannot({ trouble: "no-rate", from: price.currency, to, day: day.iso });
-  return money(price.amount.times(rate).toDecimalPlaces(currencyPlaces(to)), to);
+  return payable(money(price.amount.times(rate), to));
 };

@@ -37,6 +37,7 @@ export const families = [
   "look-ups",
   "categories",
   "pictures",
+  "groups",
   "reading",
 ] as const;
 
@@ -60,6 +61,8 @@ export interface ExpressionFunction {
   readonly keepsBlanks?: boolean;
   /** Whether its last parameter may be given again and again. */
   readonly repeats?: boolean;
+  /** Whether its argument is worked out for each member of the product's group: `apply` is given the list of what came of it. */
+  readonly overMembers?: boolean;
   /** What its written-out arguments let the checker know: a closer shape, or that it can never work. */
   foresee?(args: readonly KnownArgument[], surroundings: Surroundings): Shape | TroubleFacts | undefined;
   apply(args: readonly MaybeBlank[], surroundings: Surroundings): MaybeBlank | Cannot;

@@ -1,6 +1,7 @@
 import type { ExpressionFunction } from "./function.js";
 import { categories } from "./functions/categories.js";
 import { dates } from "./functions/dates.js";
+import { groups } from "./functions/groups.js";
 import { identifiers } from "./functions/identifiers.js";
 import { lengths } from "./functions/lengths.js";
 import { lists } from "./functions/lists.js";
@@ -25,6 +26,7 @@ export const functions: readonly ExpressionFunction[] = [
   ...lookUps,
   ...categories,
   ...pictures,
+  ...groups,
   ...reading,
 ];
 

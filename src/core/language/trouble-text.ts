@@ -25,6 +25,8 @@ export const troubleText = (facts: TroubleFacts): string => {
       return `"${facts.value}" cannot be read as ${facts.wanted}`;
     case "wrong-argument":
       return `${facts.name}: ${facts.reason}`;
+    case "members-differ":
+      return `the members of the group differ in ${facts.attribute} (${facts.values.slice(0, 3).join(", ")}${facts.values.length > 3 ? ", …" : ""}), and the field is the group's; say in its fill which counts (group_greatest, group_least, group_values), or give them one value`;
     case "fill-circle":
       return `fills wait for each other: ${facts.fields.join(" → ")}`;
     default:

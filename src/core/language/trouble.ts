@@ -16,6 +16,8 @@ export type TroubleFacts =
   | { readonly trouble: "no-table-row"; readonly table: string; readonly key: string }
   | { readonly trouble: "not-readable"; readonly value: string; readonly wanted: string }
   | { readonly trouble: "wrong-argument"; readonly name: string; readonly reason: string }
+  /** A field of a group reads an attribute in which its members differ. */
+  | { readonly trouble: "members-differ"; readonly attribute: string; readonly values: readonly string[] }
   | { readonly trouble: "fill-circle"; readonly fields: readonly string[] };
 
 /** A trouble with the stretch of the expression where it arose. */

@@ -37,7 +37,7 @@ const outcome = (listing: Listing, findings: readonly Diagnostic[], setup: Chann
   const { product } = listing;
   if (findings.some(({ severity }) => severity === "error")) return { kind: "held", listing, findings };
   const least = setup.selection.leastReadiness;
-  const percent = least === undefined ? 100 : percentOf(sharesOf(listing));
+  const percent = least === undefined ? 100 : percentOf(sharesOf(listing, setup.definition));
   if (least === undefined || percent >= least) return { kind: "ready", listing, findings };
   const where = { product: product.sku, channel: setup.channel };
   return {

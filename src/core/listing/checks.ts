@@ -1,12 +1,14 @@
 import type { FamilyCheck, FieldCheck, ListingCheck } from "./check-kind.js";
 import { againstLedger } from "./checks/against-ledger.js";
 import { bannedContent } from "./checks/banned-content.js";
+import { brandAsTitle } from "./checks/brand-as-title.js";
 import { crossRules } from "./checks/cross-rules.js";
 import { demandedFields } from "./checks/demanded-fields.js";
 import { fillProblems } from "./checks/fill-problems.js";
 import { itemCount } from "./checks/item-count.js";
 import { listedValue } from "./checks/listed-value.js";
 import { memberAxes } from "./checks/member-axes.js";
+import { membersApart } from "./checks/members-apart.js";
 import { numberRange } from "./checks/number-range.js";
 import { permittedAxes } from "./checks/permitted-axes.js";
 import { permittedCurrency } from "./checks/permitted-currency.js";
@@ -36,6 +38,7 @@ export const listingChecks: readonly ListingCheck[] = [
   fillProblems,
   demandedFields,
   crossRules,
+  brandAsTitle,
   sharedBarcode,
   repeatedSearchWords,
   againstLedger,
@@ -47,6 +50,7 @@ export const familyChecks: readonly FamilyCheck[] = [
   titlesAlike,
   permittedAxes,
   memberAxes,
+  membersApart,
   tornGroup,
   priceApart,
   sameDescription,

@@ -2,7 +2,7 @@ import type { CategoryField } from "../channel/category-rules.js";
 import { termParts } from "../channel/term-forms.js";
 import { isDecimal } from "../values/decimal.js";
 import { convert, measure } from "../values/measure.js";
-import { money } from "../values/money.js";
+import { money, payable } from "../values/money.js";
 import { readValue, type ReadingProblem } from "../values/read.js";
 import { shownText } from "../values/show.js";
 import { isDate, isList, isMeasure, isMoney, type MaybeBlank, type Value } from "../values/value.js";
@@ -16,7 +16,7 @@ export type Translate = (term: string) => string | undefined;
 
 const rounded = (value: Value, { field }: CategoryField): Value => {
   const { decimals } = field;
-  if (decimals === undefined) return value;
+  if (decimals === undefined) return isMoney(value) ? payable(value) : value;
   if (isDecimal(value)) return value.toDecimalPlaces(decimals);
   if (isMoney(value)) return money(value.amount.toDecimalPlaces(decimals), value.currency);
   return isMeasure(value) ? measure(value.amount.toDecimalPlaces(decimals), value.unit) : value;

@@ -1,6 +1,7 @@
 import { textOf } from "../catalogue/product.js";
 import { LIST_SEPARATOR } from "../catalogue/record.js";
 import type { CategoryField, ConditionalNeed } from "../channel/category-rules.js";
+import type { ChannelDefinition } from "../channel/definition.js";
 import type { Need } from "../channel/field.js";
 import type { Place } from "../diagnostics/place.js";
 import type { Listing } from "./listing.js";
@@ -28,9 +29,27 @@ export const needFor = (
 };
 
 /** The attributes that the listing's group varies by. */
-export const axesOf = ({ product }: Listing): readonly string[] =>
+export const axesOf = ({ product }: Pick<Listing, "product">): readonly string[] =>
   textOf(product, "varies_by")?.split(LIST_SEPARATOR) ?? [];
 
-/** Whether a field is asked of a listing at all: what only variations have is not asked of others. */
-export const isAskedOf = ({ field }: CategoryField, axes: readonly string[]): boolean =>
-  field.axes.length === 0 || field.axes.some((axis) => axes.includes(axis));
+/**
+ * Whether a field is asked of a listing at all: what only variations have is not asked of others, and the reference to a
+ * group, or the group's name, not of a product without one.
+ */
+export const isAskedOf = (
+  { field }: CategoryField,
+  { product }: Pick<Listing, "product">,
+  definition: Pick<ChannelDefinition, "groups" | "layouts">,
+): boolean => {
+  if (product.group === undefined && isOfGroups(field, definition)) return false;
+  if (field.axes.length === 0) return true;
+  const axes = axesOf({ product });
+  return field.axes.some((axis) => axes.includes(axis));
+};
+
+const isOfGroups = (
+  field: CategoryField["field"],
+  { groups, layouts }: Pick<ChannelDefinition, "groups" | "layouts">,
+): boolean =>
+  (groups.model !== "separate" && groups.groupField === field.code) ||
+  layouts.some((layout) => layout.format === "jsonld" && layout.groupName === field);

@@ -16,7 +16,38 @@ export const ownNames = {
   group_images: { slot: -4, kind: "list" },
 } as const satisfies Readonly<Record<string, FoundName>>;
 
+// An attribute in a language that no product has yet: blank, until one does.
+const UNUSED = -50;
+
 const FIELDS_BELOW = -100;
+
+const languages = new Intl.DisplayNames("en", { type: "language", fallback: "none" });
+
+const isLanguage = (tag: string): boolean => {
+  try {
+    return languages.of(tag) !== undefined;
+  } catch {
+    return false;
+  }
+};
+
+/** `name@de` where no product has a German name yet: it counts as blank, so that fills can be written before the words come. */
+const inUnusedLanguage = (name: string, known: Names): FoundName | undefined => {
+  const [base = "", tag] = name.split("@");
+  const found = tag === undefined || !/^[a-z]/.test(tag) || !isLanguage(tag) ? undefined : known.find(base);
+  return found === undefined || (found.kind !== "text" && found.kind !== "list")
+    ? undefined
+    : { ...found, slot: UNUSED };
+};
+
+const inLanguage = /[\p{L}_][\p{L}\p{N}_]*@[a-z]{2,3}(?:-[A-Za-z0-9]{2,8})*/gu;
+
+/** The attributes in a language that a fill names and no product has. */
+export const unusedLanguages = (fill: string, names: Names): readonly string[] => [
+  ...new Set(
+    [...fill.matchAll(inLanguage)].map(([name]) => name).filter((name) => names.find(name)?.slot === UNUSED),
+  ),
+];
 
 /** The slot by which a fill reads another field, and back. */
 export const slotOfField = (field: Field): number => FIELDS_BELOW - field.slot;
@@ -45,7 +76,7 @@ export const fillNames = (attributes: AttributeIndex, definition: ChannelDefinit
   return {
     what: "attribute",
     all: [...known.all, ...own.keys()],
-    find: (name) => own.get(name) ?? known.find(name),
+    find: (name) => own.get(name) ?? known.find(name) ?? inUnusedLanguage(name, known),
     field(code) {
       const field = fieldNamed(definition, code);
       return field === undefined ? undefined : { slot: slotOfField(field), ...fieldShape(field) };

@@ -8,8 +8,9 @@ import { whole } from "../values/decimal.js";
 import { isList, type MaybeBlank, type Value } from "../values/value.js";
 import { fieldAtSlot, ownNames } from "./fill-names.js";
 import type { Fill } from "./fill-set.js";
-import type { FillProblem, PlacedProduct } from "./listing.js";
-import type { PlannedField } from "./plan.js";
+import type { GroupView } from "./group-view.js";
+import type { FillProblem, PricedProduct } from "./listing.js";
+import type { PlannedCategory, PlannedField } from "./plan.js";
 
 /** What a fill came to in its field: a value, or why there is none, or both. */
 export interface Filled {
@@ -28,8 +29,8 @@ const mostAllowed = ({ field, limits }: CategoryField): MaybeBlank => {
   return limits.maxLength === undefined ? undefined : whole(limits.maxLength);
 };
 
-const axisValues = (product: Product): MaybeBlank => {
-  const axes = textOf(product, "varies_by")?.split(LIST_SEPARATOR) ?? [];
+/** Within a group's own texts only what sets it apart from the family's other groups has a value. */
+const axisValues = ({ product, axes }: PricedProduct): MaybeBlank => {
   const values = axes.flatMap((axis) => textOf(product, axis) ?? []);
   return values.length === 0 ? undefined : values;
 };
@@ -44,16 +45,23 @@ const groupImages = (record: Product | undefined, members: readonly Product[]): 
   return all.length === 0 ? undefined : [...new Set(all)];
 };
 
-/** What the listings of one family have in common for their fills; worked out once, when it is first asked for. */
+/** What the listings of one group have in common for their fills; worked out once, when it is first asked for. */
 export interface Shared {
   readonly images: MaybeBlank;
+  /** The group's members as the channel sees them; of a product without a group, itself. */
+  readonly members: readonly Product[];
 }
 
-export const sharedOf = (family: Pick<Family, "record">, members: readonly Product[]): Shared => {
+export const sharedOf = (
+  family: Pick<Family, "record">,
+  all: readonly Product[],
+  members: readonly Product[],
+): Shared => {
   let known: { readonly images: MaybeBlank } | undefined;
   return {
+    members,
     get images() {
-      known ??= { images: groupImages(family.record, members) };
+      known ??= { images: groupImages(family.record, all) };
       return known.images;
     },
   };
@@ -63,28 +71,50 @@ export const sharedOf = (family: Pick<Family, "record">, members: readonly Produ
 const answered = (text: string, { field }: CategoryField): Value =>
   field.list ? text.split(LIST_SEPARATOR) : text;
 
+/** Where the fields of a group are filled, once for all its members. */
+export interface GroupFields {
+  /** The scope of the group itself in a plan. */
+  scopeIn(plan: PlannedCategory): FillScope;
+}
+
+/** The products that a channel sees as one group, or one that it sees alone, with what their fills have in common. */
+export interface FilledGroup {
+  readonly shared: Shared;
+  /** Undefined where nothing is said for the group as a whole: a product alone, or a channel that knows no such groups. */
+  readonly fields: GroupFields | undefined;
+}
+
 /** What one listing's fills read: the product, what its group has, and each other. A field is worked out once. */
 export class FillScope implements Scope {
   private readonly filled: (Filled | undefined)[] = [];
   private readonly waiting: PlannedField[] = [];
   private readonly circles: TroubleFacts[] = [];
+  private readonly differing: TroubleFacts[] = [];
   private fill: Fill | undefined;
 
   constructor(
-    private readonly placed: PlacedProduct,
+    private readonly priced: PricedProduct,
     private readonly shared: Shared,
     private readonly settle: Settle,
+    /** Fields of the group are taken from it; undefined: the product is on its own, or it is the group. */
+    private readonly group?: GroupFields,
+    /** Where it is the group itself. */
+    private readonly view?: GroupView,
   ) {}
 
+  members(): readonly Scope[] {
+    return this.shared.members;
+  }
+
   value(slot: number): MaybeBlank {
-    if (slot >= 0) return this.placed.product.value(slot);
+    if (slot >= 0) return this.attribute(slot);
     const field = fieldAtSlot(slot);
     if (field !== undefined) return this.other(field);
     switch (slot) {
       case ownNames.usual.slot:
         return this.usual();
       case ownNames.axis_values.slot:
-        return axisValues(this.placed.product);
+        return axisValues(this.priced);
       case ownNames.most_allowed.slot: {
         const rule = this.waiting.at(-1)?.rule;
         return rule === undefined ? undefined : mostAllowed(rule);
@@ -106,15 +136,37 @@ export class FillScope implements Scope {
     const { slot } = planned.rule.field;
     const known = this.filled[slot];
     if (known !== undefined) return known;
-    const answer = planned.answer === undefined ? undefined : this.placed.product.text(planned.answer);
+    if (this.group !== undefined && planned.rule.field.level === "group")
+      return (this.filled[slot] = this.group.scopeIn(this.priced.plan).field(planned));
+    const answer = planned.answer === undefined ? undefined : this.priced.product.text(planned.answer);
     if (answer !== undefined)
       return (this.filled[slot] = this.settle(answered(answer, planned.rule), planned.rule));
     if (planned.fill === undefined) return (this.filled[slot] = nothing);
     this.waiting.push(planned);
     const troubles: Troubles = [];
+    const outer = this.differing.splice(0);
     const given = this.run(planned.fill, troubles);
+    const differing = this.differing.splice(0, this.differing.length, ...outer);
     this.waiting.pop();
-    return (this.filled[slot] = this.settled(planned, given, troubles));
+    return (this.filled[slot] =
+      differing.length === 0
+        ? this.settled(planned, given, troubles)
+        : // What was worked out with one value missing that the members have can be anything.
+          {
+            value: undefined,
+            problems: differing.slice(0, 1).map((trouble) => ({ field: planned.rule, trouble })),
+          });
+  }
+
+  /** An attribute of the product; of a group, what its members agree on. */
+  private attribute(slot: number): MaybeBlank {
+    const value = this.priced.product.value(slot);
+    const values = value === undefined ? this.view?.differing(slot) : undefined;
+    const attribute = this.priced.product.attributes.names[slot] ?? "";
+    const isTold = this.differing.some((one) => "attribute" in one && one.attribute === attribute);
+    if (values !== undefined && !isTold)
+      this.differing.push({ trouble: "members-differ", attribute, values });
+    return value;
   }
 
   private settled({ rule }: PlannedField, given: MaybeBlank, troubles: Troubles): Filled {
@@ -148,7 +200,7 @@ export class FillScope implements Scope {
   }
 
   private other(slot: number): MaybeBlank {
-    const planned = this.placed.plan.bySlot[slot];
+    const planned = this.priced.plan.bySlot[slot];
     if (planned === undefined) return undefined;
     const at = this.waiting.indexOf(planned);
     if (at < 0) return this.field(planned).value;

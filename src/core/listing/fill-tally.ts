@@ -1,5 +1,7 @@
 import type { Field } from "../channel/field.js";
-import { axesOf, isAskedOf, needFor } from "./demand.js";
+import { isError, type Diagnostic } from "../diagnostics/diagnostic.js";
+import type { ChannelSetup } from "./channel-setup.js";
+import { isAskedOf, needFor } from "./demand.js";
 import type { Fill } from "./fill-set.js";
 import type { Listing } from "./listing.js";
 
@@ -13,15 +15,16 @@ export interface TalliedFill {
   readonly recommended: number;
   readonly filled: number;
   readonly blank: number;
-  /** Blank where the field is required. */
+  /** Blank or wrong where the field is required. */
   readonly missing: number;
-  /** Where the fill gave what the field cannot take, or could not be worked out. */
+  /** Where a value is given that the channel would refuse. */
   readonly wrong: number;
 }
 
 /** Counts, for each field and each of its fills, how many listings it fills. */
 export interface FillTally {
-  take(listing: Listing): void;
+  /** A field with an error in `findings` holds a value that the channel would refuse, as in readiness. */
+  take(listing: Listing, setup: Pick<ChannelSetup, "definition">, findings: readonly Diagnostic[]): void;
   /** In the order of the definition's fields; of one field the fill that serves most comes first. */
   rows(): readonly TalliedFill[];
 }
@@ -45,25 +48,27 @@ export const fillTally = (): FillTally => {
     return counting;
   };
   return {
-    take(listing) {
-      const axes = axesOf(listing);
-      const wrong = new Set(listing.problems.map(({ field }) => field));
+    take(listing, { definition }, findings) {
+      const wrong = new Set(findings.filter(isError).map(({ field }) => field));
+      const untaken = new Set(listing.problems.map(({ field }) => field));
       for (const { rule, fill } of listing.plan.fields) {
         const { field } = rule;
         const { need } = needFor(rule, listing);
-        const isFilled = listing.value(field.slot) !== undefined;
-        if (!isFilled && (need === "not allowed" || !isAskedOf(rule, axes))) continue;
+        const isAsked = isAskedOf(rule, listing, definition);
+        const isGiven = listing.value(field.slot) !== undefined;
+        if (!isGiven && (need === "not allowed" || !isAsked)) continue;
         const counting = countingOf(field, fill);
         counting.listings++;
-        if (need === "required") counting.required++;
-        if (need === "recommended") counting.recommended++;
-        if (wrong.has(rule)) counting.wrong++;
-        // What the channel fills in itself is not missing.
-        if (isFilled || field.defaultValue !== "") counting.filled++;
-        else {
-          counting.blank++;
-          if (need === "required") counting.missing++;
-        }
+        // What the channel fills in itself is not missing; what it would refuse is not there.
+        const isThere = isGiven || field.defaultValue !== "";
+        const isWrong = wrong.has(field.code);
+        const isRequired = isAsked && need === "required";
+        if (isRequired) counting.required++;
+        if (isAsked && need === "recommended") counting.recommended++;
+        if (untaken.has(rule) || (isWrong && isGiven)) counting.wrong++;
+        if (isThere && !isWrong) counting.filled++;
+        if (!isThere) counting.blank++;
+        if (isRequired && (!isThere || isWrong)) counting.missing++;
       }
     },
     rows: () => [...counts.values()].sort((a, b) => a.field.slot - b.field.slot || b.listings - a.listings),

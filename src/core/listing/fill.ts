@@ -1,9 +1,11 @@
 import { textOf } from "../catalogue/product.js";
 import { categoryFieldOf } from "../channel/definition.js";
-import type { MaybeBlank } from "../values/value.js";
+import type { CategoryField } from "../channel/category-rules.js";
+import type { MaybeBlank, Value } from "../values/value.js";
 import type { ChannelSetup } from "./channel-setup.js";
 import { coerce } from "./coerce.js";
-import { FillScope, type Filled, type Shared } from "./fill-scope.js";
+import { FillScope, type Filled, type FilledGroup, type GroupFields, type Shared } from "./fill-scope.js";
+import type { GroupView } from "./group-view.js";
 import type { FillProblem, Listing, PricedProduct } from "./listing.js";
 import { permittedFor } from "./permitted.js";
 
@@ -12,27 +14,33 @@ const shownCategory = ({ plan }: PricedProduct, { categoryBy }: ChannelSetup["de
   categoryBy === "code" ? plan.rules.category.code : plan.rules.category.path;
 
 /** What the fills of one listing read, and how what they give comes into the fields. */
-export const scopeFor = (priced: PricedProduct, setup: ChannelSetup, shared: Shared): FillScope => {
+export const scopeFor = (
+  priced: PricedProduct,
+  setup: ChannelSetup,
+  shared: Shared,
+  group?: GroupFields,
+  view?: GroupView,
+): FillScope => {
   const ourCategory = textOf(priced.product, "category");
   const { definition } = setup;
-  const scope = new FillScope(priced, shared, (given, rule): Filled => {
+  const settle = (given: Value, rule: CategoryField): Filled => {
     const coerced = coerce(given, rule, (term) => permittedFor(setup, rule, ourCategory, term));
     if (!("problem" in coerced)) return { value: coerced.value, problems: [] };
     const { written, problem } = coerced;
     return { value: undefined, problems: [{ field: rule, written, problem }] };
-  });
+  };
+  const scope = new FillScope(priced, shared, settle, group, view);
   // The placement fills the category's field: for the listing, and for fills that ask it.
   const field = categoryFieldOf(definition);
   if (field !== undefined) scope.preset(field.slot, shownCategory(priced, definition));
   return scope;
 };
 
-/** Runs each field's fill and brings its value into the field's kind; what does not fit becomes a problem. */
-export const fill = (priced: PricedProduct, setup: ChannelSetup, shared: Shared): Listing => {
+/** Works out each field in a scope; what does not fit becomes a problem. */
+export const listingIn = (scope: FillScope, priced: PricedProduct, setup: ChannelSetup): Listing => {
   const values: MaybeBlank[] = [];
   const problems: FillProblem[] = [];
-  const { product, plan, notes } = priced;
-  const scope = scopeFor(priced, setup, shared);
+  const { product, plan, notes, axes } = priced;
   for (const planned of plan.fields) {
     const filled = scope.field(planned);
     if (filled.value !== undefined) values[planned.rule.field.slot] = filled.value;
@@ -40,5 +48,9 @@ export const fill = (priced: PricedProduct, setup: ChannelSetup, shared: Shared)
   }
   const category = categoryFieldOf(setup.definition);
   if (category !== undefined) values[category.slot] = shownCategory(priced, setup.definition);
-  return { product, plan, notes, problems, value: (slot) => values[slot] };
+  return { product, plan, notes, axes, problems, value: (slot) => values[slot] };
 };
+
+/** Runs each field's fill and brings its value into the field's kind; fields of the group are filled for the group. */
+export const fill = (priced: PricedProduct, setup: ChannelSetup, group: FilledGroup): Listing =>
+  listingIn(scopeFor(priced, setup, group.shared, group.fields), priced, setup);

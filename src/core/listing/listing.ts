@@ -15,6 +15,8 @@ export interface PlacedProduct {
 /** A placed product with the prices and the stock that this channel is to see, and what is to be said of them. */
 export interface PricedProduct extends PlacedProduct {
   readonly notes: readonly Diagnostic[];
+  /** The attributes that tell it from the others of its family, in whatever groups the channel sees them. */
+  readonly axes: readonly string[];
 }
 
 /** A value that the fill gave and the field cannot take as it is, or why the fill could not be worked out. */

@@ -3,7 +3,7 @@ import type { Product } from "../catalogue/product.js";
 import type { ChannelSetup } from "./channel-setup.js";
 import { check, type Provenance } from "./check.js";
 import { fill } from "./fill.js";
-import { sharedOf } from "./fill-scope.js";
+import { filledGroup } from "./filled-group.js";
 import type { Listing, Outcome, PricedProduct } from "./listing.js";
 import { idRegister } from "./id-register.js";
 import { place } from "./place.js";
@@ -11,7 +11,7 @@ import { plansOf } from "./plan.js";
 import { price } from "./price.js";
 import { byGroup, regroup } from "./regroup.js";
 import { leftOutBecause } from "./select.js";
-import { vary } from "./vary.js";
+import { titlesShown, vary } from "./vary.js";
 
 /** Turns one family of products into what becomes of each on one channel. */
 export type Pipeline = (family: Family) => readonly Outcome[];
@@ -40,11 +40,15 @@ export const pipelineFor = (
         priced.push(price(result.placed, base === undefined ? product : base.get(product.sku), setup));
       else outcomes.push({ kind: "unplaced", product, findings: [result.because] });
     }
-    const shared = sharedOf(family, members);
-    const listings = regroup(priced, setup).map((one) => fill(one, setup, shared));
-    listings.forEach(see);
-    for (const group of byGroup(listings, ({ product }) => product))
-      outcomes.push(...check(vary(group, setup.definition), setup, provenance, remembering));
+    const shown = titlesShown(setup.definition);
+    for (const group of byGroup(regroup(priced, setup), ({ product }) => product)) {
+      const filled = filledGroup(group, family, setup);
+      const listings = group.map((one) => fill(one, setup, filled));
+      listings.forEach(see);
+      const varied = vary(listings, setup.definition, shown.seen);
+      outcomes.push(...check(varied, setup, provenance, remembering));
+      shown.note(listings);
+    }
     return outcomes;
   };
 };

@@ -4,13 +4,13 @@ import { calculate, order } from "../language/operations.js";
 import type { ReadyProgram } from "../language/program.js";
 import { troubleCode } from "../language/trouble-code.js";
 import { factsOf, type Troubles } from "../language/trouble.js";
-import { currencyPlaces } from "../values/currencies.js";
 import { isDecimal, whole } from "../values/decimal.js";
-import { money } from "../values/money.js";
+import { money, payable } from "../values/money.js";
 import { shownText } from "../values/show.js";
 import { isDate, isMoney, type MaybeBlank, type Money } from "../values/value.js";
 import type { PricePolicy, SaleWish, StockPolicy } from "./price-policy.js";
 import type { ChannelSetup } from "./channel-setup.js";
+import { axesOf } from "./demand.js";
 import type { PlacedProduct, PricedProduct } from "./listing.js";
 
 interface Repricing {
@@ -22,10 +22,7 @@ interface Repricing {
 
 const bounded = ["price", "sale_price"] as const;
 
-const rounded = (value: MaybeBlank): MaybeBlank =>
-  isMoney(value)
-    ? money(value.amount.toDecimalPlaces(currencyPlaces(value.currency)), value.currency)
-    : value;
+const rounded = (value: MaybeBlank): MaybeBlank => (isMoney(value) ? payable(value) : value);
 
 /** The product as the channel is to see it: its prices by the channel's rules and bounds, its share of the stock. */
 export const price = (
@@ -34,7 +31,8 @@ export const price = (
   setup: ChannelSetup,
 ): PricedProduct => {
   const { prices, stock, attributes } = setup;
-  if (prices === undefined && stock === undefined) return { ...placed, notes: [] };
+  const axes = axesOf(placed);
+  if (prices === undefined && stock === undefined) return { ...placed, axes, notes: [] };
   const { product } = placed;
   const repricing: Repricing = { setup, product, values: new Map(), findings: [] };
   if (prices !== undefined) {
@@ -46,6 +44,7 @@ export const price = (
   if (stock !== undefined) applyStock(repricing, stock);
   return {
     ...placed,
+    axes,
     product: productWith(product, attributes, repricing.values),
     notes: repricing.findings,
   };

@@ -1,6 +1,7 @@
 import { pathParts } from "../catalogue/category-path.js";
 import { textOf } from "../catalogue/product.js";
 import { actCollector, type RankedAct } from "../diagnostics/act-collector.js";
+import type { ChannelSetup } from "./channel-setup.js";
 import { isHeld, productOf, type Outcome } from "./listing.js";
 import { addShares, noShares, percentOf, sharesOf, type Shares } from "./readiness.js";
 
@@ -23,7 +24,7 @@ export interface ReadinessRow {
 
 /** Counts readiness over many outcomes; what is left out by our own decision does not count. */
 export interface ReadinessTally {
-  take(channel: string, outcome: Outcome): void;
+  take(setup: Pick<ChannelSetup, "channel" | "definition">, outcome: Outcome): void;
   /** Least ready first. */
   rows(): readonly ReadinessRow[];
   /** Single acts, those first that make most listings ready. */
@@ -62,7 +63,7 @@ export const readinessTally = (kind: ReadinessKind): ReadinessTally => {
   const rows = new Map<string, Growing>();
   const acts = actCollector();
   return {
-    take(channel, outcome) {
+    take({ channel, definition }, outcome) {
       if (outcome.kind === "left-out") return;
       const name = nameOf(kind, outcome);
       const key = `${channel}\u0000${name}`;
@@ -79,7 +80,7 @@ export const readinessTally = (kind: ReadinessKind): ReadinessTally => {
         row.least = 0;
         return;
       }
-      const shares = sharesOf(outcome.listing, outcome.findings);
+      const shares = sharesOf(outcome.listing, definition, outcome.findings);
       row.shares = addShares(row.shares, shares);
       row.least = Math.min(row.least, percentOf(shares));
     },

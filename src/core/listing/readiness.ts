@@ -1,5 +1,6 @@
+import type { ChannelDefinition } from "../channel/definition.js";
 import { isError, type Diagnostic } from "../diagnostics/diagnostic.js";
-import { axesOf, isAskedOf, needFor } from "./demand.js";
+import { isAskedOf, needFor } from "./demand.js";
 import type { Listing } from "./listing.js";
 
 /** So many fields are asked for, and so many of them are there and right. */
@@ -15,13 +16,16 @@ export interface Shares {
 }
 
 /** A listing's shares. A field with an error in `findings` holds a value that the channel would refuse: it is not there. */
-export const sharesOf = (listing: Listing, findings: readonly Diagnostic[] = []): Shares => {
-  const axes = axesOf(listing);
+export const sharesOf = (
+  listing: Listing,
+  definition: ChannelDefinition,
+  findings: readonly Diagnostic[] = [],
+): Shares => {
   const wrong = new Set(findings.filter(isError).map(({ field }) => field));
   const shares = { required: { asked: 0, filled: 0 }, recommended: { asked: 0, filled: 0 } };
   for (const { rule } of listing.plan.fields) {
     const { need } = needFor(rule, listing);
-    if ((need !== "required" && need !== "recommended") || !isAskedOf(rule, axes)) continue;
+    if ((need !== "required" && need !== "recommended") || !isAskedOf(rule, listing, definition)) continue;
     shares[need].asked++;
     const { slot, code, defaultValue } = rule.field;
     const isThere = listing.value(slot) !== undefined || defaultValue !== "";

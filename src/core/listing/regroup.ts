@@ -1,5 +1,4 @@
 import { productWith, textOf, type Product } from "../catalogue/product.js";
-import { LIST_SEPARATOR } from "../catalogue/record.js";
 import { axesTaken, axisRuleFor } from "../channel/axis-rules.js";
 import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
 import { termKey } from "../values/text.js";
@@ -11,9 +10,6 @@ import type { PricedProduct } from "./listing.js";
 export const regroupings = ["hold", "split", "alone"] as const;
 
 export type Regrouping = (typeof regroupings)[number];
-
-const axesOf = (product: Product): readonly string[] =>
-  textOf(product, "varies_by")?.split(LIST_SEPARATOR) ?? [];
 
 const withGroup = (
   { product, ...priced }: PricedProduct,
@@ -38,7 +34,7 @@ export const regroup = (members: readonly PricedProduct[], setup: ChannelSetup):
   const { definition, regrouping, channel } = setup;
   const [first] = members;
   if (regrouping === "hold" || first === undefined || definition.groups.model === "separate") return members;
-  const axes = axesOf(first.product);
+  const { axes } = first;
   const rule = axisRuleFor(definition, first.plan.rules.category);
   if (rule === undefined || members.length < 2 || axes.length === 0) return members;
   const taken = axesTaken(axes, rule);

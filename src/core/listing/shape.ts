@@ -1,40 +1,25 @@
 import type { Family } from "../catalogue/family.js";
-import { productWith, textOf } from "../catalogue/product.js";
-import { LIST_SEPARATOR } from "../catalogue/record.js";
 import { fieldNamed } from "../channel/definition.js";
 import type { Field } from "../channel/field.js";
-import { asSku } from "../ids.js";
-import type { MaybeBlank } from "../values/value.js";
 import type { ChannelSetup } from "./channel-setup.js";
 import type { FileFamily } from "./file-family.js";
-import { fill } from "./fill.js";
+import { listingIn } from "./fill.js";
 import { sharedOf } from "./fill-scope.js";
+import { groupScope } from "./filled-group.js";
 import { groupModels } from "./group-models/group-models.js";
 import { isHeld, productOf, type Listing, type Outcome } from "./listing.js";
 import { byGroup } from "./regroup.js";
 
-/** The SKU of a group's own row: the group's name, unless a product has it already. */
-export const groupSku = (group: string, members: readonly { readonly sku: string }[]): string =>
-  members.some(({ sku }) => sku === group) ? `${group}-ALL` : group;
-
-/** The group's own listing: filled like its first member's, without what members differ in. */
-const groupListing = (first: Listing, family: Family, setup: ChannelSetup): Listing => {
-  const { attributes } = setup;
-  const axes = textOf(first.product, "varies_by")?.split(LIST_SEPARATOR) ?? [];
-  const sku = groupSku(first.product.group ?? "", family.members);
-  const values = new Map<number, MaybeBlank>();
-  for (const axis of axes) {
-    const slot = attributes.slot(axis);
-    if (slot !== undefined) values.set(slot, undefined);
-  }
-  const skuSlot = attributes.slot("sku");
-  if (skuSlot !== undefined) values.set(skuSlot, sku);
-  const product = { ...productWith(first.product, attributes, values), sku: asSku(sku) };
-  return fill(
-    { product, plan: first.plan, notes: [] },
-    setup,
-    sharedOf(family, family.membersOn(setup.channel)),
-  );
+/** The group's own listing: what its members have in common, under a SKU made for it. */
+const groupListing = (
+  members: readonly [Listing, ...Listing[]],
+  family: Family,
+  setup: ChannelSetup,
+): Listing => {
+  const products = members.map(({ product }) => product);
+  const shared = sharedOf(family, family.membersOn(setup.channel), products);
+  const { scope, group } = groupScope(members, members[0].plan, shared, family, setup);
+  return listingIn(scope, group, setup);
 };
 
 /** Whether the channel has a listing as a member of a group. */
@@ -79,12 +64,19 @@ export const shape = (
         (groupField !== undefined && listings.some((listing) => isSentAsMember(listing, setup, groupField))));
     const shaped = groupModels[groups.model]({
       ...{ listings, isGroup, definition, groupField },
-      groupListing: () => groupListing(first, family, setup),
+      // Held members are of the group, too: it is to read the same tomorrow, when they go.
+      groupListing: () =>
+        groupListing([first, ...listingsOf(own).filter((one) => one !== first)], family, setup),
       leader: leaderOf(listings, setup, groupField),
     });
     return [shaped];
   });
 };
+
+const listingsOf = (outcomes: readonly Outcome[]): readonly Listing[] =>
+  outcomes.flatMap((outcome) =>
+    outcome.kind === "ready" || outcome.kind === "held" ? [outcome.listing] : [],
+  );
 
 /** A group that shrank to one stays a group for a channel that knows its last member by it. */
 const isSentAsMember = (listing: Listing, setup: ChannelSetup, groupField: Field): boolean =>

@@ -2,6 +2,7 @@ import { textOf } from "../catalogue/product.js";
 import { LIST_SEPARATOR } from "../catalogue/record.js";
 import { fieldNamed, type ChannelDefinition, type GroupModel } from "../channel/definition.js";
 import type { Field } from "../channel/field.js";
+import { termKey } from "../values/text.js";
 import type { Listing } from "./listing.js";
 
 /** The listings of one family in the shape that the channel's group model asks for. */
@@ -13,10 +14,35 @@ export interface VariedFamily {
   /** The attributes that the family varies by. */
   readonly axes: readonly string[];
   readonly definition: ChannelDefinition;
+  /** Titles of the family's other listings and groups that came before, as {@link termKey}, with one SKU that has it. */
+  readonly shownBefore: ReadonlyMap<string, string>;
 }
 
+/** The titles under which a family's listings and groups stand beside each other. */
+export interface TitlesShown {
+  readonly seen: ReadonlyMap<string, string>;
+  note(listings: readonly Listing[]): void;
+}
+
+export const titlesShown = ({ roles }: ChannelDefinition): TitlesShown => {
+  const seen = new Map<string, string>();
+  return {
+    seen,
+    note(listings) {
+      for (const { value, product } of roles.name === undefined ? [] : listings) {
+        const title = value(roles.name?.slot ?? -1);
+        if (typeof title === "string" && !seen.has(termKey(title))) seen.set(termKey(title), product.sku);
+      }
+    },
+  };
+};
+
 /** Arranges a family's listings by the channel's group model. */
-export const vary = (listings: readonly Listing[], definition: ChannelDefinition): VariedFamily => {
+export const vary = (
+  listings: readonly Listing[],
+  definition: ChannelDefinition,
+  shownBefore: ReadonlyMap<string, string> = new Map(),
+): VariedFamily => {
   const [first] = listings;
   const axes = first === undefined ? undefined : textOf(first.product, "varies_by");
   const { groups } = definition;
@@ -26,5 +52,6 @@ export const vary = (listings: readonly Listing[], definition: ChannelDefinition
     toldApartBy: groups.model === "separate" ? fieldNamed(definition, groups.toldApartBy) : undefined,
     axes: axes?.split(LIST_SEPARATOR) ?? [],
     definition,
+    shownBefore,
   };
 };

@@ -11,6 +11,7 @@ import { money } from "./money.js";
 import { readNumber, type DecimalMark } from "./number.js";
 import { unitOf } from "./units.js";
 import type { Kind, Measure, Value } from "./value.js";
+import { isWebAddress } from "./web-address.js";
 import { readYesNo } from "./yes-no.js";
 
 export type ReadingProblem =
@@ -104,8 +105,7 @@ const readDecimal = (text: string, defaults: ReadingDefaults, wholeOnly: boolean
 const orProblem = (value: Value | undefined, problem: ReadingProblem): Reading =>
   value === undefined ? { problem } : { value };
 
-const readUrl = (text: string): Reading =>
-  /^https?:\/\/[^\s/]+\.[^\s]+$/i.test(text) ? { value: text } : { problem: "not-a-url" };
+const readUrl = (text: string): Reading => (isWebAddress(text) ? { value: text } : { problem: "not-a-url" });
 
 const fromDigits = (reading: IsbnReading): Reading => {
   if ("problem" in reading) return reading;

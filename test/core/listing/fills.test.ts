@@ -237,7 +237,10 @@ describe("how fills fare", () => {
       { ...spade, sku: "b", color: "lilac" },
       { ...spade, sku: "c", category: "Tools" },
     ])
-      listingsOf(setup, [texts]).forEach((listing) => tally.take(listing));
+      outcomesOf(setup, texts).forEach((outcome) => {
+        if (outcome.kind === "ready" || outcome.kind === "held")
+          tally.take(outcome.listing, setup, outcome.findings);
+      });
     const rows = tally
       .rows()
       .map(({ field, listings, required, filled: full, blank, missing, wrong }) =>

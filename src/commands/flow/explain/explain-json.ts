@@ -52,7 +52,7 @@ export const listingJson = (explained: ExplainedListing, fields: readonly Explai
     state: states[outcome.kind],
     category: listing?.plan.rules.category.code ?? null,
     placement: placed ?? null,
-    ...(listing === undefined ? {} : { shares: sharesOf(listing, outcome.findings) }),
+    ...(listing === undefined ? {} : { shares: sharesOf(listing, setup.definition, outcome.findings) }),
     findings: outcome.findings.map((finding) => ({
       severity: finding.severity,
       code: finding.code,

@@ -127,8 +127,8 @@ const watched = (
   surroundings: Surroundings,
 ): { readonly steps: readonly Step[]; readonly given: MaybeBlank } => {
   const { fill } = planned;
-  const trial = fillTrial(product, family, setup, plansOf(setup));
-  if (fill === undefined || trial === undefined) return { steps: [], given: undefined };
+  const scope = fillTrial(product.sku, family, setup, plansOf(setup));
+  if (fill === undefined || scope === undefined) return { steps: [], given: undefined };
   const { definition, attributes, lexicon } = setup;
   const watch = stepWatch();
   const compiled = program(
@@ -142,7 +142,7 @@ const watched = (
   watch.begin();
   let given: MaybeBlank;
   const run: typeof compiled.run = (scope, troubles) => (given = compiled.run(scope, troubles));
-  trial.scope.field({ ...planned, answer: undefined, fill: { ...fill, program: { ...compiled, run } } });
+  scope.field({ ...planned, answer: undefined, fill: { ...fill, program: { ...compiled, run } } });
   return { steps: watch.steps(fill.program.source.text), given };
 };
 

@@ -2,7 +2,8 @@ import { textOf } from "../../../core/catalogue/product.js";
 import { isError } from "../../../core/diagnostics/diagnostic.js";
 import { placeText } from "../../../core/diagnostics/place.js";
 import { sentence } from "../../../core/diagnostics/wording.js";
-import { axesOf, isAskedOf } from "../../../core/listing/demand.js";
+import { isAskedOf } from "../../../core/listing/demand.js";
+import type { ChannelSetup } from "../../../core/listing/channel-setup.js";
 import { isHeld, type Listing } from "../../../core/listing/listing.js";
 import { percentOf, percentOfShare, sharesOf } from "../../../core/listing/readiness.js";
 import { canonicalText } from "../../../core/values/show.js";
@@ -52,7 +53,7 @@ export const headLines = (explained: ExplainedListing, io: Io): readonly string[
     outcome.kind === "ready"
       ? style.good(state)
       : style.severity(isHeld(outcome) ? "error" : "advice", state);
-  const shares = listing === undefined ? undefined : sharesOf(listing, outcome.findings);
+  const shares = listing === undefined ? undefined : sharesOf(listing, setup.definition, outcome.findings);
   const category = listing?.plan.rules.category;
   const errors = outcome.findings.filter(isError);
   const others = outcome.findings.filter((finding) => !isError(finding));
@@ -94,20 +95,25 @@ const columns = [
 export const fieldTable = (
   fields: readonly ExplainedField[],
   listing: Listing,
-  channel: string,
+  { channel, definition }: Pick<ChannelSetup, "channel" | "definition">,
   all: boolean,
   io: Io,
 ): readonly string[] => {
   const style = styleFor(io);
-  const axes = axesOf(listing);
+  const isAsked = (rule: ExplainedField["rule"]): boolean => isAskedOf(rule, listing, definition);
   const isIdle = ({ value, need, findings, rule }: ExplainedField): boolean =>
     value === undefined &&
     findings.length === 0 &&
-    (!isAskedOf(rule, axes) || need.need === "optional" || need.need === "not allowed");
+    (!isAsked(rule) || need.need === "optional" || need.need === "not allowed");
   const shown = all ? fields : fields.filter((field) => !isIdle(field));
   const [head = "", ...lines] = tableLines(
     columns,
-    shown.map((field) => [field.rule.field.code, field.need.need, valueText(field.value), giverText(field)]),
+    shown.map((field) => [
+      field.rule.field.code,
+      isAsked(field.rule) ? field.need.need : "of variations only",
+      valueText(field.value),
+      giverText(field),
+    ]),
     io.columns,
   );
   const idle = fields.length - shown.length;

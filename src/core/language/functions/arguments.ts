@@ -1,7 +1,6 @@
-import { currencyPlaces } from "../../values/currencies.js";
 import { isDecimal, type Decimal } from "../../values/decimal.js";
 import { measure } from "../../values/measure.js";
-import { money } from "../../values/money.js";
+import { money, payable } from "../../values/money.js";
 import { shownText } from "../../values/show.js";
 import { isList, isMeasure, isMoney, type MaybeBlank, type Value } from "../../values/value.js";
 import type { Parameter } from "../function.js";
@@ -43,8 +42,5 @@ export const within = (value: MaybeBlank, change: (amount: Decimal) => Decimal):
 export const noRate = (name: string): Cannot =>
   cannot({ trouble: "wrong-argument", name, reason: "its rate is blank" });
 
-/** A price of what can be paid in its currency (ISO 4217: pence, whole yen); other values as they are. */
-export const payable = (value: MaybeBlank): MaybeBlank =>
-  isMoney(value)
-    ? money(value.amount.toDecimalPlaces(currencyPlaces(value.currency)), value.currency)
-    : value;
+/** A price of what can be paid in its currency; other values as they are. */
+export const payableOnly = (value: MaybeBlank): MaybeBlank => (isMoney(value) ? payable(value) : value);

@@ -7,7 +7,7 @@ import { exchanged } from "../exchanged.js";
 import type { ExpressionFunction, KnownArgument } from "../function.js";
 import type { Shape } from "../kind.js";
 import { cannot, type Cannot, type TroubleFacts } from "../trouble.js";
-import { asText, noRate, optional, parameter, payable, within } from "./arguments.js";
+import { asText, noRate, optional, parameter, payableOnly, within } from "./arguments.js";
 
 const one = whole(1);
 const hundred = whole(100);
@@ -20,7 +20,7 @@ const byShare = (
   change: (amount: Decimal, share: Decimal) => Decimal,
 ): MaybeBlank | Cannot =>
   isDecimal(percent)
-    ? payable(within(price, (amount) => change(amount, percent.div(hundred))))
+    ? payableOnly(within(price, (amount) => change(amount, percent.div(hundred))))
     : noRate(name);
 
 const foreseeCurrency =
@@ -177,7 +177,7 @@ export const prices: readonly ExpressionFunction[] = [
     examples: [{ expression: 'cash_step(money(12.43, "EUR"), 0.05)', gives: "12.45 EUR" }],
     apply: ([price, step]) =>
       isDecimal(step) && step.gt(0)
-        ? payable(within(price, (amount) => amount.div(step).toDecimalPlaces(0).times(step)))
+        ? payableOnly(within(price, (amount) => amount.div(step).toDecimalPlaces(0).times(step)))
         : cannot({
             trouble: "wrong-argument",
             name: "cash_step",

@@ -5,7 +5,7 @@ import type { ExpressionFunction } from "../function.js";
 import { areApart, fits, shapeWords } from "../kind.js";
 import { order } from "../operations.js";
 import { cannot } from "../trouble.js";
-import { amountParameter, noRate, optional, parameter, payable, within } from "./arguments.js";
+import { amountParameter, noRate, optional, parameter, payableOnly, within } from "./arguments.js";
 
 const PLACES_LIMIT = 20;
 
@@ -130,7 +130,7 @@ export const numbers: readonly ExpressionFunction[] = [
     apply: ([percent, value]) => {
       if (value === undefined) return undefined;
       return isDecimal(percent)
-        ? payable(within(value, (amount) => amount.times(percent).div(100)))
+        ? payableOnly(within(value, (amount) => amount.times(percent).div(100)))
         : noRate("percent");
     },
   },

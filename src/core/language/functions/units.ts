@@ -7,7 +7,7 @@ import { money } from "../../values/money.js";
 import type { ExpressionFunction, KnownArgument } from "../function.js";
 import { shapeWords, type Shape } from "../kind.js";
 import { cannot, type Cannot, type TroubleFacts } from "../trouble.js";
-import { asCount, asText, optional, parameter, payable } from "./arguments.js";
+import { asCount, asText, optional, parameter, payableOnly } from "./arguments.js";
 
 const cubicCentimetre = unitOf("cm");
 const kilogram = unitOf("kg");
@@ -229,7 +229,7 @@ export const units: readonly ExpressionFunction[] = [
         });
       if (converted.amount.isZero()) return cannot({ trouble: "divided-by-zero" });
       const times = isDecimal(count) ? count : whole(1);
-      return payable(money(price.amount.times(times).div(converted.amount), price.currency));
+      return payableOnly(money(price.amount.times(times).div(converted.amount), price.currency));
     },
   },
 ];

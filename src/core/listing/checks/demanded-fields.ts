@@ -1,6 +1,6 @@
 import { shownText } from "../../values/show.js";
 import type { ListingCheck } from "../check-kind.js";
-import { axesOf, isAskedOf, needFor } from "../demand.js";
+import { isAskedOf, needFor } from "../demand.js";
 import type { Fill } from "../fill-set.js";
 import type { Listing } from "../listing.js";
 
@@ -14,8 +14,7 @@ const lackedBy = ({ product }: Listing, fill: Fill | undefined): readonly string
 /** Required and recommended fields are filled; fields that are not allowed are blank. */
 export const demandedFields: ListingCheck = {
   name: "demanded-fields",
-  check(listing, { files }, report) {
-    const axes = axesOf(listing);
+  check(listing, { files, definition }, report) {
     const unreadable = new Set(listing.problems.map(({ field }) => field));
     for (const { rule, fill } of listing.plan.fields) {
       // A value that could not be taken is reported as such: the field is not also missing.
@@ -24,7 +23,7 @@ export const demandedFields: ListingCheck = {
       const { label, example, slot, defaultValue } = rule.field;
       const value = listing.value(slot);
       // What the channel fills in itself is not missing; what only variations have is not asked of others.
-      if (value === undefined && (defaultValue !== "" || !isAskedOf(rule, axes))) continue;
+      if (value === undefined && (defaultValue !== "" || !isAskedOf(rule, listing, definition))) continue;
       const about = { field: rule, place };
       if (value === undefined) {
         if (need === "required")

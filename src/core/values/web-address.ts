@@ -1,0 +1,11 @@
+// Signs that no web address holds as they are (RFC 3986), blanks and control characters among them.
+// eslint-disable-next-line no-control-regex
+const forbidden = /[\u0000-\u0020\u007f-\u00a0"<>\\^`{|}]/;
+// Several addresses that were written side by side and never taken apart.
+const second = /[,;]\s*https?:\/\//i;
+const host =
+  /^https?:\/\/(?:[^/?#@]*@)?((?:[\p{L}\p{N}](?:[\p{L}\p{N}-]*[\p{L}\p{N}])?\.)+[\p{L}\p{N}-]{2,})(?::\d{1,5})?(?:[/?#]|$)/iu;
+
+/** Whether a text is one whole web address, with http or https and the full name of its host. */
+export const isWebAddress = (text: string): boolean =>
+  host.test(text) && !forbidden.test(text) && !second.test(text);
