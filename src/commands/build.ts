@@ -4,7 +4,9 @@ import { join, relative, resolve } from "node:path";
 import type { PurposeName } from "../core/channel/definition.js";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
+import { heading } from "../core/diagnostics/heading.js";
 import { countText } from "../report/findings.js";
+import { wrapText } from "../report/text-width.js";
 import type { Io } from "../report/io.js";
 import { jsonLine } from "../report/json.js";
 import { styleFor } from "../report/style.js";
@@ -152,12 +154,13 @@ const buildAll = async (
     await runChannels(store, builds);
     for (const one of builds) await one.withdraw();
     for (const one of builds) {
-      const { channel, counts, written } = one;
+      const { channel, counts, written, omitted } = one;
       const files = dryRun ? [] : await one.publish();
       if (dryRun) await one.discard();
       const folder = dryRun ? "" : relative(io.cwd, join(root, channel.setup.channel)) || ".";
       const told = dryRun ? [] : one.told();
-      print({ channel, counts, written, files, told, folder, purpose: wishes.purpose, dryRun, json, io });
+      const { purpose, keepLive } = wishes;
+      print({ channel, counts, omitted, written, files, told, folder, purpose, keepLive, dryRun, json, io });
     }
   } catch (error) {
     for (const one of builds) await one.discard();
@@ -180,7 +183,9 @@ const confirmed = (channel: WorkspaceChannel, list: string): WorkspaceChannel =>
 interface Printed {
   readonly channel: WorkspaceChannel;
   readonly counts: ChannelCounts;
+  readonly omitted: ChannelBuild["omitted"];
   readonly purpose: PurposeName;
+  readonly keepLive: boolean;
   readonly files: readonly BuiltFile[];
   readonly written: number;
   readonly told?: readonly string[];
@@ -198,7 +203,9 @@ const sizeText = (bytes: number): string => {
 const print = ({
   channel,
   counts,
+  omitted,
   purpose,
+  keepLive,
   files,
   written,
   told = [],
@@ -219,6 +226,7 @@ const print = ({
         ready,
         held,
         leftOut,
+        notForThisFile: omitted.count("advice"),
         written,
         folder,
         files,
@@ -239,7 +247,18 @@ const print = ({
       `  not in it: ${held.toLocaleString("en")} held, ${leftOut.toLocaleString("en")} left out; ${where}what to do: lexicant check ${name}`,
     );
   }
-  const erased = counts.causes.byCode().get("would-erase") ?? 0;
+  for (const { products, first } of omitted.causes())
+    lines.push(
+      ...wrapText(
+        `  not in it: ${countText(products, "ready listing")}: ${heading(first, products)}`,
+        io.columns,
+      ),
+    );
+  const erases =
+    purpose === "full" &&
+    !keepLive &&
+    definition.purposeRules.some((rule) => rule.purpose === "full" && rule.blank === "erase");
+  const erased = erases ? (counts.causes.byCode().get("would-erase") ?? 0) : 0;
   if (erased > 0)
     lines.push(
       `  ${style.severity("warning", "note")} ${countText(erased, "value")} that the channel has would be erased: lexicant check ${name} --code would-erase, or build with --keep-live`,

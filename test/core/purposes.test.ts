@@ -144,16 +144,31 @@ describe("what a file is for", () => {
   });
 
   it("when it is an offer or stock, then the fields that it must and may carry go, for what has those it must", () => {
-    expect(told("offer", two)).toEqual(
-      ["single a: ref price count", "single b: ref price"].map((row) => row.replace("single", "member")),
-    );
-    expect(told("stock", two)).toEqual(["member a: ref count"]);
+    expect(told("offer", two, sent(two))).toEqual(["member a: ref price count", "member b: ref price"]);
+    expect(told("stock", two, sent(two))).toEqual(["member a: ref count"]);
     expect(told("stock", two, sent(two), { changedOnly: true })).toEqual([]);
     expect(
       told("stock", [{ ...two[0], quantity: "2" }, two[1] ?? {}] as typeof two, sent(two), {
         changedOnly: true,
       }),
     ).toEqual(["member a: ref count"]);
+  });
+
+  it.each(["amend", "offer", "stock"] as const)(
+    "when the channel was never sent a product, then it is in no %s file, and named as left out",
+    (purpose) => {
+      const left: string[] = [];
+      const omit: PurposeFacts["omit"] = (row, { code }) => left.push(`${row.sku} ${code}`);
+      expect(told(purpose, two, {}, { omit })).toEqual([]);
+      expect(left).toEqual(["a never-sent", "b never-sent"]);
+    },
+  );
+
+  it("when what a stock row must have is blank, then it is left out and the field is named", () => {
+    const left: string[] = [];
+    const omit: PurposeFacts["omit"] = (row, { facts }) => left.push(`${row.sku} ${JSON.stringify(facts)}`);
+    told("stock", two, sent(two), { omit });
+    expect(left).toEqual(['b {"purpose":"stock","labels":["Count"]}']);
   });
 
   it("when a part was sent, then the ledger keeps the rest as it was", () => {

@@ -62,9 +62,10 @@ export const buildDefinition = (
   const axes = buildAxes(source.axes, tree, findings);
   const banned = buildBanned(source.banned, field, patterns, lists, findings);
   const purposeRules = source.purposes.map(
-    ({ purpose, blank = "leave", must = [], may = [], action = "", place }) => ({
+    ({ purpose, blank = "leave", must = [], may = [], opens = false, action = "", place }) => ({
       purpose,
       blank,
+      opens,
       must: must.map((code) => field(code, place)),
       may: may.map((code) => field(code, place)),
       action,

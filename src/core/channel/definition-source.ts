@@ -17,6 +17,7 @@ export interface PurposeSource {
   readonly blank?: "leave" | "erase";
   readonly must?: readonly string[];
   readonly may?: readonly string[];
+  readonly opens?: boolean;
   readonly action?: string;
   readonly place: Place;
 }

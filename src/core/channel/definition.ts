@@ -44,6 +44,8 @@ export interface PurposeRule {
   readonly must: readonly FieldCode[];
   /** Empty: any field. */
   readonly may: readonly FieldCode[];
+  /** Whether such a file may speak of what the channel was never sent: an offer on an entry that others have made. */
+  readonly opens: boolean;
   /** The word that the channel's action field carries for this purpose, where it has one. */
   readonly action: string;
 }

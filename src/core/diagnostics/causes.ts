@@ -43,6 +43,7 @@ const causeKeys: CauseKeys = {
   "no-table-row": ({ trouble }) => troubleText(trouble),
   "members-differ": ({ trouble }) => ("attribute" in trouble ? trouble.attribute : ""),
   "wrong-currency": ({ value }) => value.slice(-3),
+  "lacks-for-purpose": ({ labels }) => labels.join(" "),
   "not-selected": ({ condition }) => condition,
   "marked-off": ({ attribute }) => attribute,
   "price-too-low": ({ attribute }) => attribute,

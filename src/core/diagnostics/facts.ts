@@ -108,6 +108,9 @@ export interface FactsByCode {
     readonly axes: readonly string[];
   };
   readonly "too-many-members": { readonly limit: number; readonly actual: number };
+  // what is ready and not for a file of one purpose
+  readonly "never-sent": { readonly purpose: string };
+  readonly "lacks-for-purpose": { readonly purpose: string; readonly labels: readonly string[] };
   // what our own decisions leave out or hold back
   readonly "not-selected": { readonly condition: string };
   readonly "marked-off": { readonly attribute: string; readonly marks: readonly string[] };

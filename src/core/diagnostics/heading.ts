@@ -1,6 +1,6 @@
 import type { Diagnostic } from "./diagnostic.js";
 import type { Code } from "./facts.js";
-import { damages, listed, problems, quote, type Sentence } from "./phrases.js";
+import { damages, listed, problems, quote, withArticle, type Sentence } from "./phrases.js";
 import { sentence } from "./wording.js";
 
 type Headings = { readonly [C in Code]?: Sentence<C> };
@@ -18,6 +18,10 @@ const headings: Headings = {
     `${attribute} is below the lowest that channel.yaml allows${moved ? " and was raised to it" : "; change the price, the rule or the bound"}`,
   "price-too-high": ({ attribute, moved }) =>
     `${attribute} is above the highest that channel.yaml allows${moved ? " and was lowered to it" : "; change the price, the rule or the bound"}`,
+  "never-sent": ({ purpose }) =>
+    `the channel was never sent them, and ${withArticle(purpose)} file speaks of what the channel has; a full file comes first`,
+  "lacks-for-purpose": ({ purpose, labels }) =>
+    `they have no ${labels.join(" or no ")}, which each row of ${withArticle(purpose)} file must have`,
   "link-missing": ({ label, status }) => `${label} is not there: the server answers ${status}`,
   "link-unreachable": ({ label, reason }) => `${label} could not be reached: ${reason}`,
   "link-refused": ({ label, reason }) => `${label} was not asked: ${reason}`,

@@ -17,6 +17,9 @@ export const listed = (names: readonly string[]): string => names.map(quote).joi
 export const orNearest = (names: readonly string[]): string =>
   names.length === 0 ? "" : `; nearest: ${listed(names)}`;
 
+/** `an amend`, `a stock`: a word with the article before it. */
+export const withArticle = (word: string): string => `${/^[aeiou]/i.test(word) ? "an" : "a"} ${word}`;
+
 export const problems: Readonly<Record<ReadingProblem, string>> = {
   "gtin-length": "a GTIN has 8, 12, 13 or 14 digits",
   "gtin-check-digit": "its check digit is wrong: compare it with the packaging",

@@ -1,7 +1,7 @@
 import type { Diagnostic } from "./diagnostic.js";
 import type { Code } from "./facts.js";
 import { troubleText } from "../language/trouble-text.js";
-import { damages, listed, orNearest, problems, quote, type Sentence } from "./phrases.js";
+import { damages, listed, orNearest, problems, quote, withArticle, type Sentence } from "./phrases.js";
 import { placeText } from "./place.js";
 
 const isBelow = (price: string, middle: string): boolean => parseFloat(price) < parseFloat(middle);
@@ -99,6 +99,10 @@ const sentences: { readonly [C in Code]: Sentence<C> } = {
   "too-many-axes": ({ limit, actual, axes }) =>
     `members differ in ${axes.join(" and ")}; ${limit === 0 ? "the category takes no variations" : `the category permits ${limit} such ${limit === 1 ? "attribute" : "attributes"}, not ${actual}`}`,
   "too-many-members": ({ limit, actual }) => `the group has ${actual} members, the channel takes ${limit}`,
+  "never-sent": ({ purpose }) =>
+    `the channel was never sent it, and ${withArticle(purpose)} file speaks of what the channel has; a full file comes first`,
+  "lacks-for-purpose": ({ purpose, labels }) =>
+    `it has no ${labels.join(" and no ")}, which each row of ${withArticle(purpose)} file must have`,
   "not-selected": ({ condition }) => `it does not meet the channel's condition: ${condition}`,
   "marked-off": ({ attribute, marks }) =>
     attribute === "keep_off"

@@ -1,5 +1,9 @@
 import { textOf } from "../catalogue/product.js";
+import { LIST_SEPARATOR } from "../catalogue/record.js";
+import type { Field } from "../channel/field.js";
+import { readValue } from "../values/read.js";
 import { canonicalText } from "../values/show.js";
+import type { MaybeBlank, Value } from "../values/value.js";
 import type { Listing } from "./listing.js";
 
 /** What a channel was last sent of one listing: canonical texts. */
@@ -42,4 +46,15 @@ export const liveListing = (listing: Listing, values = valuesOf(listing)): LiveL
     group: product.group,
     values,
   };
+};
+
+/** What a channel has in a field, as the value that it was: every layout writes it as it first did. */
+export const liveValue = ({ values }: Pick<LiveListing, "values">, field: Field): MaybeBlank => {
+  const text = values[field.code];
+  if (text === undefined || text === "") return undefined;
+  const one = (part: string): Value => {
+    const reading = readValue(field.kind, part);
+    return "value" in reading ? reading.value : part;
+  };
+  return field.list ? text.split(LIST_SEPARATOR).map(one) : one(text);
 };

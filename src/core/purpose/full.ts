@@ -1,10 +1,17 @@
 import { changedFields, withRows, type ApplyPurpose, type PurposeFacts } from "./purpose.js";
+import { liveValue } from "../listing/live-listing.js";
 import type { FileRow } from "../listing/file-family.js";
 
-/** What is blank now and live on the channel stays as it is there. */
+/** What is blank now and live on the channel stays as it is there, as far as the category still has the field. */
 const keeping = (row: FileRow, { live }: PurposeFacts): FileRow => {
-  const before = live(row.sku)?.values;
-  return before === undefined ? row : { ...row, value: (field) => row.value(field) ?? before[field.code] };
+  const before = live(row.sku);
+  if (before === undefined) return row;
+  const bySlot = row.listing?.plan.bySlot;
+  return {
+    ...row,
+    value: (field) =>
+      row.value(field) ?? (bySlot?.[field.slot] === undefined ? undefined : liveValue(before, field)),
+  };
 };
 
 /** Everything that a listing has. */

@@ -1,5 +1,6 @@
 import type { ChannelDefinition, PurposeName, PurposeRule } from "../channel/definition.js";
 import type { Field } from "../channel/field.js";
+import type { FactsByCode } from "../diagnostics/facts.js";
 import { fieldNamed } from "../channel/definition.js";
 import type { FileFamily, FileRow } from "../listing/file-family.js";
 import type { LiveListing } from "../listing/live-listing.js";
@@ -19,7 +20,16 @@ export interface PurposeFacts {
   readonly keepLive: boolean;
   /** For `full`: rows that are the same on the channel stay out. */
   readonly changedOnly: boolean;
+  /** Is told of a row that is ready and not for a file of this purpose, with the reason. */
+  omit?(row: FileRow, because: Omission): void;
 }
+
+/** Why a ready listing is not in a file of one purpose. */
+export type Omission =
+  /** The channel was never sent it: a full file comes first. */
+  | { readonly code: "never-sent"; readonly facts: FactsByCode["never-sent"] }
+  /** It lacks what each row of such a file must have. */
+  | { readonly code: "lacks-for-purpose"; readonly facts: FactsByCode["lacks-for-purpose"] };
 
 /** Makes of a family's rows those of a file for one purpose; undefined where nothing of it goes there. */
 export type ApplyPurpose = (family: FileFamily, facts: PurposeFacts) => FileFamily | undefined;

@@ -1,6 +1,6 @@
 import type { ChannelDefinition } from "../channel/definition.js";
 import type { FileFamily } from "../listing/file-family.js";
-import type { LiveListing } from "../listing/live-listing.js";
+import { liveValue, type LiveListing } from "../listing/live-listing.js";
 
 /** The row that ends a listing: what tells the channel which one it is, as it was sent. */
 export const withdrawal = (sku: string, live: LiveListing, { tree }: ChannelDefinition): FileFamily => ({
@@ -11,7 +11,7 @@ export const withdrawal = (sku: string, live: LiveListing, { tree }: ChannelDefi
       sku,
       listing: undefined,
       category: tree.find(live.category),
-      value: (field) => live.values[field.code],
+      value: (field) => liveValue(live, field),
     },
   ],
 });

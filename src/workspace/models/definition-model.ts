@@ -200,7 +200,14 @@ export class DefinitionModel {
   @ArePurposes()
   purposes!: (
     | PurposeName
-    | { purpose: PurposeName; blank?: "leave" | "erase"; must?: string[]; may?: string[]; action?: string }
+    | {
+        purpose: PurposeName;
+        blank?: "leave" | "erase";
+        must?: string[];
+        may?: string[];
+        opens?: boolean;
+        action?: string;
+      }
   )[];
 
   @IsOptional()

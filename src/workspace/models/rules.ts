@@ -127,7 +127,7 @@ export const ArePurposes = (): PropertyDecorator =>
     validator: {
       validate: (value: unknown) => Array.isArray(value) && value.length > 0 && value.every(isPurpose),
       defaultMessage: () =>
-        `lists purposes: ${purposes.join(", ")}, or {purpose: NAME, blank: leave or erase, must: [fields], may: [fields], action: WORD}`,
+        `lists purposes: ${purposes.join(", ")}, or {purpose: NAME, blank: leave or erase, must: [fields], may: [fields], opens: yes or no, action: WORD}`,
     },
   });
 
@@ -137,13 +137,14 @@ const areWords = (value: unknown): boolean =>
 const isPurpose = (entry: unknown): boolean => {
   if (typeof entry === "string") return purposes.includes(entry);
   if (typeof entry !== "object" || entry === null) return false;
-  const { purpose, blank, must, may, action, ...others } = entry as Readonly<Record<string, unknown>>;
+  const { purpose, blank, must, may, opens, action, ...others } = entry as Readonly<Record<string, unknown>>;
   return (
     typeof purpose === "string" &&
     purposes.includes(purpose) &&
     (blank === undefined || blank === "leave" || blank === "erase") &&
     areWords(must) &&
     areWords(may) &&
+    (opens === undefined || typeof opens === "boolean") &&
     (action === undefined || typeof action === "string") &&
     Object.keys(others).length === 0
   );

@@ -1,5 +1,7 @@
 import type { PurposeName } from "../../../core/channel/definition.js";
-import { diagnostic, isError } from "../../../core/diagnostics/diagnostic.js";
+import { causeCollector, type CauseCollector } from "../../../core/diagnostics/causes.js";
+import { diagnostic, isError, type Diagnostic } from "../../../core/diagnostics/diagnostic.js";
+import { asSku } from "../../../core/ids.js";
 import { sentence } from "../../../core/diagnostics/wording.js";
 import { Refusal } from "../../../core/diagnostics/refusal.js";
 import { productOf, type Outcome } from "../../../core/listing/listing.js";
@@ -11,6 +13,7 @@ import { textRegister } from "../../../core/catalogue/beside/text-register.js";
 import { rowsOf, type FileFamily } from "../../../core/listing/file-family.js";
 import { shape } from "../../../core/listing/shape.js";
 import { noted } from "../../../core/purpose/noted.js";
+import type { PurposeFacts } from "../../../core/purpose/purpose.js";
 import { purposes } from "../../../core/purpose/purposes.js";
 import { withdrawal } from "../../../core/purpose/withdraw.js";
 import { chosenOf, layoutFor, named, purposeFactsFor, type BuildWishes } from "./build-wishes.js";
@@ -27,6 +30,8 @@ export interface ChannelBuild extends ChannelRun {
   readonly counts: ChannelCounts;
   /** Listings in the files so far. */
   readonly written: number;
+  /** Why ready listings are not in them, with how many. */
+  readonly omitted: CauseCollector;
   /** What a person should know of the files. */
   told(): readonly string[];
   /** For withdrawals: when all products were seen, what the channel has and is not to have any more. */
@@ -72,7 +77,15 @@ export const buildChannel = async (
   const notes = ledger.begin(purpose, wishes.at);
   const account = accountFacts(workspace, channel);
   const staged = await stageFiles(folder);
-  const purposeFacts = purposeFactsFor(channel.setup, wishes, ledger);
+  const omitted = causeCollector();
+  const leaving: Diagnostic[] = [];
+  const purposeFacts: PurposeFacts = {
+    ...purposeFactsFor(channel.setup, wishes, ledger),
+    omit: ({ sku }, { code, facts }) =>
+      leaving.push(
+        diagnostic(code, facts as never, { product: asSku(sku), channel: channel.setup.channel }, "advice"),
+      ),
+  };
   const facts = { account, action: purposeFacts.rule.action };
   const layouts: LayoutFiles[] = [];
   for (const layout of definition.layouts)
@@ -91,9 +104,17 @@ export const buildChannel = async (
     `${JSON.stringify({ channel: channel.setup.channel, definition: definition.channel, version: definition.version, purpose }).slice(0, -1)},\n"notSent": [`,
   );
   let separator = "\n";
-  const note = async (outcome: Exclude<Outcome, { kind: "ready" }>): Promise<void> => {
-    await record.write(separator + JSON.stringify(noteOf(outcome)));
+  const note = async (entry: Readonly<Record<string, unknown>>): Promise<void> => {
+    await record.write(separator + JSON.stringify(entry));
     separator = ",\n";
+  };
+  /** Ready listings that are not for a file of this purpose. */
+  const noteLeaving = async (): Promise<void> => {
+    for (const finding of leaving.splice(0)) {
+      omitted.add(finding);
+      const { code, product: sku } = finding;
+      await note({ sku, state: "not in this file", because: [{ code, message: sentence(finding) }] });
+    }
   };
   let written = 0;
   const write = async (family: FileFamily): Promise<void> => {
@@ -104,6 +125,7 @@ export const buildChannel = async (
   return {
     channel,
     counts,
+    omitted,
     told: () => layouts.flatMap((files) => files.told?.() ?? []),
     get written() {
       return written;
@@ -112,13 +134,14 @@ export const buildChannel = async (
       if (!isMeant(productOf(outcome))) return;
       counts.take(outcome);
       if (purpose === "withdraw" && outcome.kind !== "left-out") noteGoing(going, productOf(outcome));
-      if (outcome.kind !== "ready") await note(outcome);
+      if (outcome.kind !== "ready") await note(noteOf(outcome));
     },
     async family(outcomes, family) {
       if (purpose === "withdraw" || written >= wishes.limit) return;
       for (const shaped of shape(outcomes, family, channel.setup)) {
         const chosen = chosenOf(shaped, isMeant);
         const applied = chosen === undefined ? undefined : purposes[purpose](chosen, purposeFacts);
+        await noteLeaving();
         if (applied === undefined) continue;
         await write(applied);
         for (const row of rowsOf(applied)) {
@@ -142,7 +165,7 @@ export const buildChannel = async (
       const { ready, held, leftOut } = counts;
       const rows = written;
       await record.write(
-        `\n],\n"counts": ${JSON.stringify({ ready, held, leftOut, written: rows })},\n"files": ${JSON.stringify(files)}\n}\n`,
+        `\n],\n"counts": ${JSON.stringify({ ready, held, leftOut, ...(omitted.count("advice") === 0 ? {} : { notForThisFile: omitted.count("advice") }), written: rows })},\n"files": ${JSON.stringify(files)}\n}\n`,
       );
       await record.finish();
       await staged.publish();

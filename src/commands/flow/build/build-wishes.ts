@@ -46,7 +46,7 @@ export const purposeFactsFor = (
   ledger: ChannelLedger,
 ): PurposeFacts => {
   const rule = definition.purposeRules.find((one) => one.purpose === purpose) ?? {
-    ...{ purpose, blank: "leave" as const, must: [], may: [], action: "" },
+    ...{ purpose, blank: "leave" as const, must: [], may: [], opens: false, action: "" },
   };
   const isEmpty = ledger.isEmpty;
   return {

@@ -1,15 +1,22 @@
 import { isAnotherProduct } from "../../catalogue/another-product.js";
 import { textOf } from "../../catalogue/product.js";
 import { LIST_SEPARATOR } from "../../catalogue/record.js";
+import type { ChannelDefinition } from "../../channel/definition.js";
 import type { ListingCheck } from "../check-kind.js";
 import type { Listing } from "../listing.js";
 
 const axisNames = (axes: string): readonly string[] => axes.split(LIST_SEPARATOR).filter(Boolean);
 
 /** The fields that the live listing has and that a full file would say nothing of. */
-const losses = (listing: Listing, live: Readonly<Record<string, string>>) =>
+const losses = (
+  listing: Listing,
+  live: Readonly<Record<string, string>>,
+  { groups }: Pick<ChannelDefinition, "groups">,
+) =>
   listing.plan.fields.flatMap(({ rule }) => {
     const before = live[rule.field.code];
+    // The reference to a group is the layout's to make: the leader's, the group row's, or none.
+    if (groups.model !== "separate" && groups.groupField === rule.field.code) return [];
     return before !== undefined && listing.value(rule.field.slot) === undefined ? [{ rule, before }] : [];
   });
 
@@ -47,7 +54,7 @@ export const againstLedger: ListingCheck = {
       ({ purpose, blank }) => purpose === "full" && blank === "erase",
     );
     if (!erases || before.category !== category.code) return;
-    for (const { rule, before: value } of losses(listing, before.values))
+    for (const { rule, before: value } of losses(listing, before.values, definition))
       report("would-erase", { label: rule.field.label, value }, { field: rule, severity: "warning" });
   },
 };
