@@ -247,13 +247,10 @@ const print = ({
       `  not in it: ${held.toLocaleString("en")} held, ${leftOut.toLocaleString("en")} left out; ${where}what to do: lexicant check ${name}`,
     );
   }
-  for (const { products, first } of omitted.causes())
-    lines.push(
-      ...wrapText(
-        `  not in it: ${countText(products, "ready listing")}: ${heading(first, products)}`,
-        io.columns,
-      ),
-    );
+  for (const { products, first } of omitted.causes()) {
+    const text = `not in it: ${countText(products, "ready listing")}: ${heading(first, products)}`;
+    lines.push(...wrapText(text, io.columns - 2).map((line) => `  ${line}`));
+  }
   const erases =
     purpose === "full" &&
     !keepLive &&

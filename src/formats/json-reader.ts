@@ -1,7 +1,8 @@
-import { TokenParser, Tokenizer } from "@streamparser/json";
+import { TokenParser } from "@streamparser/json";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import type { ByteSource } from "./byte-source.js";
+import { digitsOf, ExactTokenizer, WrittenNumber } from "./json-number.js";
 import { growingHeader, type GrowingHeader } from "./growing-header.js";
 import { structuredTable } from "./structured-table.js";
 import { ROW_LIMIT, rowTooLong, type TableRecord, type TableStream } from "./table-stream.js";
@@ -19,7 +20,7 @@ const DEPTH_LIMIT = 50;
 const addLeaves = (value: unknown, path: string, header: GrowingHeader, depth = 0): void => {
   if (value === null || value === undefined || value === "" || depth > DEPTH_LIMIT) return;
   if (Array.isArray(value)) for (const item of value) addLeaves(item, path, header, depth + 1);
-  else if (typeof value === "object")
+  else if (typeof value === "object" && !(value instanceof WrittenNumber))
     for (const [key, inner] of Object.entries(value))
       addLeaves(inner, path === "" ? key : `${path}.${key}`, header, depth + 1);
   else
@@ -29,10 +30,24 @@ const addLeaves = (value: unknown, path: string, header: GrowingHeader, depth = 
     );
 };
 
-const textOf = (value: unknown): string =>
-  typeof value === "number" && Number.isInteger(value) && Math.abs(value) >= 1e21
-    ? BigInt(value).toString()
-    : String(value);
+const textOf = (value: unknown): string => (value instanceof WrittenNumber ? digitsOf(value) : String(value));
+
+// Fifteen digits and no exponent: such a number is the same in binary.
+const isLossy = /\d{16}|\d\.\d*\d{12}|\d[eE][+-]?\d/;
+
+/** One JSON value with its numbers exact; the quick way where no number of it could lose a digit. */
+const parsed = (text: string): unknown => {
+  if (!isLossy.test(text)) return JSON.parse(text);
+  // What is no JSON is told in the words of the engine.
+  JSON.parse(text);
+  let found: unknown;
+  const parser = new TokenParser({ paths: ["$"], keepStack: false });
+  const tokenizer = new ExactTokenizer();
+  tokenizer.onToken = (token) => parser.write(token);
+  parser.onValue = ({ value }) => void (found = value);
+  tokenizer.write(text);
+  return found;
+};
 
 /** Where the first list of objects begins, by the keys that lead to it; undefined when the head shows none. */
 const recordsPath = (head: string): string | undefined => {
@@ -80,8 +95,7 @@ export const openJson = async (source: ByteSource, options: JsonOptions = {}): P
   async function* records(): AsyncGenerator<readonly TableRecord[]> {
     const finished: TableRecord[] = [];
     let row = 0;
-    // Numbers are kept as written: a barcode or a price is no binary float.
-    const tokenizer = new Tokenizer({ numberBufferSize: 64 });
+    const tokenizer = new ExactTokenizer();
     const parser = new TokenParser({
       paths: [`$${path === "" ? "" : `.${path ?? ""}`}.*`],
       keepStack: false,
@@ -131,7 +145,7 @@ export const openJsonLines = async (source: ByteSource, options: JsonOptions = {
     row++;
     if (line.trim() === "") return [];
     try {
-      const value: unknown = JSON.parse(line);
+      const value = parsed(line);
       if (typeof value !== "object" || value === null || Array.isArray(value))
         throw new Error("it is no object");
       addLeaves(value, "", header);

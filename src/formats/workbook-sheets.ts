@@ -46,7 +46,7 @@ export const workbookSheets = async (source: ByteSource): Promise<WorkbookSheets
     const rows: TypedRow[] = [];
     try {
       for await (const { index, values } of streamXlsxRows(bytes, { sheet }))
-        rows.push({ row: index + 1, cells: Array.from(values, typed) });
+        rows.push({ row: index + 1, cells: Array.from(values, (value) => typed(value)) });
     } catch (error) {
       throw damagedWorkbook(source.file, error);
     }

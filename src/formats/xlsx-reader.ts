@@ -5,6 +5,7 @@ import { Refusal } from "../core/diagnostics/refusal.js";
 import { allBytes, type ByteSource } from "./byte-source.js";
 import { headedRows, padded } from "./header-row.js";
 import { fixedColumns, type TableRecord, type TableStream } from "./table-stream.js";
+import type { Shown, ShownCells } from "./xlsx-shown.js";
 import { guardedMembers, memberBytes } from "./zip-archive.js";
 
 export interface XlsxOptions {
@@ -52,13 +53,40 @@ const numberText = (value: number): string => {
     .replace(/\.?0+$/, "");
 };
 
-export const cellText = (value: CellValue | undefined): string => {
+/** A number whose cell shows it as a share or filled up with zeros. */
+const shownNumber = (value: number, shown: Shown): string =>
+  shown.shown === "percent"
+    ? `${numberText(Number((value * 100).toPrecision(15)))}%`
+    : numberText(value).replace(/^\d+$/, (digits) => digits.padStart(shown.digits, "0"));
+
+export const cellText = (value: CellValue | undefined, shown?: Shown): string => {
+  if (shown !== undefined && typeof value === "number" && Number.isFinite(value))
+    return shownNumber(value, shown);
   if (value === null || value === undefined) return "";
   if (typeof value === "string") return value;
   if (typeof value === "number") return Number.isFinite(value) ? numberText(value) : "";
   if (typeof value === "boolean") return value ? "yes" : "no";
   const iso = value.toISOString();
   return iso.endsWith("T00:00:00.000Z") ? iso.slice(0, 10) : iso.slice(0, 19);
+};
+
+const sheetReference = /<(?:\w+:)?sheet\b[^>]*?\b(?:\w+:)?id="(rId[^"]*)"/g;
+const relationship = /<(?:\w+:)?Relationship\b[^>]*>/g;
+
+/** The cells of a sheet whose number shows otherwise than its digits; undefined where the workbook has no such style. */
+const shownIn = async (bytes: Buffer, sheet: number, file: string): Promise<ShownCells | undefined> => {
+  const styles = await memberBytes(bytes, "xl/styles.xml", file);
+  const { shownCells, shownStyles } = await import("./xlsx-shown.js");
+  const found = styles === undefined ? undefined : shownStyles(styles.toString("utf8"));
+  if (found === undefined || found.size === 0) return undefined;
+  const workbook = (await memberBytes(bytes, "xl/workbook.xml", file))?.toString("utf8") ?? "";
+  const id = [...workbook.matchAll(sheetReference)][sheet]?.[1];
+  const links = (await memberBytes(bytes, "xl/_rels/workbook.xml.rels", file))?.toString("utf8") ?? "";
+  const link = [...links.matchAll(relationship)].find(([tag]) => tag.includes(`"${id ?? ""}"`))?.[0] ?? "";
+  const target = /\bTarget="([^"]*)"/.exec(link)?.[1] ?? "";
+  const path = target.startsWith("/") ? target.slice(1) : `xl/${target}`;
+  const xml = await memberBytes(bytes, path, file);
+  return xml === undefined ? undefined : shownCells(xml, found);
 };
 
 /**
@@ -72,11 +100,15 @@ export const openXlsx = async (source: ByteSource, options: XlsxOptions = {}): P
   const names = await sheetNames(bytes, file);
   const sheet = chosenSheet(names, options.sheet, file);
   const { streamXlsxRows } = await import("hucre/xlsx");
+  const shown = await shownIn(bytes, sheet, file).catch((error: unknown) => {
+    throw damagedWorkbook(file, error);
+  });
   async function* records(): AsyncGenerator<readonly TableRecord[]> {
     let batch: TableRecord[] = [];
     try {
       for await (const { index, values } of streamXlsxRows(bytes, { sheet })) {
-        const cells = Array.from(values, cellText);
+        const own = shown?.in(index);
+        const cells = Array.from(values, (value, column) => cellText(value, own?.get(column)));
         if (cells.every((cell) => cell === "")) continue;
         batch.push({ row: index + 1, cells });
         if (batch.length < BATCH) continue;

@@ -18,6 +18,8 @@ export const filledBook = async (
   { action }: FileFacts,
   { bytes, file }: { readonly bytes: Buffer; readonly file: string },
   rules: ReadonlyMap<string, CategoryField> | undefined,
+  /** Columns that files of another purpose fill. */
+  others: readonly XlsxLayout["cells"][number][] = [],
 ): Promise<FilledBook> => {
   const fill = await workbookFill(bytes, file, {
     sheet: layout.sheet,
@@ -31,7 +33,10 @@ export const filledBook = async (
     for (const name of names(cell)) if (!byName.has(fold(name))) byName.set(fold(name), index);
   });
   const columns = fill.header.map((title) => byName.get(fold(title)));
-  const unknown = fill.header.filter((title, index) => title !== "" && columns[index] === undefined);
+  const filledElsewhere = new Set(others.flatMap(names).map(fold));
+  const unknown = fill.header.filter(
+    (title, index) => title !== "" && columns[index] === undefined && !filledElsewhere.has(fold(title)),
+  );
   const missing = layout.cells.filter(
     (cell, index): cell is LayoutColumn =>
       "field" in cell && rules?.get(cell.field.code)?.need === "required" && !columns.includes(index),

@@ -10,6 +10,8 @@ import type { Run } from "../core/language/program.js";
 import type { Surroundings } from "../core/language/function.js";
 import type { Names } from "../core/language/names.js";
 import { program } from "../core/language/program.js";
+import type { DateOrder } from "../core/values/date.js";
+import type { DecimalMark } from "../core/values/number.js";
 import type { ReadingDefaults } from "../core/values/read.js";
 import type { TableStream } from "../formats/table-stream.js";
 import type { PairModel } from "./models/source-model.js";
@@ -122,12 +124,14 @@ const groupLayout = (tying: Tying): GroupLayout => {
   return { layout: "rows" };
 };
 
-/** What a file leaves unsaid: stated by the source, else seen in the first rows, else the workspace's own. */
-const defaultsOf = (
-  { settings }: Source,
-  table: TableStream,
-  workspace: Workspace,
-): { readonly defaults: ReadingDefaults; readonly told: readonly string[] } => {
+/** What a file's first rows show of its numbers and dates. */
+export interface FoundMarks {
+  readonly decimalMark: DecimalMark | undefined;
+  readonly dateOrder: DateOrder | undefined;
+}
+
+/** Looks at the cells that a source reads as numbers and as dates. */
+export const marksIn = ({ settings }: Pick<Source, "settings">, table: TableStream): FoundMarks => {
   const cells = (kinds: readonly string[]): readonly string[] => {
     const numeric = Object.entries(settings.columns).flatMap(([attribute, expression]) =>
       kinds.includes(attributeKind(attribute).kind) && typeof expression === "string" ? [expression] : [],
@@ -137,11 +141,27 @@ const defaultsOf = (
     );
     return table.sample.flatMap((record) => indexes.map((index) => record.cells[index] ?? ""));
   };
-  const mark = settings.decimal_mark ?? detectDecimalMark(cells(["money", "decimal", "measure", "integer"]));
-  const order = settings.date_order ?? detectDateOrder(cells(["date"]));
+  return {
+    decimalMark: detectDecimalMark(cells(["money", "decimal", "measure", "integer"])),
+    dateOrder: detectDateOrder(cells(["date"])),
+  };
+};
+
+/** What a file leaves unsaid: stated by the source, else seen in the first rows, else the workspace's own. */
+const defaultsOf = (
+  source: Source,
+  table: TableStream,
+  workspace: Workspace,
+): { readonly defaults: ReadingDefaults; readonly told: readonly string[] } => {
+  const { settings } = source;
+  const found = marksIn(source, table);
+  const mark = settings.decimal_mark ?? found.decimalMark;
+  const order = settings.date_order ?? found.dateOrder;
   return {
     defaults: {
       decimalMark: mark ?? ".",
+      // Numbers that read either way are never guessed at, row by row: the source has to say.
+      isMarkOpen: mark === undefined && (table.format === "csv" || table.format === "xml"),
       currency: settings.currency ?? workspace.manifest.currency,
       ...(order === undefined ? {} : { dateOrder: order }),
     },

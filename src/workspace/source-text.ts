@@ -2,6 +2,7 @@ import { editsFor } from "../core/catalogue/edits-layer.js";
 import { columnExpression } from "../core/catalogue/proposal/expressions.js";
 import type { ProposedPair, SourceProposal } from "../core/catalogue/proposal/source-proposal.js";
 import { CLEAR_WORD } from "../core/catalogue/record.js";
+import type { FoundMarks } from "./source-reading.js";
 
 const plainWord = /^[\p{L}_][\p{L}\p{N}_]*$/u;
 
@@ -51,6 +52,7 @@ export const proposedSourceText = (
   layer: string,
   currency: string,
   proposal: SourceProposal,
+  { decimalMark, dateOrder }: Partial<FoundMarks> = {},
 ): string => {
   const units = Object.entries(proposal.units);
   return [
@@ -60,6 +62,9 @@ export const proposedSourceText = (
     `key: ${yamlWords(proposal.keys)}`,
     ...(proposal.mode === "both" ? [] : [`mode: ${proposal.mode}`]),
     `currency: ${proposal.currency ?? currency}`,
+    // What this file showed holds for the next one of its kind, which may show nothing.
+    ...(decimalMark === undefined ? [] : [`decimal_mark: "${decimalMark}"`]),
+    ...(dateOrder === undefined ? [] : [`date_order: ${dateOrder}`]),
     ...(units.length === 0
       ? []
       : [

@@ -320,12 +320,12 @@ const canonicalNumber = /^(?:0|[1-9]\d{0,14})(?:\.\d{0,9}[1-9])?$/;
 /** Texts that are canonical as they stand, or become so by adding a code: most cells of most files. */
 const quickReader = (
   kind: AttributeKind["kind"],
-  { decimalMark = ".", currency, unit }: ReadingDefaults,
+  { decimalMark = ".", isMarkOpen, currency, unit }: ReadingDefaults,
 ): ((text: string) => string | undefined) | undefined => {
   if (kind === "integer") return (text) => (/^(?:0|[1-9]\d{0,14})$/.test(text) ? text : undefined);
   if (kind === "url")
     return (text) => (/^https:\/\/(?:[a-z0-9]+\.)+[a-z]{2,}(?:\/[\w/.-]*)?$/.test(text) ? text : undefined);
-  if (decimalMark !== ".") return undefined;
+  if (decimalMark !== "." || isMarkOpen === true) return undefined;
   if (kind === "decimal") return (text) => (canonicalNumber.test(text) ? text : undefined);
   if (kind === "money" && currency !== undefined && currencyHasTwoPlaces(currency))
     return (text) => (/^(?:0|[1-9]\d{0,14})\.\d\d$/.test(text) ? `${text} ${currency}` : undefined);

@@ -3,7 +3,7 @@ import { cellReader, cellValue, type CellDefaults, type CellNotes, type CellRead
 import { shownText } from "../values/show.js";
 import { ownAttribute } from "./own-attribute.js";
 import { LIST_SEPARATOR } from "./record.js";
-import { attributeForColumn } from "./vocabulary.js";
+import { attributeForColumn, canBeAxis, vocabulary } from "./vocabulary.js";
 
 /** Two columns of which one names an attribute and the other holds its value. */
 export interface PairReading {
@@ -35,6 +35,14 @@ export const pairColumns = (attributes: Attribute[]): PairColumns => ({
 /** The attribute that a name in a cell means: one of the vocabulary's, or the user's own. */
 const attributeNamed = (name: string): string => attributeForColumn(fold(name)) ?? ownAttribute(name);
 
+/** The same for what members differ in: "Pieces" is no stock and "Title" no name, but an attribute of the shop's own. */
+const axisNamed = (name: string): string => {
+  const meant = attributeForColumn(fold(name));
+  if (meant !== undefined && canBeAxis(meant)) return meant;
+  const own = ownAttribute(name);
+  return vocabulary.includes(own) ? `option_${own}` : own;
+};
+
 /** Sets the values of a row's pairs among its texts. A group's rows may name their axes on the first row alone. */
 export const pairReader = (
   { pairs, ...defaults }: CellDefaults & { readonly pairs: readonly PairReading[] },
@@ -48,7 +56,7 @@ export const pairReader = (
     const key = `${pair.valueIndex} ${name}`;
     const known = readers.get(key);
     if (known !== undefined) return known;
-    const attribute = attributeNamed(name);
+    const attribute = pair.varies ? axisNamed(name) : attributeNamed(name);
     const from = { kind: "column", index: pair.valueIndex } as const;
     const made = {
       index: columns.indexOf(attribute, pair.column),
@@ -60,20 +68,25 @@ export const pairReader = (
   let groupAbove = "";
   let namesAbove: readonly string[] = [];
   return (row, cells, texts, notes, group) => {
-    const names = pairs.map(({ nameIndex, varies }, index) => {
-      const own = shownText(cellValue(cells[nameIndex]));
-      return own === "" && varies && group !== "" && group === groupAbove ? (namesAbove[index] ?? "") : own;
-    });
+    const isBelow = group !== "" && group === groupAbove;
     groupAbove = group;
-    namesAbove = names;
+    // Names that stand on a group's first row hold for all its rows, also behind one that only brings a picture.
+    namesAbove = pairs.map(({ nameIndex, varies }, index) => {
+      const own = shownText(cellValue(cells[nameIndex]));
+      return own === "" && varies && isBelow ? (namesAbove[index] ?? "") : own;
+    });
     const axes: string[] = [];
     pairs.forEach((pair, at) => {
-      const name = names[at] ?? "";
-      if (name === "") return;
+      const name = namesAbove[at] ?? "";
+      const isNamedHere = shownText(cellValue(cells[pair.nameIndex])) !== "";
+      const hasValue = cellValue(cells[pair.valueIndex]) !== undefined;
+      // A row without name and value says nothing of what its group varies by.
+      if (name === "" || (!isNamedHere && !hasValue)) return;
       const { index, read } = readerFor(name, pair);
       while (texts.length <= index) texts.push("");
-      texts[index] = read(row, cells, notes);
-      if (pair.varies) axes.push(attributeNamed(name));
+      const text = read(row, cells, notes);
+      if (text !== "") texts[index] = text;
+      if (pair.varies) axes.push(axisNamed(name));
     });
     if (axes.length === 0) return;
     const index = columns.indexOf("varies_by", pairs.map(({ column }) => column).join(", "));

@@ -97,6 +97,13 @@ export const vocabulary: readonly string[] = entries
   .map((entry) => entry.name)
   .filter((name) => name !== WAS_PRICE);
 
+const axes = new Set(
+  "color size material pattern condition age_group gender weight width height depth unit_quantity".split(" "),
+);
+
+/** Whether members of a group can differ in an attribute as a buyer's choice. */
+export const canBeAxis = (attribute: string): boolean => axes.has(attribute.split("@", 1)[0] ?? attribute);
+
 /** Every usual column name, folded, with the attribute that it stands for. */
 export const columnSynonyms: ReadonlyMap<string, string> = bySynonym;
 

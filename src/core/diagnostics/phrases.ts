@@ -28,6 +28,10 @@ export const problems: Readonly<Record<ReadingProblem, string>> = {
   "gtin-zeros": "it is zeros only, which is no product's number: leave it blank where there is none",
   "isbn-prefix": "an ISBN of 13 digits begins with 978 or 979",
   "not-a-number": "it is not a number with the decimal mark of this file",
+  "two-ways-number":
+    "it can be a number with thousands or one with decimals: say in its source which mark decimals have (decimal_mark)",
+  "two-ways-date":
+    "day and month can change places: say in its source which comes first (date_order: dmy or mdy)",
   "not-whole": "a whole number is wanted",
   "not-money": "it is not a price, such as 12.50 or 12.50 GBP",
   "no-currency": "it has no currency: name one in the source's currency",

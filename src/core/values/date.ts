@@ -36,12 +36,15 @@ export const readDate = (text: string, order?: DateOrder): CalendarDate | undefi
   const last = yearLast.exec(text);
   if (last === null) return undefined;
   const [first, second, year] = [Number(last[1]), Number(last[2]), Number(last[3])];
-  // A point between the numbers is the way of the languages that begin with the day.
-  if (order === "dmy" || text.includes(".")) return day(year, second, first);
+  if (order === "dmy") return day(year, second, first);
   if (order === "mdy") return day(year, first, second);
   if (first > 12 || first === second) return day(year, second, first);
   return second > 12 ? day(year, first, second) : undefined;
 };
+
+/** Whether a text is one of two days, with nothing to tell which: `12.11.2026` in a file that states no order. */
+export const isTwoDates = (text: string, order?: DateOrder): boolean =>
+  order === undefined && readDate(text) === undefined && readDate(text, "dmy") !== undefined;
 
 const DAY = 86_400_000;
 

@@ -2,7 +2,7 @@ import { assertNever } from "../assert-never.js";
 import { readFraction } from "./compound.js";
 import { currencyOf, type CurrencyProblem } from "./currencies.js";
 import type { Damage } from "./damage.js";
-import { readDate, type DateOrder } from "./date.js";
+import { isTwoDates, readDate, type DateOrder } from "./date.js";
 import { whole, type Decimal } from "./decimal.js";
 import { readGtin, type GtinProblem } from "./gtin.js";
 import { readIsbn, type IsbnReading } from "./isbn.js";
@@ -18,6 +18,8 @@ export type ReadingProblem =
   | GtinProblem
   | "isbn-prefix"
   | "not-a-number"
+  | "two-ways-number"
+  | "two-ways-date"
   | "not-whole"
   | "not-money"
   | CurrencyProblem
@@ -34,6 +36,8 @@ export type Reading =
 /** What a file leaves unsaid: its decimal mark, its order of dates, and the currency and unit of bare numbers. */
 export interface ReadingDefaults {
   readonly decimalMark?: DecimalMark;
+  /** Whether nothing says which mark a file's decimals have: `1.399` can be a thousand or one. */
+  readonly isMarkOpen?: boolean;
   readonly dateOrder?: DateOrder;
   readonly currency?: string;
   readonly unit?: string;
@@ -41,9 +45,16 @@ export interface ReadingDefaults {
 
 const moneyParts = /^([^\d\s.,+-]{1,3})?\s*([+-]?[\d.,'\u202f ]*\d)\s*([^\d\s.,+-]{1,3})?$/;
 
+const eitherWay = /^[+-]?[1-9]\d{0,2}[.,]\d{3}$/;
+
+/** Whether a number is one with thousands or one with decimals, and nothing tells which. */
+const isEitherWay = (text: string, { isMarkOpen }: ReadingDefaults): boolean =>
+  isMarkOpen === true && eitherWay.test(text);
+
 const readMoney = (text: string, defaults: ReadingDefaults): Reading => {
   const match = moneyParts.exec(text);
   if (match === null) return { problem: "not-money" };
+  if (isEitherWay(match[2] ?? "", defaults)) return { problem: "two-ways-number" };
   const amount = readNumber(match[2] ?? "", defaults.decimalMark);
   if (amount === undefined) return { problem: "not-money" };
   const found = currencyOf(
@@ -86,6 +97,7 @@ const plainMeasure = (text: string, defaults: ReadingDefaults): Reading => {
   const compound = readCompound(text, defaults);
   if (compound !== undefined) return { value: compound };
   const match = measureParts.exec(text);
+  if (isEitherWay(match?.[1] ?? "", defaults)) return { problem: "two-ways-number" };
   const amount = match === null ? undefined : amountOf(match[1] ?? "", defaults.decimalMark);
   if (amount === undefined) return { problem: "not-a-measure" };
   const spelling = match?.[2]?.trim() ?? defaults.unit;
@@ -97,7 +109,9 @@ const plainMeasure = (text: string, defaults: ReadingDefaults): Reading => {
 
 const readDecimal = (text: string, defaults: ReadingDefaults, wholeOnly: boolean): Reading => {
   // A share is a number of hundredths, never a count of things.
-  const value = readNumber(wholeOnly ? text : text.replace(/\s*%$/, ""), defaults.decimalMark);
+  const written = wholeOnly ? text : text.replace(/\s*%$/, "");
+  if (isEitherWay(written, defaults)) return { problem: "two-ways-number" };
+  const value = readNumber(written, defaults.decimalMark);
   if (value === undefined) return { problem: "not-a-number" };
   return wholeOnly && !value.isInteger() ? { problem: "not-whole" } : { value };
 };
@@ -142,7 +156,10 @@ export const readValue = (kind: Kind, text: string, defaults: ReadingDefaults = 
     case "measure":
       return readMeasure(text, defaults);
     case "date":
-      return orProblem(readDate(text, defaults.dateOrder), "not-a-date");
+      return orProblem(
+        readDate(text, defaults.dateOrder),
+        isTwoDates(text, defaults.dateOrder) ? "two-ways-date" : "not-a-date",
+      );
     case "yes-no":
       return orProblem(readYesNo(text), "not-yes-or-no");
     case "url":

@@ -56,7 +56,10 @@ export const workbookFiles = (
     const own = { ...layout, cells: layout.cells.filter(isThere) };
     const template = await templateFor(layout, branch, folders);
     if (template !== undefined) {
-      const filled = await filledBook(own, facts, template, rules);
+      const whole = definition.layouts.find(({ name }) => name === layout.name);
+      const others =
+        whole?.format === "xlsx" ? whole.cells.filter((cell) => !layout.cells.includes(cell)) : [];
+      const filled = await filledBook(own, facts, template, rules, others);
       told.push(...filled.told);
       return filled;
     }

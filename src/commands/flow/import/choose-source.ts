@@ -20,6 +20,7 @@ import {
   sourceNameFor,
   type Source,
 } from "../../../workspace/source-files.js";
+import { marksIn } from "../../../workspace/source-reading.js";
 import { FOR_CHANNEL, proposedSourceText, sheetSourceText } from "../../../workspace/source-text.js";
 import type { Workspace } from "../../../workspace/workspace.js";
 import { REASON_COLUMN, REJECTED_FOLDER } from "./rejected-rows.js";
@@ -89,7 +90,9 @@ export const chooseSource = async (
     };
   const proposal = proposalFor(table, workspace, wishes.skuColumn, await store.isEmpty());
   const name = named ?? sourceNameFor(file.file);
-  const text = proposedSourceText(name, name, workspace.manifest.currency, proposal);
+  const { currency } = workspace.manifest;
+  const first = await sourceFromText(name, proposedSourceText(name, name, currency, proposal));
+  const text = proposedSourceText(name, name, currency, proposal, marksIn(first, table));
   return { table, source: await sourceFromText(name, text), from: { kind: "proposal", proposal } };
 };
 

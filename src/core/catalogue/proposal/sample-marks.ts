@@ -1,9 +1,10 @@
 import type { DateOrder } from "../../values/date.js";
 import type { DecimalMark } from "../../values/number.js";
 
-// Three digits behind a mark can be thousands; one, two or four and more cannot.
-const comma = /\d,(?:\d{1,2}|\d{4,})(?!\d)|\d\.\d{3},\d/;
-const point = /\d\.(?:\d{1,2}|\d{4,})(?!\d)|\d,\d{3}\.\d/;
+// Three digits behind a mark can be thousands; one, two or four and more cannot, nor do any behind a zero or behind four
+// digits; and what stands twice parts thousands.
+const comma = /\d,(?:\d{1,2}|\d{4,})(?!\d)|\d\.\d{3},\d|(?<![\d.])0,\d|\d{4,},\d|\d\.\d{3}\.\d{3}(?!\d)/;
+const point = /\d\.(?:\d{1,2}|\d{4,})(?!\d)|\d,\d{3}\.\d|(?<![\d,])0\.\d|\d{4,}\.\d|\d,\d{3},\d{3}(?!\d)/;
 
 /** The decimal mark that cells show; undefined when they show none, or both. */
 export const detectDecimalMark = (cells: readonly string[]): DecimalMark | undefined => {
@@ -17,7 +18,7 @@ export const detectDecimalMark = (cells: readonly string[]): DecimalMark | undef
   return points > commas * 9 ? "." : undefined;
 };
 
-const numeric = /^(\d{1,2})[/-](\d{1,2})[/-]\d{4}/;
+const numeric = /^(\d{1,2})[/.-](\d{1,2})[/.-]\d{4}/;
 
 /** The order of day and month that cells prove: a number above 12 can only be a day. */
 export const detectDateOrder = (cells: readonly string[]): DateOrder | undefined => {
