@@ -6,6 +6,7 @@ import { productKeys } from "./product-keys.js";
 import { revisionWriter } from "./revision-writer.js";
 import type { Revision } from "./revisions.js";
 import { FAMILIES_PER_PRODUCT, GROUP_MARK, REVISIONS_PER_PRODUCT } from "./schema.js";
+import { spellOut } from "./spell-out.js";
 import { skuTwins } from "./sku-twins.js";
 import type { CatalogueTransaction, LayerName } from "./store.js";
 
@@ -105,15 +106,16 @@ const undoRevisions = (
       .run(at, JSON.stringify(ids)).lastInsertRowid,
   );
   database.prepare("UPDATE revision SET act = id WHERE id = ?").run(id);
-  const nothing = { layer: "", file: "", columns: [], slots: [], rank: -1, channel: undefined };
+  const nothing = { layer: "", file: "", columns: [], slots: [], rank: -1, channel: undefined, drops: false };
   revisions.set(id, { id, kind: "undo", at, live: true, ...nothing });
   const mark = database.prepare("UPDATE revision SET undone_by = ? WHERE id = ?");
   const undoes = database.prepare<[number], string>("SELECT undoes FROM revision WHERE id = ?").pluck();
   const turned: number[] = [];
   const turn = (revision: number, live: boolean): void => {
-    mark.run(live ? null : id, revision);
     const known = revisions.get(revision);
     if (known === undefined) return;
+    if (known.kind !== "undo") spellOut(database, known, revisions);
+    mark.run(live ? null : id, revision);
     revisions.set(revision, { ...known, live });
     if (known.kind !== "undo") turned.push(revision);
     else for (const inner of JSON.parse(undoes.get(revision) ?? "[]") as number[]) turn(inner, !live);

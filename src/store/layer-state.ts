@@ -1,5 +1,5 @@
 import type Database from "better-sqlite3";
-import { RETRACTED } from "../core/catalogue/record.js";
+import { RETRACTED, SAME } from "../core/catalogue/record.js";
 import type { RevisionColumns } from "./revision-columns.js";
 import type { Revision } from "./revisions.js";
 import { REVISIONS_PER_PRODUCT, TEXT_SEPARATOR } from "./schema.js";
@@ -54,7 +54,7 @@ export const layerState = (
         const said = record.texts.split(TEXT_SEPARATOR);
         for (let i = 0; i < said.length; i++) {
           const [text, position] = [said[i] ?? "", positions[i] ?? -1];
-          if (text !== "" && position >= 0) texts[position] = text === RETRACTED ? "" : text;
+          if (text !== "" && text !== SAME && position >= 0) texts[position] = text === RETRACTED ? "" : text;
         }
       }
       return texts;
@@ -70,7 +70,7 @@ export const layerState = (
         if (revision === undefined) continue;
         record.texts.split(TEXT_SEPARATOR).forEach((text, index) => {
           const attribute = revision.columns[index]?.attribute;
-          if (text === "" || attribute === undefined) return;
+          if (text === "" || text === SAME || attribute === undefined) return;
           if (text === RETRACTED) texts.delete(attribute);
           else texts.set(attribute, text);
         });

@@ -1,4 +1,5 @@
 import type Database from "better-sqlite3";
+import { SAME } from "../core/catalogue/record.js";
 import type { Revision } from "./revisions.js";
 import { REVISIONS_PER_PRODUCT, TEXT_SEPARATOR } from "./schema.js";
 import type { PastOpinion, Store } from "./store.js";
@@ -22,7 +23,7 @@ export const opinionsOf = (
     if (revision === undefined) return [];
     return texts.split(TEXT_SEPARATOR).flatMap((text, index): PastOpinion[] => {
       const attribute = revision.columns[index]?.attribute;
-      if (text === "" || attribute === undefined || attribute === "sku") return [];
+      if (text === "" || text === SAME || attribute === undefined || attribute === "sku") return [];
       return [
         {
           revision: revision.id,

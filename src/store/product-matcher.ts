@@ -3,6 +3,7 @@ import { textOf, type Product } from "../core/catalogue/product.js";
 import { asSku, type Sku } from "../core/ids.js";
 import type { CatalogueReader } from "./catalogue-reader.js";
 import { keyForm, type ProductKeys } from "./product-keys.js";
+import { GROUP_MARK } from "./schema.js";
 import { isSaid } from "./revision-columns.js";
 import type { RecordFate } from "./store.js";
 
@@ -22,6 +23,7 @@ export interface Match {
 export type NoMatch = Extract<RecordFate, { fate: "unmatched" | "ambiguous" }>;
 
 export interface ProductMatcher {
+  /** The product of an SKU that the store has ever seen, whether it is there now or not. */
   bySku(sku: string): KnownProduct | undefined;
   byId(id: number): KnownProduct | undefined;
   /** Keys are tried in order and the first that finds a product decides; keys that find different ones decide nothing. */
@@ -42,6 +44,8 @@ export const productMatcher = (
   database: Database.Database,
   reader: CatalogueReader,
   keys: ProductKeys,
+  /** Whether a product of the table may not be there any more: its deliveries were undone, or it was dropped. */
+  mayBeGone: () => boolean,
 ): ProductMatcher => {
   const find = database.prepare<[string], KnownProduct>("SELECT id, sku, family FROM product WHERE sku = ?");
   const findById = database.prepare<[number], KnownProduct>(
@@ -55,8 +59,17 @@ export const productMatcher = (
       return text !== undefined && keyForm(key, text) === wanted;
     });
   };
+  const bySku = (sku: string): KnownProduct | undefined => {
+    const known = find.get(sku);
+    const isGone =
+      known !== undefined &&
+      !sku.startsWith(GROUP_MARK) &&
+      mayBeGone() &&
+      reader.productById(known.id) === undefined;
+    return isGone ? undefined : known;
+  };
   const foundBy = (key: string, value: string): readonly KnownProduct[] => {
-    const found = key === "sku" ? [find.get(value)] : holders(key, value).map((id) => findById.get(id));
+    const found = key === "sku" ? [bySku(value)] : holders(key, value).map((id) => findById.get(id));
     return found.filter((known) => known !== undefined);
   };
   return {

@@ -3,7 +3,7 @@ import type { GrowingIndex } from "../core/catalogue/attribute-index.js";
 import { isAnotherProduct } from "../core/catalogue/another-product.js";
 import type { Doubt } from "../core/catalogue/cell-reader.js";
 import { textOf, type Product } from "../core/catalogue/product.js";
-import { CLEARED, RETRACTED } from "../core/catalogue/record.js";
+import { CLEARED, RETRACTED, SAME } from "../core/catalogue/record.js";
 import { asSku, type Sku } from "../core/ids.js";
 import { axisWatch, usualAxes } from "./axis-watch.js";
 import type { CatalogueReader } from "./catalogue-reader.js";
@@ -73,7 +73,14 @@ class Writer implements RevisionWriter {
   private readonly addProduct: Database.Statement<[number, string, number]>;
   private readonly setFamily: Database.Statement<[number, number]>;
   private readonly addRecord: Database.Statement<[number, number, string]>;
-  private written = 0;
+  /** Records that say something new; others only say again what was said. */
+  private news = 0;
+  private repeats = 0;
+  private drops = false;
+  /** Products of which the delivery says all that its layer says in these columns, and nothing else. */
+  private readonly same = seenProducts();
+  /** Whether its rows put products there; a source that only updates speaks of what others name. */
+  private readonly names: boolean;
   /** The transaction alone adds products: ids need not be asked for. */
   private nextProduct: number;
 
@@ -84,6 +91,7 @@ class Writer implements RevisionWriter {
   ) {
     const { database, attributes, revisions, reader, keys, layers } = tools;
     this.before = layerState(database, plan.layer, revisions);
+    this.names = plan.mode !== "update";
     this.columns = revisionColumns(database, attributes, plan.columns);
     if (plan.replace)
       for (const attribute of this.before.attributes) this.columns.add({ attribute, column: "" });
@@ -91,9 +99,10 @@ class Writer implements RevisionWriter {
     this.id = Number(
       database
         .prepare(
-          "INSERT INTO revision (kind, layer, source, file, at, columns, counts, act) VALUES (?, ?, ?, ?, ?, '[]', '{}', ?)",
+          "INSERT INTO revision (kind, layer, source, file, at, columns, counts, act, names) VALUES (?, ?, ?, ?, ?, '[]', '{}', ?, ?)",
         )
-        .run(plan.kind, plan.layer, plan.source, plan.file, plan.at, act ?? 0).lastInsertRowid,
+        .run(plan.kind, plan.layer, plan.source, plan.file, plan.at, act ?? 0, this.names ? 1 : 0)
+        .lastInsertRowid,
     );
     const found = layerRanks(layers)(plan.layer);
     this.channel = found.channel;
@@ -111,8 +120,10 @@ class Writer implements RevisionWriter {
       slots,
       ...ranked,
       live: true,
+      drops: false,
     });
-    this.matcher = productMatcher(database, reader, keys);
+    const wasTakenBack = [...revisions.values()].some(({ live, drops }) => !live || drops);
+    this.matcher = productMatcher(database, reader, keys, () => wasTakenBack || this.drops);
     this.newest = database.prepare("SELECT coalesce(max(id), 0) FROM product").pluck().get() as number;
     this.nextProduct = this.newest + 1;
     this.addProduct = database.prepare("INSERT INTO product (id, sku, family) VALUES (?, ?, ?)");
@@ -149,15 +160,30 @@ class Writer implements RevisionWriter {
 
   finish(counts: ImportCounts): Promise<number | undefined> {
     const { database, revisions } = this.tools;
-    if (this.written === 0) {
+    if (this.news === 0) {
+      if (this.repeats > 0) this.forgetRepeats();
       database.prepare("DELETE FROM revision WHERE id = ?").run(this.id);
       revisions.delete(this.id);
       return Promise.resolve(undefined);
     }
     database
-      .prepare("UPDATE revision SET columns = ?, counts = ?, act = ? WHERE id = ?")
-      .run(JSON.stringify(this.columns.all), JSON.stringify(counts), this.act ?? this.id, this.id);
+      .prepare("UPDATE revision SET columns = ?, counts = ?, act = ?, drops = ?, same = ? WHERE id = ?")
+      .run(
+        JSON.stringify(this.columns.all),
+        JSON.stringify(counts),
+        this.act ?? this.id,
+        this.drops ? 1 : 0,
+        this.same.bytes() ?? null,
+        this.id,
+      );
+    const own = revisions.get(this.id);
+    if (own !== undefined && this.drops) revisions.set(this.id, { ...own, drops: true });
     return Promise.resolve(this.id);
+  }
+
+  /** Nothing was new: a delivery that only says again what was said leaves no trace. */
+  private forgetRepeats(): void {
+    this.tools.database.prepare(`DELETE FROM record WHERE id % ${REVISIONS_PER_PRODUCT} = ?`).run(this.id);
   }
 
   private putOne(record: IncomingRecord): RecordFate {
@@ -173,7 +199,10 @@ class Writer implements RevisionWriter {
     }
     const sku = this.columns.textAt(record.texts, "sku");
     if (found.fate === "ambiguous" || mode === "update" || !isSaid(sku)) return found;
-    return this.add(record, sku);
+    const gone = this.matcher.bySku(sku);
+    return gone === undefined
+      ? this.add(record, sku)
+      : this.change({ known: gone, key: "sku" }, record, true);
   }
 
   private add({ row, texts, doubts }: IncomingRecord, sku: string): RecordFate {
@@ -194,21 +223,28 @@ class Writer implements RevisionWriter {
     return landed("added", sku, this.settleDoubts(doubts, undefined), sameGtin);
   }
 
-  private change(match: Match, { row, texts, doubts }: IncomingRecord): RecordFate {
+  private change(
+    match: Match,
+    { row, texts, doubts }: IncomingRecord,
+    /** Whether nothing that holds names the product any more: it comes back by this row. */
+    returns = false,
+  ): RecordFate {
     const { known } = match;
     const { reader, suspect } = this.tools;
     if (this.seen.note(known.id)) return this.repeated(texts);
     const said = this.before.inOrder(known.id, this.columns);
-    const news = this.news(match, texts, said);
+    const news = this.newsIn(match, texts, said);
     const gtin = this.columns.textAt(news, "gtin");
     const reused = isSaid(gtin) ? this.reused(known, gtin, this.columns.textAt(texts, "name")) : undefined;
     if (reused !== undefined) return reused;
     const settled = doubts.length === 0 ? [] : this.settleDoubts(doubts, reader.productById(known.id));
     const old = this.plan.tellChanges ? reader.productById(known.id, this.channel) : undefined;
-    // A product that nothing names any more, since its import was undone, comes back by this row.
-    const returns = !this.isNamed(known, said) && reader.productById(known.id) === undefined;
-    const fresh = returns ? this.named(news, known.sku) : news;
-    if (fresh.every((text) => text === "")) return landed("unchanged", known.sku, settled, []);
+    const isNews = returns || news.some((text) => text !== "" && text !== SAME);
+    if (!isNews) {
+      this.repeat(known, row, news, texts, said);
+      return landed("unchanged", known.sku, settled, []);
+    }
+    const fresh = this.named(news, texts, known);
     const sameGtin = this.matcher.othersWithGtin(gtin, known.id);
     this.store(known.id, row, fresh);
     const group = this.columns.textAt(fresh, "group");
@@ -220,19 +256,53 @@ class Writer implements RevisionWriter {
     return { ...fate, changes: this.changesOf(fresh, old, reader.productById(known.id, this.channel)) };
   }
 
-  /** Whether the layer itself names the product; a source without SKUs finds only what others name. */
-  private isNamed({ sku }: KnownProduct, said: readonly string[]): boolean {
+  /** A row without news. That it was said again counts once what it repeats is undone. */
+  private repeat(
+    known: KnownProduct,
+    row: number,
+    news: readonly string[],
+    texts: readonly string[],
+    said: readonly string[],
+  ): void {
+    if (this.plan.compare === "merged") return;
     const at = this.columns.positionOf("sku");
-    return sku.startsWith(GROUP_MARK) || at === undefined || (said[at] ?? "") !== "";
+    const isNew = this.isNaming(texts) && at !== undefined && (said[at] ?? "") === "";
+    const isAll = said.every((text, index) => text === "" || index === at || (news[index] ?? "") === SAME);
+    if (!isNew && isAll) {
+      this.same.note(known.id);
+      return;
+    }
+    this.repeats++;
+    // To be named for the first time by a layer is news to the catalogue, though no value is.
+    if (isNew) this.news++;
+    this.addRecord.run(
+      known.id * REVISIONS_PER_PRODUCT + this.id,
+      row,
+      this.named(news, texts, known).join(TEXT_SEPARATOR),
+    );
   }
 
-  private named(fresh: readonly string[], sku: string): readonly string[] {
+  /** Whether a row puts its product there, by its SKU. */
+  private isNaming(texts: readonly string[]): boolean {
+    return this.names && isSaid(this.columns.textAt(texts, "sku"));
+  }
+
+  private named(
+    fresh: readonly string[],
+    texts: readonly string[],
+    { sku }: KnownProduct,
+  ): readonly string[] {
     const at = this.columns.positionOf("sku");
+    if (at === undefined || sku.startsWith(GROUP_MARK) || !this.isNaming(texts)) return fresh;
     return fresh.map((text, index) => (index === at ? sku : text));
   }
 
   /** What of a record is news to the layer, or to the product where the plan compares with that. */
-  private news({ known, key }: Match, texts: readonly string[], said: readonly string[]): readonly string[] {
+  private newsIn(
+    { known, key }: Match,
+    texts: readonly string[],
+    said: readonly string[],
+  ): readonly string[] {
     const { compare, replace } = this.plan;
     const product = compare === "merged" ? this.tools.reader.productById(known.id, this.channel) : undefined;
     return this.columns.all.map(({ attribute }, index) => {
@@ -245,7 +315,8 @@ class Writer implements RevisionWriter {
       }
       const current = said[index] ?? "";
       if (text === "") return replace && current !== "" ? RETRACTED : "";
-      return text === current || (text === RETRACTED && current === "") ? "" : text;
+      if (text === RETRACTED && current === "") return "";
+      return text === current ? SAME : text;
     });
   }
 
@@ -270,7 +341,7 @@ class Writer implements RevisionWriter {
   }
 
   private store(product: number, row: number, texts: readonly string[]): void {
-    this.written++;
+    this.news++;
     this.addRecord.run(product * REVISIONS_PER_PRODUCT + this.id, row, texts.join(TEXT_SEPARATOR));
     texts.forEach((text, index) => {
       if (isSaid(text)) this.tools.keys.note(this.columns.all[index]?.attribute ?? "", text, product);
@@ -298,7 +369,7 @@ class Writer implements RevisionWriter {
     now: Product | undefined,
   ): readonly ValueChange[] {
     return this.columns.all.flatMap(({ attribute }, index) => {
-      if ((fresh[index] ?? "") === "") return [];
+      if ((fresh[index] ?? "") === "" || fresh[index] === SAME) return [];
       const [before, after] = [productText(old, attribute) ?? "", productText(now, attribute) ?? ""];
       return before === after ? [] : [{ attribute, before, after }];
     });
@@ -314,6 +385,7 @@ class Writer implements RevisionWriter {
     const sku = this.matcher.byId(product)?.sku ?? "";
     if (said.size === 0 || sku.startsWith(GROUP_MARK)) return;
     tell(asSku(sku));
+    if (drop) this.drops = true;
     if (drop)
       this.store(
         product,

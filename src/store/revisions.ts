@@ -17,6 +17,8 @@ export interface Revision {
   /** The channel that alone sees it. */
   readonly channel: string | undefined;
   readonly live: boolean;
+  /** Whether it took back what it said of some products. */
+  readonly drops: boolean;
 }
 
 interface RevisionRow {
@@ -31,6 +33,7 @@ interface RevisionRow {
   readonly act: number;
   readonly undone_by: number | null;
   readonly undoes: string;
+  readonly drops: number;
 }
 
 const SCOPED = 1_000_000;
@@ -56,7 +59,11 @@ export const layerRanks = (
 };
 
 const read = (database: Database.Database, order: "ASC" | "DESC"): readonly RevisionRow[] =>
-  database.prepare(`SELECT * FROM revision ORDER BY id ${order}`).all() as RevisionRow[];
+  database
+    .prepare(
+      `SELECT id, kind, layer, source, file, at, columns, counts, act, undone_by, undoes, drops FROM revision ORDER BY id ${order}`,
+    )
+    .all() as RevisionRow[];
 
 /** All revisions by id; few beside the products, and needed for every record. */
 export const loadRevisions = (
@@ -66,10 +73,24 @@ export const loadRevisions = (
 ): ReadonlyMap<number, Revision> => {
   const rankOf = layerRanks(layers);
   return new Map(
-    read(database, "ASC").map(({ id, kind, layer, file, at, columns: written, undone_by }) => {
+    read(database, "ASC").map(({ id, kind, layer, file, at, columns: written, undone_by, drops }) => {
       const columns = JSON.parse(written) as readonly PlannedColumn[];
       const slots = columns.map(({ attribute }) => attributes.slotFor(attribute));
-      return [id, { id, kind, layer, file, at, columns, slots, ...rankOf(layer), live: undone_by === null }];
+      return [
+        id,
+        {
+          id,
+          kind,
+          layer,
+          file,
+          at,
+          columns,
+          slots,
+          ...rankOf(layer),
+          live: undone_by === null,
+          drops: drops !== 0,
+        },
+      ];
     }),
   );
 };

@@ -1,7 +1,7 @@
 import type Database from "better-sqlite3";
 
 /** The store's version: raised with each change of the tables, with a step in {@link migrations}. */
-export const STORE_VERSION = 4;
+export const STORE_VERSION = 5;
 
 /**
  * A record's id holds its product and its revision, so that one product's records lie side by side on disk and a scan
@@ -82,8 +82,16 @@ const version4 = `
   ) WITHOUT ROWID;
 `;
 
+// Who names a product, and who said again what was said before: an undo takes back one delivery and no other's word.
+const version5 = `
+  ALTER TABLE revision ADD COLUMN names INTEGER NOT NULL DEFAULT 0;
+  ALTER TABLE revision ADD COLUMN drops INTEGER NOT NULL DEFAULT 0;
+  ALTER TABLE revision ADD COLUMN same BLOB;
+  UPDATE revision SET drops = 1;
+`;
+
 /** Steps from each version to the next; a store is brought forward in one transaction when it is opened. */
-const migrations: readonly string[] = [version1, version2, version3, version4];
+const migrations: readonly string[] = [version1, version2, version3, version4, version5];
 
 export const storedVersion = (database: Database.Database): number =>
   database.pragma("user_version", { simple: true }) as number;

@@ -3,10 +3,14 @@ export interface SeenProducts {
   has(id: number): boolean;
   /** Notes a product; says whether it was noted before. */
   note(id: number): boolean;
+  forget(id: number): void;
+  /** The bits as they are kept; undefined where none is set. */
+  bytes(): Buffer | undefined;
 }
 
-export const seenProducts = (): SeenProducts => {
-  let bits = new Uint8Array(1 << 16);
+export const seenProducts = (kept?: Uint8Array): SeenProducts => {
+  let bits = new Uint8Array(Math.max(1 << 10, kept?.length ?? 0));
+  if (kept !== undefined) bits.set(kept);
   const isSet = (id: number): boolean => ((bits[id >> 3] ?? 0) & (1 << (id & 7))) !== 0;
   return {
     has: isSet,
@@ -20,6 +24,14 @@ export const seenProducts = (): SeenProducts => {
       const was = isSet(id);
       bits[at] = (bits[at] ?? 0) | (1 << (id & 7));
       return was;
+    },
+    forget(id) {
+      const at = id >> 3;
+      if (at < bits.length) bits[at] = (bits[at] ?? 0) & ~(1 << (id & 7));
+    },
+    bytes() {
+      const end = bits.findLastIndex((byte) => byte !== 0) + 1;
+      return end === 0 ? undefined : Buffer.from(bits.slice(0, end));
     },
   };
 };

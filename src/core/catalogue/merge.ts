@@ -1,7 +1,7 @@
 import type { Sku } from "../ids.js";
 import type { AttributeIndex } from "./attribute-index.js";
 import { product, type Product } from "./product.js";
-import { RETRACTED, type Origin, type PartialRecord } from "./record.js";
+import { RETRACTED, SAME, type Origin, type PartialRecord } from "./record.js";
 
 interface Opinions {
   readonly texts: (string | undefined)[];
@@ -16,7 +16,7 @@ const lay = ({ slots, texts, origin }: PartialRecord, over: Opinions): boolean =
   for (let i = 0; i < texts.length; i++) {
     const text = texts[i];
     const slot = slots[i] ?? -1;
-    if (text === undefined || text === "" || slot < 0) continue;
+    if (text === undefined || text === "" || text === SAME || slot < 0) continue;
     if (text === RETRACTED) retracts = true;
     over.texts[slot] = text;
     over.origins[slot] = origin;

@@ -7,6 +7,12 @@ export const CLEAR_WORD = "(none)";
 /** A layer takes its opinion back: what lower layers say shows again. */
 export const RETRACTED = "\u0019";
 
+/**
+ * A delivery says again what its layer said before. The text stands in the layer's latest record below that has one; before
+ * that record is undone, it is written out here.
+ */
+export const SAME = "\u001a";
+
 /** Parts of a list value within one stored text. */
 export const LIST_SEPARATOR = "\u001e";
 
