@@ -248,7 +248,9 @@ class Writer implements RevisionWriter {
     const sameGtin = this.matcher.othersWithGtin(gtin, known.id);
     this.store(known.id, row, fresh);
     const group = this.columns.textAt(fresh, "group");
-    if (group !== undefined && group !== "") this.settleFamily(known, reader.productById(known.id)?.group);
+    // One that comes back may have a group by what others still say of it.
+    if (returns || (group !== undefined && group !== ""))
+      this.settleFamily(known, reader.productById(known.id)?.group);
     else if (isGroup(known.family) && axisNames.some((axis) => isSaid(this.columns.textAt(fresh, axis))))
       suspect(known.family);
     const fate = landed(returns ? "added" : "changed", known.sku, settled, sameGtin);

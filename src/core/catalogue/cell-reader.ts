@@ -10,7 +10,7 @@ import { factsOf, type Troubles } from "../language/trouble.js";
 import { canonicalText } from "../values/show.js";
 import { cleanText, isTidy } from "../values/text.js";
 import { isList, type MaybeBlank, type Value } from "../values/value.js";
-import { CLEARED, LIST_SEPARATOR } from "./record.js";
+import { CLEARED, clearedOrText, LIST_SEPARATOR } from "./record.js";
 import { attributeKind, type AttributeKind } from "./vocabulary.js";
 
 /** How one attribute is read from a row: by one column as it stands, or by an expression over columns. */
@@ -91,7 +91,7 @@ export const cellReader = (reading: ColumnReading, defaults: CellDefaults): Cell
     )
       notes.findings.push(repaired(reading, defaults, row, written, cleanText(written), "spaces"));
     const troubles: Troubles = [];
-    const given = isPlain
+    const found = isPlain
       ? written
       : from.kind === "column"
         ? cellValue(written)
@@ -105,8 +105,12 @@ export const cellReader = (reading: ColumnReading, defaults: CellDefaults): Cell
           "warning",
         ),
       );
-    if (given === undefined || given === "") return "";
-    if (given === defaults.clearWord) return CLEARED;
+    if (found === undefined || found === "") return "";
+    const given =
+      typeof found === "string" && defaults.clearWord !== undefined
+        ? clearedOrText(found, defaults.clearWord)
+        : found;
+    if (given === CLEARED) return CLEARED;
     if (typeof given === "string" && isFormulaFault(given)) {
       notes.doubts.push({
         attribute,
@@ -118,10 +122,10 @@ export const cellReader = (reading: ColumnReading, defaults: CellDefaults): Cell
       });
       return "";
     }
-    const found = typed(given);
-    if (typeof found === "string") return found;
-    note(found, { attribute, column, file: defaults.file, row }, notes);
-    return found.text;
+    const read = typed(given);
+    if (typeof read === "string") return read;
+    note(read, { attribute, column, file: defaults.file, row }, notes);
+    return read.text;
   };
 };
 

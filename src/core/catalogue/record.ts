@@ -4,6 +4,20 @@ export const CLEARED = "\u0018";
 /** The word by which a person says so in our own sheets. */
 export const CLEAR_WORD = "(none)";
 
+/** Whether a text is a clear word with backslashes before it, or the word itself: it cannot stand in a cell as it is. */
+const isLikeWord = (text: string, word: string): boolean =>
+  word !== "" && text.endsWith(word) && /^\\*$/.test(text.slice(0, text.length - word.length));
+
+/** A text as it stands in a cell of a sheet that has a clear word: one that is just that word has a backslash before it. */
+export const besideClearWord = (text: string, word: string): string =>
+  isLikeWord(text, word) ? `\\${text}` : text;
+
+/** What a cell means where there is a clear word: `(none)` clears, `\(none)` is the text "(none)". */
+export const clearedOrText = (cell: string, word: string): string => {
+  if (cell === word) return CLEARED;
+  return isLikeWord(cell, word) ? cell.slice(1) : cell;
+};
+
 /** A layer takes its opinion back: what lower layers say shows again. */
 export const RETRACTED = "\u0019";
 

@@ -36,26 +36,32 @@ const usual =
 // Words of other scripts have several letters: one alone proves nothing.
 const otherLetter = /^\p{L}$/u;
 
-// Signs that end a word: a letter before them is none that was torn. Behind Ã and Â, the commonest of all torn letters,
-// only quotes and dashes are believed.
+// Signs that end a word: a letter before them can be its last, and need not be torn.
 const closing = /^[’”“‘»›…–—™®©°²³¹ºª·]+$/;
 const closingQuote = /^[’”“‘»›…–—™]+$/;
 const word = /[\p{L}\p{N}]/u;
 
-/** Whether the signs can be right as they stand: a capital at the end of a word, then a quote, a dash, a mark. */
-const readsWell = (before: string, piece: string, after: string): boolean => {
+/** How sure it is that signs are torn: not at all where they read well, and where they stand alone only beside others. */
+type Proof = "proof" | "within a torn text" | "none";
+
+/** Signs can be right as they stand where a capital ends a word, and a quote, a dash or a mark of trade follows. */
+const proofOf = (before: string, piece: string, after: string): Proof => {
   const [lead = ""] = piece;
   const signs = piece.slice(1);
-  if (!(lead === "Ã" || lead === "Â" ? closingQuote : closing).test(signs)) return false;
-  if (/\p{Ll}/u.test(before)) return false;
-  return /[–—’]$/.test(signs) ? !/\p{Ll}/u.test(after) : !word.test(after);
+  if (!closing.test(signs) || /\p{Ll}/u.test(before)) return "proof";
+  // No word ends in this one: it is what a mark of trade or a degree leaves behind.
+  if (lead === "Â" && !closingQuote.test(signs)) return "proof";
+  // An apostrophe stands within words; a dash between two of them, but not before a small letter.
+  const ends = signs.endsWith("’") || (/[–—]$/.test(signs) ? !/\p{Ll}/u.test(after) : !word.test(after));
+  if (!ends) return "proof";
+  return lead === "Ã" && !closingQuote.test(signs) && !word.test(before) ? "within a torn text" : "none";
 };
 
 interface Torn {
   readonly at: number;
   readonly end: number;
   readonly letter: string;
-  readonly isProof: boolean;
+  readonly proof: Proof;
 }
 
 const tornIn = (text: string): readonly Torn[] => {
@@ -74,7 +80,7 @@ const tornIn = (text: string): readonly Torn[] => {
           !usual.test(other.letter),
       );
     if (!usual.test(letter) && !isBeside) return [];
-    return [{ at, end, letter, isProof: !readsWell(text[at - 1] ?? "", piece, text[end] ?? "") }];
+    return [{ at, end, letter, proof: proofOf(text[at - 1] ?? "", piece, text[end] ?? "") }];
   });
 };
 
@@ -97,12 +103,12 @@ const isAllTorn = (text: string, torn: readonly Torn[]): boolean => {
 export const repairEncoding = (text: string): string | undefined => {
   if (!suspicious.test(text)) return undefined;
   const torn = tornIn(text);
-  if (!torn.some(({ isProof }) => isProof)) return undefined;
   const isAll = isAllTorn(text, torn);
+  if (!torn.some(({ proof }) => proof === "proof" || (isAll && proof !== "none"))) return undefined;
   let repaired = "";
   let from = 0;
-  for (const { at, end, letter, isProof } of torn) {
-    if (!isProof && !isAll) continue;
+  for (const { at, end, letter, proof } of torn) {
+    if (proof !== "proof" && !isAll) continue;
     repaired += text.slice(from, at) + letter;
     from = end;
   }

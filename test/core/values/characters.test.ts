@@ -33,6 +33,33 @@ describe("characters as a person counts them", () => {
     );
   });
 
+  it("when texts of Thai, Hindi, Korean and pictures are long, then they are cut as the engine cuts them in one piece", () => {
+    const sign = fc.constantFrom(
+      ..."กำนี้น้ำผึ้งเก้า क्षत्रिय हिन्दी स्त्री ज्ञ 한국어 ம் ౦ \u0301\u200d\u200b\r\n".split(""),
+      "क्ष",
+      "น้ำ",
+      "👨‍👩‍👧‍👦",
+      "👩🏽‍🌾",
+      "🏴󠁧󠁢󠁥󠁮󠁧󠁿",
+      "🇩🇪",
+      "🇸",
+      "❤️",
+      "👍🏿",
+      "\u1100\u1161\u11a8",
+    );
+    fc.assert(
+      fc.property(fc.array(sign, { minLength: 1, maxLength: 900 }), (signs) => {
+        const text = signs.join("");
+        expect(characters(text)).toEqual(expected(text));
+        expect(characterCount(text)).toBe(expected(text).length);
+      }),
+      { numRuns: 150 },
+    );
+    const joined = "👩🏽‍🌾".repeat(500) + "👨‍👩‍👧‍👦".repeat(500);
+    expect(characterCount(joined)).toBe(1000);
+    expect(characterCount("👩‍".repeat(2000))).toBe(expected("👩‍".repeat(2000)).length);
+  });
+
   it("when a text is as long as a book, then it is counted all the same", () => {
     expect(characterCount("ß".repeat(1_000_000))).toBe(1_000_000);
     expect(characterCount(`${"Straße ".repeat(100_000)}!`)).toBe(700_001);
