@@ -10,7 +10,7 @@ describe("how a value came about", () => {
     const { exit, out } = explain("BC-1301-WHITE-M", "merrowgate", "item_title");
     expect(exit).toBe(0);
     expect(out).toContain("value  Sallowfield Orchard Bee Suit, white, M");
-    expect(out).toMatch(/^fill {2}fit_before\("\{brand\} \{name\}"/m);
+    expect(out).toMatch(/^fill {2}if name is given then fit_before\("\{brand\} \{name\}"/m);
     expect(out).toContain("channels/merrowgate/fills.yaml:6:15");
     expect(out).toMatch(/^color +white +shop +shop-export\.csv, row 51, column "Colour"$/m);
     expect(out).toMatch(/^"\{color\}\{, size\}" +white, M$/m);
@@ -42,9 +42,13 @@ describe("how a value came about", () => {
     const own = copyOf(shop);
     lexicant(own, ["set", "BC-1106-GREY", "material=polystyrene"]);
     expect(lexicant(own, ["explain", "BC-1106-GREY", "fjordhandel", "material"]).out).toContain("edit of ");
-    expect(lexicant(own, ["explain", "BC-1106-GREEN", "fjordhandel", "material"]).out).toContain(
+    expect(lexicant(own, ["explain", "BC-1106-GREEN", "merrowgate", "stuff"]).out).toContain(
       'a member of its group has it: BC-1106-GREY says "polystyrene"',
     );
+    // Where the channel takes the field from the group, what one member says and no other denies is the group's.
+    const group = lexicant(own, ["explain", "BC-1106-GREEN", "fjordhandel", "material"]).out;
+    expect(group).toMatch(/^value {2}plastic$/m);
+    expect(group).toMatch(/^material +polystyrene +edits +edit of /m);
   });
 });
 

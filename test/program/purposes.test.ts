@@ -29,8 +29,8 @@ describe("after a channel was sent everything", () => {
       ["row_kind", "member"],
       ["stock_no", "BC-1402"],
       ["price_eur", "11,95"],
-      ["price_sek", "120,00"],
-      ["price_nok", "130,00"],
+      ["price_sek", "120"],
+      ["price_nok", "130"],
     ]);
     expect(build(shop, "--changed").out).toContain("1 listing written");
     lexicant(shop, ["sent", "fjordhandel"]);

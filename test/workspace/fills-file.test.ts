@@ -73,12 +73,13 @@ describe("fills.yaml", () => {
   });
 
   it("when it is missing or empty, then there are no fills and nothing is wrong", async () => {
-    expect(await load("")).toEqual({ blocks: [], findings: [] });
+    expect(await load("")).toEqual({ blocks: [], findings: [], advice: [] });
     expect(await load("all:\n")).toMatchObject({ findings: [] });
     const nowhere = { root: "", definition, names, surroundings };
     expect(await loadFills("/nowhere/fills.yaml", "fills.yaml", nowhere)).toEqual({
       blocks: [],
       findings: [],
+      advice: [],
     });
   });
 

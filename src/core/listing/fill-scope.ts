@@ -126,6 +126,12 @@ export class FillScope implements Scope {
     }
   }
 
+  /** The product that a field's fill reads: the group itself for what belongs to it. */
+  productOf({ rule }: PlannedField): Product {
+    const scope = rule.field.level === "group" ? this.group?.scopeIn(this.priced.plan) : undefined;
+    return (scope ?? this).priced.product;
+  }
+
   /** Gives a field a value that no fill makes, such as the category. */
   preset(slot: number, value: Value): void {
     this.filled[slot] = { value, problems: [] };

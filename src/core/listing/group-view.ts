@@ -1,5 +1,6 @@
 import type { Product } from "../catalogue/product.js";
 import { asSku } from "../ids.js";
+import { order } from "../language/operations.js";
 import type { MaybeBlank } from "../values/value.js";
 import { axesOf } from "./demand.js";
 
@@ -18,6 +19,21 @@ const commonBeginning = (names: readonly string[]): string | undefined => {
   return words.join(" ").replace(/[\s,;:|/(\[–-]+$/, "") || undefined;
 };
 
+/** The members' texts of an attribute, those that say the same once: 300 g and 0.3 kg are one weight. */
+const distinct = (members: readonly Product[], slot: number): readonly string[] => {
+  const found: { readonly text: string; readonly value: MaybeBlank }[] = [];
+  for (const member of members) {
+    const text = member.text(slot);
+    if (text === undefined) continue;
+    const isKnown = found.some(
+      (one) =>
+        one.text === text || (typeof one.value === "object" && order(one.value, member.value(slot)) === 0),
+    );
+    if (!isKnown) found.push({ text, value: member.value(slot) });
+  }
+  return found.map(({ text }) => text);
+};
+
 /** The members of one group of a channel as the group itself, under a SKU of its own. */
 export const groupView = (members: readonly [Product, ...Product[]], sku: string): GroupView => {
   const [first] = members;
@@ -33,7 +49,7 @@ export const groupView = (members: readonly [Product, ...Product[]], sku: string
     known.add(slot);
     if (slot === skuSlot) texts[slot] = sku;
     if (slot === skuSlot || axes.has(slot)) return;
-    const given = [...new Set(members.flatMap((member) => member.text(slot) ?? []))];
+    const given = distinct(members, slot);
     const isName = names[slot]?.split("@", 1)[0] === "name";
     texts[slot] = given.length > 1 ? (isName ? commonBeginning(given) : undefined) : given[0];
     if (given.length > 1 && texts[slot] === undefined) differing[slot] = given;

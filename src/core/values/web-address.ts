@@ -3,9 +3,13 @@
 const forbidden = /[\u0000-\u0020\u007f-\u00a0"<>\\^`{|}]/;
 // Several addresses that were written side by side and never taken apart.
 const second = /[,;]\s*https?:\/\//i;
-const host =
-  /^https?:\/\/(?:[^/?#@]*@)?((?:[\p{L}\p{N}](?:[\p{L}\p{N}-]*[\p{L}\p{N}])?\.)+[\p{L}\p{N}-]{2,})(?::\d{1,5})?(?:[/?#]|$)/iu;
+const name = String.raw`(?:[\p{L}\p{N}](?:[\p{L}\p{N}-]*[\p{L}\p{N}])?\.)+[\p{L}\p{N}-]{2,}`;
+const number = String.raw`\d{1,3}(?:\.\d{1,3}){3}|\[[0-9a-f:]+\]`;
+const host = new RegExp(
+  String.raw`^https?:\/\/(?:[^/?#@]*@)?(?:${name}|${number})(?::\d{1,5})?(?:[/?#]|$)`,
+  "iu",
+);
 
-/** Whether a text is one whole web address, with http or https and the full name of its host. */
+/** Whether a text is one whole web address, with http or https and the full name or number of its host. */
 export const isWebAddress = (text: string): boolean =>
   host.test(text) && !forbidden.test(text) && !second.test(text);

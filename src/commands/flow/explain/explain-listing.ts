@@ -102,11 +102,13 @@ const giverOf = (
 };
 
 const attributesOf = (
-  { product, family }: ExplainedListing,
+  { product: member, family, setup }: ExplainedListing,
+  planned: PlannedField,
   fill: Fill,
   store: Store,
 ): readonly ReadAttribute[] => {
-  const base = family.members.find(({ sku }) => sku === product.sku);
+  const product = fillTrial(member.sku, family, setup, plansOf(setup))?.productOf(planned) ?? member;
+  const base = family.members.find(({ sku }) => sku === member.sku);
   const slots = [...fill.program.reads, ...(fill.usual?.program.reads ?? [])];
   return [...new Set(slots)].map((slot) => {
     const name = product.attributes.names[slot] ?? "";
@@ -114,6 +116,7 @@ const attributesOf = (
     const value = product.value(slot);
     const isMade =
       value !== undefined &&
+      product.sku === member.sku &&
       product.text(slot) !== base?.text(slot) &&
       (origin === undefined || origin === base?.origin(slot));
     return { name, value, isMade, from: origin === undefined ? undefined : store.placeOf(origin, name) };
@@ -163,7 +166,7 @@ export const explainField = (
     ...{ rule, giver, value, steps },
     given: same(given, value) ? undefined : given,
     need: needFor(rule, listing),
-    attributes: giver.by === "fill" ? attributesOf(explained, giver.fill, store) : [],
+    attributes: giver.by === "fill" ? attributesOf(explained, planned, giver.fill, store) : [],
     findings: explained.outcome.findings.filter(({ field }) => field === rule.field.code),
   };
 };
