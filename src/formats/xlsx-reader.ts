@@ -1,3 +1,4 @@
+import type { formatValue } from "hucre";
 import type { CellValue } from "hucre/xlsx";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { nearest } from "../core/diagnostics/nearest.js";
@@ -5,7 +6,7 @@ import { Refusal } from "../core/diagnostics/refusal.js";
 import { allBytes, type ByteSource } from "./byte-source.js";
 import { headedRows, padded } from "./header-row.js";
 import { fixedColumns, type TableRecord, type TableStream } from "./table-stream.js";
-import type { Shown, ShownCells } from "./xlsx-shown.js";
+import type { Shown } from "./xlsx-shown.js";
 import { guardedMembers, memberBytes } from "./zip-archive.js";
 
 export interface XlsxOptions {
@@ -53,28 +54,37 @@ const numberText = (value: number): string => {
     .replace(/\.?0+$/, "");
 };
 
-/** A number whose cell shows it as a share or filled up with zeros. */
-const shownNumber = (value: number, shown: Shown): string =>
-  shown.shown === "percent"
-    ? `${numberText(Number((value * 100).toPrecision(15)))}%`
-    : numberText(value).replace(/^\d+$/, (digits) => digits.padStart(shown.digits, "0"));
+/** How a cell shows its value where that is another text than the value's own. */
+export type ShowCell = (value: number | Date) => string;
 
-export const cellText = (value: CellValue | undefined, shown?: Shown): string => {
-  if (shown !== undefined && typeof value === "number" && Number.isFinite(value))
-    return shownNumber(value, shown);
+const showing = (shown: Shown, format: typeof formatValue): ShowCell => {
+  switch (shown.shown) {
+    case "percent":
+      return (value) =>
+        typeof value === "number" ? `${numberText(Number((value * 100).toPrecision(15)))}%` : cellText(value);
+    case "zeros":
+      return (value) => cellText(value).replace(/^\d+$/, (digits) => digits.padStart(shown.digits, "0"));
+    case "part of a date":
+      return (value) => format(value, shown.format);
+  }
+};
+
+export const cellText = (value: CellValue | undefined, show?: ShowCell): string => {
+  if (show !== undefined && ((typeof value === "number" && Number.isFinite(value)) || value instanceof Date))
+    return show(value);
   if (value === null || value === undefined) return "";
   if (typeof value === "string") return value;
   if (typeof value === "number") return Number.isFinite(value) ? numberText(value) : "";
   if (typeof value === "boolean") return value ? "yes" : "no";
   const iso = value.toISOString();
-  return iso.endsWith("T00:00:00.000Z") ? iso.slice(0, 10) : iso.slice(0, 19);
+  return iso.endsWith("T00:00:00.000Z") ? iso.slice(0, 10) : iso.slice(0, 19).replace("T", " ");
 };
 
 const sheetReference = /<(?:\w+:)?sheet\b[^>]*?\b(?:\w+:)?id="(rId[^"]*)"/g;
 const relationship = /<(?:\w+:)?Relationship\b[^>]*>/g;
 
 /** The cells of a sheet whose number shows otherwise than its digits; undefined where the workbook has no such style. */
-const shownIn = async (bytes: Buffer, sheet: number, file: string): Promise<ShownCells | undefined> => {
+const shownIn = async (bytes: Buffer, sheet: number, file: string): Promise<ShowingCells | undefined> => {
   const styles = await memberBytes(bytes, "xl/styles.xml", file);
   const { shownCells, shownStyles } = await import("./xlsx-shown.js");
   const found = styles === undefined ? undefined : shownStyles(styles.toString("utf8"));
@@ -86,8 +96,25 @@ const shownIn = async (bytes: Buffer, sheet: number, file: string): Promise<Show
   const target = /\bTarget="([^"]*)"/.exec(link)?.[1] ?? "";
   const path = target.startsWith("/") ? target.slice(1) : `xl/${target}`;
   const xml = await memberBytes(bytes, path, file);
-  return xml === undefined ? undefined : shownCells(xml, found);
+  if (xml === undefined) return undefined;
+  const { formatValue } = await import("hucre");
+  const shows = new Map<Shown, ShowCell>([...found.values()].map((one) => [one, showing(one, formatValue)]));
+  const cells = shownCells(xml, found);
+  return {
+    in(row) {
+      const own = cells.in(row);
+      return (column) => {
+        const one = own?.get(column);
+        return one === undefined ? undefined : shows.get(one);
+      };
+    },
+  };
 };
+
+/** How the cells of a row show their values, by column; undefined for those that show them as they are. */
+interface ShowingCells {
+  in(row: number): (column: number) => ShowCell | undefined;
+}
 
 /**
  * Opens one sheet of a workbook.
@@ -108,7 +135,7 @@ export const openXlsx = async (source: ByteSource, options: XlsxOptions = {}): P
     try {
       for await (const { index, values } of streamXlsxRows(bytes, { sheet })) {
         const own = shown?.in(index);
-        const cells = Array.from(values, (value, column) => cellText(value, own?.get(column)));
+        const cells = Array.from(values, (value, column) => cellText(value, own?.(column)));
         if (cells.every((cell) => cell === "")) continue;
         batch.push({ row: index + 1, cells });
         if (batch.length < BATCH) continue;

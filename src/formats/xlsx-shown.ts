@@ -4,18 +4,34 @@ import { SaxesParser } from "saxes";
 export type Shown =
   | { readonly shown: "percent" }
   /** Filled up with zeros: an article number 42 that shows as 00042. */
-  | { readonly shown: "zeros"; readonly digits: number };
+  | { readonly shown: "zeros"; readonly digits: number }
+  /** A part of a day, or a time of it: `10-Dec`, `2026`, `10:30`. */
+  | { readonly shown: "part of a date"; readonly format: string };
 
-// Built-in formats of percent (ECMA-376, part 1, 18.8.30).
+const partOfDate = (format: string): Shown => ({ shown: "part of a date", format });
+
+// Built-in formats of percent and of parts of dates (ECMA-376, part 1, 18.8.30).
 const builtIn = new Map<number, Shown>([
   [9, { shown: "percent" }],
   [10, { shown: "percent" }],
+  [16, partOfDate("d-mmm")],
+  [17, partOfDate("mmm-yy")],
+  [18, partOfDate("h:mm AM/PM")],
+  [19, partOfDate("h:mm:ss AM/PM")],
+  [20, partOfDate("h:mm")],
+  [21, partOfDate("h:mm:ss")],
+  [45, partOfDate("mm:ss")],
+  [46, partOfDate("[h]:mm:ss")],
+  [47, partOfDate("mm:ss.0")],
 ]);
 
 const shownBy = (code: string): Shown | undefined => {
   const [positive = ""] = code.replace(/"[^"]*"|\\.|\[[^\]]*\]/g, "").split(";");
   if (positive.includes("%")) return { shown: "percent" };
-  return /^0{2,}$/.test(positive) ? { shown: "zeros", digits: positive.length } : undefined;
+  if (/^0{2,}$/.test(positive)) return { shown: "zeros", digits: positive.length };
+  const isDate = /[ydhs]/i.test(positive) && !/[0#?]/.test(positive.replace(/\.0+/, ""));
+  const isWhole = ["y", "m", "d"].every((letter) => positive.toLowerCase().includes(letter));
+  return isDate && !isWhole && !/general/i.test(positive) ? partOfDate(code) : undefined;
 };
 
 const local = (name: string): string => name.slice(name.indexOf(":") + 1);
