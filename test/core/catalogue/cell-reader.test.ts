@@ -75,7 +75,11 @@ describe("cells as their attribute's kind", () => {
       "9524000001017",
       'gtin "9524000001017": its check digit is wrong: compare it with the packaging',
     ],
-    ["sale_from", "03/04/2026", 'sale_from "03/04/2026": it is not a day written as 2026-03-01'],
+    [
+      "sale_from",
+      "03/04/2026",
+      'sale_from "03/04/2026": day and month can change places: say in its source which comes first (date_order: dmy or mdy)',
+    ],
   ])("when %s holds %j, then it is kept as written and told", (attribute, cell, expected) => {
     const { text, notes } = readCell(attribute, cell);
     expect(text).toBe(cell);
