@@ -16,7 +16,7 @@ const commonBeginning = (names: readonly string[]): string | undefined => {
   const [first = [], ...others] = names.map((name) => name.split(" "));
   const count = first.findIndex((word, at) => others.some((words) => words[at] !== word));
   const words = count < 0 ? first : first.slice(0, count);
-  return words.join(" ").replace(/[\s,;:|/(\[–-]+$/, "") || undefined;
+  return words.join(" ").replace(/[\s,;:|/([–-]+$/, "") || undefined;
 };
 
 /** The members' texts of an attribute, those that say the same once: 300 g and 0.3 kg are one weight. */

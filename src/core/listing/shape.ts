@@ -2,10 +2,11 @@ import type { Family } from "../catalogue/family.js";
 import { fieldNamed } from "../channel/definition.js";
 import type { Field } from "../channel/field.js";
 import type { ChannelSetup } from "./channel-setup.js";
+import { asSku } from "../ids.js";
 import type { FileFamily } from "./file-family.js";
 import { listingIn } from "./fill.js";
 import { sharedOf } from "./fill-scope.js";
-import { groupScope } from "./filled-group.js";
+import { groupScope, groupSku } from "./filled-group.js";
 import { groupModels } from "./group-models/group-models.js";
 import { isHeld, productOf, type Listing, type Outcome } from "./listing.js";
 import { byGroup } from "./regroup.js";
@@ -61,7 +62,8 @@ export const shape = (
     const isGroup =
       first.product.group !== undefined &&
       (going > 1 ||
-        (groupField !== undefined && listings.some((listing) => isSentAsMember(listing, setup, groupField))));
+        (groupField !== undefined &&
+          listings.some((listing) => isSentAsMember(listing, family, setup, groupField))));
     const shaped = groupModels[groups.model]({
       ...{ listings, isGroup, definition, groupField },
       // Held members are of the group, too: it is to read the same tomorrow, when they go.
@@ -78,6 +80,14 @@ const listingsOf = (outcomes: readonly Outcome[]): readonly Listing[] =>
     outcome.kind === "ready" || outcome.kind === "held" ? [outcome.listing] : [],
   );
 
-/** A group that shrank to one stays a group for a channel that knows its last member by it. */
-const isSentAsMember = (listing: Listing, setup: ChannelSetup, groupField: Field): boolean =>
-  wasMember(listing, setup) && setup.live?.(listing.product.sku)?.values[groupField.code] !== undefined;
+/** A group that shrank to one stays a group for a channel that has the group's own row, or knows its last member by it. */
+const isSentAsMember = (
+  listing: Listing,
+  family: Family,
+  setup: ChannelSetup,
+  groupField: Field,
+): boolean => {
+  const { group, sku } = listing.product;
+  if (setup.live?.(asSku(groupSku(group ?? "", family.members)))?.isGroup === true) return true;
+  return wasMember(listing, setup) && setup.live?.(sku)?.values[groupField.code] !== undefined;
+};
