@@ -6,6 +6,7 @@ import { parse } from "csv-parse/sync";
 import jsonld from "jsonld";
 import { describe, expect, it } from "vitest";
 import { demoShop } from "../kit/demo-shop.js";
+import { notInSchemaOrg } from "../kit/schema-org.js";
 import { copyOf, jsonLines, lexicant, projectRoot, read, write } from "../kit/run.js";
 
 const shop = demoShop();
@@ -141,6 +142,15 @@ describe("every channel's files, read by others", () => {
     const [offer] = property(variant ?? {}, "offers");
     expect(property(offer ?? {}, "priceCurrency")).toEqual([{ "@value": "GBP" }]);
     expect(String(property(offer ?? {}, "availability")[0]?.["@value"])).toMatch(/^https:\/\/schema\.org\//);
+    const { "@graph": graph } = page as { "@graph": Json[] };
+    expect([graph.length > 100, [...new Set(notInSchemaOrg(graph))]]).toEqual([true, []]);
+    // A term on a type that has none, and one that is not in the vocabulary, would be noticed.
+    const spoilt = { "@type": "Product", priceCurrency: "GBP", offers: { "@type": "Brand", isbn: "1" } };
+    expect(notInSchemaOrg(spoilt)).toEqual([
+      "Product has no priceCurrency",
+      "offers holds no Brand",
+      "Brand has no isbn",
+    ]);
   });
 
   it("when it is built again, then every file has the same bytes", () => {

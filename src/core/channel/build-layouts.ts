@@ -44,6 +44,7 @@ export const buildLayouts = (
     const settings = layoutSettings(source.settings ?? {}, source.place, findings);
     const built = layoutOf(source, settings, fields, find);
     settings.end();
+    findings.push(...pricesApart(built, source.place));
     if (built === undefined && findings.length === 0)
       findings.push(
         diagnostic(
@@ -55,6 +56,21 @@ export const buildLayouts = (
     return built === undefined ? [] : [built];
   });
   return { layouts, findings };
+};
+
+/** In JSON-LD the terms for money are an offer's: on a product a price would say nothing to who reads it. */
+const pricesApart = (layout: LayoutDefinition | undefined, place: Place): readonly Diagnostic[] => {
+  if (layout?.format !== "jsonld") return [];
+  const { columns, offer, listPrice } = layout;
+  return columns
+    .filter(({ field }) => field.kind === "money" && !offer.includes(field) && field !== listPrice)
+    .map(({ name }) =>
+      diagnostic(
+        "wrong-setting",
+        { key: "settings.offer", reason: `lists the money column "${name}", or settings.list_price names it` },
+        { place },
+      ),
+    );
 };
 
 type Cell = LayoutColumn | MarkColumn;
