@@ -1,5 +1,6 @@
 import { gzipSync } from "node:zlib";
 import { zipSync, strToU8 } from "fflate";
+import { Decimal } from "decimal.js";
 import fc from "fast-check";
 import { writeXlsx } from "hucre/xlsx";
 import { describe, expect, it } from "vitest";
@@ -239,6 +240,8 @@ describe("reading XML", () => {
   });
 });
 
+const Exact = Decimal.clone({ precision: 100 });
+
 describe("reading JSON", () => {
   it("when objects stand in a list, then their leaves are columns by path and lists are lists", async () => {
     const { header, rows } = await readOne(
@@ -248,6 +251,25 @@ describe("reading JSON", () => {
     expect(header).toEqual(["sku", "price.amount", "price.currency", "tags", "on", "late", "code"]);
     expect(rows[0]?.slice(0, 5)).toEqual(["A", "49", "GBP", `x${LIST_SEPARATOR}y`, "yes"]);
     expect(rows[1]).toEqual(["B", "", "", "", "", "z", "9524000001016"]);
+  });
+
+  it("when any number is written, in whatever way JSON has, then its digits arrive as another reader counts them", async () => {
+    const written = fc
+      .tuple(
+        fc.constantFrom("", "-"),
+        fc.stringMatching(/^(0|[1-9]\d{0,24})$/),
+        fc.stringMatching(/^(\.\d{1,12})?$/),
+        fc.constantFrom("", "e3", "E-4", "e+12", "e0"),
+      )
+      .map((parts) => parts.join(""));
+    await fc.assert(
+      fc.asyncProperty(written, async (number) => {
+        const { rows } = await readOne("n.json", `[{"n":${number}}]`, { format: "json" });
+        const expected = new Exact(number).toFixed();
+        expect(rows).toEqual([[expected === "-0" ? "0" : expected]]);
+      }),
+      { numRuns: 100 },
+    );
   });
 
   it("when the list stands deeper, then it is found, or taken where it is stated", async () => {

@@ -22,10 +22,12 @@ const account = { title: "A & B", shopUrl: "https://a.example/?a=1&b=2", descrip
 const item = { title: "title", link: "ref", description: "title", guid: "ref" };
 const feed = { prefix: "st", namespace: "https://stall.example/ns", item };
 
+const noPence = fields.replace("price|*|money||optional|2", "price|*|money||optional|0");
+
 /** A layout as a definition states it. */
-const layoutOf = (layout: Readonly<Record<string, unknown>>) => {
+const layoutOf = ({ fields: table = fields, ...layout }: Readonly<Record<string, unknown>>) => {
   const { definition: built, findings } = definitionOf({
-    fields,
+    fields: table as string,
     source: {
       crossRules: [],
       roles: {},
@@ -158,6 +160,18 @@ describe("tables", () => {
     const images = "a|b\u001ec";
     expect(csv({ escape: "\\" }, { name: "x", images })).toContain("a\\|b|c");
     expect(csv({}, { name: "x", images })).toBe("ref,title,price,shots\r\n");
+  });
+
+  it("when a list holds one value with the mark in it, then it is not torn either", () => {
+    expect(csv({ escape: "\\" }, { name: "x", images: "a|b" })).toContain("a\\|b");
+    expect(csv({}, { name: "x", images: "a|b" })).toBe("ref,title,price,shots\r\n");
+  });
+
+  it("when a field of money has no decimals, then neither has its cell, alone or with its currency", () => {
+    const whole = { ...{ format: "csv", settings: { line_end: "lf", decimal_mark: "," } }, fields: noPence };
+    expect(
+      fileOf({ ...whole, columns: ["ref", columns[1], "price"] }, { name: "x", price: "7.50 GBP" }),
+    ).toBe("ref,amount,price\ns-1,8,8 GBP\n");
   });
 
   it("when a setting is unknown or wrong, then it is told", () => {

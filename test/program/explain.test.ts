@@ -13,7 +13,7 @@ describe("how a value came about", () => {
     expect(out).toMatch(/^fill {2}if name is given then fit_before\("\{brand\} \{name\}"/m);
     expect(out).toContain("channels/merrowgate/fills.yaml:6:15");
     expect(out).toMatch(/^color +white +shop +shop-export\.csv, row 51, column "Colour"$/m);
-    expect(out).toMatch(/^"\{color\}\{, size\}" +white, M$/m);
+    expect(out).toMatch(/^ *"\{color\}\{, size\}" +white, M$/m);
     expect(out).toMatch(/rule {3}required; text, at least 6 bytes, at most 180 bytes/);
     expect(out).toContain("asked by shipped definitions/merrowgate/fields.csv, row 5");
   });

@@ -40,6 +40,27 @@ describe("the tables of a workspace", () => {
     expect(shownText(bands?.band(bands.row(["1 kg"])?.cells[0] ?? "", [])?.cells[1])).toBe("3.20 GBP");
   });
 
+  it("when a key begins with a hash, then it is a row; a remark stands alone in its line", async () => {
+    const { tables } = await lookUps(
+      folderWith({ "codes.csv": "our,theirs\n# colours below\n#4F7942,fern\n# by us,\n" }),
+    );
+    const codes = tables?.get("codes");
+    expect([codes?.row(["#4F7942"])?.cells[1], codes?.row(["# by us"])]).toEqual(["fern", undefined]);
+  });
+
+  it("when keys differ by zeros, signs or letters alone, then the one that is written so is found first", async () => {
+    const { tables } = await lookUps(
+      folderWith({
+        "codes.csv": "our,theirs\n0042,long\n42,short\na+,plus\na,plain\nMoss,large\nmoss,small\n",
+      }),
+    );
+    const found = (key: string) => tables?.get("codes")?.row([key])?.cells[1];
+    expect(["0042", "42", "A+", "a", "Moss", "moss", "MOSS"].map(found)).toEqual([
+      ...["long", "short", "plus", "plain", "large", "small"],
+      "large",
+    ]);
+  });
+
   it("when rates are there, then they convert, and can be asked like any table", async () => {
     const { rates, tables } = await lookUps(
       folderWith({ "rates.csv": "day,from,to,rate\n2026-01-01,GBP,EUR,1.1725\n" }),

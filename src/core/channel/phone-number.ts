@@ -6,11 +6,14 @@ const call =
 const code =
   /(?:\b(?:part|parts|art|article|artikel|item|model|modell|type|typ|ref|reference|order|serial|batch|lot|sku|mpn|oem|ean|gtin|isbn|upc|barcode|code|catalogue|catalog|cat|number|nummer|no|nr)\b|#|№)[^\p{N}]{0,12}$/iu;
 
+const day = /(?<![\d./])\d{1,2}([./])\d{1,2}\1(?:\d{4}|\d{2})(?![\d./])/;
+
 const LEAST_DIGITS = 8;
 const MOST_DIGITS = 15;
 
 /** Groups as people dial them: two digits and more each, parted by blanks, brackets or slashes, not by dashes alone. */
 const isGrouped = (written: string): boolean => {
+  if (day.test(written)) return false;
   const groups = written.split(/[^\d]+/).filter(Boolean);
   return groups.length > 1 && /[ ()/]/.test(written) && groups.every((group) => group.length > 1);
 };

@@ -62,6 +62,45 @@ describe("bundles", () => {
     expect(textOf(withParts(snake, all), "quantity")).toBe("0");
   });
 
+  it("when a thing is needed in several places, then its stock is counted once for all of them", () => {
+    const all = (...sets: readonly Product[]) => shop(jar, lid, ...sets);
+    const twice = goods("TWICE", { bundle_of: "JAR+JAR+3 x JAR" });
+    expect(textOf(withParts(twice, all(twice)), "quantity")).toBe("5");
+    const inner = goods("INNER", { bundle_of: "2 x JAR" });
+    const outer = goods("OUTER", { bundle_of: "INNER+3 x JAR+LID" });
+    expect(textOf(withParts(outer, all(inner, outer)), "quantity")).toBe("5");
+    // One that states its own stock is packed already: its parts are not taken again.
+    const packed = goods("INNER", { bundle_of: "2 x JAR", quantity: "3" });
+    expect(textOf(withParts(outer, all(packed, outer)), "quantity")).toBe("3");
+  });
+
+  it("when a SKU reads like a count, then it is that SKU as long as there is one", () => {
+    const bolt = goods("2 x BOLT", { quantity: "7" });
+    const kit = goods("KIT", { bundle_of: "2 x BOLT" });
+    expect(textOf(withParts(kit, shop(bolt)), "quantity")).toBe("7");
+    expect(textOf(withParts(kit, shop(goods("BOLT", { quantity: "7" }))), "quantity")).toBe("3");
+  });
+
+  it("when any parts are needed of plain things, then so many sets can be made, and not one more", () =>
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(fc.constantFrom("A", "B", "C"), fc.integer({ min: 1, max: 4 })), { minLength: 1 }),
+        fc.record({ A: fc.nat(30), B: fc.nat(30), C: fc.nat(30) }),
+        (parts, stock) => {
+          const set = goods("SET", { bundle_of: parts.map(([sku, count]) => `${sku}: ${count}`).join("+") });
+          const things = Object.entries(stock).map(([sku, count]) => goods(sku, { quantity: String(count) }));
+          const made = Number(textOf(withParts(set, shop(...things)), "quantity"));
+          const needs = (sets: number): boolean =>
+            Object.entries(stock).every(
+              ([sku, have]) =>
+                parts.filter((part) => part[0] === sku).reduce((sum, part) => sum + part[1] * sets, 0) <=
+                have,
+            );
+          expect([needs(made), needs(made + 1)]).toEqual([true, false]);
+        },
+      ),
+    ));
+
   it("when a product is no bundle, then it is left as it is", () => {
     expect(withParts(jar, find)).toBe(jar);
   });

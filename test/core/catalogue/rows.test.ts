@@ -208,6 +208,13 @@ describe("pairs of name and value", () => {
     ]);
   });
 
+  it("when an option is one that no product varies by, then it is kept as an attribute of its own", () => {
+    expect(readRows(options, "A-1,A,Price,red,Title,M\nA-2,A,,blue,,L")).toEqual([
+      "2 product sku=A-1 group=A option_price=red title=M varies_by=option_price+title",
+      "3 product sku=A-2 group=A option_price=blue title=L varies_by=option_price+title",
+    ]);
+  });
+
   it("when pairs name attributes of any kind, then known ones are typed and others are the user's own", () => {
     const pairs = {
       ...options,

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { sentence } from "../../../src/core/diagnostics/wording.js";
+import { patternCompiler } from "../../../src/workspace/patterns.js";
 import { definitionOf, rowsOf } from "../../kit/definition.js";
 import { outcomesOf, setupOf, told } from "../../kit/listing.js";
 
@@ -34,6 +35,26 @@ describe("what texts must not hold", () => {
     expect(titled(wrong, ban)).toContain("it is banned");
     expect(titled(wrong, ban)).toMatch(/^held/);
     expect(titled(right, ban)).toBe("ready: ");
+  });
+
+  it("when a pattern is banned, then it is found anywhere in a text, by the engine that the program has", async () => {
+    const compile = await patternCompiler(true);
+    const ban = (pattern: string, name: string): boolean => {
+      const compiled = compile(pattern);
+      if (!("find" in compiled)) throw new Error(compiled.reason);
+      return compiled.find(name) !== undefined;
+    };
+    expect(["now!!", "!!", "a\n!! b", "one!"].map((name) => ban("!!+", name))).toEqual([
+      true,
+      true,
+      true,
+      false,
+    ]);
+    expect([ban("^Spade$", "A Spade"), ban("^Spade$", "Spade"), ban("[0-9]+%", "at 20% less")]).toEqual([
+      false,
+      true,
+      true,
+    ]);
   });
 
   it("when a ban is a warning, then the listing is ready all the same", () =>

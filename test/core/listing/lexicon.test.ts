@@ -49,6 +49,14 @@ describe("our words in the channel's", () => {
     );
   });
 
+  it("when terms differ by a sign alone, then each has its own value", () => {
+    const signs = [row("A+", "green"), row("A", "red"), row("<5", "green"), row(">5", "red")];
+    expect(["A+", "A", "a +", "<5", "> 5", "A++"].map((term) => hueOf(term, ...signs))).toEqual([
+      ...["green", "red", "green"],
+      ...["green", "red", ""],
+    ]);
+  });
+
   it("when an expression asks for the channel's word, then it is that of the lexicon or of the field's lists", () => {
     const ask = channelTerms(definition, lexiconOf([row("sand", "red")]));
     expect([ask("hue", "sand"), ask("hue", "Moss"), ask("hue", "lilac"), ask("nothing", "moss")]).toEqual([
