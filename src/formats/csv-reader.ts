@@ -31,7 +31,8 @@ export const delimiterNames: Readonly<Record<string, string>> = {
 const sniffDelimiter = (head: string): string => {
   const lines = head
     .slice(0, 1 << 16)
-    .replace(/"(?:[^"]|"")*"/g, "")
+    // A quoted cell is a cell: nothing in its place would leave a line of tabs alone, which reads as blank.
+    .replace(/"(?:[^"]|"")*"/g, "x")
     .split(/\r\n?|\n/)
     .filter((line) => line.trim() !== "")
     .slice(0, SNIFFED_LINES);

@@ -155,6 +155,26 @@ describe("the reader beside others' parsers and files", () => {
     );
   });
 
+  it("when every cell of any table stands in quotes, then its mark is found and the quotes are no part of the cells", async () => {
+    const cell = fc.string({ unit: fc.constantFrom("a", "é", '"', ",", ";", "|", "\t", " ", "1") });
+    const row = fc.tuple(cell, cell, cell);
+    await fc.assert(
+      fc.asyncProperty(
+        fc.constantFrom(",", ";", "\t", "|"),
+        fc.array(row, { minLength: 1, maxLength: 4 }),
+        async (mark, rows) => {
+          const kept = rows.map(([first, ...others]) => [`x${first}`, ...others]);
+          const line = (cells: readonly string[]): string =>
+            cells.map((text) => `"${text.replaceAll('"', '""')}"`).join(mark);
+          const content = [["one", "two", "three"], ...kept].map(line).join("\n");
+          const { header, rows: found } = await readAll(content);
+          expect([header, found.map(({ cells }) => cells)]).toEqual([["one", "two", "three"], kept]);
+        },
+      ),
+      { numRuns: 60 },
+    );
+  });
+
   it("when any bytes are read, then reading ends with rows or a refusal", async () => {
     await fc.assert(
       fc.asyncProperty(fc.uint8Array({ maxLength: 400 }), async (bytes) => {
