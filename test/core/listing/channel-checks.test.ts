@@ -20,6 +20,36 @@ const banning = (lines: string) =>
 const titled = (name: string, lines: string): string =>
   told(outcomesOf(setupOf(banning(lines).definition), { ...spade, name })[0]);
 
+describe("what a full file would take from a live listing", () => {
+  const place = { file: "definition.yaml", line: 1 };
+  const { definition } = definitionOf({
+    fields:
+      "field|scope|label|kind|list|need|level\nref|*|Ref|text||required|\nled|*|Led|text||optional|group\ntitle|*|Title|text||required|\nprice|*|Price|money||required|\nhue|*|Hue|text||optional|",
+    source: {
+      crossRules: [],
+      roles: { name: "title", price: "price" },
+      groups: { model: "leading-member", toldApartBy: undefined, groupField: "led", place },
+      purposes: [{ purpose: "full", blank: "erase", place }],
+    },
+  });
+  const live = (values: Readonly<Record<string, string>>) => (sku: string) =>
+    sku === "spade"
+      ? ({ category: "g.t.s", group: undefined, axes: "", name: "Spade", gtin: undefined, values } as never)
+      : undefined;
+
+  it("when a field is blank now, then that is told; the reference to its group is the file's own to make", () => {
+    const setup = {
+      ...setupOf(definition, { fills: { led: "blank", hue: "color" } }),
+      live: live({ ref: "spade", led: "rake", title: "Spade", hue: "green" }),
+    };
+    const said = told(outcomesOf(setup, spade)[0]);
+    expect(said).toBe(
+      'ready: Hue is blank now, and the channel has "green": a full file would take it away; fill it, or leave it to an amend file',
+    );
+    expect(told(outcomesOf(setup, { ...spade, color: "red" })[0])).toBe("ready: ");
+  });
+});
+
 describe("what texts must not hold", () => {
   it.each([
     ["word", "bargain", "Spade, BARGAIN!", "Bargains Spade"],
