@@ -23,7 +23,7 @@ export interface TalliedFill {
 
 /** Counts, for each field and each of its fills, how many listings it fills. */
 export interface FillTally {
-  /** A field with an error in `findings` holds a value that the channel would refuse, as in readiness. */
+  /** A field with an error in `findings` holds a value that the channel would refuse: so counts readiness, too. */
   take(listing: Listing, setup: Pick<ChannelSetup, "definition">, findings: readonly Diagnostic[]): void;
   /** In the order of the definition's fields; of one field the fill that serves most comes first. */
   rows(): readonly TalliedFill[];
