@@ -67,7 +67,10 @@ const pricesApart = (layout: LayoutDefinition | undefined, place: Place): readon
     .map(({ name }) =>
       diagnostic(
         "wrong-setting",
-        { key: "settings.offer", reason: `lists the money column "${name}", or settings.list_price names it` },
+        {
+          key: "settings.offer",
+          reason: `lists the money column "${name}", or settings.list_price names it`,
+        },
         { place },
       ),
     );

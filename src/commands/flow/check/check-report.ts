@@ -87,10 +87,12 @@ const nextLines = (channel: string, { ready, held, causes }: ChannelCounts, io: 
     best === undefined || best.alone === 0
       ? ""
       : `${countText(best.alone, "product")} ${best.alone === 1 ? "becomes" : "become"} ready by one thing: ${actText(actFor(best.first))}. `;
-  return wrapText(
-    `${first}All that is missing in one sheet: lexicant gaps ${channel}. The ${countText(ready, "listing")} that ${ready === 1 ? "is" : "are"} ready: lexicant build ${channel}`,
-    io.columns,
-  );
+  const sheet = `All that is missing in one sheet: lexicant gaps ${channel}`;
+  const file =
+    ready === 0
+      ? ""
+      : `. The ${countText(ready, "listing")} that ${ready === 1 ? "is" : "are"} ready: lexicant build ${channel}`;
+  return wrapText(first + sheet + file, io.columns);
 };
 
 /** The last lines of `--json`: the catalogue, then for each channel its causes and its counts. */
