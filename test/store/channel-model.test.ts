@@ -208,12 +208,12 @@ class Shop {
     });
   }
 
-  build(purpose: PurposeName, { changedOnly = false, only = "" } = {}): void {
+  build(purpose: PurposeName, { changedOnly = false, keepLive = false, only = "" } = {}): void {
     const rule = this.definition.purposeRules.find((one) => one.purpose === purpose);
     const [whole] = this.definition.layouts;
     if (rule === undefined || whole === undefined) throw new Error("no such purpose");
     const facts: PurposeFacts = {
-      ...{ purpose, rule, definition: this.definition, changedOnly, keepLive: false },
+      ...{ purpose, rule, definition: this.definition, changedOnly, keepLive },
       fields: purposeFields(this.definition, rule),
       only: only === "" ? undefined : new Set(this.definition.fields.filter(({ code }) => code === only)),
       live: (sku) => this.ledger.sent(sku),
@@ -245,7 +245,17 @@ class Shop {
         notes.note(sku, { ...listing, withdrawn: true });
       }
     notes.commit(["stall.csv"]);
+    if (keepLive) this.expectKept(file);
     this.built = { purpose, file };
+  }
+
+  /** What is blank now stands there as the channel has it, cell by cell. */
+  private expectKept(file: string): void {
+    const { rows } = this.full();
+    for (const row of parse(file, { columns: true }) as Record<string, string>[]) {
+      const said = Object.fromEntries(Object.entries(row).filter(([, cell]) => cell !== ""));
+      expect(said).toEqual({ ...this.channel.row(keyOf(said)), ...rows[keyOf(said)] });
+    }
   }
 
   send(): void {
@@ -340,6 +350,7 @@ const build = fc.record({
   step: fc.constant("build" as const),
   purpose: fc.constantFrom<PurposeName>("full", "amend", "offer", "stock", "withdraw"),
   changedOnly: fc.boolean(),
+  keepLive: fc.constantFrom(false, false, true),
   only: fc.constantFrom("", "", "price", "shelf", "hue"),
   isSent: fc.constantFrom(true, true, true, false),
 });
@@ -372,7 +383,9 @@ describe("a channel after any sequence of edits, files and undos", () => {
           else {
             shop.build(
               one.purpose,
-              one.purpose === "amend" ? { only: one.only } : { changedOnly: one.changedOnly },
+              one.purpose === "amend"
+                ? { only: one.only }
+                : { changedOnly: one.changedOnly, keepLive: one.purpose === "full" && one.keepLive },
             );
             if (one.isSent) shop.send();
           }
