@@ -108,7 +108,8 @@ const channelOf = (model: GroupModel["model"]) => {
             "hue",
             { name: "amount", field: "price", part: "amount" },
             { name: "currency", field: "price", part: "currency" },
-            "kroner",
+            { name: "kroner", field: "kroner", part: "amount" },
+            { name: "kroner_in", field: "kroner", part: "currency" },
             "count",
             "heft",
             "shots",
@@ -334,6 +335,7 @@ const edit = fc
       ["description", "Digs; well"],
       ["description", ""],
       ["weight", "2.5 kg"],
+      ["weight", ""],
       ["images", "three.jpg"],
       ["images", ""],
       ["keep_off", "stall"],
@@ -348,9 +350,9 @@ const edit = fc
   .map(([sku, [attribute = "", text = ""]]) => ({ step: "edit" as const, sku, attribute, text }));
 const build = fc.record({
   step: fc.constant("build" as const),
-  purpose: fc.constantFrom<PurposeName>("full", "amend", "offer", "stock", "withdraw"),
+  purpose: fc.constantFrom<PurposeName>("full", "full", "amend", "offer", "stock", "withdraw"),
   changedOnly: fc.boolean(),
-  keepLive: fc.constantFrom(false, false, true),
+  keepLive: fc.boolean(),
   only: fc.constantFrom("", "", "price", "shelf", "hue"),
   isSent: fc.constantFrom(true, true, true, false),
 });
