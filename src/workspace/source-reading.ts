@@ -147,6 +147,12 @@ export const marksIn = ({ settings }: Pick<Source, "settings">, table: TableStre
   };
 };
 
+/** Marks in words; the decimal point is as usual and needs none. */
+export const toldMarks = ({ decimalMark, dateOrder }: FoundMarks): readonly string[] => [
+  ...(decimalMark === "," ? ["decimal comma"] : []),
+  ...(dateOrder === undefined ? [] : [dateOrder === "dmy" ? "day before month" : "month before day"]),
+];
+
 /** What a file leaves unsaid: stated by the source, else seen in the first rows, else the workspace's own. */
 const defaultsOf = (
   source: Source,
@@ -165,12 +171,10 @@ const defaultsOf = (
       currency: settings.currency ?? workspace.manifest.currency,
       ...(order === undefined ? {} : { dateOrder: order }),
     },
-    told: [
-      ...(settings.decimal_mark === undefined && mark === "," ? ["decimal comma"] : []),
-      ...(settings.date_order === undefined && order !== undefined
-        ? [order === "dmy" ? "day before month" : "month before day"]
-        : []),
-    ],
+    told: toldMarks({
+      decimalMark: settings.decimal_mark === undefined ? mark : undefined,
+      dateOrder: settings.date_order === undefined ? order : undefined,
+    }),
   };
 };
 

@@ -30,7 +30,8 @@ describe("what is settled by one delivery, and read by it in the next", () => {
   it("when the first has decimal commas, then a thousand of the next is a thousand", () => {
     const shop = emptyShop("--currency", "EUR", "--language", "de");
     const head = "SKU;Bezeichnung;Preis\n";
-    imported(shop, "g.csv", `${head}H-1;Beute;1.299,00 €\nH-2;Rauch;12,50 €\n`, "--accept");
+    const { out } = imported(shop, "g.csv", `${head}H-1;Beute;1.299,00 €\nH-2;Rauch;12,50 €\n`, "--accept");
+    expect(out).toContain("(UTF-8, semicolons, decimal comma)");
     expect(read(shop, "sources/g.yaml")).toMatch(/decimal_mark: ['"]?,/);
     imported(shop, "g.csv", `${head}H-1;Beute;1.399\n`);
     expect(listed(shop).get("H-1")).toMatchObject({ price: "1399.00 EUR" });

@@ -7,6 +7,7 @@ import { styleFor } from "../../../report/style.js";
 import { tableLines } from "../../../report/table.js";
 import { wrapText } from "../../../report/text-width.js";
 import type { Source } from "../../../workspace/source-files.js";
+import { toldMarks } from "../../../workspace/source-reading.js";
 import type { FileResult, ImportResult } from "./import-files.js";
 
 const number = (count: number): string => count.toLocaleString("en");
@@ -115,6 +116,8 @@ export const proposalLines = (
   ]);
   const [head = "", ...lines] = tableLines(columns, rows, io.columns);
   const { groups, furtherRows, options, pairs, keys, mode, units, listSeparator } = proposal;
+  const { decimal_mark: decimalMark, date_order: dateOrder } = source.settings;
+  const marks = toldMarks({ decimalMark, dateOrder });
   const notes = [
     `products are matched by ${keys.join(" or ")}${mode === "update" ? ", and only known ones are updated" : ""}`,
     ...(groups.layout === "first-row"
@@ -139,7 +142,7 @@ export const proposalLines = (
       : [`several values of a cell stand between ${JSON.stringify(listSeparator)}`]),
   ];
   return [
-    `${style.bold(table.file)} has no source file yet. Proposed for sources/${source.name}.yaml (${table.told().join(", ")}):`,
+    `${style.bold(table.file)} has no source file yet. Proposed for sources/${source.name}.yaml (${[...table.told(), ...marks].join(", ")}):`,
     style.bold(head),
     ...lines,
     ...notes.map((note) => `  ${note}`),
