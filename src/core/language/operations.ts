@@ -9,6 +9,8 @@ const NUMBER_DUST = whole(10).pow(-35);
 // Conversions may have gone through a text of 20 decimals.
 const MEASURE_DUST = whole(10).pow(-12);
 const FEW_DIGITS = 30;
+// Two numbers of so many digits differ by more than that part, or not at all.
+const PLAIN_DIGITS = 11;
 
 const isDust = (a: Decimal, b: Decimal, dust: Decimal): boolean => a.minus(b).abs().lte(a.abs().times(dust));
 
@@ -22,7 +24,8 @@ const numbersCompared = (a: Decimal, b: Decimal): number => {
 /** Measures are alike to one part in 10^12: a weight in pounds and back is the same weight. */
 const measuresCompared = (a: Decimal, b: Decimal): number => {
   const found = a.comparedTo(b);
-  return found !== 0 && isDust(a, b, MEASURE_DUST) ? 0 : found;
+  if (found === 0 || (a.precision() <= PLAIN_DIGITS && b.precision() <= PLAIN_DIGITS)) return found;
+  return isDust(a, b, MEASURE_DUST) ? 0 : found;
 };
 
 /** Order of two values of one kind; undefined when they have none (blank, other kinds, other currencies). */

@@ -89,7 +89,8 @@ export class FillScope implements Scope {
   private readonly filled: (Filled | undefined)[] = [];
   private readonly waiting: PlannedField[] = [];
   private readonly circles: TroubleFacts[] = [];
-  private readonly differing: TroubleFacts[] = [];
+  /** The first attribute that the fill at work read and in which the members differ. */
+  private differing: TroubleFacts | undefined;
   private fill: Fill | undefined;
 
   constructor(
@@ -150,29 +151,37 @@ export class FillScope implements Scope {
     if (planned.fill === undefined) return (this.filled[slot] = nothing);
     this.waiting.push(planned);
     const troubles: Troubles = [];
-    const outer = this.differing.splice(0);
+    const outer = this.differing;
+    this.differing = undefined;
     const given = this.run(planned.fill, troubles);
-    const differing = this.differing.splice(0, this.differing.length, ...outer);
+    const differing = this.takeDiffering(outer);
     this.waiting.pop();
     return (this.filled[slot] =
-      differing.length === 0
+      differing === undefined
         ? this.settled(planned, given, troubles)
         : // What was worked out with one value missing that the members have can be anything.
-          {
-            value: undefined,
-            problems: differing.slice(0, 1).map((trouble) => ({ field: planned.rule, trouble })),
-          });
+          { value: undefined, problems: [{ field: planned.rule, trouble: differing }] });
   }
 
   /** An attribute of the product; of a group, what its members agree on. */
   private attribute(slot: number): MaybeBlank {
     const value = this.priced.product.value(slot);
-    const values = value === undefined ? this.view?.differing(slot) : undefined;
-    const attribute = this.priced.product.attributes.names[slot] ?? "";
-    const isTold = this.differing.some((one) => "attribute" in one && one.attribute === attribute);
-    if (values !== undefined && !isTold)
-      this.differing.push({ trouble: "members-differ", attribute, values });
-    return value;
+    if (value !== undefined || this.view === undefined) return value;
+    const values = this.view.differing(slot);
+    if (values !== undefined)
+      this.differing ??= {
+        trouble: "members-differ",
+        attribute: this.priced.product.attributes.names[slot] ?? "",
+        values,
+      };
+    return undefined;
+  }
+
+  /** What the fill that ended came upon; the one that waits for it goes on with its own. */
+  private takeDiffering(outer: TroubleFacts | undefined): TroubleFacts | undefined {
+    const found = this.differing;
+    this.differing = outer;
+    return found;
   }
 
   private settled({ rule }: PlannedField, given: MaybeBlank, troubles: Troubles): Filled {

@@ -7,7 +7,7 @@ import { axesOf } from "./demand.js";
 /** A group as a product: it has what its members have in common, and never what one of them has by chance. */
 export interface GroupView {
   readonly product: Product;
-  /** The members' texts of an attribute in which they differ; undefined where they agree, and for what they vary by. */
+  /** Some of the members' texts of an attribute in which they differ, a dozen at most; undefined where they agree, and for what they vary by. */
   differing(slot: number): readonly string[] | undefined;
 }
 
@@ -19,20 +19,26 @@ const commonBeginning = (names: readonly string[]): string | undefined => {
   return words.join(" ").replace(/[\s,;:|/([–-]+$/, "") || undefined;
 };
 
-/** The members' texts of an attribute, those that say the same once: 300 g and 0.3 kg are one weight. */
+// In a group of thousands that differ, a few values tell as much as all.
+const TOLD_VALUES = 12;
+
+/** Some of the members' texts of an attribute, those that say the same once: 300 g and 0.3 kg are one weight. */
 const distinct = (members: readonly Product[], slot: number): readonly string[] => {
-  const found: { readonly text: string; readonly value: MaybeBlank }[] = [];
+  const found = new Map<string, MaybeBlank>();
   for (const member of members) {
     const text = member.text(slot);
-    if (text === undefined) continue;
-    const isKnown = found.some(
-      (one) =>
-        one.text === text || (typeof one.value === "object" && order(one.value, member.value(slot)) === 0),
-    );
-    if (!isKnown) found.push({ text, value: member.value(slot) });
+    if (text === undefined || found.has(text)) continue;
+    const value = member.value(slot);
+    const isKnown = typeof value === "object" && [...found.values()].some((one) => order(one, value) === 0);
+    if (!isKnown) found.set(text, value);
+    if (found.size === TOLD_VALUES) break;
   }
-  return found.map(({ text }) => text);
+  return [...found.keys()];
 };
+
+const textsOf = (members: readonly Product[], slot: number): readonly string[] => [
+  ...new Set(members.flatMap((member) => member.text(slot) ?? [])),
+];
 
 /** The members of one group of a channel as the group itself, under a SKU of its own. */
 export const groupView = (members: readonly [Product, ...Product[]], sku: string): GroupView => {
@@ -49,10 +55,10 @@ export const groupView = (members: readonly [Product, ...Product[]], sku: string
     known.add(slot);
     if (slot === skuSlot) texts[slot] = sku;
     if (slot === skuSlot || axes.has(slot)) return;
-    const given = distinct(members, slot);
     const isName = names[slot]?.split("@", 1)[0] === "name";
+    const given = isName ? textsOf(members, slot) : distinct(members, slot);
     texts[slot] = given.length > 1 ? (isName ? commonBeginning(given) : undefined) : given[0];
-    if (given.length > 1 && texts[slot] === undefined) differing[slot] = given;
+    if (given.length > 1 && texts[slot] === undefined) differing[slot] = given.slice(0, TOLD_VALUES);
   };
   const text = (slot: number): string | undefined => {
     look(slot);

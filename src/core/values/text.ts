@@ -27,15 +27,18 @@ export const cleanText = (text: string): string =>
         .replace(guarded, "")
     : text;
 
+const plainSigns = /^[ -~]*$/;
+
+/** Letters without case and accents; most texts have no others, and need no more than their case. */
+const plainLetters = (text: string): string =>
+  plainSigns.test(text) ? text.toLowerCase() : text.normalize("NFKD").replace(/\p{M}/gu, "").toLowerCase();
+
 /**
  * A term folded for comparison: no case, accents or doubled spaces, and no punctuation but the signs that tell terms
  * apart: `A+` is not `A`, `<5` not `>5`, `C#` not `C`.
  */
 export const termKey = (text: string): string =>
-  text
-    .normalize("NFKD")
-    .replace(/\p{M}/gu, "")
-    .toLowerCase()
+  plainLetters(text)
     .replace(/[\u2010-\u2015\u2212]/g, "-")
     .replace(/\u2044/g, "/")
     .replace(/[^\p{L}\p{N}+<>#&/%-]+/gu, " ")
@@ -44,9 +47,6 @@ export const termKey = (text: string): string =>
 
 /** Folded for comparison: no case, accents, punctuation or doubled spaces. */
 export const fold = (text: string): string =>
-  text
-    .normalize("NFKD")
-    .replace(/\p{M}/gu, "")
-    .toLowerCase()
+  plainLetters(text)
     .replace(/[^\p{L}\p{N}]+/gu, " ")
     .trim();

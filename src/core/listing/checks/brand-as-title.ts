@@ -9,14 +9,13 @@ export const brandAsTitle: ListingCheck = {
     const field = definition.roles.name;
     const title = field === undefined ? undefined : listing.value(field.slot);
     if (field === undefined || typeof title !== "string") return;
-    const { product } = listing;
-    const own = textOf(product, "name");
+    const key = termKey(title);
+    const isTitle = (attribute: string): boolean => {
+      const text = textOf(listing.product, attribute);
+      return text !== undefined && (text === title || termKey(text) === key);
+    };
     // Where the product is called like its brand, that is its name.
-    if (own !== undefined && termKey(own) === termKey(title)) return;
-    const isBrand = ["brand", "manufacturer"].some((attribute) => {
-      const text = textOf(product, attribute);
-      return text !== undefined && termKey(text) === termKey(title);
-    });
+    const isBrand = (isTitle("brand") || isTitle("manufacturer")) && !isTitle("name");
     const rule = listing.plan.bySlot[field.slot]?.rule;
     if (isBrand && rule !== undefined)
       report("brand-as-title", { label: field.label, value: title, fills: files.fills }, { field: rule });
