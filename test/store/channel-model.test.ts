@@ -405,7 +405,7 @@ describe("a channel after any sequence of edits, files and undos", () => {
         );
         expect(others).toEqual([]);
       }),
-      { numRuns: Number(process.env["LEXICANT_RUNS"] ?? 150) },
+      { numRuns: Number(process.env["LEXICANT_RUNS"] ?? 300) },
     );
   });
 });
