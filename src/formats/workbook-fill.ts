@@ -1,6 +1,8 @@
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { columnLetter } from "../core/diagnostics/place.js";
+import { sheetParts, type SheetPart } from "./workbook-parts.js";
+import { damagedWorkbook } from "./xlsx-reader.js";
 import { xmlText } from "./xml-text.js";
 import { guardedMembers } from "./zip-archive.js";
 
@@ -19,7 +21,6 @@ export interface FillOptions {
   readonly firstRow: number;
 }
 
-const sheetTag = /<(?:\w+:)?sheet\b[^>]*>/g;
 const attribute = (tag: string, name: string): string | undefined =>
   new RegExp(`\\b${name}="([^"]*)"`).exec(tag)?.[1];
 
@@ -47,20 +48,22 @@ const textOf = (parts: Parts, name: string, file: string): string => {
   return decoder.decode(part);
 };
 
+const sheetsIn = (workbook: string, relations: string, file: string): readonly SheetPart[] => {
+  try {
+    return sheetParts(workbook, relations);
+  } catch (error) {
+    throw damagedWorkbook(file, error);
+  }
+};
+
 /** The part that holds a sheet, by the workbook's relations. */
 const sheetPart = (parts: Parts, sheet: string, file: string): string => {
-  const sheets = textOf(parts, "xl/workbook.xml", file).match(sheetTag) ?? [];
-  const names = sheets.map((tag) => unescaped(attribute(tag, "name") ?? ""));
-  const tag = sheets[names.indexOf(sheet)];
-  if (tag === undefined)
-    throw new Refusal([
-      diagnostic("unknown-sheet", { sheet, nearest: [], known: names }, { place: { file } }),
-    ]);
-  const id = attribute(tag, "r:id") ?? attribute(tag, "\\w+:id");
-  const relations = textOf(parts, "xl/_rels/workbook.xml.rels", file).match(/<Relationship\b[^>]*>/g) ?? [];
-  const target = relations.find((relation) => attribute(relation, "Id") === id);
-  const path = attribute(target ?? "", "Target") ?? "";
-  return path.startsWith("/") ? path.slice(1) : `xl/${path}`;
+  const workbook = textOf(parts, "xl/workbook.xml", file);
+  const sheets = sheetsIn(workbook, textOf(parts, "xl/_rels/workbook.xml.rels", file), file);
+  const found = sheets.find(({ name }) => name === sheet);
+  if (found !== undefined) return found.path;
+  const known = sheets.map(({ name }) => name);
+  throw new Refusal([diagnostic("unknown-sheet", { sheet, nearest: [], known }, { place: { file } })]);
 };
 
 const sharedTexts = (parts: Parts): readonly string[] => {

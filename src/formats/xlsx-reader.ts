@@ -6,6 +6,7 @@ import { Refusal } from "../core/diagnostics/refusal.js";
 import { allBytes, type ByteSource } from "./byte-source.js";
 import { headedRows, padded } from "./header-row.js";
 import { fixedColumns, type TableRecord, type TableStream } from "./table-stream.js";
+import type { SheetPart } from "./workbook-parts.js";
 import type { Shown } from "./xlsx-shown.js";
 import { guardedMembers, memberBytes } from "./zip-archive.js";
 
@@ -18,21 +19,25 @@ export interface XlsxOptions {
 export const WORKBOOK_LIMIT = 512 << 20;
 const BATCH = 500;
 
-const sheetTag = /<(?:\w+:)?sheet\b[^>]*?\bname="([^"]*)"/g;
-
-const entities: Readonly<Record<string, string>> = { amp: "&", lt: "<", gt: ">", quot: '"', apos: "'" };
-
-const unescaped = (text: string): string =>
-  text.replace(/&(amp|lt|gt|quot|apos);/g, (_, name: string) => entities[name] ?? "");
-
-export const sheetNames = async (bytes: Buffer, file: string): Promise<readonly string[]> => {
+/** The sheets of a workbook, in their order. */
+const sheetsOf = async (bytes: Buffer, file: string): Promise<readonly SheetPart[]> => {
   const workbook = await memberBytes(bytes, "xl/workbook.xml", file);
   if (workbook === undefined)
     throw new Refusal([
       diagnostic("not-a-table", { found: "a ZIP archive without a workbook" }, { place: { file } }),
     ]);
-  return [...workbook.toString("utf8").matchAll(sheetTag)].map(([, name = ""]) => unescaped(name));
+  const relations = await memberBytes(bytes, "xl/_rels/workbook.xml.rels", file);
+  const { sheetParts } = await import("./workbook-parts.js");
+  const decoder = new TextDecoder();
+  try {
+    return sheetParts(decoder.decode(workbook), decoder.decode(relations));
+  } catch (error) {
+    throw damagedWorkbook(file, error);
+  }
 };
+
+export const sheetNames = async (bytes: Buffer, file: string): Promise<readonly string[]> =>
+  (await sheetsOf(bytes, file)).map(({ name }) => name);
 
 const chosenSheet = (names: readonly string[], wanted: string | number | undefined, file: string): number => {
   if (wanted === undefined) return 0;
@@ -80,21 +85,12 @@ export const cellText = (value: CellValue | undefined, show?: ShowCell): string 
   return iso.endsWith("T00:00:00.000Z") ? iso.slice(0, 10) : iso.slice(0, 19).replace("T", " ");
 };
 
-const sheetReference = /<(?:\w+:)?sheet\b[^>]*?\b(?:\w+:)?id="(rId[^"]*)"/g;
-const relationship = /<(?:\w+:)?Relationship\b[^>]*>/g;
-
 /** The cells of a sheet whose number shows otherwise than its digits; undefined where the workbook has no such style. */
-const shownIn = async (bytes: Buffer, sheet: number, file: string): Promise<ShowingCells | undefined> => {
+const shownIn = async (bytes: Buffer, path: string, file: string): Promise<ShowingCells | undefined> => {
   const styles = await memberBytes(bytes, "xl/styles.xml", file);
   const { shownCells, shownStyles } = await import("./xlsx-shown.js");
-  const found = styles === undefined ? undefined : shownStyles(styles.toString("utf8"));
+  const found = styles === undefined ? undefined : shownStyles(new TextDecoder().decode(styles));
   if (found === undefined || found.size === 0) return undefined;
-  const workbook = (await memberBytes(bytes, "xl/workbook.xml", file))?.toString("utf8") ?? "";
-  const id = [...workbook.matchAll(sheetReference)][sheet]?.[1];
-  const links = (await memberBytes(bytes, "xl/_rels/workbook.xml.rels", file))?.toString("utf8") ?? "";
-  const link = [...links.matchAll(relationship)].find(([tag]) => tag.includes(`"${id ?? ""}"`))?.[0] ?? "";
-  const target = /\bTarget="([^"]*)"/.exec(link)?.[1] ?? "";
-  const path = target.startsWith("/") ? target.slice(1) : `xl/${target}`;
   const xml = await memberBytes(bytes, path, file);
   if (xml === undefined) return undefined;
   const { formatValue } = await import("hucre");
@@ -124,10 +120,11 @@ export const openXlsx = async (source: ByteSource, options: XlsxOptions = {}): P
   const { file } = source;
   const bytes = await allBytes(source, WORKBOOK_LIMIT);
   await guardedMembers(bytes, file);
-  const names = await sheetNames(bytes, file);
+  const sheets = await sheetsOf(bytes, file);
+  const names = sheets.map(({ name }) => name);
   const sheet = chosenSheet(names, options.sheet, file);
   const { streamXlsxRows } = await import("hucre/xlsx");
-  const shown = await shownIn(bytes, sheet, file).catch((error: unknown) => {
+  const shown = await shownIn(bytes, sheets[sheet]?.path ?? "", file).catch((error: unknown) => {
     throw damagedWorkbook(file, error);
   });
   async function* records(): AsyncGenerator<readonly TableRecord[]> {

@@ -1,4 +1,5 @@
 import { SaxesParser } from "saxes";
+import { localName } from "./workbook-parts.js";
 
 /** How a number format shows a number as another text than its digits. */
 export type Shown =
@@ -34,8 +35,6 @@ const shownBy = (code: string): Shown | undefined => {
   return isDate && !isWhole && !/general/i.test(positive) ? partOfDate(code) : undefined;
 };
 
-const local = (name: string): string => name.slice(name.indexOf(":") + 1);
-
 /** The styles of a workbook's cells that show a number otherwise, by the style's index; empty in nearly all workbooks. */
 export const shownStyles = (stylesXml: string): ReadonlyMap<number, Shown> => {
   const formats = new Map(builtIn);
@@ -44,7 +43,7 @@ export const shownStyles = (stylesXml: string): ReadonlyMap<number, Shown> => {
   let inCells = false;
   let index = 0;
   parser.on("opentag", ({ name, attributes }) => {
-    const tag = local(name);
+    const tag = localName(name);
     if (tag === "numFmt") {
       const shown = shownBy(attributes["formatCode"] ?? "");
       if (shown !== undefined) formats.set(Number(attributes["numFmtId"]), shown);
@@ -56,7 +55,7 @@ export const shownStyles = (stylesXml: string): ReadonlyMap<number, Shown> => {
     index++;
   });
   parser.on("closetag", ({ name }) => {
-    if (local(name) === "cellXfs") inCells = false;
+    if (localName(name) === "cellXfs") inCells = false;
   });
   parser.write(stylesXml).close();
   return styles;
@@ -81,7 +80,7 @@ export const shownCells = (sheet: Uint8Array, styles: ReadonlyMap<number, Shown>
   let row = -1;
   let column = -1;
   parser.on("opentag", ({ name, attributes }) => {
-    const tag = local(name);
+    const tag = localName(name);
     if (tag === "row") {
       row = attributes["r"] === undefined ? row + 1 : Number(attributes["r"]) - 1;
       column = -1;

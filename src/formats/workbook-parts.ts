@@ -1,0 +1,45 @@
+import { SaxesParser } from "saxes";
+
+/** One sheet of a workbook, with the part of the package that holds it. */
+export interface SheetPart {
+  readonly name: string;
+  /** The part's name in the archive; "" where the workbook's relations do not tell it. */
+  readonly path: string;
+}
+
+type Attributes = Readonly<Record<string, string>>;
+
+/** A name without its namespace's prefix, which each program chooses itself. */
+export const localName = (name: string): string => name.slice(name.indexOf(":") + 1);
+
+const attributesOf = (xml: string, tag: string): readonly Attributes[] => {
+  const found: Attributes[] = [];
+  if (xml === "") return found;
+  const parser = new SaxesParser();
+  parser.on("opentag", ({ name, attributes }) => {
+    if (localName(name) === tag) found.push(attributes);
+  });
+  parser.write(xml).close();
+  return found;
+};
+
+/** The relation that a sheet names: `r:id`, by whatever prefix. */
+const relationOf = (sheet: Attributes): string | undefined =>
+  Object.entries(sheet).find(([name]) => name.includes(":") && localName(name) === "id")?.[1];
+
+const inPackage = (target: string): string => (target.startsWith("/") ? target.slice(1) : `xl/${target}`);
+
+/**
+ * The sheets of a workbook in their order, by its `xl/workbook.xml` and that part's relations ("" for none). Office Open
+ * XML, ECMA-376, parts 1 and 2.
+ * @throws Error when either is no XML
+ */
+export const sheetParts = (workbook: string, relations: string): readonly SheetPart[] => {
+  const targets = new Map(
+    attributesOf(relations, "Relationship").map(({ Id = "", Target = "" }) => [Id, inPackage(Target)]),
+  );
+  return attributesOf(workbook, "sheet").map((sheet) => ({
+    name: sheet["name"] ?? "",
+    path: targets.get(relationOf(sheet) ?? "") ?? "",
+  }));
+};
