@@ -29,23 +29,25 @@ const written = (token: Token | undefined): string | undefined => {
 const beginsOperand = (token: Token | undefined): boolean =>
   token !== undefined && token.token !== "end" && (token.token !== "sign" || /^[(-]$/.test(token.sign));
 
-/** The place behind a bracket and what it holds; 1 for any other single token. */
-const operandLength = (tokens: readonly Token[]): number => {
-  let depth = 0;
+/** The place behind each operand: a bracket with what it holds, a function with its bracket, or a single token. */
+const operandEnds = (tokens: readonly Token[]): readonly number[] => {
+  const ends = tokens.map((_, index) => index + 1);
+  const open: number[] = [];
   for (const [index, token] of tokens.entries()) {
-    if (written(token) === "(") depth++;
-    if (written(token) === ")") depth--;
-    // The name of a function, and the bracket behind it.
-    if (depth === 0 && !(index === 0 && token.token === "name" && written(tokens[1]) === "("))
-      return index + 1;
+    const sign = written(token);
+    if (sign === "(") {
+      ends[index] = tokens.length;
+      open.push(index);
+    }
+    const from = sign === ")" ? open.pop() : undefined;
+    if (from !== undefined) ends[from] = index + 1;
   }
-  return tokens.length;
-};
-
-/** Whether an operand is followed by one of these operators and another operand. */
-const goesOnWith = (tokens: readonly Token[], wanted: ReadonlySet<string>): boolean => {
-  const length = operandLength(tokens);
-  return wanted.has(written(tokens[length]) ?? "") && beginsOperand(tokens[length + 1]);
+  // The name of a function, and the bracket behind it.
+  tokens.forEach((token, index) => {
+    if (token.token === "name" && written(tokens[index + 1]) === "(")
+      ends[index] = ends[index + 1] ?? tokens.length;
+  });
+  return ends;
 };
 
 /**
@@ -55,13 +57,22 @@ const goesOnWith = (tokens: readonly Token[], wanted: ReadonlySet<string>): bool
 export const expressionStart = (source: string, start: number, end: number): number => {
   const signs = /^[^\p{L}\p{N}_"`]*/u.exec(source.slice(start, end))?.[0] ?? "";
   const first = start + signs.length;
-  for (let at = start; at < first; at++) {
-    const sign = source[at];
-    if (sign !== "(" && sign !== "-") continue;
-    const from = sign === "-" ? at + 1 : at;
+  if (!/[(-]/.test(signs)) return first;
+  // Read once: thousands of brackets in a row are no reason to read what follows thousands of times.
+  const { tokens } = lex(source, start, end);
+  const ends = operandEnds(tokens);
+  /** Whether the operand from a token on is followed by one of these operators and another operand. */
+  const goesOnWith = (from: number, wanted: ReadonlySet<string>): boolean => {
+    const next = ends[from] ?? tokens.length;
+    return wanted.has(written(tokens[next]) ?? "") && beginsOperand(tokens[next + 1]);
+  };
+  for (const [index, token] of tokens.entries()) {
+    const { start: at } = token.span;
+    if (at >= first) break;
+    const sign = written(token);
+    if (sign === "(" && goesOnWith(index, operators)) return at;
     // A dash with a blank behind it parts words.
-    if (sign === "-" && /\s/.test(source[from] ?? "")) continue;
-    if (goesOnWith(lex(source, from, end).tokens, sign === "-" ? arithmetic : operators)) return at;
+    if (sign === "-" && !/\s/.test(source[at + 1] ?? "") && goesOnWith(index + 1, arithmetic)) return at;
   }
   return first;
 };

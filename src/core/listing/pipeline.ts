@@ -41,13 +41,14 @@ export const pipelineFor = (
       else outcomes.push({ kind: "unplaced", product, findings: [result.because] });
     }
     const shown = titlesShown(setup.definition);
-    for (const group of byGroup(regroup(priced, setup), ({ product }) => product)) {
+    const groups = byGroup(regroup(priced, setup), ({ product }) => product);
+    for (const group of groups) {
       const filled = filledGroup(group, family, setup);
       const listings = group.map((one) => fill(one, setup, filled));
       listings.forEach(see);
       const varied = vary(listings, setup.definition, shown.seen);
       outcomes.push(...check(varied, setup, provenance, remembering));
-      shown.note(listings);
+      if (groups.length > 1) shown.note(listings);
     }
     return outcomes;
   };

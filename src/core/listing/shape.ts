@@ -1,8 +1,8 @@
 import type { Family } from "../catalogue/family.js";
 import { fieldNamed } from "../channel/definition.js";
 import type { Field } from "../channel/field.js";
-import type { ChannelSetup } from "./channel-setup.js";
 import { asSku } from "../ids.js";
+import type { ChannelSetup } from "./channel-setup.js";
 import type { FileFamily } from "./file-family.js";
 import { listingIn } from "./fill.js";
 import { sharedOf } from "./fill-scope.js";

@@ -1,8 +1,7 @@
-import { textOf } from "../catalogue/product.js";
-import { LIST_SEPARATOR } from "../catalogue/record.js";
 import { fieldNamed, type ChannelDefinition, type GroupModel } from "../channel/definition.js";
 import type { Field } from "../channel/field.js";
 import { termKey } from "../values/text.js";
+import { axesOf } from "./demand.js";
 import type { Listing } from "./listing.js";
 
 /** The listings of one family in the shape that the channel's group model asks for. */
@@ -44,13 +43,12 @@ export const vary = (
   shownBefore: ReadonlyMap<string, string> = new Map(),
 ): VariedFamily => {
   const [first] = listings;
-  const axes = first === undefined ? undefined : textOf(first.product, "varies_by");
   const { groups } = definition;
   return {
     model: groups.model,
     listings,
     toldApartBy: groups.model === "separate" ? fieldNamed(definition, groups.toldApartBy) : undefined,
-    axes: axes?.split(LIST_SEPARATOR) ?? [],
+    axes: first === undefined ? [] : axesOf(first),
     definition,
     shownBefore,
   };

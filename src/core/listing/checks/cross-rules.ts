@@ -11,7 +11,7 @@ export const crossRules: ListingCheck = {
         .filter((slot) => listing.value(slot) === undefined),
     );
     for (const { code, says, holds, severity, place } of listing.plan.rules.crossRules)
-      if (!holds.reads.some((slot) => untaken.has(slot)) && holds.run(listing) !== true)
+      if (!(untaken.size > 0 && holds.reads.some((slot) => untaken.has(slot))) && holds.run(listing) !== true)
         report("rule-broken", { rule: code, says }, { severity, place });
   },
 };

@@ -9,7 +9,8 @@ export const titlesAlike: FamilyCheck = {
   name: "titles-alike",
   check({ listings, definition, toldApartBy, axes, shownBefore }, reportFor) {
     const field = toldApartBy ?? definition.roles.name;
-    if (field === undefined) return;
+    // One alone in its family has nobody to be told apart from.
+    if (field === undefined || (listings.length < 2 && shownBefore.size === 0)) return;
     const isAlone = toldApartBy !== undefined || listings.length < 2;
     const own = new Map<string, string>();
     listings.forEach(({ value, product, plan }, index) => {
