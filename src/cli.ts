@@ -1,10 +1,11 @@
 import { Command, CommanderError } from "commander";
 import { commands, type CommandEntry } from "./commands/commands.js";
-import type { CommonOptions, ExitCode } from "./commands/command-file.js";
+import type { CommonOptions } from "./commands/command-file.js";
+import type { ExitCode } from "./io/exit-code.js";
 import { diagnostic, type Diagnostic } from "./core/diagnostics/diagnostic.js";
 import { Refusal } from "./core/diagnostics/refusal.js";
 import { findingLines } from "./report/findings.js";
-import type { Io } from "./report/io.js";
+import type { Io } from "./io/io.js";
 import { findingJson } from "./report/json.js";
 import { version } from "./workspace/version.js";
 

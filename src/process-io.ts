@@ -1,5 +1,5 @@
 import { writeSync } from "node:fs";
-import type { Io } from "./report/io.js";
+import type { Io } from "./io/io.js";
 
 const DEFAULT_COLUMNS = 100;
 

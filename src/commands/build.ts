@@ -5,20 +5,21 @@ import type { PurposeName } from "../core/channel/definition.js";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { heading } from "../core/diagnostics/heading.js";
-import { countText } from "../report/findings.js";
+import { countText } from "../core/diagnostics/phrases.js";
 import { wrapText } from "../report/text-width.js";
-import type { Io } from "../report/io.js";
+import type { Io } from "../io/io.js";
 import { jsonLine } from "../report/json.js";
 import { styleFor } from "../report/style.js";
 import type { WorkspaceChannel } from "../workspace/channel-files.js";
-import type { CommandFile, ExitCode } from "./command-file.js";
-import { buildChannel, RECORD_FILE, refusePurpose, type ChannelBuild } from "./flow/build/build-channel.js";
-import type { BuiltFile } from "./flow/build/layout-files.js";
-import { exitFor, type ChannelCounts } from "./flow/channel-counts.js";
-import type { BuildWishes } from "./flow/build/build-wishes.js";
-import { productTest } from "./flow/export/chosen-products.js";
-import { withCatalogue, type OpenCatalogue } from "./flow/open-catalogue.js";
-import { loadChannels, runChannels } from "./flow/run-channels.js";
+import type { CommandFile } from "./command-file.js";
+import type { ExitCode } from "../io/exit-code.js";
+import { buildChannel, RECORD_FILE, refusePurpose, type ChannelBuild } from "../flow/build/build-channel.js";
+import type { BuiltFile } from "../flow/build/built-files.js";
+import { exitFor, type ChannelCounts } from "../flow/channel-counts.js";
+import type { BuildWishes } from "../flow/build/build-wishes.js";
+import { productTest } from "../flow/export/chosen-products.js";
+import { withCatalogue, type OpenCatalogue } from "../flow/open-catalogue.js";
+import { loadChannels, runChannels } from "../flow/run-channels.js";
 import type { BuildOptions } from "./options/build-options.js";
 import { validOptions } from "./options/valid-options.js";
 
@@ -113,7 +114,7 @@ const withFailed = async (
     throw new Refusal([
       diagnostic("unknown-option", { reason: "--failed: a report is one channel's; name that channel" }),
     ]);
-  const { failedSkus } = await import("./flow/build/failed-skus.js");
+  const { failedSkus } = await import("../flow/build/failed-skus.js");
   const failed = await failedSkus(resolve(io.cwd, report), channel, store.ledgerOf(channel.setup.channel));
   return { ...wishes, isMeant: (product) => failed.has(product.sku) && wishes.isMeant(product) };
 };

@@ -1,12 +1,12 @@
 import { withAncestors, type Category } from "../core/channel/category-tree.js";
 import { categoryIndex } from "../core/placement/category-index.js";
 import { searchCategories } from "../core/placement/search.js";
-import { countText } from "../report/findings.js";
+import { countText } from "../core/diagnostics/phrases.js";
 import { jsonLine } from "../report/json.js";
 import { styleFor } from "../report/style.js";
 import { tableLines } from "../report/table.js";
 import type { CommandFile } from "./command-file.js";
-import { namedCategory, namedDefinition } from "./flow/channel-definition.js";
+import { namedCategory, namedDefinition } from "../flow/channel-definition.js";
 import { validOptions } from "./options/valid-options.js";
 
 const SHOWN = 30;

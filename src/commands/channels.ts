@@ -1,15 +1,17 @@
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
-import type { Io } from "../report/io.js";
+import type { Io } from "../io/io.js";
 import { jsonLine } from "../report/json.js";
 import { styleFor } from "../report/style.js";
 import { tableLines } from "../report/table.js";
 import { loadDefinition } from "../workspace/definition-files.js";
 import { definitionsFor } from "../workspace/workspace.js";
-import type { CommandFile, CommonOptions, ExitCode } from "./command-file.js";
-import { workspaceIfAny } from "./flow/channel-definition.js";
-import { surroundingsOf, withCatalogue } from "./flow/open-catalogue.js";
-import { definitionsNamed, takeIntoUse, tellInUse } from "./flow/take-into-use.js";
+import type { CommandFile, CommonOptions } from "./command-file.js";
+import type { ExitCode } from "../io/exit-code.js";
+import { workspaceIfAny } from "../flow/channel-definition.js";
+import { surroundingsOf, withCatalogue } from "../flow/open-catalogue.js";
+import { definitionsNamed, takeIntoUse } from "../flow/take-into-use.js";
+import { tellInUse } from "../report/tell-in-use.js";
 
 const columns = [
   { title: "channel" },

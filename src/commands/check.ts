@@ -1,18 +1,24 @@
+import { resolve } from "node:path";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
+import { isHeld } from "../core/listing/listing.js";
 import { csvLine } from "../formats/csv-writer.js";
 import { findingCells, findingColumns } from "../report/finding-cells.js";
+import { standingJson, standingLines } from "../report/product-standings.js";
 import { findingJson } from "../report/json.js";
+import type { Store } from "../store/store.js";
+import type { WorkspaceChannel } from "../workspace/channel-files.js";
 import { version } from "../workspace/version.js";
-import type { CommandFile, ExitCode, Request } from "./command-file.js";
-import { exitFor } from "./flow/channel-counts.js";
-import { checkCatalogue, type Checked } from "./flow/check/check-catalogue.js";
-import { checkProduct } from "./flow/check/check-product.js";
-import { checkLines, checkSummaries } from "./flow/check/check-report.js";
-import { refuseUnknown } from "./flow/check/narrowing.js";
-import { withCatalogue, type OpenCatalogue } from "./flow/open-catalogue.js";
-import { loadChannels } from "./flow/run-channels.js";
-import { tellAdvice } from "./flow/tell-advice.js";
+import type { CommandFile, Request } from "./command-file.js";
+import type { ExitCode } from "../io/exit-code.js";
+import { exitFor } from "../flow/channel-counts.js";
+import { checkCatalogue, type Checked } from "../flow/check/check-catalogue.js";
+import { checkProduct } from "../flow/check/check-product.js";
+import { checkLines, checkSummaries } from "../report/check-report.js";
+import { refuseUnknown } from "../flow/check/narrowing.js";
+import { withCatalogue, type OpenCatalogue } from "../flow/open-catalogue.js";
+import { loadChannels } from "../flow/run-channels.js";
+import { tellAdvice } from "../report/tell-advice.js";
 import type { CheckOptions } from "./options/check-options.js";
 import { validOptions } from "./options/valid-options.js";
 
@@ -49,12 +55,41 @@ export const check: CommandFile = {
           reason: `${forms.map((form) => `--${form}`).join(" and ")} do not go together; give one of them`,
         }),
       ]);
-    if (options["watch"] === true)
-      return (await import("./flow/check/watch.js")).watchWorkspace(options.workspace, io, () =>
-        withCatalogue(options.workspace, io, (open) => once(request, given, open)),
-      );
+    if (options["watch"] === true) return watched(request, given);
     return withCatalogue(options.workspace, io, (open) => once(request, given, open));
   },
+};
+
+const watched = async (
+  request: Request<Record<string, unknown>>,
+  given: Partial<CheckOptions>,
+): Promise<ExitCode> => {
+  const { options, io } = request;
+  const { watchWorkspace } = await import("../flow/check/watch.js");
+  const { watchScreen } = await import("../report/watch-screen.js");
+  return watchWorkspace(resolve(io.cwd, options.workspace), watchScreen(io), () =>
+    withCatalogue(options.workspace, io, (open) => once(request, given, open)),
+  );
+};
+
+const linksChecked = async (
+  { options, io }: Pick<Request<Record<string, unknown>>, "options" | "io">,
+  channels: readonly WorkspaceChannel[],
+  store: Store,
+): Promise<ExitCode> => {
+  const { checkLinks } = await import("../flow/check/check-links.js");
+  const { linkJson, linkLines } = await import("../report/link-report.js");
+  const { json, quiet } = options;
+  const tallies = await checkLinks(channels, store, {
+    allowPrivate: options["privateAddresses"] === true,
+    now: () => io.now(),
+    onFinding: (finding) => json && io.out(findingJson(finding)),
+    onProgress(asked) {
+      if (io.isTerminal && !quiet && !json) io.err(`${asked.toLocaleString("en")} addresses asked\n`);
+    },
+  });
+  for (const tally of tallies) io.out(json ? linkJson(tally) : `${linkLines(tally, io).join("\n")}\n`);
+  return tallies.some(({ causes }) => causes.count("error") > 0) ? 1 : 0;
 };
 
 const once = async (
@@ -70,14 +105,13 @@ const once = async (
     return 0;
   }
   refuseUnknown(given, channels);
-  if (given.sku !== undefined) return checkProduct(given.sku, channels, store, given, options.json, io);
-  if (options["links"] === true)
-    return (await import("./flow/check/check-links.js")).checkLinks(channels, store, {
-      allowPrivate: options["privateAddresses"] === true,
-      json: options.json,
-      quiet: options.quiet,
-      io,
-    });
+  if (given.sku !== undefined) {
+    const checked = await checkProduct(given.sku, channels, store, given);
+    if (options.json) for (const line of standingJson(checked)) io.out(line);
+    else io.out(`${standingLines(checked, io).join("\n")}\n`);
+    return checked.standings.some(({ outcome }) => isHeld(outcome)) ? 1 : 0;
+  }
+  if (options["links"] === true) return linksChecked({ options, io }, channels, store);
   const all = options["all"] === true;
   const check = (onFinding?: (finding: Parameters<typeof findingJson>[0]) => void): Promise<Checked> =>
     checkCatalogue(store, channels, {
@@ -96,7 +130,7 @@ const once = async (
   }
   if (options["sarif"] === true) {
     const { sarifLog } = await import("../report/sarif.js");
-    const { locatorIn } = await import("./flow/check/locate.js");
+    const { locatorIn } = await import("../flow/check/locate.js");
     const log = sarifLog({ version: version(), locate: locatorIn(workspace) });
     const checked = await check((finding) => log.add(finding));
     io.out(`${log.text()}\n`);

@@ -1,5 +1,6 @@
 import type { Command } from "commander";
-import type { Io } from "../report/io.js";
+import type { ExitCode } from "../io/exit-code.js";
+import type { Io } from "../io/io.js";
 
 /** What every command is given: its arguments and options as Commander read them. */
 export interface Request<Options> {
@@ -14,9 +15,6 @@ export interface CommonOptions {
   readonly json: boolean;
   readonly quiet: boolean;
 }
-
-/** 0 done, 1 done with errors in the data, 2 wrong usage or configuration, 3 could not finish. */
-export type ExitCode = 0 | 1 | 2 | 3;
 
 /** One command: how it is declared, and what it does. */
 export interface CommandFile {

@@ -1,16 +1,16 @@
 import { LIST_SEPARATOR } from "../core/catalogue/record.js";
-import { rowsOf } from "../core/listing/file-family.js";
-import { shape } from "../core/listing/shape.js";
+import { rowsOf } from "../core/listing/shape/file-family.js";
+import { shape } from "../core/listing/shape/shape.js";
 import { differenceOf, type Difference } from "../core/purpose/difference.js";
-import { countText } from "../report/findings.js";
-import type { Io } from "../report/io.js";
+import { countText } from "../core/diagnostics/phrases.js";
+import type { Io } from "../io/io.js";
 import { jsonLine } from "../report/json.js";
 import { styleFor } from "../report/style.js";
 import { tableLines } from "../report/table.js";
 import type { LedgerState } from "../store/channel-ledger.js";
 import type { CommandFile } from "./command-file.js";
-import { withCatalogue } from "./flow/open-catalogue.js";
-import { loadChannel, runChannels } from "./flow/run-channels.js";
+import { withCatalogue } from "../flow/open-catalogue.js";
+import { loadChannel, runChannels } from "../flow/run-channels.js";
 import { textRegister } from "../core/catalogue/beside/text-register.js";
 import { validOptions } from "./options/valid-options.js";
 

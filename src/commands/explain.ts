@@ -6,13 +6,13 @@ import {
   explainListing,
   plannedField,
   type ExplainedField,
-} from "./flow/explain/explain-listing.js";
-import { fieldJson, listingJson } from "./flow/explain/explain-json.js";
-import { fieldLines, fieldTable, headLines } from "./flow/explain/explain-report.js";
-import { possibleSources } from "./flow/explain/possible-sources.js";
-import { withCatalogue } from "./flow/open-catalogue.js";
-import { unknownSku } from "./flow/refusals.js";
-import { loadChannel } from "./flow/run-channels.js";
+} from "../flow/explain/explain-listing.js";
+import { fieldJson, listingJson } from "../report/explain-json.js";
+import { fieldLines, fieldTable, headLines } from "../report/explain-report.js";
+import { possibleSources } from "../flow/explain/possible-sources.js";
+import { withCatalogue } from "../flow/open-catalogue.js";
+import { unknownSku } from "../flow/refusals.js";
+import { loadChannel } from "../flow/run-channels.js";
 
 /** `lexicant explain SKU CHANNEL [FIELD]`: how a listing, or one field of it, came about, and what is to be done. */
 export const explain: CommandFile = {

@@ -1,12 +1,12 @@
 import { categoryRules, type CategoryField } from "../core/channel/category-rules.js";
 import { needs, type Need } from "../core/channel/field.js";
-import { limitWords } from "../report/limit-words.js";
-import type { Io } from "../report/io.js";
+import { limitWords } from "../core/channel/limit-words.js";
+import type { Io } from "../io/io.js";
 import { jsonLine } from "../report/json.js";
 import { styleFor } from "../report/style.js";
 import { wrapText } from "../report/text-width.js";
 import type { CommandFile } from "./command-file.js";
-import { namedCategory, namedDefinition } from "./flow/channel-definition.js";
+import { namedCategory, namedDefinition } from "../flow/channel-definition.js";
 
 /** `lexicant fields CHANNEL CATEGORY`: what the channel demands of a listing there, by need, and why. */
 export const fields: CommandFile = {

@@ -1,18 +1,18 @@
 import { withAncestors } from "../core/channel/category-tree.js";
 import { placeText } from "../core/diagnostics/place.js";
-import { fillTally, type TalliedFill } from "../core/listing/fill-tally.js";
-import { countText } from "../report/findings.js";
-import type { Io } from "../report/io.js";
+import { fillTally, type TalliedFill } from "../core/listing/fill/fill-tally.js";
+import { countText } from "../core/diagnostics/phrases.js";
+import type { Io } from "../io/io.js";
 import { jsonLine } from "../report/json.js";
 import { styleFor } from "../report/style.js";
 import { tableLines } from "../report/table.js";
 import { wrapText } from "../report/text-width.js";
 import type { WorkspaceChannel } from "../workspace/channel-files.js";
 import type { CommandFile } from "./command-file.js";
-import { namedCategory } from "./flow/channel-definition.js";
-import { withCatalogue } from "./flow/open-catalogue.js";
-import { loadChannel, runChannels } from "./flow/run-channels.js";
-import { tellAdvice } from "./flow/tell-advice.js";
+import { namedCategory } from "../flow/channel-definition.js";
+import { withCatalogue } from "../flow/open-catalogue.js";
+import { loadChannel, runChannels } from "../flow/run-channels.js";
+import { tellAdvice } from "../report/tell-advice.js";
 
 /** `lexicant fills CHANNEL [CATEGORY]`: what fills each field, from where, and how often nothing comes of it. */
 export const fills: CommandFile = {

@@ -1,7 +1,7 @@
 import { families, usage, type ExpressionFunction } from "../core/language/function.js";
-import { functions as all } from "../core/language/functions.js";
-import { nearest } from "../core/diagnostics/nearest.js";
-import type { Io } from "../report/io.js";
+import { functions as all } from "../core/language/functions/functions.js";
+import { nearest } from "../core/values/nearest.js";
+import type { Io } from "../io/io.js";
 import { jsonLine } from "../report/json.js";
 import { styleFor } from "../report/style.js";
 import { tableLines } from "../report/table.js";

@@ -5,10 +5,10 @@ import { Refusal } from "../core/diagnostics/refusal.js";
 import { gapCollector, type Gaps, type GapSheet } from "../core/gaps/gap-collector.js";
 import { csvLine } from "../formats/csv-writer.js";
 import type { FormSheet } from "../core/gaps/form.js";
-import { countText } from "../report/findings.js";
+import { countText } from "../core/diagnostics/phrases.js";
 import { NOT_ASKED } from "../core/gaps/sheet-marks.js";
-import { GAP_TITLE, gapGrid, type GapFacts } from "../report/gap-grid.js";
-import type { Io } from "../report/io.js";
+import { GAP_TITLE, gapGrid, type GapFacts } from "../core/gaps/gap-grid.js";
+import type { Io } from "../io/io.js";
 import { jsonLine } from "../report/json.js";
 import { styleFor } from "../report/style.js";
 import { tableLines } from "../report/table.js";
@@ -16,8 +16,8 @@ import { wrapText } from "../report/text-width.js";
 import type { WorkspaceChannel } from "../workspace/channel-files.js";
 import { wholeFile } from "../workspace/staged-files.js";
 import type { CommandFile } from "./command-file.js";
-import { withCatalogue } from "./flow/open-catalogue.js";
-import { loadChannels, runChannels } from "./flow/run-channels.js";
+import { withCatalogue } from "../flow/open-catalogue.js";
+import { loadChannels, runChannels } from "../flow/run-channels.js";
 import { validOptions } from "./options/valid-options.js";
 
 /** `lexicant gaps CHANNEL…`: a sheet that asks for just what is missing or wrong. */

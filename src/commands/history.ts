@@ -1,11 +1,11 @@
-import { countText } from "../report/findings.js";
-import type { Io } from "../report/io.js";
+import { countText } from "../core/diagnostics/phrases.js";
+import type { Io } from "../io/io.js";
 import { jsonLine } from "../report/json.js";
 import { styleFor } from "../report/style.js";
 import { tableLines } from "../report/table.js";
 import type { HistoryEntry } from "../store/store.js";
 import type { CommandFile } from "./command-file.js";
-import { withCatalogue } from "./flow/open-catalogue.js";
+import { withCatalogue } from "../flow/open-catalogue.js";
 import { validOptions } from "./options/valid-options.js";
 
 const SHOWN = 30;

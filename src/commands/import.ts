@@ -2,16 +2,17 @@ import { Refusal } from "../core/diagnostics/refusal.js";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import type { Surroundings } from "../core/language/function.js";
 import { findingLines } from "../report/findings.js";
-import type { Io } from "../report/io.js";
+import type { Io } from "../io/io.js";
 import { findingJson, jsonLine } from "../report/json.js";
-import type { CommandFile, CommonOptions, ExitCode } from "./command-file.js";
+import type { CommandFile, CommonOptions } from "./command-file.js";
+import type { ExitCode } from "../io/exit-code.js";
 import type { ByteSource } from "../formats/byte-source.js";
-import { isGapFile } from "./flow/gaps/filled-sheets.js";
-import { importProgress } from "./flow/import/import-progress.js";
-import { importReport, proposalLines } from "./flow/import/import-report.js";
-import { importFiles, type FileResult, type ImportRequest } from "./flow/import/import-files.js";
-import { incomingFiles } from "./flow/import/incoming-files.js";
-import { surroundingsOf, withCatalogue, type OpenCatalogue } from "./flow/open-catalogue.js";
+import { isGapFile } from "../flow/gaps/filled-sheets.js";
+import { importProgress } from "../flow/import/import-progress.js";
+import { importReport, proposalLines } from "../report/import-report.js";
+import { importFiles, type FileResult, type ImportRequest } from "../flow/import/import-files.js";
+import { incomingFiles } from "../flow/import/incoming-files.js";
+import { surroundingsOf, withCatalogue, type OpenCatalogue } from "../flow/open-catalogue.js";
 import { validOptions } from "./options/valid-options.js";
 
 /** `lexicant import FILE…`: files into layers of the catalogue, all or nothing. */
@@ -105,8 +106,8 @@ const importAnswers = async (
   options: Readonly<Record<string, unknown>> & CommonOptions,
   io: Io,
 ): Promise<ExitCode> => {
-  const { takeAnswers } = await import("./flow/gaps/take-answers.js");
-  const { answersJson, answersLines } = await import("./flow/gaps/answers-report.js");
+  const { takeAnswers } = await import("../flow/gaps/take-answers.js");
+  const { answersJson, answersLines } = await import("../report/answers-report.js");
   const dryRun = options["dryRun"] === true;
   try {
     const result = await takeAnswers(workspace, store, {

@@ -6,8 +6,9 @@ import { jsonLine } from "../report/json.js";
 import { createWorkspace } from "../workspace/create-workspace.js";
 import { MANIFEST, openWorkspace } from "../workspace/workspace.js";
 import type { CommandFile } from "./command-file.js";
-import { surroundingsOf } from "./flow/open-catalogue.js";
-import { definitionsNamed, takeIntoUse, tellInUse } from "./flow/take-into-use.js";
+import { surroundingsOf } from "../flow/open-catalogue.js";
+import { definitionsNamed, takeIntoUse } from "../flow/take-into-use.js";
+import { tellInUse } from "../report/tell-in-use.js";
 import { collect } from "./options/collect.js";
 import { validOptions } from "./options/valid-options.js";
 

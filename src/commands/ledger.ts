@@ -1,15 +1,15 @@
 import { LIST_SEPARATOR } from "../core/catalogue/record.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
-import { countText } from "../report/findings.js";
-import type { Io } from "../report/io.js";
+import { countText } from "../core/diagnostics/phrases.js";
+import type { Io } from "../io/io.js";
 import { jsonLine } from "../report/json.js";
 import { styleFor } from "../report/style.js";
 import { tableLines } from "../report/table.js";
 import type { ChannelLedger, LedgerEntry } from "../store/channel-ledger.js";
 import type { CommandFile } from "./command-file.js";
-import { withCatalogue } from "./flow/open-catalogue.js";
-import { unknownSku } from "./flow/refusals.js";
-import { loadChannel } from "./flow/run-channels.js";
+import { withCatalogue } from "../flow/open-catalogue.js";
+import { unknownSku } from "../flow/refusals.js";
+import { loadChannel } from "../flow/run-channels.js";
 import { validOptions } from "./options/valid-options.js";
 
 const SHOWN = 30;

@@ -1,16 +1,16 @@
-import { pathParts, pathText } from "../core/catalogue/category-path.js";
+import { pathParts, pathText } from "../core/values/category-path.js";
 import type { ChannelSetup } from "../core/listing/channel-setup.js";
-import { countText } from "../report/findings.js";
-import type { Io } from "../report/io.js";
+import { countText } from "../core/diagnostics/phrases.js";
+import type { Io } from "../io/io.js";
 import { jsonLine } from "../report/json.js";
 import { styleFor } from "../report/style.js";
 import { fitWidth } from "../report/text-width.js";
 import type { CommandFile } from "./command-file.js";
-import { askTerms } from "./flow/lexicon/ask-terms.js";
-import { termsAccepted, termSet, writeTerms, type TermDecision } from "./flow/lexicon/terms-decided.js";
-import { unknownTerms, type UnknownTerm } from "./flow/lexicon/unknown-terms.js";
-import { withCatalogue } from "./flow/open-catalogue.js";
-import { loadChannel } from "./flow/run-channels.js";
+import { askTerms } from "../report/ask-terms.js";
+import { termsAccepted, termSet, writeTerms, type TermDecision } from "../flow/lexicon/terms-decided.js";
+import { unknownTerms, type UnknownTerm } from "../flow/lexicon/unknown-terms.js";
+import { withCatalogue } from "../flow/open-catalogue.js";
+import { loadChannel } from "../flow/run-channels.js";
 import { collect } from "./options/collect.js";
 import { validOptions } from "./options/valid-options.js";
 

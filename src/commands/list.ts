@@ -1,12 +1,12 @@
 import { textOf, type Product } from "../core/catalogue/product.js";
-import { countText } from "../report/findings.js";
+import { countText } from "../core/diagnostics/phrases.js";
 import { jsonLine } from "../report/json.js";
 import { styleFor } from "../report/style.js";
 import { tableLines } from "../report/table.js";
 import type { CommandFile } from "./command-file.js";
-import { conditionOf } from "./flow/condition.js";
-import { withCatalogue } from "./flow/open-catalogue.js";
-import { productJson } from "./flow/product-json.js";
+import { conditionOf } from "../flow/condition.js";
+import { withCatalogue } from "../flow/open-catalogue.js";
+import { productJson } from "../report/product-json.js";
 import { validOptions } from "./options/valid-options.js";
 
 const SHOWN = 40;

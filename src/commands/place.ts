@@ -1,23 +1,29 @@
 import type { ChannelSetup } from "../core/listing/channel-setup.js";
 import type { Suggestion } from "../core/placement/suggest.js";
-import { countText } from "../report/findings.js";
-import type { Io } from "../report/io.js";
+import { countText } from "../core/diagnostics/phrases.js";
+import type { Io } from "../io/io.js";
 import { jsonLine } from "../report/json.js";
 import { styleFor } from "../report/style.js";
 import { fitWidth } from "../report/text-width.js";
+import { askPlacements } from "../report/ask-placements.js";
 import type { CommandFile } from "./command-file.js";
-import { withCatalogue } from "./flow/open-catalogue.js";
+import { withCatalogue } from "../flow/open-catalogue.js";
 import {
   accepted,
-  asked,
   setDecision,
   successorDecision,
   writeDecisions,
   type Decision,
-} from "./flow/place/decisions.js";
-import { keyOf, productsOf, propose, skusOf, titleOf, type Proposal } from "./flow/place/proposals.js";
-import { isOpen, ourCategories, outOfDate, type OurCategory, type OutOfDate } from "./flow/place/subjects.js";
-import { loadChannel } from "./flow/run-channels.js";
+} from "../flow/place/decisions.js";
+import { keyOf, productsOf, propose, skusOf, titleOf, type Proposal } from "../flow/place/proposals.js";
+import {
+  isOpen,
+  ourCategories,
+  outOfDate,
+  type OurCategory,
+  type OutOfDate,
+} from "../flow/place/subjects.js";
+import { loadChannel } from "../flow/run-channels.js";
 import { collect } from "./options/collect.js";
 import { validOptions } from "./options/valid-options.js";
 
@@ -60,7 +66,7 @@ export const place: CommandFile = {
       if (decided.length > 0) await keep(decided);
       else if (acceptAbove === undefined && options["list"] !== true && !options.json && io.isAttended)
         // Each answer is kept at once: an hour of them is not lost with the last.
-        decided.push(...(await asked(proposals, setup, person, io, (decision) => keep([decision]))));
+        decided.push(...(await askPlacements(proposals, setup, person, io, (decision) => keep([decision]))));
       if (options.json) {
         for (const { path, skus, category, confidence, by } of decided)
           io.out(

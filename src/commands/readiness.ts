@@ -1,15 +1,19 @@
 import { actText } from "../core/diagnostics/act.js";
 import type { RankedAct } from "../core/diagnostics/act-collector.js";
-import { percentOf, type Share } from "../core/listing/readiness.js";
-import { readinessTally, type ReadinessKind, type ReadinessRow } from "../core/listing/readiness-tally.js";
-import { countText } from "../report/findings.js";
-import type { Io } from "../report/io.js";
+import { percentOf, type Share } from "../core/listing/readiness/readiness.js";
+import {
+  readinessTally,
+  type ReadinessKind,
+  type ReadinessRow,
+} from "../core/listing/readiness/readiness-tally.js";
+import { countText } from "../core/diagnostics/phrases.js";
+import type { Io } from "../io/io.js";
 import { jsonLine } from "../report/json.js";
 import { styleFor } from "../report/style.js";
 import { tableLines, type TableColumn } from "../report/table.js";
 import type { CommandFile } from "./command-file.js";
-import { withCatalogue } from "./flow/open-catalogue.js";
-import { loadChannels, runChannels } from "./flow/run-channels.js";
+import { withCatalogue } from "../flow/open-catalogue.js";
+import { loadChannels, runChannels } from "../flow/run-channels.js";
 import { validOptions } from "./options/valid-options.js";
 
 const ROWS_SHOWN = 30;

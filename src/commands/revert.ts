@@ -1,12 +1,12 @@
 import { RETRACTED } from "../core/catalogue/record.js";
-import { countText } from "../report/findings.js";
-import type { Io } from "../report/io.js";
+import { countText } from "../core/diagnostics/phrases.js";
+import type { Io } from "../io/io.js";
 import { jsonLine } from "../report/json.js";
 import type { CatalogueTransaction, Store } from "../store/store.js";
 import type { CommandFile } from "./command-file.js";
-import { withCatalogue } from "./flow/open-catalogue.js";
-import { attributesIn, refuseUnknownSkus, refuseUnused } from "./flow/refusals.js";
-import { ownWords, type OwnWord } from "./flow/revert/own-words.js";
+import { withCatalogue } from "../flow/open-catalogue.js";
+import { attributesIn, refuseUnknownSkus, refuseUnused } from "../flow/refusals.js";
+import { ownWords, type OwnWord } from "../flow/revert/own-words.js";
 import { validOptions } from "./options/valid-options.js";
 
 const SHOWN = 10;

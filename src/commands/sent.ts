@@ -1,12 +1,12 @@
 import { basename } from "node:path";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
-import { nearest } from "../core/diagnostics/nearest.js";
+import { nearest } from "../core/values/nearest.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
-import { countText } from "../report/findings.js";
+import { countText } from "../core/diagnostics/phrases.js";
 import { jsonLine } from "../report/json.js";
 import type { CommandFile } from "./command-file.js";
-import { withCatalogue } from "./flow/open-catalogue.js";
-import { loadChannel } from "./flow/run-channels.js";
+import { withCatalogue } from "../flow/open-catalogue.js";
+import { loadChannel } from "../flow/run-channels.js";
 
 /** `lexicant sent CHANNEL`: the last build is with the channel; what comes next is held against it. */
 export const sent: CommandFile = {

@@ -4,15 +4,15 @@ import { LIST_SEPARATOR, RETRACTED } from "../core/catalogue/record.js";
 import { attributeKind, isAttributeName, vocabulary } from "../core/catalogue/vocabulary.js";
 import type { AttributeIndex } from "../core/catalogue/attribute-index.js";
 import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
-import { nearest } from "../core/diagnostics/nearest.js";
+import { nearest } from "../core/values/nearest.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { jsonLine } from "../report/json.js";
 import type { ValueChange } from "../store/store.js";
 import { CLEAR_WORD } from "../core/catalogue/record.js";
 import type { Workspace } from "../workspace/workspace.js";
 import type { CommandFile } from "./command-file.js";
-import { withCatalogue } from "./flow/open-catalogue.js";
-import { refuseUnused, unknownSku } from "./flow/refusals.js";
+import { withCatalogue } from "../flow/open-catalogue.js";
+import { refuseUnused, unknownSku } from "../flow/refusals.js";
 import { validOptions } from "./options/valid-options.js";
 
 interface Edit {

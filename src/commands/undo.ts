@@ -3,7 +3,7 @@ import { Refusal } from "../core/diagnostics/refusal.js";
 import { jsonLine } from "../report/json.js";
 import type { HistoryEntry } from "../store/store.js";
 import type { CommandFile } from "./command-file.js";
-import { withCatalogue } from "./flow/open-catalogue.js";
+import { withCatalogue } from "../flow/open-catalogue.js";
 
 /** `lexicant undo [REVISION]`: takes back the latest import or edit, or the one that is named. */
 export const undo: CommandFile = {

@@ -1,13 +1,13 @@
 import { fieldNamed, listsOf } from "../core/channel/definition.js";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
-import { nearest } from "../core/diagnostics/nearest.js";
+import { nearest } from "../core/values/nearest.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
-import { countText } from "../report/findings.js";
+import { countText } from "../core/diagnostics/phrases.js";
 import { jsonLine } from "../report/json.js";
 import { styleFor } from "../report/style.js";
 import { tableLines } from "../report/table.js";
 import type { CommandFile } from "./command-file.js";
-import { namedDefinition } from "./flow/channel-definition.js";
+import { namedDefinition } from "../flow/channel-definition.js";
 import { validOptions } from "./options/valid-options.js";
 
 const SHOWN = 40;

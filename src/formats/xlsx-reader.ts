@@ -1,7 +1,7 @@
 import type { formatValue } from "hucre";
 import type { CellValue } from "hucre/xlsx";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
-import { nearest } from "../core/diagnostics/nearest.js";
+import { nearest } from "../core/values/nearest.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { allBytes, type ByteSource } from "./byte-source.js";
 import { headedRows, padded } from "./header-row.js";

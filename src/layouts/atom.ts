@@ -1,5 +1,5 @@
 import type { FeedLayout } from "../core/channel/layout-definition.js";
-import { rowsOf, type FileRow } from "../core/listing/file-family.js";
+import { rowsOf, type FileRow } from "../core/listing/shape/file-family.js";
 import { xmlText } from "../formats/xml-text.js";
 import type { FileFacts, LayoutWriter } from "./layout.js";
 import { feedElements, feedText } from "./rss.js";

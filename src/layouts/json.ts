@@ -1,5 +1,5 @@
 import type { JsonLayout, LayoutColumn, ValueStyle } from "../core/channel/layout-definition.js";
-import { rowsOf, type FileRow } from "../core/listing/file-family.js";
+import { rowsOf, type FileRow } from "../core/listing/shape/file-family.js";
 import { isDecimal } from "../core/values/decimal.js";
 import { isList, type MaybeBlank } from "../core/values/value.js";
 import { cellTexts } from "./cell-text.js";

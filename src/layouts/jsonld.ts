@@ -1,6 +1,6 @@
 import type { Field } from "../core/channel/field.js";
 import type { JsonLdLayout, LayoutColumn } from "../core/channel/layout-definition.js";
-import type { FileFamily, FileRow } from "../core/listing/file-family.js";
+import type { FileFamily, FileRow } from "../core/listing/shape/file-family.js";
 import { canonicalText } from "../core/values/show.js";
 import { isDate, isList, isMeasure, isMoney, type MaybeBlank, type Value } from "../core/values/value.js";
 import { amountText } from "./cell-text.js";

@@ -1,4 +1,4 @@
-import type { FileFamily } from "../core/listing/file-family.js";
+import type { FileFamily } from "../core/listing/shape/file-family.js";
 
 /** What a file says of the account, where its format asks for it. */
 export interface AccountFacts {

@@ -1,6 +1,6 @@
 import type { Field } from "../core/channel/field.js";
 import type { FeedLayout } from "../core/channel/layout-definition.js";
-import { rowsOf, type FileRow } from "../core/listing/file-family.js";
+import { rowsOf, type FileRow } from "../core/listing/shape/file-family.js";
 import { canonicalText } from "../core/values/show.js";
 import { xmlText } from "../formats/xml-text.js";
 import { cellTexts } from "./cell-text.js";

@@ -5,7 +5,7 @@ import type {
   CsvLayout,
   XlsxLayout,
 } from "../core/channel/layout-definition.js";
-import { rowsOf, type FileFamily, type FileRow } from "../core/listing/file-family.js";
+import { rowsOf, type FileFamily, type FileRow } from "../core/listing/shape/file-family.js";
 import { cellTexts } from "./cell-text.js";
 
 type TableLayout = CsvLayout | TsvLayout | XlsxLayout;

@@ -1,5 +1,5 @@
 import type { LayoutColumn, XmlLayout } from "../core/channel/layout-definition.js";
-import type { FileRow } from "../core/listing/file-family.js";
+import type { FileRow } from "../core/listing/shape/file-family.js";
 import { xmlText } from "../formats/xml-text.js";
 import { cellTexts } from "./cell-text.js";
 import type { FileFacts, LayoutWriter } from "./layout.js";

@@ -4,7 +4,7 @@ import type { Note } from "../core/diagnostics/diagnostic.js";
 import { heading } from "../core/diagnostics/heading.js";
 import { noteText } from "../core/diagnostics/wording.js";
 import { exampleText, singleText } from "./findings.js";
-import type { Io } from "./io.js";
+import type { Io } from "../io/io.js";
 import { styleFor } from "./style.js";
 import { textWidth, wrapText } from "./text-width.js";
 

@@ -3,12 +3,10 @@ import type { Diagnostic } from "../core/diagnostics/diagnostic.js";
 import { placeText } from "../core/diagnostics/place.js";
 import { heading } from "../core/diagnostics/heading.js";
 import { noteText, sentence } from "../core/diagnostics/wording.js";
-import type { Io } from "./io.js";
+import { countText } from "../core/diagnostics/phrases.js";
+import type { Io } from "../io/io.js";
 import { styleFor } from "./style.js";
 import { wrapText } from "./text-width.js";
-
-const plural = (count: number, one: string, many = `${one}s`): string =>
-  `${count.toLocaleString("en")} ${count === 1 ? one : many}`;
 
 /** A finding for people: severity, sentence, and below it what it is about, unless that was named before, and the place. */
 export const findingLines = (
@@ -44,7 +42,7 @@ export const exampleText = (cause: Cause): string => {
       ? [`${[...files][0] ?? ""}, rows ${cause.examples.map(({ place }) => place?.row).join(", ")}`]
       : cause.examples.map((finding) => finding.product ?? placeOf(finding));
   const more = cause.products - cause.examples.length;
-  return shown.filter(Boolean).join(", ") + (more > 0 ? ` and ${plural(more, "more", "more")}` : "");
+  return shown.filter(Boolean).join(", ") + (more > 0 ? ` and ${countText(more, "more", "more")}` : "");
 };
 
 const placeOf = ({ place }: Diagnostic): string => (place === undefined ? "" : placeText(place));
@@ -65,7 +63,7 @@ export const causeLines = (causes: readonly Cause[], io: Io, limit = Infinity): 
   const style = styleFor(io);
   const lines = causes.slice(0, limit).flatMap((cause) => {
     const { first, products, categories } = cause;
-    const size = `${plural(products, first.product === undefined ? "row" : "product")}${categories > 1 ? `, ${plural(categories, "category", "categories")}` : ""}`;
+    const size = `${countText(products, first.product === undefined ? "row" : "product")}${categories > 1 ? `, ${countText(categories, "category", "categories")}` : ""}`;
     const room = Math.max(40, io.columns - 9);
     const text = `${size}: ${heading(first, products).replace(/\n/g, " ")}`;
     const [head = "", ...wrapped] = wrapText(text, room);
@@ -80,8 +78,6 @@ export const causeLines = (causes: readonly Cause[], io: Io, limit = Infinity): 
   });
   const left = causes.length - Math.min(limit, causes.length);
   return left > 0
-    ? [...lines, style.dim(`         and ${plural(left, "more cause")} (see them with --all)`)]
+    ? [...lines, style.dim(`         and ${countText(left, "more cause")} (see them with --all)`)]
     : lines;
 };
-
-export const countText = plural;

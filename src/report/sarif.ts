@@ -1,6 +1,7 @@
 import type { Diagnostic } from "../core/diagnostics/diagnostic.js";
 import type { Place } from "../core/diagnostics/place.js";
 import { sentence } from "../core/diagnostics/wording.js";
+import type { Locator } from "../flow/check/locate.js";
 
 /**
  * Findings as SARIF 2.1.0 (OASIS), the form in which editors and code hosts mark lines. A place in a text file is its line
@@ -13,8 +14,7 @@ export interface SarifLog {
 
 export interface SarifFacts {
   readonly version: string;
-  /** A file's path from the workspace's folder, and the line that a row begins on; undefined where it is not to be found. */
-  locate(place: Place): { readonly uri: string; readonly line: number } | undefined;
+  readonly locate: Locator;
 }
 
 const levels = { error: "error", warning: "warning", advice: "note" } as const;

@@ -1,6 +1,6 @@
 import picocolors from "picocolors";
 import type { Severity } from "../core/diagnostics/diagnostic.js";
-import type { Io } from "./io.js";
+import type { Io } from "../io/io.js";
 
 export interface Style {
   bold(text: string): string;

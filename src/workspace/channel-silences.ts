@@ -1,7 +1,7 @@
 import { withAncestors } from "../core/channel/category-tree.js";
 import { fieldNamed, type ChannelDefinition } from "../core/channel/definition.js";
 import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
-import { nearest } from "../core/diagnostics/nearest.js";
+import { nearest } from "../core/values/nearest.js";
 import type { Silence } from "../core/diagnostics/silence.js";
 import { codes } from "../core/diagnostics/wording.js";
 import type { ChannelModel, SilenceModel } from "./models/channel-model.js";

@@ -5,7 +5,7 @@ import { attributeIndex, withAttributes, type AttributeIndex } from "../core/cat
 import { vocabulary } from "../core/catalogue/vocabulary.js";
 import type { ChannelDefinition } from "../core/channel/definition.js";
 import { program } from "../core/language/program.js";
-import { fillNames, unusedLanguages } from "../core/listing/fill-names.js";
+import { fillNames, unusedLanguages } from "../core/listing/fill/fill-names.js";
 import { csvLine } from "../formats/csv-writer.js";
 import { writeFault } from "../formats/file-fault.js";
 import { lexiconColumns } from "./lexicon-file.js";

@@ -4,14 +4,14 @@ import { isAbsolute, relative, resolve } from "node:path";
 import { isMap, isPair, isScalar, type Node, type Pair, type YAMLMap } from "yaml";
 import { fieldNamed, type ChannelDefinition } from "../core/channel/definition.js";
 import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
-import { nearest } from "../core/diagnostics/nearest.js";
+import { nearest } from "../core/values/nearest.js";
 import type { Surroundings } from "../core/language/function.js";
 import { resultKind } from "../core/language/kind.js";
 import type { Names } from "../core/language/names.js";
 import { program } from "../core/language/program.js";
-import { fillCircles } from "../core/listing/fill-circles.js";
-import { unusedLanguages } from "../core/listing/fill-names.js";
-import type { Fill, FillBlock } from "../core/listing/fill-set.js";
+import { fillCircles } from "../core/listing/fill/fill-circles.js";
+import { unusedLanguages } from "../core/listing/fill/fill-names.js";
+import type { Fill, FillBlock } from "../core/listing/fill/fill-set.js";
 import { expressionOf, readYaml, type YamlFile } from "./yaml-file.js";
 
 export interface LoadedFills {

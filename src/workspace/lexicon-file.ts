@@ -1,8 +1,8 @@
 import { existsSync } from "node:fs";
 import { fieldNamed, listsOf, type ChannelDefinition } from "../core/channel/definition.js";
 import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
-import { nearest } from "../core/diagnostics/nearest.js";
-import type { LexiconRow } from "../core/listing/lexicon.js";
+import { nearest } from "../core/values/nearest.js";
+import type { LexiconRow } from "../core/listing/fill/lexicon.js";
 import { readTable } from "./table-file.js";
 
 export const lexiconColumns = ["field", "our_category", "our_term", "channel_value"] as const;

@@ -1,8 +1,8 @@
 import { existsSync } from "node:fs";
 import type { CategoryTree } from "../core/channel/category-tree.js";
 import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
-import { nearest } from "../core/diagnostics/nearest.js";
-import { pathParts } from "../core/catalogue/category-path.js";
+import { nearest } from "../core/values/nearest.js";
+import { pathParts } from "../core/values/category-path.js";
 import type { Placement } from "../core/placement/placements.js";
 import { readTable } from "./table-file.js";
 

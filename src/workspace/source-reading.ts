@@ -4,7 +4,7 @@ import type { GroupLayout, RowReading } from "../core/catalogue/row-reader.js";
 import { detectDateOrder, detectDecimalMark } from "../core/catalogue/proposal/sample-marks.js";
 import { attributeKind, isAttributeName } from "../core/catalogue/vocabulary.js";
 import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
-import { nearest } from "../core/diagnostics/nearest.js";
+import { nearest } from "../core/values/nearest.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import type { Run } from "../core/language/program.js";
 import type { Surroundings } from "../core/language/function.js";

@@ -2,7 +2,7 @@ import "reflect-metadata";
 import { plainToInstance } from "class-transformer";
 import { getMetadataStorage, validateSync, type ValidationError } from "class-validator";
 import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
-import { nearest } from "../core/diagnostics/nearest.js";
+import { nearest } from "../core/values/nearest.js";
 import type { Place } from "../core/diagnostics/place.js";
 
 export type Model<T> = new () => T;

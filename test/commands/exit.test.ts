@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { channelCounts, exitFor } from "../../src/commands/flow/channel-counts.js";
+import { channelCounts, exitFor } from "../../src/flow/channel-counts.js";
 import { diagnostic, type Diagnostic } from "../../src/core/diagnostics/diagnostic.js";
 import { productOf } from "../kit/listing.js";
 

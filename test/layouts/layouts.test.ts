@@ -4,7 +4,7 @@ import fc from "fast-check";
 import FeedParser from "feedparser";
 import { describe, expect, it } from "vitest";
 import { sentence } from "../../src/core/diagnostics/wording.js";
-import { shape } from "../../src/core/listing/shape.js";
+import { shape } from "../../src/core/listing/shape/shape.js";
 import { writerFor } from "../../src/layouts/layouts.js";
 import { definitionOf } from "../kit/definition.js";
 import { familyOf, outcomesOf, setupOf } from "../kit/listing.js";

@@ -5,7 +5,7 @@ import { categoryRules } from "../../src/core/channel/category-rules.js";
 import type { Field } from "../../src/core/channel/field.js";
 import { sentence } from "../../src/core/diagnostics/wording.js";
 import { program } from "../../src/core/language/program.js";
-import { fillNames } from "../../src/core/listing/fill-names.js";
+import { fillNames } from "../../src/core/listing/fill/fill-names.js";
 import { findDefinitions, loadDefinition } from "../../src/workspace/definition-files.js";
 import { surroundings } from "../kit/evaluate.js";
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { attributeIndex } from "../../src/core/catalogue/attribute-index.js";
 import { sentence } from "../../src/core/diagnostics/wording.js";
-import { fillNames } from "../../src/core/listing/fill-names.js";
+import { fillNames } from "../../src/core/listing/fill/fill-names.js";
 import { loadFills } from "../../src/workspace/fills-file.js";
 import { definitionOf } from "../kit/definition.js";
 import { surroundings } from "../kit/evaluate.js";

@@ -1,6 +1,6 @@
 import { Transform } from "class-transformer";
 import { IsIn, IsInt, IsOptional, Max, Min } from "class-validator";
-import { readinessKinds, type ReadinessKind } from "../../core/listing/readiness-tally.js";
+import { readinessKinds, type ReadinessKind } from "../../core/listing/readiness/readiness-tally.js";
 import { LimitOptions } from "./limit-options.js";
 
 /** Options of `lexicant readiness`. */

@@ -1,4 +1,5 @@
-import { attributeKind, type AttributeKind } from "./vocabulary.js";
+import { attributeKind } from "./vocabulary.js";
+import type { AttributeKind } from "../values/attribute-kind.js";
 
 /** The catalogue's attributes, each with a slot: products hold their values by slot, so that none looks up a name. */
 export interface AttributeIndex {

@@ -11,7 +11,8 @@ import { canonicalText } from "../values/show.js";
 import { cleanText, isTidy } from "../values/text.js";
 import { isList, type MaybeBlank, type Value } from "../values/value.js";
 import { CLEARED, clearedOrText, LIST_SEPARATOR } from "./record.js";
-import { attributeKind, type AttributeKind } from "./vocabulary.js";
+import { attributeKind } from "./vocabulary.js";
+import type { AttributeKind } from "../values/attribute-kind.js";
 
 /** How one attribute is read from a row: by one column as it stands, or by an expression over columns. */
 export interface ColumnReading {

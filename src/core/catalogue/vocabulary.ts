@@ -1,11 +1,6 @@
 import { fold } from "../values/text.js";
+import type { AttributeKind } from "../values/attribute-kind.js";
 import type { Kind } from "../values/value.js";
-
-/** What is known of an attribute: its kind, whether it holds several values, and other usual names for it. */
-export interface AttributeKind {
-  readonly kind: Kind;
-  readonly list: boolean;
-}
 
 interface VocabularyEntry extends AttributeKind {
   readonly name: string;

@@ -1,5 +1,5 @@
 import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
-import { nearest } from "../diagnostics/nearest.js";
+import { nearest } from "../values/nearest.js";
 import type { Place } from "../diagnostics/place.js";
 import type { FieldRule } from "./field.js";
 import { asFieldCode, type FieldCode } from "../ids.js";

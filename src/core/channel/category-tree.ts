@@ -1,6 +1,6 @@
-import { pathParts, pathText } from "../catalogue/category-path.js";
+import { pathParts, pathText } from "../values/category-path.js";
 import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
-import { nearest } from "../diagnostics/nearest.js";
+import { nearest } from "../values/nearest.js";
 import type { Place } from "../diagnostics/place.js";
 import { asCategoryCode, type CategoryCode } from "../ids.js";
 import { fold } from "../values/text.js";

@@ -1,5 +1,5 @@
 import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
-import { nearest } from "../diagnostics/nearest.js";
+import { nearest } from "../values/nearest.js";
 import type { Place } from "../diagnostics/place.js";
 
 /** Reads what a layout says beside its columns, key by key; what is wrong or never asked for is told. */

@@ -1,4 +1,4 @@
-import { troubleText } from "../language/trouble-text.js";
+import { troubleText } from "./trouble-text.js";
 import type { Code, FactsByCode } from "./facts.js";
 import type { Diagnostic, Severity } from "./diagnostic.js";
 

@@ -1,5 +1,5 @@
 import type { Damage } from "../values/damage.js";
-import type { TroubleFacts } from "../language/trouble.js";
+import type { TroubleFacts } from "./trouble-facts.js";
 import type { ReadingProblem } from "../values/read.js";
 
 /** What each finding knows, by its code. A code is never reused for another meaning. */

@@ -12,6 +12,10 @@ export const quote = (text: string): string => {
   return `"${line.length > SHOWN_LENGTH ? `${line.slice(0, SHOWN_LENGTH)}…` : line}"`;
 };
 
+/** `1 product`, `1,200 products`. */
+export const countText = (count: number, one: string, many = `${one}s`): string =>
+  `${count.toLocaleString("en")} ${count === 1 ? one : many}`;
+
 export const listed = (names: readonly string[]): string => names.map(quote).join(", ");
 
 export const orNearest = (names: readonly string[]): string =>

@@ -1,4 +1,4 @@
-import { isUnder } from "../catalogue/category-path.js";
+import { isUnder } from "../values/category-path.js";
 import { isError, type Diagnostic } from "./diagnostic.js";
 
 /** A decision of `channel.yaml` not to see some findings; what it does not name may be anything. */

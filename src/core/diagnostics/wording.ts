@@ -1,6 +1,6 @@
 import type { Diagnostic } from "./diagnostic.js";
 import type { Code } from "./facts.js";
-import { troubleText } from "../language/trouble-text.js";
+import { troubleText } from "./trouble-text.js";
 import { damages, listed, orNearest, problems, quote, withArticle, type Sentence } from "./phrases.js";
 import { placeText } from "./place.js";
 

@@ -1,4 +1,4 @@
-import { pathParts } from "../catalogue/category-path.js";
+import { pathParts } from "../values/category-path.js";
 import type { Family } from "../catalogue/family.js";
 import { textOf, valueOf } from "../catalogue/product.js";
 import type { CategoryField } from "../channel/category-rules.js";

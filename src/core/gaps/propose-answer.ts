@@ -2,7 +2,7 @@ import type { Family } from "../catalogue/family.js";
 import { textOf, type Product } from "../catalogue/product.js";
 import { LIST_SEPARATOR } from "../catalogue/record.js";
 import type { CategoryField } from "../channel/category-rules.js";
-import { proposeValues } from "../listing/lexicon-proposals.js";
+import { proposeValues } from "../listing/fill/lexicon-proposals.js";
 import { characters } from "../values/characters.js";
 import { fold } from "../values/text.js";
 import type { Proposal } from "./question.js";

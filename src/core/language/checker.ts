@@ -1,4 +1,4 @@
-import { nearest } from "../diagnostics/nearest.js";
+import { nearest } from "../values/nearest.js";
 import { isCurrency } from "../values/currencies.js";
 import { isDecimal } from "../values/decimal.js";
 import { unitOf } from "../values/units.js";
@@ -11,7 +11,7 @@ import {
   type Parameter,
   type Surroundings,
 } from "./function.js";
-import { functionNamed, functions } from "./functions.js";
+import { functionNamed, functions } from "./functions/functions.js";
 import { areApart, fits, fitsText, kindWords, shapeWords, type ResultKind, type Shape } from "./kind.js";
 import type { Names } from "./names.js";
 import type { BinaryOperator, Expression, TemplatePart } from "./syntax.js";
@@ -19,7 +19,7 @@ import { functionHabit } from "./habits.js";
 import { closeUnit, comparingHint, nameAdvice, readingHint, sumHint } from "./hints.js";
 import { partsOf } from "./parts.js";
 import { fieldAsked } from "./slots-read.js";
-import { troubleText } from "./trouble-text.js";
+import { troubleText } from "../diagnostics/trouble-text.js";
 
 export interface Checked extends Shape {
   readonly faults: readonly Fault[];

@@ -1,4 +1,4 @@
-import { isUnder } from "../catalogue/category-path.js";
+import { isUnder } from "../values/category-path.js";
 import { isCurrency } from "../values/currencies.js";
 import { whole } from "../values/decimal.js";
 import { convert } from "../values/measure.js";
@@ -8,7 +8,7 @@ import { shownText } from "../values/show.js";
 import { unitOf } from "../values/units.js";
 import { isMeasure, isMoney, type MaybeBlank } from "../values/value.js";
 import type { ExpressionFunction, Surroundings } from "./function.js";
-import { functionNamed } from "./functions.js";
+import { functionNamed } from "./functions/functions.js";
 import type { Names } from "./names.js";
 import { calculate, order, type Arithmetic } from "./operations.js";
 import { partsOf } from "./parts.js";

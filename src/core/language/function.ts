@@ -3,7 +3,8 @@ import type { Rates } from "../values/rates.js";
 import type { CalendarDate, MaybeBlank } from "../values/value.js";
 import type { ResultKind, Shape } from "./kind.js";
 import type { LookUpTable } from "./look-up-table.js";
-import type { Cannot, TroubleFacts } from "./trouble.js";
+import type { Cannot } from "./trouble.js";
+import type { TroubleFacts } from "../diagnostics/trouble-facts.js";
 
 /** What an expression may know of the world: it comes in, nothing is looked up. */
 export interface Surroundings {

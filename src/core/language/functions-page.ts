@@ -1,5 +1,5 @@
 import { families, usage } from "./function.js";
-import { functions } from "./functions.js";
+import { functions } from "./functions/functions.js";
 
 const tables = `The examples have the day 2026-03-01, a pound of 1.17 euro, and two tables of the user's own:
 

@@ -1,7 +1,7 @@
-import { nearest } from "../diagnostics/nearest.js";
+import { nearest } from "../values/nearest.js";
 import { isCurrency } from "../values/currencies.js";
 import { unitCodes } from "../values/units.js";
-import { functionNamed } from "./functions.js";
+import { functionNamed } from "./functions/functions.js";
 import type { ResultKind, Shape } from "./kind.js";
 
 /** What an unknown name may have been meant as, where no name is near. */

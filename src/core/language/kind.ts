@@ -1,4 +1,4 @@
-import type { AttributeKind } from "../catalogue/vocabulary.js";
+import type { AttributeKind } from "../values/attribute-kind.js";
 import type { Dimension } from "../values/units.js";
 import type { Kind } from "../values/value.js";
 

@@ -1,7 +1,7 @@
 import { isCurrency } from "../values/currencies.js";
 import { isDecimal } from "../values/decimal.js";
 import { unitOf } from "../values/units.js";
-import { functionNamed } from "./functions.js";
+import { functionNamed } from "./functions/functions.js";
 import type { Expression } from "./syntax.js";
 import type { Token } from "./token.js";
 

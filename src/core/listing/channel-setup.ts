@@ -5,12 +5,12 @@ import type { Silence } from "../diagnostics/silence.js";
 import type { Sku } from "../ids.js";
 import type { Placements } from "../placement/placements.js";
 import type { CalendarDate, Money } from "../values/value.js";
-import type { FillBlock } from "./fill-set.js";
-import type { Lexicon } from "./lexicon.js";
+import type { FillBlock } from "./fill/fill-set.js";
+import type { Lexicon } from "./fill/lexicon.js";
 import type { LiveListing } from "./live-listing.js";
-import type { PricePolicy, StockPolicy } from "./price-policy.js";
-import type { Regrouping } from "./regroup.js";
-import type { Selection } from "./selection.js";
+import type { PricePolicy, StockPolicy } from "./price/price-policy.js";
+import type { Regrouping } from "./regrouping.js";
+import type { Selection } from "./select/selection.js";
 
 /** Our side of a channel: what the workspace decided, checked against the definition. */
 export interface ChannelSetup {

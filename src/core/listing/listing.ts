@@ -2,7 +2,7 @@ import type { Product } from "../catalogue/product.js";
 import type { CategoryField } from "../channel/category-rules.js";
 import type { Diagnostic } from "../diagnostics/diagnostic.js";
 import type { ReadingProblem } from "../values/read.js";
-import type { TroubleFacts } from "../language/trouble.js";
+import type { TroubleFacts } from "../diagnostics/trouble-facts.js";
 import type { MaybeBlank } from "../values/value.js";
 import type { PlannedCategory } from "./plan.js";
 

@@ -1,16 +1,16 @@
 import type { Family } from "../catalogue/family.js";
 import type { Product } from "../catalogue/product.js";
 import type { ChannelSetup } from "./channel-setup.js";
-import { check, type Provenance } from "./check.js";
-import { fill } from "./fill.js";
-import { filledGroup } from "./filled-group.js";
+import { check, type Provenance } from "./check/check.js";
+import { fill } from "./fill/fill.js";
+import { filledGroup } from "./fill/filled-group.js";
 import type { Listing, Outcome, PricedProduct } from "./listing.js";
-import { idRegister } from "./id-register.js";
+import { idRegister } from "./check/id-register.js";
 import { place } from "./place.js";
-import { plansOf } from "./plan.js";
-import { price } from "./price.js";
+import { plansOf } from "./plans.js";
+import { price } from "./price/price.js";
 import { byGroup, regroup } from "./regroup.js";
-import { leftOutBecause } from "./select.js";
+import { leftOutBecause } from "./select/select.js";
 import { titlesShown, vary } from "./vary.js";
 
 /** Turns one family of products into what becomes of each on one channel. */

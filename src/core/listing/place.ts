@@ -1,7 +1,7 @@
 import { textOf, type Product } from "../catalogue/product.js";
-import { pathParts } from "../catalogue/category-path.js";
+import { pathParts } from "../values/category-path.js";
 import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
-import { nearest } from "../diagnostics/nearest.js";
+import { nearest } from "../values/nearest.js";
 import type { ChannelSetup } from "./channel-setup.js";
 import type { PlacedProduct } from "./listing.js";
 import type { Plans } from "./plan.js";

@@ -6,11 +6,6 @@ import type { MaybeBlank } from "../values/value.js";
 import type { ChannelSetup } from "./channel-setup.js";
 import type { PricedProduct } from "./listing.js";
 
-/** What becomes of a group that varies by more than its category takes: held, split by what is too much, or each alone. */
-export const regroupings = ["hold", "split", "alone"] as const;
-
-export type Regrouping = (typeof regroupings)[number];
-
 const withGroup = (
   { product, ...priced }: PricedProduct,
   group: string | undefined,

@@ -2,13 +2,13 @@ import type { Family } from "../catalogue/family.js";
 import type { Product } from "../catalogue/product.js";
 import type { Scope } from "../language/compiler.js";
 import type { ChannelSetup } from "./channel-setup.js";
-import { scopeFor } from "./fill.js";
-import type { FillScope } from "./fill-scope.js";
-import { filledGroup } from "./filled-group.js";
+import { scopeFor } from "./fill/fill.js";
+import type { FillScope } from "./fill/fill-scope.js";
+import { filledGroup } from "./fill/filled-group.js";
 import type { PricedProduct } from "./listing.js";
 import { place } from "./place.js";
 import type { Plans } from "./plan.js";
-import { price } from "./price.js";
+import { price } from "./price/price.js";
 import { regroup } from "./regroup.js";
 
 /** A family as the channel's fills see it: placed, priced and in the channel's groups, whether it is selected or not. */

@@ -1,4 +1,4 @@
-import { selfAndAbove, pathParts, pathText } from "../catalogue/category-path.js";
+import { selfAndAbove, pathParts, pathText } from "../values/category-path.js";
 import type { Category, RetiredCategory } from "../channel/category-tree.js";
 import type { Place } from "../diagnostics/place.js";
 

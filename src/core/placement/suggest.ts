@@ -1,4 +1,4 @@
-import { pathParts } from "../catalogue/category-path.js";
+import { pathParts } from "../values/category-path.js";
 import { withAncestors, type Category } from "../channel/category-tree.js";
 import type { CategoryIndex, IndexedCategory } from "./category-index.js";
 import { withCompounds, wordsOf } from "./words.js";

@@ -1,4 +1,4 @@
-import type { FileRow } from "../listing/file-family.js";
+import type { FileRow } from "../listing/shape/file-family.js";
 import { changedFields, showing, withRows, type ApplyPurpose } from "./purpose.js";
 
 /** Only what differs from what the channel has, or the fields asked for, beside those that tell which listing it is. */

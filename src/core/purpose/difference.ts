@@ -1,7 +1,7 @@
 import type { ChannelDefinition } from "../channel/definition.js";
 import type { FieldCode, Sku } from "../ids.js";
 import { asSku } from "../ids.js";
-import type { FileRow } from "../listing/file-family.js";
+import type { FileRow } from "../listing/shape/file-family.js";
 import type { LiveListing } from "../listing/live-listing.js";
 import { changedFields, textIn } from "./purpose.js";
 

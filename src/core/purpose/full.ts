@@ -1,6 +1,6 @@
 import { changedFields, withRows, type ApplyPurpose, type PurposeFacts } from "./purpose.js";
 import { liveValue } from "../listing/live-listing.js";
-import type { FileRow } from "../listing/file-family.js";
+import type { FileRow } from "../listing/shape/file-family.js";
 
 /** What is blank now and live on the channel stays as it is there, as far as the category still has the field. */
 const keeping = (row: FileRow, { live }: PurposeFacts): FileRow => {

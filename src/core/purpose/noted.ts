@@ -1,7 +1,8 @@
 import { textOf } from "../catalogue/product.js";
 import { categoryFieldOf } from "../channel/definition.js";
-import type { FileRow } from "../listing/file-family.js";
-import { liveListing, type LiveListing } from "../listing/live-listing.js";
+import type { FileRow } from "../listing/shape/file-family.js";
+import type { LiveListing } from "../listing/live-listing.js";
+import { liveListing } from "../listing/as-sent.js";
 import { textIn, type PurposeFacts } from "./purpose.js";
 
 /** What of a listing the channel takes over from an amending row beside its values. */

@@ -1,4 +1,4 @@
-import type { FileRow } from "../listing/file-family.js";
+import type { FileRow } from "../listing/shape/file-family.js";
 import { showing, withRows, type ApplyPurpose, type PurposeFacts } from "./purpose.js";
 
 /** Whether a row goes into a file against what the channel has already; what does not is told. */

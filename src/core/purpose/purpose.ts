@@ -2,7 +2,7 @@ import type { ChannelDefinition, PurposeName, PurposeRule } from "../channel/def
 import type { Field } from "../channel/field.js";
 import type { FactsByCode } from "../diagnostics/facts.js";
 import { fieldNamed } from "../channel/definition.js";
-import type { FileFamily, FileRow } from "../listing/file-family.js";
+import type { FileFamily, FileRow } from "../listing/shape/file-family.js";
 import type { LiveListing } from "../listing/live-listing.js";
 import { canonicalText } from "../values/show.js";
 

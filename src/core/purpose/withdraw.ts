@@ -1,5 +1,5 @@
 import type { ChannelDefinition } from "../channel/definition.js";
-import type { FileFamily } from "../listing/file-family.js";
+import type { FileFamily } from "../listing/shape/file-family.js";
 import { liveValue, type LiveListing } from "../listing/live-listing.js";
 
 /** The row that ends a listing: what tells the channel which one it is, as it was sent. */

@@ -14,8 +14,8 @@ import {
   Min,
   ValidateNested,
 } from "class-validator";
-import { saleWishes, type SaleWish } from "../../core/listing/price-policy.js";
-import { regroupings, type Regrouping } from "../../core/listing/regroup.js";
+import { saleWishes, type SaleWish } from "../../core/listing/price/price-policy.js";
+import { regroupings, type Regrouping } from "../../core/listing/regrouping.js";
 import { IsAmount, IsHazardChoice, YesOrNo } from "./rules.js";
 
 /** Account settings that the channel's files show. */

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { attributeIndex } from "../../../src/core/catalogue/attribute-index.js";
-import { isUnder, selfAndAbove } from "../../../src/core/catalogue/category-path.js";
+import { isUnder, selfAndAbove } from "../../../src/core/values/category-path.js";
 import { merge } from "../../../src/core/catalogue/merge.js";
 import { CLEARED } from "../../../src/core/catalogue/record.js";
 import { attributeKind, isAttributeName } from "../../../src/core/catalogue/vocabulary.js";

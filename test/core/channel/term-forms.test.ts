@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { termParts } from "../../../src/core/channel/term-forms.js";
 import { valueList } from "../../../src/core/channel/value-list.js";
-import { proposeValues } from "../../../src/core/listing/lexicon-proposals.js";
+import { proposeValues } from "../../../src/core/listing/fill/lexicon-proposals.js";
 
 const listOf = (...values: readonly string[]) =>
   valueList(

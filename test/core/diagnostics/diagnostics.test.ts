@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { causeCollector } from "../../../src/core/diagnostics/causes.js";
 import { diagnostic } from "../../../src/core/diagnostics/diagnostic.js";
-import { nearest } from "../../../src/core/diagnostics/nearest.js";
+import { nearest } from "../../../src/core/values/nearest.js";
 import { heading } from "../../../src/core/diagnostics/heading.js";
 import { codes } from "../../../src/core/diagnostics/wording.js";
 import { asSku } from "../../../src/core/ids.js";

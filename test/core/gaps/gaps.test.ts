@@ -9,7 +9,7 @@ import { factsText, readFacts, readMark, readRow, rowText } from "../../../src/c
 import { LIST_SEPARATOR } from "../../../src/core/catalogue/record.js";
 import type { ChannelSetup } from "../../../src/core/listing/channel-setup.js";
 import type { FormSheet } from "../../../src/core/gaps/form.js";
-import { gapGrid } from "../../../src/report/gap-grid.js";
+import { gapGrid } from "../../../src/core/gaps/gap-grid.js";
 import { definitionOf } from "../../kit/definition.js";
 import { familyOf, listingsOf, outcomesOf, setupOf } from "../../kit/listing.js";
 

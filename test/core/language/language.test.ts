@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import fc from "fast-check";
-import { functions } from "../../../src/core/language/functions.js";
+import { functions } from "../../../src/core/language/functions/functions.js";
 import { functionsPage } from "../../../src/core/language/functions-page.js";
 import { parse } from "../../../src/core/language/parser.js";
 import { decimal } from "../../../src/core/values/decimal.js";

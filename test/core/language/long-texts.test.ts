@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { termParts } from "../../../src/core/channel/term-forms.js";
 import { valueList } from "../../../src/core/channel/value-list.js";
-import { functions } from "../../../src/core/language/functions.js";
+import { functions } from "../../../src/core/language/functions/functions.js";
 import { readValue } from "../../../src/core/values/read.js";
 import { evaluate } from "../../kit/evaluate.js";
 

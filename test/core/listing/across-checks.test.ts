@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { sentence } from "../../../src/core/diagnostics/wording.js";
-import { liveListing } from "../../../src/core/listing/live-listing.js";
+import { liveListing } from "../../../src/core/listing/as-sent.js";
 import { definitionOf } from "../../kit/definition.js";
 import { gtinOf } from "../../kit/goods.js";
 import { listingsOf, outcomesOf, setupOf, told } from "../../kit/listing.js";

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { fillCircles } from "../../../src/core/listing/fill-circles.js";
-import { fillTally } from "../../../src/core/listing/fill-tally.js";
+import { fillCircles } from "../../../src/core/listing/fill/fill-circles.js";
+import { fillTally } from "../../../src/core/listing/fill/fill-tally.js";
 import { definitionOf } from "../../kit/definition.js";
 import { filled, filledAs, listingsOf, outcomesOf, setupOf, told } from "../../kit/listing.js";
 

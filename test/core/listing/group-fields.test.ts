@@ -1,9 +1,9 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { rowsOf } from "../../../src/core/listing/file-family.js";
-import { fillTally } from "../../../src/core/listing/fill-tally.js";
-import { sharesOf } from "../../../src/core/listing/readiness.js";
-import { shape } from "../../../src/core/listing/shape.js";
+import { rowsOf } from "../../../src/core/listing/shape/file-family.js";
+import { fillTally } from "../../../src/core/listing/fill/fill-tally.js";
+import { sharesOf } from "../../../src/core/listing/readiness/readiness.js";
+import { shape } from "../../../src/core/listing/shape/shape.js";
 import { sentence } from "../../../src/core/diagnostics/wording.js";
 import type { Outcome } from "../../../src/core/listing/listing.js";
 import { shownText } from "../../../src/core/values/show.js";

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
-import { rowsOf } from "../../../src/core/listing/file-family.js";
+import { rowsOf } from "../../../src/core/listing/shape/file-family.js";
 import type { LiveListing } from "../../../src/core/listing/live-listing.js";
-import { shape } from "../../../src/core/listing/shape.js";
+import { shape } from "../../../src/core/listing/shape/shape.js";
 import { shownText } from "../../../src/core/values/show.js";
 import { definitionOf, rowsOf as rowsOfTable } from "../../kit/definition.js";
 import { familyOf, outcomesOf, setupOf } from "../../kit/listing.js";

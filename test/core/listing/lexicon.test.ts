@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { asFieldCode } from "../../../src/core/ids.js";
-import { channelTerms } from "../../../src/core/listing/channel-terms.js";
-import { lexiconOf } from "../../../src/core/listing/lexicon.js";
+import { channelTerms } from "../../../src/core/listing/fill/channel-terms.js";
+import { lexiconOf } from "../../../src/core/listing/fill/lexicon.js";
 import { definitionOf } from "../../kit/definition.js";
 import { filledAs, outcomesOf, setupOf, told } from "../../kit/listing.js";
 

@@ -6,7 +6,8 @@ import { categoryIndex } from "../../../src/core/placement/category-index.js";
 import { gatherGoods } from "../../../src/core/placement/goods.js";
 import { searchCategories } from "../../../src/core/placement/search.js";
 import { suggest, type Subject } from "../../../src/core/placement/suggest.js";
-import { stem, withCompounds, wordsOf } from "../../../src/core/placement/words.js";
+import { withCompounds, wordsOf } from "../../../src/core/placement/words.js";
+import { stem } from "../../../src/core/values/stem.js";
 
 const rows = (text: string): readonly CategoryRow[] =>
   text

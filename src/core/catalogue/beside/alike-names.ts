@@ -1,5 +1,5 @@
 import { diagnostic } from "../../diagnostics/diagnostic.js";
-import { stem } from "../../placement/words.js";
+import { stem } from "../../values/stem.js";
 import { fold } from "../../values/text.js";
 import { textOf } from "../product.js";
 import type { BesideCheck } from "./beside-check.js";

@@ -1,4 +1,4 @@
-import { nearest } from "../../diagnostics/nearest.js";
+import { nearest } from "../../values/nearest.js";
 import { isCurrency } from "../../values/currencies.js";
 import { fold } from "../../values/text.js";
 import { unitOf } from "../../values/units.js";

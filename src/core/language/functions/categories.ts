@@ -1,4 +1,4 @@
-import { isUnder, pathParts, pathText } from "../../catalogue/category-path.js";
+import { isUnder, pathParts, pathText } from "../../values/category-path.js";
 import type { ExpressionFunction } from "../function.js";
 import { asCount, asText, items, listOrBlank, optional, parameter, textOrBlank } from "./arguments.js";
 

@@ -1,9 +1,10 @@
-import { nearest } from "../../diagnostics/nearest.js";
+import { nearest } from "../../values/nearest.js";
 import type { MaybeBlank, Value } from "../../values/value.js";
 import type { ExpressionFunction, KnownArgument, Surroundings } from "../function.js";
 import { areApart, fits, shapeWords, type Shape } from "../kind.js";
 import { keyText, LIMIT_COLUMN, type LookUpRow, type LookUpTable } from "../look-up-table.js";
-import { cannot, type Cannot, type TroubleFacts } from "../trouble.js";
+import { cannot, type Cannot } from "../trouble.js";
+import type { TroubleFacts } from "../../diagnostics/trouble-facts.js";
 import { asText, optional, parameter } from "./arguments.js";
 
 const noTable = (name: string, { tables }: Surroundings): TroubleFacts => ({

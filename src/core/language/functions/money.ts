@@ -6,7 +6,8 @@ import { isDate, isMoney, type MaybeBlank, type Money } from "../../values/value
 import { exchanged } from "../exchanged.js";
 import type { ExpressionFunction, KnownArgument } from "../function.js";
 import type { Shape } from "../kind.js";
-import { cannot, type Cannot, type TroubleFacts } from "../trouble.js";
+import { cannot, type Cannot } from "../trouble.js";
+import type { TroubleFacts } from "../../diagnostics/trouble-facts.js";
 import { asText, noRate, optional, parameter, payableOnly, within } from "./arguments.js";
 
 const one = whole(1);

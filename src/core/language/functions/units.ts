@@ -6,7 +6,8 @@ import { isMeasure, isMoney, type MaybeBlank, type Measure } from "../../values/
 import { money } from "../../values/money.js";
 import type { ExpressionFunction, KnownArgument } from "../function.js";
 import { shapeWords, type Shape } from "../kind.js";
-import { cannot, type Cannot, type TroubleFacts } from "../trouble.js";
+import { cannot, type Cannot } from "../trouble.js";
+import type { TroubleFacts } from "../../diagnostics/trouble-facts.js";
 import { asCount, asText, optional, parameter, payableOnly } from "./arguments.js";
 
 const cubicCentimetre = unitOf("cm");

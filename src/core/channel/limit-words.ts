@@ -1,0 +1,63 @@
+import type { CategoryField } from "./category-rules.js";
+import type { Kind } from "../values/value.js";
+import { countText } from "../diagnostics/phrases.js";
+
+const SHOWN_VALUES = 6;
+
+const kindWords: Readonly<Record<Kind, readonly [one: string, several: string]>> = {
+  text: ["text", "texts"],
+  html: ["HTML text", "HTML texts"],
+  integer: ["whole number", "whole numbers"],
+  decimal: ["number", "numbers"],
+  money: ["price", "prices"],
+  measure: ["measure", "measures"],
+  date: ["date", "dates"],
+  "yes-no": ["yes or no", "yes or no"],
+  choice: ["choice", "choices"],
+  url: ["web address", "web addresses"],
+  gtin: ["GTIN", "GTINs"],
+  isbn: ["ISBN", "ISBNs"],
+};
+
+/** What a field takes in a category, in words: kind, unit, bounds, the first of its values. */
+export const limitWords = ({ field, limits }: CategoryField): readonly string[] => {
+  const {
+    minLength,
+    maxLength,
+    counted = "characters",
+    maxItems,
+    minPixels,
+    min,
+    max,
+    pattern,
+    values,
+  } = limits;
+  const [one, several] = kindWords[field.kind];
+  const bounds =
+    min !== undefined && max !== undefined
+      ? `from ${min.toFixed()} to ${max.toFixed()}`
+      : min !== undefined
+        ? `at least ${min.toFixed()}`
+        : max !== undefined
+          ? `at most ${max.toFixed()}`
+          : "";
+  return [
+    field.list ? `several ${several}` : one,
+    ...(field.unit === undefined ? [] : [`in ${field.unit.code}`]),
+    ...(minLength === undefined ? [] : [`at least ${minLength} ${counted}`]),
+    ...(maxLength === undefined ? [] : [`at most ${maxLength} ${counted}`]),
+    ...(maxItems === undefined ? [] : [`at most ${maxItems} of them`]),
+    ...(minPixels === undefined ? [] : [`pictures of at least ${minPixels} × ${minPixels} pixels`]),
+    ...(bounds === "" ? [] : [bounds]),
+    ...(field.decimals === undefined ? [] : [countText(field.decimals, "decimal")]),
+    ...(pattern === undefined ? [] : [`of the form ${pattern.source}`]),
+    ...(values === undefined
+      ? []
+      : [
+          `one of ${values.values.length}: ${values.values
+            .slice(0, SHOWN_VALUES)
+            .map(({ value }) => value)
+            .join(", ")}${values.values.length > SHOWN_VALUES ? ", …" : ""}`,
+        ]),
+  ];
+};

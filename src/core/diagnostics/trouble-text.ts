@@ -1,0 +1,35 @@
+import { assertNever } from "../assert-never.js";
+import type { TroubleFacts } from "./trouble-facts.js";
+
+const orNearest = (names: readonly string[]): string =>
+  names.length === 0 ? "" : `; nearest: ${names.map((name) => `"${name}"`).join(", ")}`;
+
+/** What could not be worked out, and what to do, in one sentence. */
+export const troubleText = (facts: TroubleFacts): string => {
+  switch (facts.trouble) {
+    case "divided-by-zero":
+      return "it is divided by 0";
+    case "number-too-large":
+      return "the number has more than 30 digits before the point";
+    case "kinds-apart":
+      return `${facts.left} and ${facts.right} cannot be calculated together`;
+    case "no-rate":
+      return `there is no rate from ${facts.from} to ${facts.to} on ${facts.day}; add a row to tables/rates.csv`;
+    case "no-table":
+      return `there is no table tables/${facts.table}.csv${orNearest(facts.nearest)}`;
+    case "no-table-column":
+      return `the table "${facts.table}" has no column "${facts.column}"${orNearest(facts.nearest)}`;
+    case "no-table-row":
+      return `the table "${facts.table}" has no row for ${facts.key}; add one to tables/${facts.table}.csv`;
+    case "not-readable":
+      return `"${facts.value}" cannot be read as ${facts.wanted}`;
+    case "wrong-argument":
+      return `${facts.name}: ${facts.reason}`;
+    case "members-differ":
+      return `the members of the group differ in ${facts.attribute} (${facts.values.slice(0, 3).join(", ")}${facts.values.length > 3 ? ", …" : ""}), and the field is the group's; say in its fill which counts (group_greatest, group_least, group_values), or give them one value`;
+    case "fill-circle":
+      return `fills wait for each other: ${facts.fields.join(" → ")}`;
+    default:
+      return assertNever(facts);
+  }
+};

@@ -1,0 +1,28 @@
+import { textOf } from "../catalogue/product.js";
+import { canonicalText } from "../values/show.js";
+import type { Listing } from "./listing.js";
+import type { LiveListing } from "./live-listing.js";
+
+/** All that a listing is filled with. */
+const valuesOf = (listing: Listing): LiveListing["values"] => {
+  const values: Record<string, string> = {};
+  for (const { rule } of listing.plan.fields) {
+    const value = listing.value(rule.field.slot);
+    if (value !== undefined) values[rule.field.code] = canonicalText(value);
+  }
+  return values;
+};
+
+/** A listing as the ledger keeps it, with the values that a file says of it. */
+export const liveListing = (listing: Listing, values = valuesOf(listing)): LiveListing => {
+  const { product, plan } = listing;
+  return {
+    name: textOf(product, "name"),
+    gtin: textOf(product, "gtin"),
+    price: textOf(product, "price"),
+    category: plan.rules.category.code,
+    axes: textOf(product, "varies_by") ?? "",
+    group: product.group,
+    values,
+  };
+};

@@ -1,0 +1,38 @@
+import type { CategoryField } from "../../channel/category-rules.js";
+import type { Severity } from "../../diagnostics/diagnostic.js";
+import type { Code, FactsByCode } from "../../diagnostics/facts.js";
+import type { Place } from "../../diagnostics/place.js";
+import type { Value } from "../../values/value.js";
+import type { ChannelSetup } from "../channel-setup.js";
+import type { Listing } from "../listing.js";
+import type { VariedFamily } from "../vary.js";
+
+/** How a check says what it found; where it is gets added by the one who runs it, so that no check repeats it. */
+export type Report = <C extends Code>(
+  code: C,
+  facts: FactsByCode[C],
+  about?: { readonly field?: CategoryField; readonly severity?: Severity; readonly place?: Place },
+) => void;
+
+/** What every value of a field must keep to. */
+export interface FieldCheck {
+  readonly name: string;
+  check(checked: {
+    readonly rule: CategoryField;
+    readonly value: Value;
+    readonly setup: ChannelSetup;
+    readonly report: Report;
+  }): void;
+}
+
+/** What a listing must keep to as a whole. */
+export interface ListingCheck {
+  readonly name: string;
+  check(listing: Listing, setup: ChannelSetup, report: Report): void;
+}
+
+/** What the listings of one family must keep to among each other. */
+export interface FamilyCheck {
+  readonly name: string;
+  check(family: VariedFamily, reportFor: (index: number) => Report): void;
+}

@@ -1,0 +1,60 @@
+import { isAnotherProduct } from "../../../catalogue/another-product.js";
+import { textOf } from "../../../catalogue/product.js";
+import { LIST_SEPARATOR } from "../../../catalogue/record.js";
+import type { ChannelDefinition } from "../../../channel/definition.js";
+import type { ListingCheck } from "../check-kind.js";
+import type { Listing } from "../../listing.js";
+
+const axisNames = (axes: string): readonly string[] => axes.split(LIST_SEPARATOR).filter(Boolean);
+
+/** The fields that the live listing has and that a full file would say nothing of. */
+const losses = (
+  listing: Listing,
+  live: Readonly<Record<string, string>>,
+  { groups }: Pick<ChannelDefinition, "groups">,
+) =>
+  listing.plan.fields.flatMap(({ rule }) => {
+    const before = live[rule.field.code];
+    // The reference to a group is the layout's to make: the leader's, the group row's, or none.
+    if (groups.model !== "separate" && groups.groupField === rule.field.code) return [];
+    return before !== undefined && listing.value(rule.field.slot) === undefined ? [{ rule, before }] : [];
+  });
+
+/** What a build would do to the listing that the channel has already. */
+export const againstLedger: ListingCheck = {
+  name: "against-ledger",
+  check(listing, { live, definition }, report) {
+    const before = live?.(listing.product.sku);
+    if (before === undefined) return;
+    const { product, plan } = listing;
+    const [name, gtin] = [textOf(product, "name"), textOf(product, "gtin")];
+    if (isAnotherProduct(before, { name, gtin }))
+      report("sku-became-another", { was: before.name ?? "", now: name ?? "" });
+    const { category } = plan.rules;
+    if (before.category !== "" && before.category !== category.code)
+      report(
+        "category-moved",
+        {
+          before: definition.tree.find(before.category)?.path ?? before.category,
+          after: category.path,
+        },
+        { severity: "warning" },
+      );
+    const [group, wasIn] = [product.group ?? "", before.group ?? ""];
+    if (before.category !== "" && group !== wasIn)
+      report("group-moved", { before: wasIn, after: group }, { severity: "warning" });
+    const axes = textOf(product, "varies_by") ?? "";
+    if (before.group !== undefined && before.group === product.group && before.axes !== axes)
+      report(
+        "axes-changed",
+        { before: axisNames(before.axes), after: axisNames(axes) },
+        { severity: "warning" },
+      );
+    const erases = definition.purposeRules.some(
+      ({ purpose, blank }) => purpose === "full" && blank === "erase",
+    );
+    if (!erases || before.category !== category.code) return;
+    for (const { rule, before: value } of losses(listing, before.values, definition))
+      report("would-erase", { label: rule.field.label, value }, { field: rule, severity: "warning" });
+  },
+};

@@ -1,0 +1,23 @@
+import { nearest } from "../../../values/nearest.js";
+import type { FieldCheck } from "../check-kind.js";
+
+/** A value beside an open list is taken, with advice: shoppers look for the listed ones. */
+export const listedValue: FieldCheck = {
+  name: "listed-value",
+  check({ rule, value, report }) {
+    const { values, isOpenList } = rule.limits;
+    if (values === undefined || isOpenList !== true) return;
+    for (const text of Array.isArray(value) ? value : [value]) {
+      if (typeof text !== "string" || values.match(text) !== undefined) continue;
+      const close = nearest(
+        text,
+        values.values.map((one) => one.value),
+      );
+      report(
+        "unlisted-value",
+        { label: rule.field.label, value: text, nearest: close },
+        { field: rule, severity: "advice" },
+      );
+    }
+  },
+};

@@ -1,0 +1,17 @@
+import { shownText } from "../../../values/show.js";
+import { isMoney } from "../../../values/value.js";
+import type { FieldCheck } from "../check-kind.js";
+
+/** Prices are in a currency that the channel takes. */
+export const permittedCurrency: FieldCheck = {
+  name: "permitted-currency",
+  check({ rule, value, setup, report }) {
+    const { currencies } = setup.definition;
+    if (isMoney(value) && !currencies.includes(value.currency))
+      report(
+        "wrong-currency",
+        { label: rule.field.label, value: shownText(value), permitted: currencies },
+        { field: rule },
+      );
+  },
+};

@@ -1,0 +1,56 @@
+import { textOf } from "../../catalogue/product.js";
+import { categoryFieldOf } from "../../channel/definition.js";
+import type { CategoryField } from "../../channel/category-rules.js";
+import type { MaybeBlank, Value } from "../../values/value.js";
+import type { ChannelSetup } from "../channel-setup.js";
+import { coerce } from "./coerce.js";
+import { FillScope, type Filled, type FilledGroup, type GroupFields, type Shared } from "./fill-scope.js";
+import type { GroupView } from "./group-view.js";
+import type { FillProblem, Listing, PricedProduct } from "../listing.js";
+import { permittedFor } from "./permitted.js";
+
+/** The category as the channel's files name it. */
+const shownCategory = ({ plan }: PricedProduct, { categoryBy }: ChannelSetup["definition"]): string =>
+  categoryBy === "code" ? plan.rules.category.code : plan.rules.category.path;
+
+/** What the fills of one listing read, and how what they give comes into the fields. */
+export const scopeFor = (
+  priced: PricedProduct,
+  setup: ChannelSetup,
+  shared: Shared,
+  group?: GroupFields,
+  view?: GroupView,
+): FillScope => {
+  const ourCategory = textOf(priced.product, "category");
+  const { definition } = setup;
+  const settle = (given: Value, rule: CategoryField): Filled => {
+    const coerced = coerce(given, rule, (term) => permittedFor(setup, rule, ourCategory, term));
+    if (!("problem" in coerced)) return { value: coerced.value, problems: [] };
+    const { written, problem } = coerced;
+    return { value: undefined, problems: [{ field: rule, written, problem }] };
+  };
+  const scope = new FillScope(priced, shared, settle, group, view);
+  // The placement fills the category's field: for the listing, and for fills that ask it.
+  const field = categoryFieldOf(definition);
+  if (field !== undefined) scope.preset(field.slot, shownCategory(priced, definition));
+  return scope;
+};
+
+/** Works out each field in a scope; what does not fit becomes a problem. */
+export const listingIn = (scope: FillScope, priced: PricedProduct, setup: ChannelSetup): Listing => {
+  const values: MaybeBlank[] = [];
+  const problems: FillProblem[] = [];
+  const { product, plan, notes, axes } = priced;
+  for (const planned of plan.fields) {
+    const filled = scope.field(planned);
+    if (filled.value !== undefined) values[planned.rule.field.slot] = filled.value;
+    if (filled.problems.length > 0) problems.push(...filled.problems);
+  }
+  const category = categoryFieldOf(setup.definition);
+  if (category !== undefined) values[category.slot] = shownCategory(priced, setup.definition);
+  return { product, plan, notes, axes, problems, value: (slot) => values[slot] };
+};
+
+/** Runs each field's fill and brings its value into the field's kind; fields of the group are filled for the group. */
+export const fill = (priced: PricedProduct, setup: ChannelSetup, group: FilledGroup): Listing =>
+  listingIn(scopeFor(priced, setup, group.shared, group.fields), priced, setup);

@@ -1,0 +1,39 @@
+import { categoryRules, type CategoryRules } from "../channel/category-rules.js";
+import type { Category } from "../channel/category-tree.js";
+import { answerAttribute } from "./fill/answers.js";
+import { blocksNaming, fillsFor } from "./fill/fill-set.js";
+import type { ChannelSetup } from "./channel-setup.js";
+import type { PlannedCategory, PlannedField, Plans } from "./plan.js";
+
+/** The plans of one channel. */
+export const plansOf = (setup: ChannelSetup): Plans => {
+  const rules = new Map<string, CategoryRules>();
+  const plans = new Map<string, PlannedCategory>();
+  const namesProducts = setup.fills.some(({ scope }) => scope === "products");
+  const rulesOf = (category: Category): CategoryRules => {
+    const known = rules.get(category.code);
+    if (known !== undefined) return known;
+    const resolved = categoryRules(setup.definition, category);
+    rules.set(category.code, resolved);
+    return resolved;
+  };
+  return {
+    for(category, ourCategory, sku) {
+      const key = `${category.code}\u0000${ourCategory}\u0000${namesProducts ? blocksNaming(setup.fills, sku) : ""}`;
+      const known = plans.get(key);
+      if (known !== undefined) return known;
+      const resolved = rulesOf(category);
+      const fills = fillsFor(setup.fills, category, ourCategory, sku);
+      const fields = resolved.fields.map((rule) => ({
+        rule,
+        fill: fills[rule.field.slot],
+        answer: setup.attributes.slot(answerAttribute(rule.field.code)),
+      }));
+      const bySlot: (PlannedField | undefined)[] = [];
+      for (const planned of fields) bySlot[planned.rule.field.slot] = planned;
+      const plan = { rules: resolved, fields, bySlot };
+      plans.set(key, plan);
+      return plan;
+    },
+  };
+};

@@ -1,0 +1,93 @@
+import { pathParts } from "../../values/category-path.js";
+import { textOf } from "../../catalogue/product.js";
+import { actCollector, type RankedAct } from "../../diagnostics/act-collector.js";
+import type { ChannelSetup } from "../channel-setup.js";
+import { isHeld, productOf, type Outcome } from "../listing.js";
+import { addShares, noShares, percentOf, sharesOf, type Shares } from "./readiness.js";
+
+/** What listings are counted together by. */
+export const readinessKinds = ["channel", "category", "brand", "product"] as const;
+
+export type ReadinessKind = (typeof readinessKinds)[number];
+
+/** How ready one channel, category, brand or product is. */
+export interface ReadinessRow {
+  readonly channel: string;
+  /** The category, brand or SKU; "" where whole channels are counted. */
+  readonly name: string;
+  readonly listings: number;
+  readonly ready: number;
+  readonly shares: Shares;
+  /** The percent of the least ready listing. */
+  readonly least: number;
+}
+
+/** Counts readiness over many outcomes; what is left out by our own decision does not count. */
+export interface ReadinessTally {
+  take(setup: Pick<ChannelSetup, "channel" | "definition">, outcome: Outcome): void;
+  /** Least ready first. */
+  rows(): readonly ReadinessRow[];
+  /** Single acts, those first that make most listings ready. */
+  acts(): readonly RankedAct[];
+}
+
+type Growing = { -readonly [K in keyof ReadinessRow]: ReadinessRow[K] };
+
+/** Our own category counts two levels deep: finer, a table has more rows than a person reads. */
+const DEPTH = 2;
+
+const nameOf = (kind: ReadinessKind, outcome: Outcome): string => {
+  const product = productOf(outcome);
+  switch (kind) {
+    case "channel":
+      return "";
+    case "product":
+      return product.sku;
+    case "brand":
+      return textOf(product, "brand") ?? "no brand";
+    case "category":
+      return (
+        pathParts(textOf(product, "category") ?? "")
+          .slice(0, DEPTH)
+          .join(" > ") || "no category"
+      );
+  }
+};
+
+const shareOf = ({ required, recommended }: Shares): number => {
+  const asked = required.asked + recommended.asked;
+  return asked === 0 ? 1 : (required.filled + recommended.filled) / asked;
+};
+
+export const readinessTally = (kind: ReadinessKind): ReadinessTally => {
+  const rows = new Map<string, Growing>();
+  const acts = actCollector();
+  return {
+    take({ channel, definition }, outcome) {
+      if (outcome.kind === "left-out") return;
+      const name = nameOf(kind, outcome);
+      const key = `${channel}\u0000${name}`;
+      let row = rows.get(key);
+      if (row === undefined) {
+        row = { channel, name, listings: 0, ready: 0, shares: noShares, least: 100 };
+        rows.set(key, row);
+      }
+      row.listings++;
+      if (outcome.kind === "ready") row.ready++;
+      if (isHeld(outcome)) acts.take(productOf(outcome).sku, channel, outcome.findings);
+      if (outcome.kind === "unplaced") {
+        // Without a category nothing is known to be asked for, and nothing can go out.
+        row.least = 0;
+        return;
+      }
+      const shares = sharesOf(outcome.listing, definition, outcome.findings);
+      row.shares = addShares(row.shares, shares);
+      row.least = Math.min(row.least, percentOf(shares));
+    },
+    rows: () =>
+      [...rows.values()].sort(
+        (a, b) => a.ready / a.listings - b.ready / b.listings || shareOf(a.shares) - shareOf(b.shares),
+      ),
+    acts: () => acts.ranked(),
+  };
+};

@@ -1,0 +1,104 @@
+import type { Product } from "../../core/catalogue/product.js";
+import { fieldNamed, type ChannelDefinition, type PurposeName } from "../../core/channel/definition.js";
+import type { Field } from "../../core/channel/field.js";
+import type { LayoutDefinition } from "../../core/channel/layout-definition.js";
+import { diagnostic } from "../../core/diagnostics/diagnostic.js";
+import { nearest } from "../../core/values/nearest.js";
+import { Refusal } from "../../core/diagnostics/refusal.js";
+import type { ChannelSetup } from "../../core/listing/channel-setup.js";
+import type { FileFamily } from "../../core/listing/shape/file-family.js";
+import { purposeFields, type PurposeFacts } from "../../core/purpose/purpose.js";
+import type { ChannelLedger } from "../../store/channel-ledger.js";
+
+/** What a person wants in the files. */
+export interface BuildWishes {
+  readonly purpose: PurposeName;
+  /** Fields by code, for `amend`. */
+  readonly only: readonly string[] | undefined;
+  readonly changedOnly: boolean;
+  readonly keepLive: boolean;
+  /** At most so many listings, whole groups; for a trial run. */
+  readonly limit: number;
+  /** Whether a product was chosen. */
+  isMeant(product: Product): boolean;
+  /** SKUs to be withdrawn; undefined: what left the selection. */
+  readonly ending: readonly string[] | undefined;
+  /** Whether a person confirmed that many listings end. */
+  readonly confirmed: boolean;
+  /** ISO 8601 time. */
+  readonly at: string;
+}
+
+const namedFields = (codes: readonly string[], definition: ChannelDefinition): ReadonlySet<Field> =>
+  new Set(
+    codes.map((code) => {
+      const field = fieldNamed(definition, code);
+      if (field !== undefined) return field;
+      const near = nearest(code, definition.fieldNames.all);
+      throw new Refusal([diagnostic("unknown-field", { field: code, nearest: near })]);
+    }),
+  );
+
+/** The definition's rule for a purpose, with what the ledger knows. */
+export const purposeFactsFor = (
+  { definition }: ChannelSetup,
+  { purpose, only, changedOnly, keepLive }: BuildWishes,
+  ledger: ChannelLedger,
+): PurposeFacts => {
+  const rule = definition.purposeRules.find((one) => one.purpose === purpose) ?? {
+    ...{ purpose, blank: "leave" as const, must: [], may: [], opens: false, action: "" },
+  };
+  const isEmpty = ledger.isEmpty;
+  return {
+    ...{ purpose, rule, definition, changedOnly, keepLive },
+    fields: purposeFields(definition, rule),
+    only: only === undefined ? undefined : namedFields(only, definition),
+    live: (sku) => (isEmpty ? undefined : ledger.sent(sku)),
+  };
+};
+
+/** A layout with the columns that a purpose lets into its files, under a name of its own. */
+export const layoutFor = (
+  layout: LayoutDefinition,
+  { purpose, rule }: Pick<PurposeFacts, "purpose" | "rule">,
+): LayoutDefinition => {
+  if (purpose === "full") return layout;
+  const file = layout.file.replace(/(\.[^.]*)?$/, `-${purpose}$1`);
+  const allowed = new Set<string>(rule.may.length === 0 ? [] : [...rule.must, ...rule.may]);
+  const isAllowed = ({ code }: Field): boolean => allowed.size === 0 || allowed.has(code);
+  const columns = layout.columns.filter(({ field }) => isAllowed(field));
+  return "cells" in layout
+    ? {
+        ...layout,
+        file,
+        columns,
+        cells: layout.cells.filter((cell) => !("field" in cell) || isAllowed(cell.field)),
+      }
+    : { ...layout, file, columns };
+};
+
+/** A layout's file under this build's name: numbered where the channel takes each name once, or where the name says so. */
+export const named = (
+  layout: LayoutDefinition,
+  { definition, today }: ChannelSetup,
+  ledger: ChannelLedger,
+): LayoutDefinition => {
+  const { file } = layout;
+  const pattern =
+    definition.fileLimits.nameOnce && !file.includes("{count}")
+      ? file.replace(/(\.[^.]*)?$/, "-{count}$1")
+      : file;
+  return {
+    ...layout,
+    file: pattern.replaceAll("{count}", () => String(ledger.nextNumber())).replaceAll("{date}", today.iso),
+  };
+};
+
+/** A family with the members that were chosen; its own row goes with them. */
+export const chosenOf = (
+  { group, members }: FileFamily,
+  isMeant: (product: Product) => boolean,
+): FileFamily | undefined => {
+  const chosen = members.filter(({ listing }) => listing !== undefined && isMeant(listing.product));
+  return chosen.length === 0 ? undefined : { group, members: chosen };
+};

@@ -1,0 +1,98 @@
+import { readFile } from "node:fs/promises";
+import { join } from "node:path";
+import { withAncestors, type Category } from "../../core/channel/category-tree.js";
+import type { XlsxLayout } from "../../core/channel/layout-definition.js";
+import type { ChannelSetup } from "../../core/listing/channel-setup.js";
+import { rowsOf } from "../../core/listing/shape/file-family.js";
+import { isMissing, readFault } from "../../formats/file-fault.js";
+import type { FileFacts } from "../../layouts/layout.js";
+import { xlsxBook, type Book } from "../../layouts/xlsx.js";
+import { filledBook } from "../../layouts/xlsx-filled.js";
+import type { StagedFiles } from "../../workspace/staged-files.js";
+import { branchRules, describe, slug } from "./branch-rules.js";
+import { partName, type BuiltFile, type LayoutFiles } from "./built-files.js";
+
+const namedFor = (file: string, branch: Category | undefined): string =>
+  branch === undefined ? file : file.replace(/(\.[^.]*)?$/, `-${slug(branch.name)}$1`);
+
+/** The channel's own workbook for a branch: that of the workspace, or the one that came with the definition. */
+const templateFor = async (
+  { templates }: XlsxLayout,
+  branch: Category | undefined,
+  folders: readonly string[],
+): Promise<{ readonly bytes: Buffer; readonly file: string } | undefined> => {
+  if (templates === "" || branch === undefined) return undefined;
+  const file = `${templates}/${slug(branch.name)}.xlsx`;
+  for (const folder of folders) {
+    const bytes = await readFile(join(folder, file)).catch((error: unknown) => {
+      if (isMissing(error)) return undefined;
+      throw readFault(file, error);
+    });
+    if (bytes !== undefined) return { bytes, file };
+  }
+  return undefined;
+};
+
+interface OpenBook {
+  readonly branch: Category | undefined;
+  readonly books: Book[];
+}
+
+/** Workbooks: one for each branch of the channel's tree where the layout says so, each split where it grows too long. */
+export const workbookFiles = (
+  layout: XlsxLayout,
+  { definition }: ChannelSetup,
+  facts: FileFacts,
+  staged: StagedFiles,
+  folders: readonly string[],
+): LayoutFiles => {
+  const mostRows = definition.fileLimits.rows ?? Infinity;
+  const open = new Map<string, OpenBook>();
+  const told: string[] = [];
+  const bookFor = async (branch: Category | undefined): Promise<Book> => {
+    const rules = branch === undefined ? undefined : branchRules(definition, branch);
+    const isThere = (cell: XlsxLayout["cells"][number]): boolean =>
+      rules === undefined || !("field" in cell) || rules.has(cell.field.code);
+    const own = { ...layout, cells: layout.cells.filter(isThere) };
+    const template = await templateFor(layout, branch, folders);
+    if (template !== undefined) {
+      const whole = definition.layouts.find(({ name }) => name === layout.name);
+      const others =
+        whole?.format === "xlsx" ? whole.cells.filter((cell) => !layout.cells.includes(cell)) : [];
+      const filled = await filledBook(own, facts, template, rules, others);
+      told.push(...filled.told);
+      return filled;
+    }
+    return xlsxBook(own, facts, { ruleOf: ({ field }) => rules?.get(field.code), describe });
+  };
+  return {
+    told: () => told,
+    async write(family) {
+      const [first] = rowsOf(family);
+      const branch =
+        !layout.byBranch || first?.category === undefined ? undefined : withAncestors(first.category).at(-1);
+      const key = branch?.code ?? "";
+      const own = open.get(key) ?? { branch, books: [await bookFor(branch)] };
+      open.set(key, own);
+      let book = own.books.at(-1);
+      if (book === undefined || (book.rows > 0 && book.rows + rowsOf(family).length > mostRows)) {
+        book = await bookFor(branch);
+        own.books.push(book);
+      }
+      book.add(family);
+    },
+    async finish() {
+      const built: BuiltFile[] = [];
+      const sorted = [...open.values()].sort((a, b) =>
+        (a.branch?.path ?? "") < (b.branch?.path ?? "") ? -1 : 1,
+      );
+      for (const { branch, books } of sorted)
+        for (const [index, book] of books.entries()) {
+          const file = await staged.create(partName(namedFor(layout.file, branch), index + 1));
+          await file.writeBytes(await book.bytes());
+          built.push(await file.finish());
+        }
+      return built;
+    },
+  };
+};

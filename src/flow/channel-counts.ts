@@ -1,0 +1,80 @@
+import { textOf } from "../core/catalogue/product.js";
+import { causeCollector, type CauseCollector } from "../core/diagnostics/causes.js";
+import type { Diagnostic } from "../core/diagnostics/diagnostic.js";
+import { isSilenced, type Silence } from "../core/diagnostics/silence.js";
+import { productOf, type Outcome } from "../core/listing/listing.js";
+import type { ExitCode } from "../io/exit-code.js";
+
+/** 0 all ready, 1 more products are held than is allowed, 3 a check itself failed: what it would have said is not known. */
+export const exitFor = (runs: readonly ChannelCounts[], mostHeld = 0): ExitCode => {
+  if (runs.some(({ causes }) => causes.has("check-crashed"))) return 3;
+  return runs.reduce((sum, { held }) => sum + held, 0) > mostHeld ? 1 : 0;
+};
+
+/** Counts what became of products on a channel, and gathers the causes. */
+export interface ChannelCounts {
+  /** Gives the findings that a person wants to see. */
+  take(outcome: Outcome): readonly Diagnostic[];
+  readonly ready: number;
+  readonly held: number;
+  readonly leftOut: number;
+  /** Findings that `channel.yaml` silences. */
+  readonly silenced: number;
+  readonly causes: CauseCollector;
+  /** Why products are left out by our own decisions. */
+  readonly leftOutCauses: CauseCollector;
+}
+
+export interface CountsWishes {
+  readonly silences?: readonly Silence[];
+  /** Findings that are looked at; others are passed over. */
+  readonly isMeant?: (finding: Diagnostic) => boolean;
+  /** So many products are named for each cause. */
+  readonly examples?: number;
+}
+
+export const channelCounts = ({
+  silences = [],
+  isMeant = () => true,
+  examples,
+}: CountsWishes = {}): ChannelCounts => {
+  const causes = causeCollector(examples);
+  const leftOutCauses = causeCollector(examples);
+  const counts = { ready: 0, held: 0, leftOut: 0, silenced: 0 };
+  const isShown = (finding: Diagnostic, ourCategory: string | undefined): boolean => {
+    if (!isMeant(finding)) return false;
+    if (!isSilenced(finding, silences, ourCategory)) return true;
+    counts.silenced++;
+    return false;
+  };
+  return {
+    causes,
+    leftOutCauses,
+    get ready() {
+      return counts.ready;
+    },
+    get held() {
+      return counts.held;
+    },
+    get leftOut() {
+      return counts.leftOut;
+    },
+    get silenced() {
+      return counts.silenced;
+    },
+    take(outcome) {
+      const { kind, findings } = outcome;
+      if (kind === "left-out") {
+        counts.leftOut++;
+        leftOutCauses.addAll(findings);
+        return [];
+      }
+      counts[kind === "ready" ? "ready" : "held"]++;
+      if (findings.length === 0) return findings;
+      const ourCategory = textOf(productOf(outcome), "category");
+      const shown = findings.filter((finding) => isShown(finding, ourCategory));
+      causes.addAll(shown);
+      return shown;
+    },
+  };
+};

@@ -1,0 +1,95 @@
+import { isError, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
+import { isHeld } from "../../core/listing/listing.js";
+import type { CatalogueTransaction, Store } from "../../store/store.js";
+import type { WorkspaceChannel } from "../../workspace/channel-files.js";
+import { provenanceIn } from "../run-channels.js";
+import type { AcceptedTerm, AnswerReading } from "./answer-reading.js";
+import { standingsOf, type Standings } from "./standings.js";
+
+/** The products as they will be: with the answers, and with the new rows of the lexicons. */
+export const standingsAfter = async (
+  transaction: CatalogueTransaction,
+  store: Store,
+  channels: readonly WorkspaceChannel[],
+  { terms, skus }: AnswerReading,
+): Promise<Standings> => {
+  // An answer may bring an attribute that the catalogue did not have: plans are made anew.
+  const attributes = await store.attributes();
+  const after = standingsOf(
+    channels.map((channel) => withTerms(channel, attributes, terms)),
+    await provenanceIn(store),
+  );
+  const seen = new Set<string>();
+  for await (const families of transaction.touchedFamilies())
+    for (const family of families) {
+      for (const { sku } of family.members) seen.add(sku);
+      after.add(family);
+    }
+  for (const sku of skus) {
+    const family = seen.has(sku) ? undefined : await store.familyOf(sku);
+    if (family !== undefined) after.add(family);
+  }
+  return after.standings;
+};
+
+const withTerms = (
+  { setup, ...channel }: WorkspaceChannel,
+  attributes: Awaited<ReturnType<Store["attributes"]>>,
+  terms: readonly AcceptedTerm[],
+): WorkspaceChannel => {
+  const own = terms.filter(({ channel }) => channel === setup.channel);
+  const { lexicon } = setup;
+  return {
+    ...channel,
+    setup: {
+      ...setup,
+      attributes: {
+        ...setup.attributes,
+        slot: (name) => setup.attributes.slot(name) ?? attributes.slot(name),
+      },
+      lexicon: {
+        ...lexicon,
+        find: (field, ourCategory, term) =>
+          own.find((one) => one.field === field && one.term === term)?.value ??
+          lexicon.find(field, ourCategory, term),
+      },
+    },
+  };
+};
+
+/** An answer that was taken and is not enough: what the channel still says of the field it was for. */
+export const tellStillWrong = (
+  { accepted }: AnswerReading,
+  before: Standings,
+  after: Standings,
+  tell: (finding: Diagnostic) => void,
+): void => {
+  for (const { answer } of accepted) {
+    const { target } = answer;
+    const askers =
+      target.kind === "attribute" ? answer.askers : [{ channel: target.channel, field: target.field }];
+    for (const { channel, field } of askers) {
+      const now = after.get(channel)?.get(answer.sku)?.outcome;
+      if (now === undefined || before.get(channel)?.get(answer.sku) === undefined) continue;
+      for (const finding of now.findings)
+        if (isError(finding) && finding.field === field) tell({ ...finding, place: answer.place });
+    }
+  }
+};
+
+/** Of the products in the sheets: those that were held and are ready, and those still held. */
+export const progress = (
+  before: Standings extends ReadonlyMap<string, infer M> ? M | undefined : never,
+  after: Standings extends ReadonlyMap<string, infer M> ? M | undefined : never,
+  skus: ReadonlySet<string>,
+): { readonly becameReady: number; readonly stillHeld: number } => {
+  let [becameReady, stillHeld] = [0, 0];
+  for (const sku of skus) {
+    const was = before?.get(sku)?.outcome;
+    const now = after?.get(sku)?.outcome;
+    if (was === undefined || now === undefined) continue;
+    if (isHeld(was) && now.kind === "ready") becameReady++;
+    if (isHeld(now)) stillHeld++;
+  }
+  return { becameReady, stillHeld };
+};

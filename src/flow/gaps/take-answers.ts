@@ -1,0 +1,138 @@
+import { causeCollector, type CauseCollector } from "../../core/diagnostics/causes.js";
+import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
+import { Refusal } from "../../core/diagnostics/refusal.js";
+import type { Surroundings } from "../../core/language/function.js";
+import type { ByteSource } from "../../formats/byte-source.js";
+import type { Store } from "../../store/store.js";
+import type { WorkspaceChannel } from "../../workspace/channel-files.js";
+import type { Workspace } from "../../workspace/workspace.js";
+import { writeTerms } from "../lexicon/terms-decided.js";
+import { loadChannels, provenanceIn } from "../run-channels.js";
+import { AnswerReading } from "./answer-reading.js";
+import { filledSheets, type FilledSheet } from "./filled-sheets.js";
+import { putAnswers } from "./put-answers.js";
+import { progress, standingsAfter, tellStillWrong } from "./standings-after.js";
+import { standingsOf } from "./standings.js";
+
+export interface AnswersRequest {
+  readonly files: readonly ByteSource[];
+  readonly at: string;
+  readonly surroundings: Surroundings;
+  readonly dryRun: boolean;
+  /** Told of each finding as it comes. */
+  onFinding(finding: Diagnostic): void;
+}
+
+/** What became of the answers of some gap sheets. */
+export interface AnswersResult {
+  readonly sheets: number;
+  readonly answers: number;
+  /** Cells whose answers were taken, by where they went. */
+  readonly catalogue: number;
+  readonly channel: number;
+  readonly lexicon: number;
+  /** Taken answers that say nothing new. */
+  readonly unchanged: number;
+  readonly refused: number;
+  readonly revisions: readonly number[];
+  /** By channel: of the products in the sheets, those held before and ready now, and those still held. */
+  readonly channels: readonly {
+    readonly channel: string;
+    readonly label: string;
+    readonly becameReady: number;
+    readonly stillHeld: number;
+  }[];
+  readonly causes: CauseCollector;
+}
+
+/** Takes the answers of filled gap sheets: right ones land together in one act, wrong ones are told by their cells. */
+export const takeAnswers = async (
+  workspace: Workspace,
+  store: Store,
+  request: AnswersRequest,
+): Promise<AnswersResult> => {
+  const sheets: FilledSheet[] = [];
+  for (const file of request.files) sheets.push(...(await filledSheets(file)));
+  refuseForeign(sheets, workspace);
+  const causes = causeCollector();
+  const tell = (finding: Diagnostic): void => {
+    causes.add(finding);
+    request.onFinding(finding);
+  };
+  const names = [...new Set(sheets.flatMap(({ facts }) => Object.keys(facts.channels)))];
+  const channels = await loadChannels(workspace, store, names, request.surroundings);
+  tellOlder(sheets, channels, tell);
+  const before = standingsOf(channels, await provenanceIn(store));
+  const reading = new AnswerReading({ channels, store, currency: workspace.manifest.currency, tell }, before);
+  for (const sheet of sheets) {
+    sheet.findings.forEach(tell);
+    for (const answer of sheet.answers) await reading.take(answer, sheet);
+  }
+  const { accepted, terms } = reading;
+  const transaction = await store.begin();
+  try {
+    const put = await putAnswers(transaction, accepted, request.at);
+    const after = await standingsAfter(transaction, store, channels, reading);
+    tellStillWrong(reading, before.standings, after, tell);
+    if (request.dryRun) await transaction.rollback();
+    else {
+      // Rows of a lexicon are written first: should the rest not land, the sheet is imported again.
+      for (const { setup } of channels) {
+        const own = terms.filter(({ channel }) => channel === setup.channel);
+        if (own.length > 0) await writeTerms(workspace, setup.channel, own);
+      }
+      await transaction.commit();
+    }
+    const answers = sheets.reduce((sum, sheet) => sum + sheet.answers.length, 0);
+    return {
+      sheets: sheets.length,
+      answers,
+      catalogue: accepted.filter(({ answer }) => answer.target.kind === "attribute").length,
+      channel: accepted.filter(({ answer }) => answer.target.kind === "field").length,
+      lexicon: terms.length,
+      unchanged: put.unchanged,
+      refused: reading.refused,
+      revisions: put.revisions,
+      channels: channels.map(({ setup }) => ({
+        channel: setup.channel,
+        label: setup.definition.label,
+        ...progress(before.standings.get(setup.channel), after.get(setup.channel), reading.skus),
+      })),
+      causes,
+    };
+  } catch (error) {
+    await transaction.rollback();
+    throw error;
+  }
+};
+
+const refuseForeign = (sheets: readonly FilledSheet[], { manifest }: Workspace): void => {
+  const foreign = sheets.filter(({ facts }) => facts.shop !== manifest.shop);
+  if (foreign.length > 0)
+    throw new Refusal(
+      foreign.map(({ facts, file }) =>
+        diagnostic("another-shop", { shop: facts.shop, own: manifest.shop }, { place: { file, row: 1 } }),
+      ),
+    );
+};
+
+const tellOlder = (
+  sheets: readonly FilledSheet[],
+  channels: readonly WorkspaceChannel[],
+  tell: (finding: Diagnostic) => void,
+): void => {
+  for (const { facts, file } of sheets)
+    for (const { setup } of channels) {
+      const then = facts.channels[setup.channel];
+      const now = setup.definition.version;
+      if (then !== undefined && then !== now)
+        tell(
+          diagnostic(
+            "older-sheet",
+            { channel: setup.definition.label, then, now },
+            { place: { file, row: 1 } },
+            "warning",
+          ),
+        );
+    }
+};

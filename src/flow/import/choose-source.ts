@@ -1,0 +1,184 @@
+import { dirname } from "node:path";
+import { proposeSource } from "../../core/catalogue/proposal/propose.js";
+import type {
+  FileSample,
+  ProposedAttribute,
+  SourceProposal,
+} from "../../core/catalogue/proposal/source-proposal.js";
+import { isAttributeName } from "../../core/catalogue/vocabulary.js";
+import { diagnostic } from "../../core/diagnostics/diagnostic.js";
+import { nearest } from "../../core/values/nearest.js";
+import { Refusal } from "../../core/diagnostics/refusal.js";
+import type { ByteSource } from "../../formats/byte-source.js";
+import { openTable, type TableOptions } from "../../formats/open-table.js";
+import type { TableStream } from "../../formats/table-stream.js";
+import type { Store } from "../../store/store.js";
+import {
+  loadSource,
+  sourceForFile,
+  sourceFromText,
+  sourceNameFor,
+  type Source,
+} from "../../workspace/source-files.js";
+import { marksIn } from "../../workspace/source-reading.js";
+import { FOR_CHANNEL, proposedSourceText, sheetSourceText } from "../../workspace/source-text.js";
+import type { Workspace } from "../../workspace/workspace.js";
+import { REASON_COLUMN, REJECTED_FOLDER } from "./rejected-rows.js";
+
+/** A file opened as a table, with the source that reads it. */
+export interface ChosenSource {
+  readonly table: TableStream;
+  readonly source: Source;
+  readonly from:
+    | { readonly kind: "file" }
+    /** The file's columns are the catalogue's own attributes: what differs becomes edits. */
+    | { readonly kind: "sheet" }
+    | { readonly kind: "proposal"; readonly proposal: SourceProposal };
+}
+
+export interface SourceWishes {
+  /** `--source`: the source's name, whether or not its file exists yet. */
+  readonly source: string | undefined;
+  /** `--sku`: the column with the SKU, for a proposal. */
+  readonly skuColumn: string | undefined;
+  /** What the command line states of the file; it outweighs the source. */
+  readonly stated: TableOptions;
+}
+
+const optionsOf = ({ settings }: Source, stated: TableOptions): TableOptions => ({
+  format: stated.format ?? settings.format,
+  encoding: stated.encoding ?? settings.encoding,
+  delimiter: stated.delimiter ?? settings.delimiter,
+  sheet: stated.sheet ?? settings.sheet,
+  headerRow: stated.headerRow ?? settings.header_row,
+  records: stated.records ?? settings.records,
+});
+
+/** Rejected rows come back as the plain CSV that we wrote, whatever the rows came in. */
+const isOurs = (file: ByteSource, workspace: Workspace): boolean =>
+  file.path !== undefined && dirname(file.path) === workspace.path(...REJECTED_FOLDER);
+
+/** Finds or proposes the source for a file, and opens the file as it says. */
+export const chooseSource = async (
+  workspace: Workspace,
+  store: Store,
+  file: ByteSource,
+  wishes: SourceWishes,
+): Promise<ChosenSource> => {
+  const named = wishes.source;
+  const known =
+    named === undefined
+      ? await sourceForFile(workspace, file.file)
+      : await loadSource(workspace, named).catch((error: unknown) => {
+          // A name that is new is the name of the source to be proposed; any other fault is told.
+          if (error instanceof Refusal && error.findings.every(({ code }) => code === "unknown-source"))
+            return undefined;
+          throw error;
+        });
+  if (known !== undefined) {
+    const options = isOurs(file, workspace) ? { headerRow: 1 } : optionsOf(known, wishes.stated);
+    return { table: await openTable(file, options), source: known, from: { kind: "file" } };
+  }
+  const table = await openTable(file, wishes.stated);
+  if (table.sample.length === 0)
+    throw new Refusal([diagnostic("no-rows", { path: file.file, columns: table.header.length })]);
+  if (named === undefined && wishes.skuColumn === undefined && isSheet(table) && !(await store.isEmpty()))
+    return {
+      table,
+      source: await sourceFromText("edits", sheetSourceText(table.header, sheetChannel(table, workspace))),
+      from: { kind: "sheet" },
+    };
+  const proposal = proposalFor(table, workspace, wishes.skuColumn, await store.isEmpty());
+  const name = named ?? sourceNameFor(file.file);
+  const { currency } = workspace.manifest;
+  const first = await sourceFromText(name, proposedSourceText(name, name, currency, proposal));
+  const text = proposedSourceText(name, name, currency, proposal, marksIn(first, table));
+  return { table, source: await sourceFromText(name, text), from: { kind: "proposal", proposal } };
+};
+
+/** The channel that a sheet's words are for: all its rows name the same one, or none. */
+const sheetChannel = ({ header, sample, file }: TableStream, workspace: Workspace): string | undefined => {
+  const column = header.indexOf(FOR_CHANNEL);
+  const named = column < 0 ? [] : sample.map(({ cells }) => (cells[column] ?? "").trim());
+  const [channel] = named;
+  if (channel === undefined) return undefined;
+  const place = {
+    file,
+    row: sample[named.findIndex((one) => one !== channel)]?.row ?? 2,
+    column: FOR_CHANNEL,
+  };
+  if (named.some((one) => one !== channel) || channel === "")
+    throw new Refusal([
+      diagnostic(
+        "wrong-cell",
+        {
+          column: FOR_CHANNEL,
+          value: named.find((one) => one !== channel) ?? "",
+          expected: "the same channel in each row",
+        },
+        { place },
+      ),
+    ]);
+  if (workspace.channelsInUse.includes(channel)) return channel;
+  throw new Refusal([
+    diagnostic("channel-not-in-use", { channel, inUse: workspace.channelsInUse }, { place }),
+  ]);
+};
+
+const isSheet = ({ header, format }: TableStream): boolean =>
+  (format === "csv" || format === "xlsx") &&
+  header.includes("sku") &&
+  header.every((column) => column === "" || isAttributeName(column));
+
+const proposalFor = (
+  table: TableStream,
+  { manifest }: Workspace,
+  skuColumn: string | undefined,
+  isFirst: boolean,
+): SourceProposal => {
+  const { header } = table;
+  const sample: FileSample = {
+    header: header.map((column) => (column === REASON_COLUMN ? "" : column)),
+    rows: table.sample.map(({ cells }) => cells),
+  };
+  const proposal = withSku(proposeSource(sample, manifest.language), skuColumn, table);
+  // A catalogue begins with SKUs: there is nothing yet that a barcode or a name could be matched to.
+  if (proposal.keys.length === 0 || (isFirst && proposal.keys[0] !== "sku"))
+    throw new Refusal([
+      diagnostic(
+        "no-key-column",
+        { key: "sku", columns: header.filter(Boolean) },
+        { place: { file: table.file, row: table.headerRow } },
+      ),
+    ]);
+  return proposal;
+};
+
+/** The person's own word on which column holds the SKU goes before any guess. */
+const withSku = (
+  proposal: SourceProposal,
+  column: string | undefined,
+  table: TableStream,
+): SourceProposal => {
+  if (column === undefined) return proposal;
+  if (!table.header.includes(column))
+    throw new Refusal([
+      diagnostic(
+        "unknown-column",
+        { column, nearest: nearest(column, table.header) },
+        { place: { file: table.file, row: table.headerRow } },
+      ),
+    ]);
+  const sku: ProposedAttribute = {
+    attribute: "sku",
+    expression: /^[\p{L}_][\p{L}\p{N}_]*$/u.test(column) ? column : `\`${column}\``,
+    columns: [column],
+    confidence: 1,
+    samples: table.sample.slice(0, 3).map(({ cells }) => cells[table.header.indexOf(column)] ?? ""),
+    known: true,
+  };
+  const others = proposal.attributes.filter(
+    ({ attribute, columns }) => attribute !== "sku" && !columns.includes(column),
+  );
+  return { ...proposal, attributes: [sku, ...others], keys: ["sku"], mode: "both" };
+};

@@ -1,0 +1,225 @@
+import { readPart } from "../../core/catalogue/bundle.js";
+import { familyFindings } from "../../core/catalogue/family-findings.js";
+import { rowReader } from "../../core/catalogue/row-reader.js";
+import type { SourceProposal } from "../../core/catalogue/proposal/source-proposal.js";
+import { causeCollector, type CauseCollector } from "../../core/diagnostics/causes.js";
+import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
+import { nearest } from "../../core/values/nearest.js";
+import { Refusal } from "../../core/diagnostics/refusal.js";
+import type { Surroundings } from "../../core/language/function.js";
+import type { ByteSource } from "../../formats/byte-source.js";
+import type { TableStream } from "../../formats/table-stream.js";
+import type { CatalogueTransaction, Store } from "../../store/store.js";
+import { addToManifest } from "../../workspace/edit-manifest.js";
+import { readingFor, type TiedSource } from "../../workspace/source-reading.js";
+import { saveSource, type Source } from "../../workspace/source-files.js";
+import type { Workspace } from "../../workspace/workspace.js";
+import { placeIn } from "../value-place.js";
+import { chooseSource, type ChosenSource, type SourceWishes } from "./choose-source.js";
+import { importRows, type ImportedRows } from "./import-rows.js";
+import { rejectedFiles, type RejectedFiles } from "./rejected-rows.js";
+
+export interface ImportRequest extends SourceWishes {
+  readonly files: readonly ByteSource[];
+  readonly at: string;
+  readonly surroundings: Surroundings;
+  /** Whether what the layer said before and this delivery does not say again is taken back. */
+  readonly replace: boolean;
+  /** Whether products that a replaced layer no longer has lose what it said of them. */
+  readonly dropVanished: boolean;
+  readonly dryRun: boolean;
+  /** Asked before a proposal is used. */
+  confirm(proposal: SourceProposal, source: Source, table: TableStream): Promise<boolean>;
+  /** Told of every finding as it comes. */
+  onFinding(finding: Diagnostic): void;
+  onProgress(file: ByteSource, rows: number): void;
+}
+
+/** What became of one file. */
+export interface FileResult extends ImportedRows {
+  readonly file: string;
+  readonly columns: number;
+  readonly source: Source;
+  readonly from: ChosenSource["from"];
+  readonly told: readonly string[];
+  /** The revision that it became; undefined when nothing changed. */
+  readonly revision: number | undefined;
+  readonly vanished: number;
+  readonly replaced: boolean;
+  readonly rejectedFile: string | undefined;
+}
+
+export interface ImportResult {
+  readonly files: readonly FileResult[];
+  readonly causes: CauseCollector;
+}
+
+/** open → tie → read → match & type → store, file after file in one transaction that lands whole or not at all. */
+export const importFiles = async (
+  workspace: Workspace,
+  store: Store,
+  request: ImportRequest,
+): Promise<ImportResult> => {
+  const causes = causeCollector();
+  const onFinding = (finding: Diagnostic): void => {
+    causes.add(finding);
+    request.onFinding(finding);
+  };
+  const rejects = rejectedFiles(workspace);
+  const chosen: Chosen[] = [];
+  let transaction: CatalogueTransaction | undefined;
+  try {
+    // Sources are chosen, and proposals confirmed, before anything is locked: a person may take their time.
+    for (const file of request.files) chosen.push(await choose(workspace, store, file, request));
+    transaction = await store.begin();
+    const files: FileResult[] = [];
+    for (const one of chosen)
+      files.push(await importOne(one, { store, request, transaction, rejects, onFinding }));
+    await lookOver(store, transaction, files, onFinding);
+    if (request.dryRun) {
+      await transaction.rollback();
+      await rejects.discard();
+      return { files, causes };
+    }
+    for (const { from, source } of files) if (from.kind === "proposal") await keepProposal(workspace, source);
+    await rejects.publish();
+    await transaction.commit();
+    return { files, causes };
+  } catch (error) {
+    await transaction?.rollback();
+    await rejects.discard();
+    throw error;
+  } finally {
+    for (const file of request.files) await file.close();
+  }
+};
+
+interface Chosen extends ChosenSource {
+  readonly file: ByteSource;
+  readonly tied: TiedSource;
+}
+
+const choose = async (
+  workspace: Workspace,
+  store: Store,
+  file: ByteSource,
+  request: ImportRequest,
+): Promise<Chosen> => {
+  const found = await chooseSource(workspace, store, file, request);
+  if (
+    found.from.kind === "proposal" &&
+    !(await request.confirm(found.from.proposal, found.source, found.table))
+  )
+    throw new Refusal([diagnostic("proposal-open", { source: found.source.name })]);
+  return { ...found, file, tied: readingFor(found.source, found.table, workspace, request.surroundings) };
+};
+
+interface Running {
+  readonly store: Store;
+  readonly request: ImportRequest;
+  readonly transaction: CatalogueTransaction;
+  readonly rejects: RejectedFiles;
+  onFinding(finding: Diagnostic): void;
+}
+
+const importOne = async (
+  { file, table, source, from, tied }: Chosen,
+  { request, transaction, rejects, onFinding }: Running,
+): Promise<FileResult> => {
+  const { settings } = source;
+  const reader = rowReader(tied.reading);
+  const mode = settings.mode ?? "both";
+  const replaced = request.replace || settings.replaces === true;
+  const writer = await transaction.revision({
+    kind: "import",
+    layer: settings.layer,
+    source: source.name,
+    file: table.file,
+    at: request.at,
+    columns: reader.attributes,
+    keys: tied.reading.keys,
+    mode,
+    compare: from.kind === "sheet" ? "merged" : "layer",
+    replace: replaced,
+    tellChanges: request.dryRun,
+  });
+  const rejected = rejects.of(source.name, table.header);
+  const rows = await importRows({
+    table,
+    reading: tied.reading,
+    reader,
+    writer,
+    mode,
+    rejects: rejected,
+    onFinding,
+    onProgress: (count) => request.onProgress(file, count),
+  });
+  if (rows.counts.rows === 0)
+    throw new Refusal([diagnostic("no-rows", { path: table.file, columns: table.header.length })]);
+  for (const column of table.unseen())
+    onFinding(
+      diagnostic(
+        "column-never-seen",
+        {
+          column,
+          nearest: nearest(
+            column,
+            table.header.filter((name) => name !== column),
+          ),
+        },
+        { place: { file: table.file } },
+        "warning",
+      ),
+    );
+  const { layer } = settings;
+  const vanished = replaced
+    ? await writer.vanished(request.dropVanished, (sku) =>
+        onFinding(
+          diagnostic("vanished", { layer, dropped: request.dropVanished }, { product: sku }, "advice"),
+        ),
+      )
+    : 0;
+  const revision = await writer.finish(rows.counts);
+  return {
+    ...rows,
+    file: table.file,
+    columns: table.header.filter(Boolean).length,
+    source,
+    from,
+    told: [...table.told(), ...tied.told],
+    revision,
+    vanished,
+    replaced,
+    rejectedFile: rejected.name(),
+  };
+};
+
+/** What shows only when all rows are in: groups, twins, parts. */
+const lookOver = async (
+  store: Store,
+  transaction: CatalogueTransaction,
+  files: readonly FileResult[],
+  onFinding: (finding: Diagnostic) => void,
+): Promise<void> => {
+  for await (const families of transaction.touchedFamilies())
+    for (const family of families) familyFindings(family, placeIn(store)).forEach(onFinding);
+  for (const [sku, other] of await transaction.skuTwins())
+    onFinding(diagnostic("sku-twin", { sku, other }, { product: sku }, "warning"));
+  for (const { file, parts, groupsNamed } of files) {
+    for (const { sku, part, row } of parts)
+      if (!(await transaction.isKnown(part.trim())) && !(await transaction.isKnown(readPart(part).sku))) {
+        const facts = { part: readPart(part).sku };
+        onFinding(diagnostic("missing-part", facts, { product: sku, place: { file, row } }, "warning"));
+      }
+    for (const [group, row] of groupsNamed)
+      if (!(await transaction.hasGroupRecord(group)))
+        onFinding(diagnostic("group-without-record", { group }, { place: { file, row } }, "warning"));
+  }
+};
+
+const keepProposal = async (workspace: Workspace, source: Source): Promise<void> => {
+  await saveSource(workspace, source);
+  const { layer } = source.settings;
+  if (!workspace.layers.some((known) => known.layer === layer))
+    await addToManifest(workspace, "layers", layer);
+};

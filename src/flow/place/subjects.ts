@@ -1,0 +1,95 @@
+import { pathParts, pathText, selfAndAbove } from "../../core/values/category-path.js";
+import { textOf } from "../../core/catalogue/product.js";
+import type { Category, RetiredCategory } from "../../core/channel/category-tree.js";
+import type { ChannelSetup } from "../../core/listing/channel-setup.js";
+import { leftOutBecause } from "../../core/listing/select/select.js";
+import { headOf } from "../../core/placement/apart.js";
+import { gatherGoods, type Goods } from "../../core/placement/goods.js";
+import type { Placement } from "../../core/placement/placements.js";
+import type { Subject } from "../../core/placement/suggest.js";
+import type { Store } from "../../store/store.js";
+
+/** One of our categories on a channel: where it goes by now, and how many products wait for that. */
+export interface OurCategory {
+  readonly path: string;
+  readonly products: number;
+  readonly goods: Goods;
+  readonly placement: Placement | undefined;
+}
+
+/** Products of one kind that have no decision of their own; blank path: they have no category either. */
+export interface OurProducts {
+  readonly path: string;
+  readonly name: string;
+  readonly skus: readonly string[];
+}
+
+export interface Ours {
+  /** Most products first. */
+  readonly categories: readonly OurCategory[];
+  readonly products: readonly OurProducts[];
+}
+
+/** So many kinds of products are looked at one by one; in a larger catalogue the categories speak for them. */
+const KINDS = 20_000;
+
+/** Our categories with products that the channel is to get, and the kinds of products in them. */
+export const ourCategories = async (store: Store, setup: ChannelSetup): Promise<Ours> => {
+  const found = new Map<string, Goods>();
+  const kinds = new Map<string, { path: string; name: string; skus: string[] }>();
+  for await (const batch of store.families())
+    for (const family of batch)
+      for (const product of family.membersOn(setup.channel)) {
+        if (leftOutBecause(product, setup) !== undefined) continue;
+        const path = pathText(pathParts(textOf(product, "category") ?? ""));
+        const name = textOf(product, "name") ?? "";
+        const goods = found.get(path) ?? gatherGoods();
+        found.set(path, goods);
+        goods.add(name);
+        if (name === "" || setup.placements.ofProduct(product.sku) !== undefined) continue;
+        const key = `${path}\u0000${headOf(name)}`;
+        const kind = kinds.get(key);
+        if (kind !== undefined) kind.skus.push(product.sku);
+        else if (kinds.size < KINDS) kinds.set(key, { path, name, skus: [product.sku] });
+      }
+  found.delete("");
+  const categories = [...found]
+    .map(([path, goods]) => ({
+      path,
+      goods,
+      products: goods.products,
+      placement: setup.placements.find("", path),
+    }))
+    .sort((a, b) => b.products - a.products || (a.path < b.path ? -1 : 1));
+  return { categories, products: [...kinds.values()] };
+};
+
+const categoryOf = (placement: Placement | undefined): readonly Category[] =>
+  placement?.to.kind === "category" ? [placement.to.category] : [];
+
+/** What is known around one of our categories: placements of its siblings and of what stands above it. */
+export const subjectOf = (
+  { path, goods }: OurCategory,
+  all: readonly OurCategory[],
+  elsewhere: readonly string[],
+): Subject => {
+  const [, parent = ""] = selfAndAbove(path);
+  const siblings =
+    parent === "" ? [] : all.filter((other) => other.path !== path && other.path.startsWith(`${parent} > `));
+  return {
+    path,
+    goods: goods.words(),
+    neighbours: siblings.flatMap(({ placement }) => categoryOf(placement)),
+    elsewhere,
+  };
+};
+
+/** A category that was placed in one that the channel has retired since. */
+export type OutOfDate = OurCategory & { readonly retired: RetiredCategory };
+
+export const outOfDate = (all: readonly OurCategory[]): readonly OutOfDate[] =>
+  all.flatMap((category) =>
+    category.placement?.to.kind === "retired" ? [{ ...category, retired: category.placement.to }] : [],
+  );
+
+export const isOpen = ({ placement }: OurCategory): boolean => placement === undefined;

@@ -1,0 +1,124 @@
+import { diagnostic } from "../core/diagnostics/diagnostic.js";
+import { Refusal } from "../core/diagnostics/refusal.js";
+import type { ChannelSetup } from "../core/listing/channel-setup.js";
+import { pipelineFor } from "../core/listing/pipeline.js";
+import { barcodeTwinsOn } from "../core/listing/check/barcode-twins.js";
+import type { LiveListing } from "../core/listing/live-listing.js";
+import type { Family } from "../core/catalogue/family.js";
+import type { Product } from "../core/catalogue/product.js";
+import type { Listing, Outcome } from "../core/listing/listing.js";
+import type { Provenance } from "../core/listing/check/check.js";
+import type { Surroundings } from "../core/language/function.js";
+import { readValue } from "../core/values/read.js";
+import { isMoney, type Money } from "../core/values/value.js";
+import type { Store } from "../store/store.js";
+import {
+  chosenChannels,
+  loadChannel as loadChannelFiles,
+  type WorkspaceChannel,
+} from "../workspace/channel-files.js";
+import { definitionsFor, type Workspace } from "../workspace/workspace.js";
+
+/** What a command does with what becomes of each product on one channel. */
+export interface ChannelRun {
+  readonly channel: WorkspaceChannel;
+  take(outcome: Outcome, family: Family): void | Promise<void>;
+  /** Is given what became of a whole family, when each of its products was taken. */
+  family?(outcomes: readonly Outcome[], family: Family): Promise<void>;
+  /** Is shown each listing as it is filled, ready or not. */
+  see?(listing: Listing): void;
+}
+
+/** Loads the channels asked for, or all in use; a fault in any of them ends the command before anything is done. */
+export const loadChannels = async (
+  workspace: Workspace,
+  store: Store,
+  asked: readonly string[],
+  surroundings: Surroundings,
+): Promise<readonly WorkspaceChannel[]> => {
+  const folders = await definitionsFor(workspace);
+  const names = chosenChannels(workspace, asked, folders);
+  const attributes = await store.attributes();
+  const channels = await Promise.all(
+    names.map((name) => loadChannelFiles(workspace, name, folders, attributes, surroundings)),
+  );
+  // A pass over all keys, which commands that check no barcode never need.
+  const shared = once(() => store.sharedBarcodes());
+  return channels.map((channel) => withLiveListings(channel, shared, store));
+};
+
+const once = <T extends object>(find: () => T): (() => T) => {
+  let found: T | undefined;
+  return () => (found ??= find());
+};
+
+/** A channel with what the store knows of it: what it was sent, and which products share a barcode. */
+const withLiveListings = (
+  { setup, ...channel }: WorkspaceChannel,
+  shared: () => readonly (readonly Product[])[],
+  store: Store,
+): WorkspaceChannel => {
+  const twins = once(() => barcodeTwinsOn(shared(), setup));
+  const barcodeTwins: ChannelSetup["barcodeTwins"] = (product) => twins()(product);
+  const ledger = store.ledgerOf(setup.channel);
+  if (ledger.isEmpty) return { ...channel, setup: { ...setup, barcodeTwins } };
+  // A product's price is looked at before its listing: both are asked for one after the other.
+  let last: { readonly sku: string; readonly live: LiveListing | undefined } | undefined;
+  const live = (sku: string): LiveListing | undefined => {
+    if (last?.sku !== sku) last = { sku, live: ledger.sent(sku) };
+    return last.live;
+  };
+  const lastPrice = (sku: string): Money | undefined => {
+    const reading = readValue("money", live(sku)?.price ?? "");
+    return "value" in reading && isMoney(reading.value) ? reading.value : undefined;
+  };
+  return { ...channel, setup: { ...setup, barcodeTwins, live, lastPrice } };
+};
+
+/** Loads the one channel that a command is about. */
+export const loadChannel = async (
+  workspace: Workspace,
+  store: Store,
+  channel: string,
+  surroundings: Surroundings,
+): Promise<WorkspaceChannel> => {
+  const [found] = await loadChannels(workspace, store, [channel], surroundings);
+  if (found !== undefined) return found;
+  throw new Refusal([
+    diagnostic("unknown-channel", { channel, nearest: [], known: workspace.channelsInUse }),
+  ]);
+};
+
+/** Tells the file, row and column of a product's value. */
+export const provenanceIn = async (store: Store): Promise<Provenance> => {
+  const attributes = await store.attributes();
+  return (product, slot) => {
+    const origin = product.origin(slot);
+    return origin === undefined ? undefined : store.placeOf(origin, attributes.names[slot] ?? "");
+  };
+};
+
+/** One pass: each family is read once and goes to every channel, and to one who looks at the catalogue itself. */
+export const runChannels = async (
+  store: Store,
+  runs: readonly ChannelRun[],
+  look: (family: Family) => void = () => undefined,
+): Promise<void> => {
+  const provenance = await provenanceIn(store);
+  const prepared = runs.map((run) => ({
+    run,
+    pipeline: pipelineFor(run.channel.setup, provenance, (listing) => run.see?.(listing)),
+  }));
+  for await (const families of store.families())
+    for (const family of families) {
+      look(family);
+      for (const { run, pipeline } of prepared) {
+        const outcomes = pipeline(family);
+        for (const outcome of outcomes) {
+          const taken = run.take(outcome, family);
+          if (taken !== undefined) await taken;
+        }
+        await run.family?.(outcomes, family);
+      }
+    }
+};

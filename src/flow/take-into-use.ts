@@ -1,0 +1,42 @@
+import { existsSync } from "node:fs";
+import type { AttributeIndex } from "../core/catalogue/attribute-index.js";
+import type { ChannelDefinition } from "../core/channel/definition.js";
+import { nearest } from "../core/values/nearest.js";
+import type { Surroundings } from "../core/language/function.js";
+import { createChannel } from "../workspace/create-workspace.js";
+import { definitionNamed, loadDefinition } from "../workspace/definition-files.js";
+import { addToManifest } from "../workspace/edit-manifest.js";
+import { definitionsIn, type Workspace } from "../workspace/workspace.js";
+
+/** The definitions of channels by their names; a name that nobody knows ends the command with the nearest. */
+export const definitionsNamed = async (
+  root: string,
+  names: readonly string[],
+  surroundings: Surroundings,
+): Promise<readonly ChannelDefinition[]> => {
+  const folders = await definitionsIn(root);
+  const known = folders.map(({ channel }) => channel);
+  return Promise.all(
+    [...new Set(names)].map((name) =>
+      loadDefinition(definitionNamed(folders, name, nearest(name, known)), surroundings),
+    ),
+  );
+};
+
+/** Takes channels into use in a workspace that there is; decisions that are made already stay as they are. */
+export const takeIntoUse = async (
+  workspace: Workspace,
+  channels: readonly ChannelDefinition[],
+  attributes: AttributeIndex | undefined,
+): Promise<void> => {
+  for (const definition of channels) {
+    const { channel } = definition;
+    if (!existsSync(workspace.path("channels", channel, "channel.yaml")))
+      await createChannel(workspace.root, definition, {
+        language: workspace.manifest.language,
+        currency: workspace.manifest.currency,
+        ...(attributes === undefined ? {} : { attributes }),
+      });
+    if (!workspace.channelsInUse.includes(channel)) await addToManifest(workspace, "channels", channel);
+  }
+};

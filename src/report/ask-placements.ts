@@ -1,0 +1,43 @@
+import { categoryIndex } from "../core/placement/category-index.js";
+import { selfAndAbove } from "../core/values/category-path.js";
+import type { ChannelSetup } from "../core/listing/channel-setup.js";
+import type { Decision } from "../flow/place/decisions.js";
+import { productsOf, titleOf, type Proposal } from "../flow/place/proposals.js";
+import type { Io } from "../io/io.js";
+import { askPlacement, type Asked } from "./ask-placement.js";
+
+const askedOf = (ours: Proposal["ours"]): Asked => ({
+  title: titleOf(ours),
+  above: "skus" in ours ? ours.path || undefined : selfAndAbove(ours.path)[1],
+  products: productsOf(ours),
+});
+
+/** Asks a person for each proposal; each decision is kept at once. */
+export const askPlacements = async (
+  proposals: readonly Proposal[],
+  setup: ChannelSetup,
+  by: string,
+  io: Io,
+  keep: (decision: Decision) => Promise<void>,
+): Promise<readonly Decision[]> => {
+  const index = categoryIndex(setup.definition.tree);
+  const decided: Decision[] = [];
+  for (const { ours, suggestions } of proposals) {
+    // A decision for the category above serves this one too.
+    const isServed = decided.some(
+      ({ path, skus }) => skus.length === 0 && (ours.path === path || ours.path.startsWith(`${path} > `)),
+    );
+    if (isServed && !("skus" in ours)) continue;
+    const answer = await askPlacement(askedOf(ours), suggestions, index, io);
+    if (answer.answer === "stop") break;
+    if (answer.answer === "skip") continue;
+    const { path, category, confidence } = answer;
+    const decision: Decision =
+      "skus" in ours && path === titleOf(ours)
+        ? { path: ours.path, skus: ours.skus, category, confidence, by }
+        : { path, skus: [], category, confidence, by };
+    await keep(decision);
+    decided.push(decision);
+  }
+  return decided;
+};

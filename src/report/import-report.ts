@@ -1,0 +1,151 @@
+import type { SourceProposal } from "../core/catalogue/proposal/source-proposal.js";
+import { LIST_SEPARATOR } from "../core/catalogue/record.js";
+import type { TableStream } from "../formats/table-stream.js";
+import { causeLines } from "./findings.js";
+import { countText } from "../core/diagnostics/phrases.js";
+import type { Io } from "../io/io.js";
+import { styleFor } from "./style.js";
+import { tableLines } from "./table.js";
+import { wrapText } from "./text-width.js";
+import type { Source } from "../workspace/source-files.js";
+import { toldMarks } from "../workspace/source-reading.js";
+import type { FileResult, ImportResult } from "../flow/import/import-files.js";
+
+const number = (count: number): string => count.toLocaleString("en");
+
+const shown = (text: string): string => {
+  const line = text.replaceAll(LIST_SEPARATOR, ", ").replace(/\s+/g, " ");
+  return line.length > 48 ? `${line.slice(0, 48)}…` : line === "" ? "nothing" : line;
+};
+
+/** What an import did, or would do: the account of rows first, then what was found, then what to do. */
+export const importReport = (
+  { files, causes }: ImportResult,
+  io: Io,
+  { dryRun, dropVanished }: { readonly dryRun: boolean; readonly dropVanished: boolean },
+): readonly string[] => [
+  ...files.flatMap((file) => fileLines(file, io, dryRun, dropVanished)),
+  ...causeLines(causes.causes(), io),
+  ...(dryRun ? [styleFor(io).bold("Nothing was changed: this was a dry run.")] : []),
+];
+
+const fileLines = (
+  {
+    file,
+    columns,
+    counts,
+    told,
+    source,
+    from,
+    revision,
+    vanished,
+    replaced,
+    rejectedFile,
+    changes,
+    added,
+  }: FileResult,
+  io: Io,
+  dryRun: boolean,
+  dropVanished: boolean,
+): readonly string[] => {
+  const style = styleFor(io);
+  const how =
+    from.kind === "sheet"
+      ? `read as a sheet of the catalogue's own attributes; what differs goes to the layer ${source.settings.layer}`
+      : from.kind === "proposal"
+        ? `read as proposed${dryRun ? "" : `, and kept so in sources/${source.name}.yaml`}, into the layer ${source.settings.layer}`
+        : `read by sources/${source.name}.yaml into the layer ${source.settings.layer}`;
+  const rows = [
+    countText(counts.rows, "row"),
+    ...(counts.joined > 0 ? [`${number(counts.joined)} joined to other rows`] : []),
+    ...(counts.skipped > 0 ? [`${number(counts.skipped)} not taken by the source`] : []),
+  ].join(", ");
+  const landed =
+    revision === undefined ? "; no revision, since nothing is new" : dryRun ? "" : `; revision ${revision}`;
+  const about = `${file}: ${rows}, ${countText(columns, "column")}, ${told.join(", ")}; ${how}`;
+  const [head = "", ...more] = wrapText(about, Math.max(40, io.columns - 2));
+  return [
+    head.startsWith(file) ? style.bold(file) + head.slice(file.length) : head,
+    ...more.map((line) => `  ${line}`),
+    `  ${number(counts.read)} read = ${number(counts.added)} added + ${number(counts.changed)} changed + ${number(counts.unchanged)} unchanged + ${number(counts.rejected)} rejected${landed}`,
+    ...(rejectedFile === undefined || dryRun
+      ? []
+      : [`  rejected rows with their reasons: ${rejectedFile} (correct them there and import that file)`]),
+    ...(replaced && vanished > 0
+      ? [
+          `  ${countText(vanished, "product")} of the layer ${vanished === 1 ? "is" : "are"} not in the new delivery${dropVanished ? ` and ${vanished === 1 ? "was" : "were"} taken back` : "; they stay (--drop-vanished takes them back)"}`,
+        ]
+      : []),
+    ...(dryRun && added.length > 0
+      ? [
+          `  would be added: ${added.join(", ")}${counts.added > added.length ? `, and ${number(counts.added - added.length)} more` : ""}`,
+        ]
+      : []),
+    ...changes.map(
+      ({ sku, changes: values }) =>
+        `  would change ${sku}: ${values
+          .slice(0, 4)
+          .map(({ attribute, before, after }) => `${attribute} ${shown(before)} → ${shown(after)}`)
+          .join("; ")}${values.length > 4 ? `; ${values.length - 4} more` : ""}`,
+    ),
+  ];
+};
+
+const sureness = (confidence: number): string =>
+  confidence >= 0.85 ? "sure" : confidence >= 0.6 ? "likely" : "a guess";
+
+const columns = [
+  { title: "attribute" },
+  { title: "read from", flexible: true },
+  { title: "how sure" },
+  { title: "samples", flexible: true },
+] as const;
+
+/** A proposed source as a table: what each column would become, how sure that is, and samples to judge by. */
+export const proposalLines = (
+  proposal: SourceProposal,
+  source: Source,
+  table: TableStream,
+  io: Io,
+): readonly string[] => {
+  const style = styleFor(io);
+  const rows = proposal.attributes.map(({ attribute, expression, confidence, known, samples }) => [
+    attribute,
+    expression,
+    known ? sureness(confidence) : "your own",
+    samples.map((sample) => sample.replace(/\s+/g, " ").slice(0, 40)).join(" | "),
+  ]);
+  const [head = "", ...lines] = tableLines(columns, rows, io.columns);
+  const { groups, furtherRows, options, pairs, keys, mode, units, listSeparator } = proposal;
+  const { decimal_mark: decimalMark, date_order: dateOrder } = source.settings;
+  const marks = toldMarks({ decimalMark, dateOrder });
+  const notes = [
+    `products are matched by ${keys.join(" or ")}${mode === "update" ? ", and only known ones are updated" : ""}`,
+    ...(groups.layout === "first-row"
+      ? [`a group's first row carries ${groups.shared.join(", ")} for all`]
+      : []),
+    ...(groups.layout === "own-row" ? [`a group's own row is told by ${groups.when}`] : []),
+    ...(furtherRows.length > 0 ? [`further rows of a product add ${furtherRows.join(", ")}`] : []),
+    ...(options.length + pairs.length > 0
+      ? [
+          `${countText(options.length + pairs.length, "pair")} of columns name attributes and hold their values`,
+        ]
+      : []),
+    ...(Object.keys(units).length > 0
+      ? [
+          `bare numbers: ${Object.entries(units)
+            .map(([attribute, unit]) => `${attribute} in ${unit}`)
+            .join(", ")}`,
+        ]
+      : []),
+    ...(listSeparator === undefined
+      ? []
+      : [`several values of a cell stand between ${JSON.stringify(listSeparator)}`]),
+  ];
+  return [
+    `${style.bold(table.file)} has no source file yet. Proposed for sources/${source.name}.yaml (${[...table.told(), ...marks].join(", ")}):`,
+    style.bold(head),
+    ...lines,
+    ...notes.map((note) => `  ${note}`),
+  ];
+};
