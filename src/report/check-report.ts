@@ -1,5 +1,6 @@
-import { actFor, actText } from "../core/diagnostics/act.js";
-import { heading } from "../core/diagnostics/heading.js";
+import { actText } from "../core/diagnostics/act.js";
+import { actFor } from "../core/diagnostics/entry.js";
+import { heading } from "../core/diagnostics/wording.js";
 import { causeTable } from "./cause-table.js";
 import { countText } from "../core/diagnostics/phrases.js";
 import type { Io } from "../io/io.js";

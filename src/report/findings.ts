@@ -1,7 +1,7 @@
 import type { Cause } from "../core/diagnostics/causes.js";
 import type { Diagnostic } from "../core/diagnostics/diagnostic.js";
 import { placeText } from "../core/diagnostics/place.js";
-import { heading } from "../core/diagnostics/heading.js";
+import { heading } from "../core/diagnostics/wording.js";
 import { noteText, sentence } from "../core/diagnostics/wording.js";
 import { countText } from "../core/diagnostics/phrases.js";
 import type { Io } from "../io/io.js";

@@ -3,7 +3,7 @@ import { fieldNamed, type ChannelDefinition } from "../core/channel/definition.j
 import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
 import { nearest } from "../core/values/nearest.js";
 import type { Silence } from "../core/diagnostics/silence.js";
-import { codes } from "../core/diagnostics/wording.js";
+import { codes } from "../core/diagnostics/entry.js";
 import type { ChannelModel, SilenceModel } from "./models/channel-model.js";
 import type { YamlFile } from "./yaml-file.js";
 

@@ -1,4 +1,5 @@
-import { actFor, actKey, type Act } from "./act.js";
+import { actKey, type Act } from "./act.js";
+import { actFor } from "./entry.js";
 import { isError, type Diagnostic } from "./diagnostic.js";
 
 /** An act with what it brings. */

@@ -1,5 +1,4 @@
 import { assertNever } from "../assert-never.js";
-import type { Diagnostic } from "./diagnostic.js";
 
 /** What a person can do about a finding, and about all others like it at once. */
 export type Act =
@@ -10,46 +9,59 @@ export type Act =
   | { readonly act: "placement"; readonly channel: string; readonly ourCategory: string }
   | { readonly act: "price-rule"; readonly channel: string }
   /** Values that only a look at each product can mend. */
-  | { readonly act: "correction"; readonly channel: string; readonly field: string; readonly code: string };
+  | {
+      readonly act: "correction";
+      readonly channel: string;
+      readonly field: string;
+      readonly code: string;
+      readonly how: string;
+    };
 
-/** The act that settles a finding. */
-export const actFor = (finding: Diagnostic): Act => {
-  const { code, channel = "", field = "" } = finding;
-  switch (code) {
-    case "no-category":
-      return { act: "column", attributes: ["category"] };
-    case "unplaced":
-      return { act: "placement", channel, ourCategory: finding.facts.ourCategory };
-    case "retired-category":
-      return { act: "placement", channel, ourCategory: finding.facts.code };
-    case "missing-required": {
-      const { reads, hasFill } = finding.facts;
-      return reads.length > 0
-        ? { act: "column", attributes: reads }
-        : { act: "fill", channel, field, isNew: !hasFill };
-    }
-    case "unknown-value":
-      return { act: "lexicon-row", channel, field, term: finding.facts.value };
-    case "not-calculated":
-    case "no-rate":
-    case "no-table-row":
-    case "fill-circle":
-    case "members-differ":
-    case "brand-as-title":
-    case "not-allowed":
-    case "too-many-values":
-    case "wrong-currency":
-      return { act: "fill", channel, field, isNew: false };
-    case "blank-axis":
-      return { act: "column", attributes: [finding.facts.axis] };
-    case "price-too-low":
-    case "price-too-high":
-    case "price-jump":
-      return { act: "price-rule", channel };
-    default:
-      return { act: "correction", channel, field: field === "" ? code : field, code };
-  }
-};
+/** Where a finding stands, as far as an act needs it. */
+export interface ActPlace {
+  readonly code: string;
+  readonly channel: string;
+  readonly field: string;
+}
+
+/** The act that settles a finding with these facts. */
+export type Settle<Facts> = (facts: Facts, where: ActPlace) => Act;
+
+export const giveColumn = (attributes: readonly string[]): Act => ({ act: "column", attributes });
+
+export const placeIt = (channel: string, ourCategory: string): Act => ({
+  act: "placement",
+  channel,
+  ourCategory,
+});
+
+export const addTerm = ({ channel, field }: ActPlace, term: string): Act => ({
+  act: "lexicon-row",
+  ...{ channel, field, term },
+});
+
+/** Another fill of the field, or its first. */
+export const fillIt = ({ channel, field }: ActPlace, isNew = false): Act => ({
+  act: "fill",
+  ...{ channel, field, isNew },
+});
+
+export const changePrices = (channel: string): Act => ({ act: "price-rule", channel });
+
+/** A look at each product; `how` says what to do there. */
+export const correct =
+  (how: string): Settle<unknown> =>
+  (_, { code, channel, field }) => ({
+    act: "correction",
+    ...{ channel, field: field === "" ? code : field, code, how },
+  });
+
+/** A look at each product, and nothing more is known. */
+export const correctIt: Settle<unknown> = (facts, where) =>
+  correct(`correct ${where.field === "" ? where.code : where.field} in its file, or in a gap sheet`)(
+    facts,
+    where,
+  );
 
 /** Two findings with the same key are settled together. */
 export const actKey = (act: Act): string => {
@@ -87,23 +99,8 @@ export const actText = (act: Act): string => {
     case "price-rule":
       return `the prices, or the bounds in channels/${act.channel}/channel.yaml`;
     case "correction":
-      return correctionText(act.code, act.field);
+      return act.how;
     default:
       return assertNever(act);
   }
 };
-
-const corrections: Readonly<Record<string, string>> = {
-  "too-long": "shorten it, or use fit() in its fill",
-  "too-short": "write more, in a file or a gap sheet",
-  "banned-content": "take out what is banned, or clean it in the fill",
-  "rule-broken": "see the rule, and give what it asks for",
-  "titles-alike": "tell the members apart in the title's fill",
-  "axis-not-permitted": "say split or alone in channel.yaml (groups: not_permitted)",
-  "too-many-axes": "say split or alone in channel.yaml (groups: not_permitted)",
-  "too-many-members": "split the group",
-  "shared-barcode": "compare the barcodes with the packaging",
-};
-
-const correctionText = (code: string, field: string): string =>
-  corrections[code] ?? `correct ${field} in its file, or in a gap sheet`;

@@ -1,5 +1,5 @@
-import { troubleText } from "./trouble-text.js";
-import type { Code, FactsByCode } from "./facts.js";
+import { entryOf } from "./entry.js";
+import type { Code } from "./findings/findings.js";
 import type { Diagnostic, Severity } from "./diagnostic.js";
 
 const EXAMPLES = 3;
@@ -29,44 +29,9 @@ export interface CauseCollector {
   byCode(): ReadonlyMap<Code, number>;
 }
 
-type CauseKeys = { readonly [C in Code]?: (facts: FactsByCode[C]) => string };
-
-/** What sets causes of one code apart, where it is more than the field. */
-const causeKeys: CauseKeys = {
-  unplaced: ({ ourCategory }) => ourCategory,
-  "retired-category": ({ code }) => code,
-  "unknown-value": ({ value }) => value,
-  "rule-broken": ({ rule }) => rule,
-  "wrong-kind": ({ problem }) => problem,
-  "not-calculated": ({ trouble }) => troubleText(trouble),
-  "no-rate": ({ trouble }) => troubleText(trouble),
-  "no-table-row": ({ trouble }) => troubleText(trouble),
-  "members-differ": ({ trouble }) => ("attribute" in trouble ? trouble.attribute : ""),
-  "wrong-currency": ({ value }) => value.slice(-3),
-  "lacks-for-purpose": ({ labels }) => labels.join(" "),
-  "not-selected": ({ condition }) => condition,
-  "marked-off": ({ attribute }) => attribute,
-  "price-too-low": ({ attribute }) => attribute,
-  "price-too-high": ({ attribute }) => attribute,
-  "unreadable-value": ({ attribute, problem }) => `${attribute} ${problem}`,
-  "repaired-value": ({ attribute, damage }) => `${attribute} ${damage}`,
-  "damaged-value": ({ attribute, damage }) => `${attribute} ${damage}`,
-  "unmatched-key": ({ key }) => key,
-  "column-never-seen": ({ column }) => column,
-  "banned-content": ({ says }) => says,
-  "unlisted-value": ({ value }) => value,
-  "axis-not-permitted": ({ axes }) => axes.join(" "),
-  "blank-axis": ({ axis }) => axis,
-  "missing-required": ({ reads }) => reads.join(" "),
-  "link-missing": ({ status }) => String(status),
-  "link-unreachable": ({ reason }) => reason,
-  "link-refused": ({ reason }) => reason,
-  "check-crashed": ({ check }) => check,
-};
-
-const keyOf = ({ code, facts, channel, field, severity }: Diagnostic): string => {
-  const detail = causeKeys[code] as ((facts: unknown) => string) | undefined;
-  return [code, severity, channel ?? "", field ?? "", detail?.(facts) ?? ""].join("\u0000");
+const keyOf = (finding: Diagnostic): string => {
+  const { code, facts, channel, field, severity } = finding;
+  return [code, severity, channel ?? "", field ?? "", entryOf(finding).apart(facts)].join("\u0000");
 };
 
 const severityOrder: Readonly<Record<Severity, number>> = { error: 0, warning: 1, advice: 2 };

@@ -1,5 +1,5 @@
 import type { FieldCode, Sku } from "../ids.js";
-import type { Code, FactsByCode } from "./facts.js";
+import type { Code, FactsByCode } from "./findings/findings.js";
 import type { Place } from "./place.js";
 
 export type Severity = "error" | "warning" | "advice";

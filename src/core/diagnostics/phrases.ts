@@ -1,9 +1,5 @@
 import type { Damage } from "../values/damage.js";
 import type { ReadingProblem } from "../values/read.js";
-import type { Code, FactsByCode } from "./facts.js";
-
-/** What a code says with its facts. */
-export type Sentence<C extends Code> = (facts: FactsByCode[C]) => string;
 
 const SHOWN_LENGTH = 60;
 

@@ -1,7 +1,9 @@
+import { assertNever } from "../assert-never.js";
 import type { Family } from "../catalogue/family.js";
 import { textOf } from "../catalogue/product.js";
 import type { CategoryField } from "../channel/category-rules.js";
 import { isError, type Diagnostic } from "../diagnostics/diagnostic.js";
+import { askedFor } from "../diagnostics/entry.js";
 import type { ChannelSetup } from "../listing/channel-setup.js";
 import type { Listing } from "../listing/listing.js";
 import { canonicalText, shownText } from "../values/show.js";
@@ -52,37 +54,26 @@ export const asksOf = (
 };
 
 const asksFor = (finding: Diagnostic, asking: Asking): readonly Ask[] => {
+  const asked = askedFor(finding);
+  if (asked.asks === "nothing") return [];
+  if (asked.asks === "rule") return brokenRule(asked.rule, asking);
   const rule = ruleOf(finding.field, asking);
-  switch (finding.code) {
-    case "missing-required":
-    case "missing-recommended":
-      return rule === undefined ? [] : [missing(rule, asking)];
-    case "unknown-value":
-      return rule?.limits.values === undefined ? [] : [term(rule, finding.facts.value, asking)];
-    case "wrong-kind":
-      // A weight where a volume is wanted is right in itself: other channels may want the weight.
-      if (rule === undefined) return [];
-      return finding.facts.problem === "other-dimension"
-        ? [ofField(rule, finding.facts.value, undefined, asking)]
-        : [wrong(rule, finding.facts.value, asking)];
-    case "too-short":
-      return rule === undefined ? [] : [wrong(rule, finding.facts.value, asking)];
-    case "too-long":
-      return rule === undefined
-        ? []
-        : [ofField(rule, finding.facts.value, shortened(finding.facts.value, rule), asking)];
-    case "out-of-range":
-    case "wrong-pattern":
-      return rule === undefined ? [] : [ofField(rule, finding.facts.value, undefined, asking)];
-    case "banned-content":
-    case "titles-alike":
-      return rule === undefined ? [] : [ofField(rule, valueText(rule, asking), undefined, asking)];
-    case "rule-broken":
-      return brokenRule(finding.facts.rule, asking);
-    case "shared-barcode":
-      return rule === undefined ? [] : [wrong(rule, finding.facts.value, asking)];
+  if (rule === undefined) return [];
+  switch (asked.asks) {
+    case "missing":
+      return [missing(rule, asking)];
+    case "term":
+      return rule.limits.values === undefined ? [] : [term(rule, asked.value, asking)];
+    case "source":
+      return [wrong(rule, asked.value, asking)];
+    case "field":
+      return [ofField(rule, asked.value, undefined, asking)];
+    case "shorter":
+      return [ofField(rule, asked.value, shortened(asked.value, rule), asking)];
+    case "standing":
+      return [ofField(rule, valueText(rule, asking), undefined, asking)];
     default:
-      return [];
+      return assertNever(asked);
   }
 };
 

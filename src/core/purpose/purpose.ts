@@ -1,6 +1,6 @@
 import type { ChannelDefinition, PurposeName, PurposeRule } from "../channel/definition.js";
 import type { Field } from "../channel/field.js";
-import type { FactsByCode } from "../diagnostics/facts.js";
+import type { FactsByCode } from "../diagnostics/findings/findings.js";
 import { fieldNamed } from "../channel/definition.js";
 import type { FileFamily, FileRow } from "../listing/shape/file-family.js";
 import type { LiveListing } from "../listing/live-listing.js";

@@ -5,7 +5,7 @@ import { fieldNamed } from "../../core/channel/definition.js";
 import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { nearest } from "../../core/values/nearest.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
-import { codes } from "../../core/diagnostics/wording.js";
+import { codes } from "../../core/diagnostics/entry.js";
 import { productOf, type Outcome } from "../../core/listing/listing.js";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 

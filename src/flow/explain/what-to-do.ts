@@ -1,4 +1,5 @@
-import { actFor, actText } from "../../core/diagnostics/act.js";
+import { actText } from "../../core/diagnostics/act.js";
+import { actFor } from "../../core/diagnostics/entry.js";
 import type { Diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { placeText } from "../../core/diagnostics/place.js";
 

@@ -3,8 +3,9 @@ import { describe, expect, it } from "vitest";
 import { causeCollector } from "../../../src/core/diagnostics/causes.js";
 import { diagnostic } from "../../../src/core/diagnostics/diagnostic.js";
 import { nearest } from "../../../src/core/values/nearest.js";
-import { heading } from "../../../src/core/diagnostics/heading.js";
-import { codes } from "../../../src/core/diagnostics/wording.js";
+import { heading } from "../../../src/core/diagnostics/wording.js";
+import { families } from "../../../src/core/diagnostics/findings/findings.js";
+import { codes } from "../../../src/core/diagnostics/entry.js";
 import { asSku } from "../../../src/core/ids.js";
 import { projectRoot, read } from "../../kit/run.js";
 
@@ -76,6 +77,8 @@ describe("the page of diagnostics", () => {
     const page = read(projectRoot, "docs/diagnostics.md");
     const explained = [...page.matchAll(/^### (\S+)$/gm)].map(([, code]) => code);
     expect([...explained].sort()).toEqual([...codes].sort());
+    const inAll = Object.values(families).reduce((sum, family) => sum + Object.keys(family).length, 0);
+    expect(inAll, "no code stands in two families").toBe(codes.length);
     for (const section of page.split(/^### /m).slice(1)) {
       const [code = ""] = section.split("\n");
       expect(section, `${code} has an example`).toContain("Example: ");

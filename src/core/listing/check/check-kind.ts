@@ -1,6 +1,6 @@
 import type { CategoryField } from "../../channel/category-rules.js";
 import type { Severity } from "../../diagnostics/diagnostic.js";
-import type { Code, FactsByCode } from "../../diagnostics/facts.js";
+import type { Code, FactsByCode } from "../../diagnostics/findings/findings.js";
 import type { Place } from "../../diagnostics/place.js";
 import type { Value } from "../../values/value.js";
 import type { ChannelSetup } from "../channel-setup.js";

@@ -1,5 +1,5 @@
 import { diagnostic, type Diagnostic, type Note } from "../../diagnostics/diagnostic.js";
-import type { Code, FactsByCode } from "../../diagnostics/facts.js";
+import type { Code, FactsByCode } from "../../diagnostics/findings/findings.js";
 import type { Place } from "../../diagnostics/place.js";
 import type { Product } from "../../catalogue/product.js";
 import type { FamilyCheck, Report } from "./check-kind.js";

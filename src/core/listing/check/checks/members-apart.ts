@@ -23,11 +23,11 @@ export const membersApart: FamilyCheck = {
         if (text !== "" && !bySku.has(text)) bySku.set(text, product.sku);
       }
       if (bySku.size < 2) continue;
-      const values = [...bySku]
-        .slice(0, SHOWN)
-        .map(([text, sku]) => `"${text.length > 60 ? `${text.slice(0, 60)}…` : text}" (${sku})`);
-      const shown = bySku.size > SHOWN ? [...values, "…"] : values;
-      const facts = { label: field.label, values: shown, members: listings.length };
+      const values = [...bySku].slice(0, SHOWN).map(([value, sku]) => ({ value, sku }));
+      const facts = {
+        label: field.label,
+        ...{ values, different: bySku.size, members: listings.length },
+      };
       reportFor(0)("members-apart", facts, { field: rule, severity: "warning" });
     }
   },

@@ -10,7 +10,7 @@ export const permittedCurrency: FieldCheck = {
     if (isMoney(value) && !currencies.includes(value.currency))
       report(
         "wrong-currency",
-        { label: rule.field.label, value: shownText(value), permitted: currencies },
+        { label: rule.field.label, value: shownText(value), currency: value.currency, permitted: currencies },
         { field: rule },
       );
   },

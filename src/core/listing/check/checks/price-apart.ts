@@ -24,7 +24,13 @@ export const priceApart: FamilyCheck = {
       if (times >= MOST_TIMES)
         reportFor(index)(
           "price-apart",
-          { price: shownText(own), middle: shownText(middle), times, members: listings.length },
+          {
+            price: shownText(own),
+            isBelow: ratio.lt(1),
+            middle: shownText(middle),
+            times,
+            members: listings.length,
+          },
           { severity: "warning", ...(rule === undefined ? {} : { field: rule }) },
         );
     });

@@ -1,0 +1,189 @@
+import type { ReadingProblem } from "../../values/read.js";
+import { asOne, byField, rowFinding } from "../finding.js";
+import { listed, orNearest, problems, quote } from "../phrases.js";
+
+/** Files that come in, their rows and cells. */
+export const incoming = {
+  "no-file": rowFinding<{ readonly path: string }>({
+    says: ({ path }) => `there is no file ${quote(path)}`,
+    ofMany: asOne,
+    apart: byField,
+  }),
+  "empty-file": rowFinding<{ readonly path: string }>({
+    says: ({ path }) => `${quote(path)} is empty; a table has a header row and rows below it`,
+    ofMany: asOne,
+    apart: byField,
+  }),
+  "no-rows": rowFinding<{ readonly path: string; readonly columns: number }>({
+    says: ({ path, columns }) => `${quote(path)} has a header of ${columns} columns and no rows below it`,
+    ofMany: asOne,
+    apart: byField,
+  }),
+  "repeated-column": rowFinding<{ readonly column: string; readonly first: string; readonly second: string }>(
+    {
+      says: ({ column, first, second }) =>
+        `two columns are named ${quote(column)} (${first} and ${second}); give each a name of its own`,
+      ofMany: asOne,
+      apart: byField,
+    },
+  ),
+  "blank-column": rowFinding<{ readonly column: string }>({
+    says: ({ column }) => `column ${column} holds values and has no name in the header row; name it`,
+    ofMany: asOne,
+    apart: byField,
+  }),
+  "broken-quote": rowFinding<{ readonly line: number }>({
+    says: ({ line }) =>
+      `a quoted cell opens at line ${line} and is never closed; close the quote there, or double quotes that belong to the text`,
+    ofMany: asOne,
+    apart: byField,
+  }),
+  "stray-quote": rowFinding<{ readonly text: string }>({
+    says: ({ text }) =>
+      `a quote inside a quoted cell is not doubled, near ${quote(text)}; write "" for a quote in a text`,
+    ofMany: asOne,
+    apart: byField,
+  }),
+  "wrong-encoding": rowFinding<{ readonly byte: string; readonly line: number; readonly encoding: string }>({
+    says: ({ byte, line, encoding }) =>
+      `line ${line} holds the byte ${byte}, which is not UTF-8; save the file as UTF-8, or import it with --encoding ${encoding}`,
+    ofMany: asOne,
+    apart: byField,
+  }),
+  "not-a-table": rowFinding<{ readonly found: string }>({
+    says: ({ found }) => `this is no table but ${found}; save it as CSV or XLSX first`,
+    ofMany: asOne,
+    apart: byField,
+  }),
+  "row-too-long": rowFinding<{ readonly limit: number }>({
+    says: ({ limit }) =>
+      `a row is longer than ${limit} characters; a quote is open, or the line ends are missing`,
+    ofMany: asOne,
+    apart: byField,
+  }),
+  "ragged-row": rowFinding<{ readonly expected: number; readonly actual: number }>({
+    says: ({ expected, actual }) => `the row has ${actual} cells, the header has ${expected}`,
+    ofMany: ({ expected }) => `rows have another number of cells than the header's ${expected}`,
+    apart: byField,
+  }),
+  "blank-key": rowFinding<{ readonly key: string }>({
+    says: ({ key }) => `the row has no ${key}`,
+    ofMany: asOne,
+    apart: byField,
+  }),
+  "repeated-key": rowFinding<{ readonly key: string; readonly value: string }>({
+    says: ({ key, value }) =>
+      `${key} ${quote(value)} stands in an earlier row of this file; only that one was taken`,
+    ofMany: ({ key }) => `${key} stands in an earlier row of this file; only that one was taken`,
+    apart: byField,
+  }),
+  "unreadable-value": rowFinding<{
+    readonly attribute: string;
+    readonly value: string;
+    readonly problem: ReadingProblem;
+  }>({
+    says: ({ attribute, value, problem }) => `${attribute} ${quote(value)}: ${problems[problem]}`,
+    ofMany: ({ attribute, problem }) => `${attribute}: ${problems[problem]}`,
+    apart: ({ attribute, problem }) => `${attribute} ${problem}`,
+  }),
+  "no-key-column": rowFinding<{ readonly key: string; readonly columns: readonly string[] }>({
+    says: ({ key, columns }) => {
+      const shown =
+        columns.length > 12
+          ? `${columns.slice(0, 12).map(quote).join(", ")} and ${columns.length - 12} more`
+          : listed(columns);
+      return `no column gives the ${key}; the file has ${shown} (name the column in the source file, under columns; where there is none yet, with --sku)`;
+    },
+    ofMany: asOne,
+    apart: byField,
+  }),
+  "unknown-column": rowFinding<{ readonly column: string; readonly nearest: readonly string[] }>({
+    says: ({ column, nearest }) =>
+      `the source reads a column ${quote(column)} that the file does not have${orNearest(nearest)}`,
+    ofMany: asOne,
+    apart: byField,
+  }),
+  "no-header": rowFinding<{ readonly row: number }>({
+    says: ({ row }) => `there is no row ${row} to be the header`,
+    ofMany: asOne,
+    apart: byField,
+  }),
+  "no-records": rowFinding<{ readonly path: string; readonly format: string }>({
+    says: ({ path, format }) =>
+      `no records are found in ${quote(path)}; name where they are in the source file: records: ${format === "XML" ? "the element of one record" : "the key of their list"}`,
+    ofMany: asOne,
+    apart: byField,
+  }),
+  "broken-data": rowFinding<{ readonly format: string; readonly reason: string }>({
+    says: ({ format, reason }) => `the file is not whole as ${format}: ${reason}; nothing was changed`,
+    ofMany: asOne,
+    apart: byField,
+  }),
+  "broken-record": rowFinding<{ readonly reason: string }>({
+    says: ({ reason }) => `the line is no JSON object: ${reason}`,
+    ofMany: () => "the line is no JSON object",
+    apart: byField,
+  }),
+  "unsafe-archive": rowFinding<{ readonly reason: string }>({
+    says: ({ reason }) => `the archive is not opened: ${reason}`,
+    ofMany: asOne,
+    apart: byField,
+  }),
+  "xml-entities": rowFinding<Record<string, never>>({
+    says: () =>
+      "the file declares entities of its own, by which XML can grow without end or read other files; export it without them",
+    ofMany: asOne,
+    apart: byField,
+  }),
+  "file-changed": rowFinding<{ readonly path: string }>({
+    says: ({ path }) =>
+      `${quote(path)} changed while it was read; import it when the program that writes it is done; nothing was changed`,
+    ofMany: asOne,
+    apart: byField,
+  }),
+  /** The limit in megabytes. */
+  "file-too-large": rowFinding<{ readonly path: string; readonly limit: number }>({
+    says: ({ path, limit }) => `${quote(path)} is larger than ${limit} MB; split it, or export it as CSV`,
+    ofMany: asOne,
+    apart: byField,
+  }),
+  "too-many-columns": rowFinding<{ readonly limit: number }>({
+    says: ({ limit }) =>
+      `the records have more than ${limit} different fields; name the records in the source file`,
+    ofMany: asOne,
+    apart: byField,
+  }),
+  "unknown-sheet": rowFinding<{
+    readonly sheet: string;
+    readonly nearest: readonly string[];
+    readonly known: readonly string[];
+  }>({
+    says: ({ sheet, nearest, known }) =>
+      `there is no sheet ${quote(sheet)}${nearest.length > 0 ? orNearest(nearest) : `; there are: ${listed(known)}`}`,
+    ofMany: asOne,
+    apart: byField,
+  }),
+  "named-otherwise": rowFinding<{
+    readonly path: string;
+    readonly named: string;
+    readonly found: string;
+    readonly format: string;
+  }>({
+    says: ({ path, named, found, format }) =>
+      `${quote(path)} is named as ${named} and holds ${found}; rename it, or import it with --format ${format}`,
+    ofMany: asOne,
+    apart: byField,
+  }),
+  "column-never-seen": rowFinding<{ readonly column: string; readonly nearest: readonly string[] }>({
+    says: ({ column, nearest }) =>
+      `the source reads ${quote(column)}, which no record of the file has${orNearest(nearest)}`,
+    ofMany: asOne,
+    apart: ({ column }) => column,
+  }),
+  "proposal-open": rowFinding<{ readonly source: string }>({
+    says: ({ source }) =>
+      `nothing was imported: sources/${source}.yaml does not exist yet; look at the proposal above, then run the same again with --accept, or write the file yourself`,
+    ofMany: asOne,
+    apart: byField,
+  }),
+} as const;

@@ -1,0 +1,84 @@
+import { plainFinding } from "../finding.js";
+import { listed, orNearest, quote } from "../phrases.js";
+
+/** What a person wrote: the workspace's files, options, names. */
+export const settings = {
+  "no-workspace": plainFinding<{ readonly folder: string }>(
+    ({ folder }) =>
+      `there is no lexicant.yaml in ${quote(folder)} or above it; run "lexicant init" there, or name a workspace with -C`,
+  ),
+  "workspace-exists": plainFinding<{ readonly folder: string }>(
+    ({ folder }) => `${quote(folder)} is a workspace already; nothing was changed`,
+  ),
+  "folder-not-empty": plainFinding<{ readonly folder: string }>(
+    ({ folder }) => `${quote(folder)} is not empty; name a new folder`,
+  ),
+  "yaml-syntax": plainFinding<{ readonly reason: string }>(({ reason }) => `the file is not YAML: ${reason}`),
+  "wrong-setting": plainFinding<{ readonly key: string; readonly reason: string }>(
+    ({ key, reason }) => `${key}: ${reason}`,
+  ),
+  "unknown-setting": plainFinding<{ readonly key: string; readonly nearest: readonly string[] }>(
+    ({ key, nearest }) => `${quote(key)} is no setting here${orNearest(nearest)}`,
+  ),
+  "missing-file": plainFinding<{ readonly path: string; readonly what: string }>(
+    ({ path, what }) => `${what} ${quote(path)} does not exist`,
+  ),
+  "unknown-channel": plainFinding<{
+    readonly channel: string;
+    readonly nearest: readonly string[];
+    readonly known: readonly string[];
+  }>(
+    ({ channel, nearest, known }) =>
+      `there is no channel ${quote(channel)}${nearest.length > 0 ? orNearest(nearest) : `; there are: ${listed(known)}`}`,
+  ),
+  "channel-not-in-use": plainFinding<{ readonly channel: string; readonly inUse: readonly string[] }>(
+    ({ channel, inUse }) =>
+      `${quote(channel)} is not in use in this workspace${inUse.length === 0 ? "" : ` (in use: ${listed(inUse)})`}; take it into use with "lexicant init --channel ${channel}"`,
+  ),
+  "unknown-source": plainFinding<{ readonly source: string; readonly known: readonly string[] }>(
+    ({ source, known }) =>
+      `there is no source ${quote(source)}${known.length === 0 ? "" : `; there are: ${listed(known)}`} (write sources/${source}.yaml)`,
+  ),
+  "unknown-layer": plainFinding<{
+    readonly layer: string;
+    readonly nearest: readonly string[];
+    readonly known: readonly string[];
+  }>(
+    ({ layer, nearest, known }) =>
+      `${quote(layer)} is no layer of lexicant.yaml${nearest.length > 0 ? orNearest(nearest) : known.length === 0 ? "" : `; its layers are ${listed(known)}`}; add it to the list of layers there`,
+  ),
+  "unknown-sku": plainFinding<{ readonly sku: string; readonly nearest: readonly string[] }>(
+    ({ sku, nearest }) =>
+      `there is no product ${quote(sku)}${orNearest(nearest)}; "lexicant list" shows them all`,
+  ),
+  "unknown-purpose": plainFinding<{
+    readonly purpose: string;
+    readonly channel: string;
+    readonly known: readonly string[];
+  }>(
+    ({ purpose, channel, known }) =>
+      `${channel} takes no ${quote(purpose)} files; its purposes are ${listed(known)}`,
+  ),
+  "many-withdrawn": plainFinding<{
+    readonly channel: string;
+    readonly count: number;
+    readonly of: number;
+    readonly limit: number;
+  }>(
+    ({ channel, count, of, limit }) =>
+      `${count} of the ${of} listings that ${channel} has would be withdrawn, more than ${limit}%; look at them with --dry-run, and if it is meant, build with --yes`,
+  ),
+  "unknown-option": plainFinding<{ readonly reason: string }>(({ reason }) => reason),
+  "unknown-category": plainFinding<{ readonly category: string; readonly nearest: readonly string[] }>(
+    ({ category, nearest }) => `${quote(category)} is no category of the channel${orNearest(nearest)}`,
+  ),
+  "unknown-field": plainFinding<{ readonly field: string; readonly nearest: readonly string[] }>(
+    ({ field, nearest }) => `${quote(field)} is no field of the channel${orNearest(nearest)}`,
+  ),
+  "contradicting-rows": plainFinding<{ readonly what: string; readonly first: string }>(
+    ({ what, first }) => `two rows decide ${what}; the first is ${first}: keep one`,
+  ),
+  "closed-category": plainFinding<{ readonly category: string }>(
+    ({ category }) => `${quote(category)} takes no listings; choose a category below it`,
+  ),
+} as const;
