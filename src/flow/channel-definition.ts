@@ -1,6 +1,7 @@
 import { resolve } from "node:path";
 import type { ChannelDefinition } from "../core/channel/definition.js";
 import type { Category } from "../core/channel/category-tree.js";
+import { nearCategories } from "../core/channel/near-categories.js";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { nearest } from "../core/values/nearest.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
@@ -49,21 +50,10 @@ export const namedCategory = (definition: ChannelDefinition, wanted: string): Ca
   const { tree } = definition;
   const found = tree.named(wanted);
   if (found !== undefined) return found;
-  const codes = nearest(
-    wanted,
-    tree.all.map(({ code }) => code),
-  );
-  const names = nearest(
-    wanted,
-    tree.all.map(({ name }) => name),
-  );
-  const paths = tree.all
-    .filter(({ name }) => names.includes(name))
-    .map(({ code, path }) => `${code} (${path})`);
   throw new Refusal([
     diagnostic("unknown-category", {
       category: wanted,
-      nearest: codes.length > 0 ? codes : paths.slice(0, 3),
+      nearest: nearCategories(tree, wanted, ({ code, path }) => `${code} (${path})`),
     }),
   ]);
 };

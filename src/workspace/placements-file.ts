@@ -1,8 +1,7 @@
 import { existsSync } from "node:fs";
+import { nearCategories } from "../core/channel/near-categories.js";
 import type { CategoryTree } from "../core/channel/category-tree.js";
 import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
-import { nearest } from "../core/values/nearest.js";
-import { pathParts } from "../core/values/category-path.js";
 import type { Placement } from "../core/placement/placements.js";
 import { readTable } from "./table-file.js";
 
@@ -18,21 +17,6 @@ interface LoadedPlacements {
   readonly rows: readonly Placement[];
   readonly findings: readonly Diagnostic[];
 }
-
-/** The nearest categories by last name, for a code or path that is not in the tree. */
-const nearCategories = (tree: CategoryTree, wanted: string): readonly string[] => {
-  const leaf = pathParts(wanted).at(-1) ?? wanted;
-  const byCode = nearest(
-    wanted,
-    tree.all.map(({ code }) => code),
-  );
-  if (byCode.length > 0) return byCode;
-  const names = nearest(leaf, new Set(tree.all.map(({ name }) => name)));
-  return tree.all
-    .filter(({ name }) => names.includes(name))
-    .slice(0, 3)
-    .map(({ path }) => path);
-};
 
 /** Reads `placements.csv`; all rows that point nowhere or contradict each other are found at once. */
 export const loadPlacements = async (

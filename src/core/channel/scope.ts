@@ -1,5 +1,5 @@
 import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
-import { nearest } from "../values/nearest.js";
+import { nearCodes } from "./near-categories.js";
 import type { Place } from "../diagnostics/place.js";
 import type { CategoryCode } from "../ids.js";
 import type { CategoryTree } from "./category-tree.js";
@@ -11,11 +11,7 @@ export type Scope = "*" | CategoryCode;
 export const scopeOf = (text: string, tree: CategoryTree, place: Place, findings: Diagnostic[]): Scope => {
   const category = text === "*" ? undefined : tree.named(text);
   if (text !== "*" && category === undefined) {
-    const close = nearest(
-      text,
-      tree.all.map(({ code }) => code),
-    );
-    findings.push(diagnostic("unknown-category", { category: text, nearest: close }, { place }));
+    findings.push(diagnostic("unknown-category", { category: text, nearest: nearCodes(tree, text) }, { place }));
   }
   return category?.code ?? "*";
 };

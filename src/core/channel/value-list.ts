@@ -1,4 +1,5 @@
 import type { Place } from "../diagnostics/place.js";
+import { nearest } from "../values/nearest.js";
 import { termKey } from "../values/text.js";
 import { TERM_LIMIT, termForms, type TermForm } from "./term-forms.js";
 
@@ -15,6 +16,8 @@ export interface ValueList {
   readonly values: readonly PermittedValue[];
   /** The permitted value that a text means without any choice left, or undefined. */
   match(text: string): string | undefined;
+  /** The values that are written much like a text, nearest first. */
+  near(text: string): readonly string[];
 }
 
 const REMEMBERED = 10_000;
@@ -49,10 +52,21 @@ export const valueList = (name: string, place: Place, values: readonly Permitted
     if (spelled.size < REMEMBERED) spelled.set(text, found);
     return found;
   };
+  const close = new Map<string, readonly string[]>();
   return {
     name,
     place,
     values,
+    near(text) {
+      const known = close.get(text);
+      if (known !== undefined) return known;
+      const found = nearest(
+        text,
+        values.map(({ value }) => value),
+      );
+      if (close.size < REMEMBERED) close.set(text, found);
+      return found;
+    },
     match: (text) => (exact.has(text) ? text : (folded.get(termKey(text)) ?? bySpelling(text))),
   };
 };

@@ -3,7 +3,6 @@ import { CLEAR_WORD, CLEARED, LIST_SEPARATOR } from "../catalogue/record.js";
 import { attributeKind } from "../catalogue/vocabulary.js";
 import type { CategoryField } from "../channel/category-rules.js";
 import { diagnostic, isError, type Diagnostic } from "../diagnostics/diagnostic.js";
-import { nearest } from "../values/nearest.js";
 import { asSku } from "../ids.js";
 import type { Report } from "../listing/check/check-kind.js";
 import type { ChannelSetup } from "../listing/channel-setup.js";
@@ -71,11 +70,10 @@ type Told = { [C in Diagnostic["code"]]: [C, Extract<Diagnostic, { code: C }>["f
 
 const unknownValue = (answer: Answer, asking: AskingField, written: string): CheckedAnswer => {
   const { rule, setup } = asking;
-  const values = rule.limits.values?.values.map(({ value }) => value) ?? [];
   return refused(answer, asking, "unknown-value", {
     label: rule.field.label,
     value: written,
-    nearest: nearest(written, values),
+    nearest: rule.limits.values?.near(written) ?? [],
     lexicon: setup.files.lexicon,
   });
 };

@@ -1,7 +1,6 @@
 import { textOf, type Product } from "../catalogue/product.js";
-import { pathParts } from "../values/category-path.js";
 import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
-import { nearest } from "../values/nearest.js";
+import { withNearest } from "../diagnostics/with-nearest.js";
 import type { ChannelSetup } from "./channel-setup.js";
 import type { PlacedProduct } from "./listing.js";
 import type { Plans } from "./plan.js";
@@ -9,25 +8,6 @@ import type { Plans } from "./plan.js";
 export type Placed =
   | { readonly kind: "placed"; readonly placed: PlacedProduct }
   | { readonly kind: "unplaced"; readonly product: Product; readonly because: Diagnostic };
-
-/** The channel's categories whose last name is like our path's last: a hint, never a decision. */
-const suggestions = (setup: ChannelSetup, ourCategory: string): readonly string[] => {
-  const leaf = pathParts(ourCategory).at(-1) ?? "";
-  const names = nearest(leaf, new Set(setup.definition.tree.all.map(({ name }) => name)));
-  return names
-    .flatMap((name) => setup.definition.tree.all.filter((c) => c.name === name).map(({ path }) => path))
-    .slice(0, 3);
-};
-
-const unplacedHints = new WeakMap<ChannelSetup, Map<string, readonly string[]>>();
-
-const hintsFor = (setup: ChannelSetup, ourCategory: string): readonly string[] => {
-  const known = unplacedHints.get(setup) ?? new Map<string, readonly string[]>();
-  unplacedHints.set(setup, known);
-  const hints = known.get(ourCategory) ?? suggestions(setup, ourCategory);
-  known.set(ourCategory, hints);
-  return hints;
-};
 
 /** Finds the product's category on the channel by the nearest placement. */
 export const place = (product: Product, setup: ChannelSetup, plans: Plans): Placed => {
@@ -53,7 +33,7 @@ export const place = (product: Product, setup: ChannelSetup, plans: Plans): Plac
       ? diagnostic("no-category", {}, where)
       : diagnostic(
           "unplaced",
-          { ourCategory, nearest: hintsFor(setup, ourCategory), placements: setup.files.placements },
+          withNearest({ ourCategory, placements: setup.files.placements }, () => plans.hints(ourCategory)),
           where,
         );
   return { kind: "unplaced", product, because };

@@ -21,4 +21,6 @@ export interface PlannedCategory {
 /** Plans are made once for a pair of categories and kept: products only look theirs up. */
 export interface Plans {
   for(category: Category, ourCategory: string, sku: string): PlannedCategory;
+  /** The channel's categories, by path, that one of ours which has no place can have meant. */
+  hints(ourCategory: string): readonly string[];
 }

@@ -1,5 +1,6 @@
 import { categoryRules, type CategoryRules } from "../channel/category-rules.js";
 import type { Category } from "../channel/category-tree.js";
+import { nearByName } from "../channel/near-categories.js";
 import { answerAttribute } from "./fill/answers.js";
 import { blocksNaming, fillsFor } from "./fill/fill-set.js";
 import type { ChannelSetup } from "./channel-setup.js";
@@ -17,7 +18,15 @@ export const plansOf = (setup: ChannelSetup): Plans => {
     rules.set(category.code, resolved);
     return resolved;
   };
+  const hints = new Map<string, readonly string[]>();
   return {
+    hints(ourCategory) {
+      const known = hints.get(ourCategory);
+      if (known !== undefined) return known;
+      const found = nearByName(setup.definition.tree, ourCategory).map(({ path }) => path);
+      hints.set(ourCategory, found);
+      return found;
+    },
     for(category, ourCategory, sku) {
       const key = `${category.code}\u0000${ourCategory}\u0000${namesProducts ? blocksNaming(setup.fills, sku) : ""}`;
       const known = plans.get(key);

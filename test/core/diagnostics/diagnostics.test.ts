@@ -5,6 +5,7 @@ import { diagnostic } from "../../../src/core/diagnostics/diagnostic.js";
 import { nearest } from "../../../src/core/values/nearest.js";
 import { heading } from "../../../src/core/diagnostics/wording.js";
 import { families } from "../../../src/core/diagnostics/findings/findings.js";
+import { withNearest } from "../../../src/core/diagnostics/with-nearest.js";
 import { codes } from "../../../src/core/diagnostics/entry.js";
 import { asSku } from "../../../src/core/ids.js";
 import { projectRoot, read } from "../../kit/run.js";
@@ -69,6 +70,28 @@ describe("causes", () => {
     });
     expect(heading(long, 1)).toContain('"Abc"');
     expect(heading(long, 5)).not.toContain("Abc");
+  });
+});
+
+describe("names near to what was written", () => {
+  it("when a thousand findings are of one cause, then the list is searched once, when the cause is shown", () => {
+    let searches = 0;
+    const collector = causeCollector();
+    for (let index = 0; index < 1000; index++) {
+      const facts = withNearest({ label: "Hue", value: "Grean", lexicon: "lexicon.csv" }, () => {
+        searches++;
+        return ["Green"];
+      });
+      collector.add(diagnostic("unknown-value", facts, { product: asSku(`p${index}`) }));
+    }
+    const [cause] = collector.causes();
+    expect(searches).toBe(0);
+    expect(cause && heading(cause.first, cause.products)).toContain('nearest: "Green"');
+    expect(cause && heading(cause.first, cause.products)).toContain('nearest: "Green"');
+    expect(searches).toBe(1);
+    expect(cause && (JSON.parse(JSON.stringify(cause.first)) as unknown)).toMatchObject({
+      facts: { nearest: ["Green"] },
+    });
   });
 });
 

@@ -1,4 +1,4 @@
-import { nearest } from "../../../values/nearest.js";
+import { withNearest } from "../../../diagnostics/with-nearest.js";
 import { troubleCode } from "../../../diagnostics/trouble-code.js";
 import type { ListingCheck } from "../check-kind.js";
 import { needFor } from "../../demand.js";
@@ -27,8 +27,10 @@ export const fillProblems: ListingCheck = {
         report("wrong-kind", { label, value: written, problem }, { field: rule });
         continue;
       }
-      const values = rule.limits.values?.values.map(({ value }) => value) ?? [];
-      const facts = { label, value: written, nearest: nearest(written, values), lexicon: files.lexicon };
+      const facts = withNearest(
+        { label, value: written, lexicon: files.lexicon },
+        () => rule.limits.values?.near(written) ?? [],
+      );
       report("unknown-value", facts, { field: rule });
     }
   },

@@ -1,4 +1,4 @@
-import { nearest } from "../../../values/nearest.js";
+import { withNearest } from "../../../diagnostics/with-nearest.js";
 import type { FieldCheck } from "../check-kind.js";
 
 /** A value beside an open list is taken, with advice: shoppers look for the listed ones. */
@@ -9,15 +9,8 @@ export const listedValue: FieldCheck = {
     if (values === undefined || isOpenList !== true) return;
     for (const text of Array.isArray(value) ? value : [value]) {
       if (typeof text !== "string" || values.match(text) !== undefined) continue;
-      const close = nearest(
-        text,
-        values.values.map((one) => one.value),
-      );
-      report(
-        "unlisted-value",
-        { label: rule.field.label, value: text, nearest: close },
-        { field: rule, severity: "advice" },
-      );
+      const facts = withNearest({ label: rule.field.label, value: text }, () => values.near(text));
+      report("unlisted-value", facts, { field: rule, severity: "advice" });
     }
   },
 };
