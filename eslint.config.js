@@ -27,7 +27,7 @@ export default tseslint.config(
   },
   { files: ["src/main.ts", "src/process-io.ts"], rules: { "no-restricted-syntax": "off" } },
   {
-    files: ["scripts/**/*.{js,mjs}", "bench/**/*.mjs", "*.js"],
+    files: ["scripts/**/*.{js,mjs}", "bench/**/*.mjs", "test/**/*.mjs", "*.js"],
     languageOptions: {
       globals: {
         process: "readonly",

@@ -1,5 +1,11 @@
 import { defineConfig } from "vitest/config";
 
 export default defineConfig({
-  test: { include: ["test/**/*.test.ts"], testTimeout: 60_000, hookTimeout: 60_000, maxWorkers: 2 },
+  test: {
+    include: ["test/**/*.test.ts"],
+    globalSetup: "test/kit/global-setup.ts",
+    testTimeout: 60_000,
+    hookTimeout: 60_000,
+    maxWorkers: 2,
+  },
 });

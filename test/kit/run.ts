@@ -1,13 +1,14 @@
-import { spawn, spawnSync } from "node:child_process";
+import { spawn } from "node:child_process";
 import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
-import { fileURLToPath } from "node:url";
+import { pathToFileURL } from "node:url";
 import { mkdirSync } from "node:fs";
+import { MessageChannel, receiveMessageOnPort, Worker } from "node:worker_threads";
 import { afterAll } from "vitest";
+import { environment, lexicantProcess, mainFile, projectRoot, type Ran, type RunOptions } from "./process.js";
 
-export const projectRoot = fileURLToPath(new URL("../..", import.meta.url));
-export const mainFile = join(projectRoot, "dist", "main.js");
+export { lexicantProcess, mainFile, projectRoot, type Ran };
 
 const folders: string[] = [];
 
@@ -22,46 +23,43 @@ afterAll(() => {
   for (const folder of folders.splice(0)) rmSync(folder, { recursive: true, force: true });
 });
 
-export interface Ran {
-  readonly exit: number | null;
-  readonly out: string;
-  readonly err: string;
+const PATIENCE_MILLISECONDS = 120_000;
+
+interface Program {
+  readonly worker: Worker;
+  readonly signal: Int32Array;
 }
 
-const environment = (extra: Readonly<Record<string, string>>) => ({
-  ...process.env,
-  NO_COLOR: "1",
-  COLUMNS: "110",
-  LEXICANT_TODAY: "2026-11-25",
-  ...extra,
-});
+let running: Program | undefined;
 
-/** Drives the built program as a user would, in a folder. */
-export const lexicant = (
-  cwd: string,
-  args: readonly string[],
-  {
-    input,
-    env = {},
-    shell,
-  }: {
-    readonly input?: string | Buffer;
-    readonly env?: Readonly<Record<string, string>>;
-    /** A shell script that runs the program as "$0" "$@". */
-    readonly shell?: string;
-  } = {},
-): Ran => {
-  const line = [mainFile, ...args];
-  const [program, all] =
-    shell === undefined ? [process.execPath, line] : ["bash", ["-c", shell, process.execPath, ...line]];
-  const { status, stdout, stderr } = spawnSync(program, all, {
-    cwd,
-    env: environment(env),
-    encoding: "utf8",
-    maxBuffer: 1 << 28,
-    ...(input === undefined ? {} : { input }),
+const startProgram = (): Program => {
+  const signal = new SharedArrayBuffer(4);
+  const worker = new Worker(new URL("program-worker.mjs", import.meta.url), {
+    workerData: { program: pathToFileURL(join(projectRoot, "dist", "cli.js")).href, signal },
+    execArgv: [],
   });
-  return { exit: status, out: stdout, err: stderr };
+  worker.unref();
+  return { worker, signal: new Int32Array(signal) };
+};
+
+/**
+ * Drives the built program's command line in a folder. Its modules are loaded once for a test file: most of a command's
+ * time is its start. What belongs to a process (pipes, signals, a terminal) is tested with {@link lexicantProcess}.
+ */
+export const lexicant = (cwd: string, args: readonly string[], options: RunOptions = {}): Ran => {
+  if (options.shell !== undefined) return lexicantProcess(cwd, args, options);
+  running ??= startProgram();
+  const { worker, signal } = running;
+  const { port1, port2 } = new MessageChannel();
+  Atomics.store(signal, 0, 0);
+  worker.postMessage({ cwd, args, env: environment(options.env ?? {}), input: options.input, port: port2 }, [
+    port2,
+  ]);
+  const waited = Atomics.wait(signal, 0, 0, PATIENCE_MILLISECONDS);
+  const answer = receiveMessageOnPort(port1) as { readonly message: Ran } | undefined;
+  port1.close();
+  if (answer === undefined) throw new Error(`lexicant ${args.join(" ")} gave no answer (${waited})`);
+  return answer.message;
 };
 
 /** Drives the built program while this process goes on: for tests that answer it themselves. */
