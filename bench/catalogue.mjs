@@ -20,7 +20,10 @@ export const gtinOf = (number) => {
 
 const quoted = (text) => (/[",\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text);
 
-/** Writes a CSV of so many rows; `change` may alter a row's cells by column name. */
+/**
+ * Writes a CSV of so many rows; `change` may alter a row's cells by column name.
+ * @param {(row: Record<string, string>, number: number) => void} change
+ */
 export const writeCatalogue = async (path, count, change = () => undefined, columns = undefined) => {
   const { data, meta } = Papa.parse(readFileSync(demoExport, "utf8"), { header: true, skipEmptyLines: true });
   const goods = data.filter((row) => row["Article no"] !== "" && row.Title !== "");

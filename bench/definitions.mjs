@@ -62,6 +62,7 @@ export const run = async (folder) => {
   const { suggest } = await import("../dist/core/placement/suggest.js");
   const { gatherGoods } = await import("../dist/core/placement/goods.js");
   const { categoryRules } = await import("../dist/core/channel/category-rules.js");
+  /** @type {import("../dist/core/language/function.js").Surroundings} */
   const surroundings = { today: { kind: "date", iso: "2026-11-25" } };
   const shipped = await findDefinitions([{ path: shippedDefinitions, shown: "shipped" }]);
   const known = await loadDefinition(

@@ -29,7 +29,11 @@ const made = () => {
   });
 };
 
-const value = (kind, text) => readValue(kind, text).value;
+const value = (kind, text) => {
+  const reading = readValue(kind, text);
+  if (!("value" in reading)) throw new Error(`${text} is no ${kind}`);
+  return reading.value;
+};
 
 const bands = [
   ["GB", "0.750", "1.80"],
@@ -78,8 +82,12 @@ export const run = () => {
   ];
   const names = namesOf(
     "attribute",
-    attributes.map(([name, kind]) => ({ name, kind })),
+    attributes.map(([name, kind]) => ({
+      name,
+      kind: /** @type {import("../dist/core/language/kind.js").ResultKind} */ (kind),
+    })),
   );
+  /** @type {import("../dist/core/language/function.js").Surroundings} */
   const surroundings = {
     today: { kind: "date", iso: "2026-03-01" },
     tables: new Map([["parcels", table]]),
@@ -111,6 +119,7 @@ export const run = () => {
     limit: limit === "" ? undefined : new Exact(limit),
     cost: `${cost} GBP`,
   }));
+  /** @type {readonly (readonly [string, string, (product: any) => unknown])[]} */
   const pairs = [
     ["a title template", 'fit("{brand} {name}{, color}{, size}", 40)', (product) => byHand.title(product)],
     ["a price rule", "price_ending(price * 1.04, 0.95)", (product) => byHand.price(product)],

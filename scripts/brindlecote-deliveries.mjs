@@ -3,6 +3,9 @@ import { readFileSync } from "node:fs";
 import { writeXlsx } from "hucre/xlsx";
 import { parse } from "yaml";
 
+// The same list gives the same bytes on any day.
+const UNDATED = new Date("2000-01-01T00:00:00Z");
+
 const decimals = (number, places) => Number(number.toFixed(places));
 
 /** Outside sizes in inches by family, as a joiner writes them; the same again, boxed. */
@@ -54,6 +57,7 @@ export const tradeList = async (rows) => {
     "Recommended £",
   ];
   return writeXlsx({
+    properties: { created: UNDATED, modified: UNDATED },
     sheets: [
       {
         name: "Terms",

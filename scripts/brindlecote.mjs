@@ -1,6 +1,7 @@
 // Writes the demo shop's export from demo/families: the same families give the same bytes.
 // The dirt below is of the kinds that such exports have; each is put at a known product, so that tests can count on it.
-import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
+import { readFileSync, writeFileSync } from "node:fs";
+import { outputPath } from "./setup.mjs";
 import { parse } from "yaml";
 import { channelWords, seedCatalogue, stockOfTheDay, tradeList } from "./brindlecote-deliveries.mjs";
 
@@ -207,7 +208,10 @@ for (const [id, share] of [
   ["BC-8103", 0.8],
 ])
   for (const row of family(id))
-    set(row["Article no"], { "Offer price": money(Number(row.Price.replace("£", "")) * share), ...autumn });
+    set(row["Article no"], {
+      "Offer price": money(Number(row.Price.replace("£", "")) * Number(share)),
+      ...autumn,
+    });
 set("BC-4104-CREAM", { "Offer price": "69.00", ...autumn });
 set("BC-5201", { "Offer price": "119.00" });
 
@@ -260,9 +264,7 @@ const withPictures = (row) => {
 const csv = [columns, ...all.flatMap(withPictures).map((row) => columns.map((column) => row[column]))]
   .map((cells) => `${cells.map(cell).join(",")}\n`)
   .join("");
-const folder = new URL("../demo/shop/data/", import.meta.url);
-mkdirSync(folder, { recursive: true });
-const write = (name, content) => writeFileSync(new URL(name, folder), content);
+const write = (name, content) => writeFileSync(outputPath("demo", "shop", "data", name), content);
 write("shop-export.csv", csv);
 write("tarnbeck-winter-list.xlsx", await tradeList(rows));
 write("fernditch.xml", seedCatalogue(rows));

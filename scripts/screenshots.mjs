@@ -32,8 +32,8 @@ const environment = {
   LEXICANT_TODAY: "2026-11-25",
   TERM: "xterm-256color",
 };
-delete environment.NO_COLOR;
-delete environment.COLUMNS;
+Reflect.deleteProperty(environment, "NO_COLOR");
+Reflect.deleteProperty(environment, "COLUMNS");
 
 const sh = (command, cwd) => spawnSync("sh", ["-c", command], { cwd, env: environment, encoding: "utf8" });
 const shop = join(folder, "brindlecote");

@@ -7,6 +7,13 @@ import { fileURLToPath } from "node:url";
 
 export const root = dirname(dirname(fileURLToPath(import.meta.url)));
 
+/** Where a script writes what ships with the project: in its place, or below the folder that is named to it. */
+export const outputPath = (...parts) => {
+  const path = join(process.argv[2] ?? root, ...parts);
+  mkdirSync(dirname(path), { recursive: true });
+  return path;
+};
+
 const stampOf = (file) => (existsSync(file) ? readFileSync(file, "utf8") : "");
 
 /** Runs a step with its output shown; ends the whole when it fails. */

@@ -1,15 +1,15 @@
 // Makes the shipped workbook templates of channels that are filled in place: one for each branch of the tree.
-import { mkdirSync, readdirSync, rmSync, writeFileSync } from "node:fs";
-import { join } from "node:path";
-import { build, install, root } from "./setup.mjs";
+import { mkdtempSync, readdirSync, renameSync, rmSync, writeFileSync } from "node:fs";
+import { dirname, join } from "node:path";
+import { build, install, outputPath, root } from "./setup.mjs";
 
 install();
 build();
-const at = (path) => import(join(root, "dist", path));
 const { writeXlsx } = await import("hucre/xlsx");
-const { loadDefinition } = await at("workspace/definition-files.js");
-const { branchRules, describe, slug } = await at("commands/flow/build/branch-rules.js");
-const { columnLetter } = await at("formats/table-stream.js");
+const { loadDefinition } = await import("../dist/workspace/definition-files.js");
+const { branchRules, describe, slug } = await import("../dist/flow/build/branch-rules.js");
+const { columnLetter } = await import("../dist/core/diagnostics/place.js");
+/** @type {import("../dist/core/language/function.js").Surroundings} */
 const surroundings = { today: { kind: "date", iso: "2026-11-25" } };
 const UNDATED = new Date("2000-01-01T00:00:00Z");
 const ROOM = 200;
@@ -17,11 +17,11 @@ const ROOM = 200;
 for (const channel of readdirSync(join(root, "definitions"))) {
   const path = join(root, "definitions", channel);
   const definition = await loadDefinition({ channel, path, shown: `definitions/${channel}` }, surroundings);
-  const layout = definition.layouts.find(({ format, templates }) => format === "xlsx" && templates !== "");
-  if (layout === undefined) continue;
-  const folder = join(path, layout.templates);
-  rmSync(folder, { recursive: true, force: true });
-  mkdirSync(folder);
+  const layout = definition.layouts.find(({ format }) => format === "xlsx");
+  if (layout?.format !== "xlsx" || layout.templates === "") continue;
+  // The shipped workbooks give way when all new ones are whole.
+  const folder = outputPath("definitions", channel, layout.templates);
+  const fresh = mkdtempSync(join(dirname(folder), ".templates-"));
   for (const branch of definition.tree.all.filter(({ parent }) => parent === undefined)) {
     const rules = branchRules(definition, branch);
     const fields = definition.fields.filter(({ code }) => rules.has(code));
@@ -92,7 +92,9 @@ for (const channel of readdirSync(join(root, "definitions"))) {
         },
       ],
     });
-    writeFileSync(join(folder, `${slug(branch.name)}.xlsx`), bytes);
+    writeFileSync(join(fresh, `${slug(branch.name)}.xlsx`), bytes);
   }
+  rmSync(folder, { recursive: true, force: true });
+  renameSync(fresh, folder);
   process.stdout.write(`${channel}: templates written\n`);
 }

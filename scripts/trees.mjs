@@ -1,5 +1,6 @@
 // Makes the big definitions' trees from the lists in scripts/trees: codes follow from the order, so new names go to the end.
 import { readFileSync, writeFileSync } from "node:fs";
+import { outputPath } from "./setup.mjs";
 
 const consonants = "BCDFGHKLMNPRSTVWXZ";
 
@@ -49,7 +50,7 @@ const merrowgate = () => {
     [code, parent, quoted(name), quoted(words[name] ?? ""), closed ? "yes" : ""].join(","),
   );
   writeFileSync(
-    new URL("../definitions/merrowgate/categories.csv", import.meta.url),
+    outputPath("definitions", "merrowgate", "categories.csv"),
     `code,parent,name,search_words,closed\n${csv.join("\n")}\n`,
   );
   process.stdout.write(`merrowgate: ${rows.length} categories\n`);
@@ -107,10 +108,7 @@ const fjordhandel = () => {
 
 const write = (channel, header, rows) => {
   const csv = rows.map((cells) => cells.map(quoted).join(","));
-  writeFileSync(
-    new URL(`../definitions/${channel}/categories.csv`, import.meta.url),
-    `${header}\n${csv.join("\n")}\n`,
-  );
+  writeFileSync(outputPath("definitions", channel, "categories.csv"), `${header}\n${csv.join("\n")}\n`);
   process.stdout.write(`${channel}: ${rows.length} categories\n`);
 };
 

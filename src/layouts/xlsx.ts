@@ -1,7 +1,7 @@
 import type { CellStyle, DataValidation, WriteSheet } from "hucre/xlsx";
 import type { CategoryField } from "../core/channel/category-rules.js";
 import type { LayoutColumn, XlsxLayout } from "../core/channel/layout-definition.js";
-import { rowsOf, type FileFamily } from "../core/listing/shape/file-family.js";
+import type { FileFamily } from "../core/listing/shape/file-family.js";
 import { columnLetter } from "../core/diagnostics/place.js";
 import type { FileFacts } from "./layout.js";
 import { headRows, tableRows } from "./table-rows.js";
@@ -108,6 +108,3 @@ export const xlsxBook = (
     },
   };
 };
-
-/** Rows that a family takes in a file. */
-export const rowCount = (family: FileFamily): number => rowsOf(family).length;

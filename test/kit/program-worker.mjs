@@ -24,7 +24,7 @@ parentPort.on("message", async ({ cwd, args, env, input, port }) => {
       cwd,
     });
   } catch (error) {
-    err += `not caught: ${error?.stack ?? error}`;
+    err += `not caught: ${error instanceof Error ? error.stack : String(error)}`;
     exit = null;
   }
   port.postMessage({ exit, out, err });
