@@ -8,6 +8,10 @@ export default tseslint.config(
   ...tseslint.configs.strict,
   {
     files: ["src/**/*.ts"],
+    extends: [tseslint.configs.strictTypeChecked],
+    languageOptions: {
+      parserOptions: { project: "./tsconfig.build.json", tsconfigRootDir: import.meta.dirname },
+    },
     plugins: { house: { rules: { "import-direction": importDirection } } },
     rules: {
       "house/import-direction": "error",
@@ -23,8 +27,26 @@ export default tseslint.config(
       ],
       "@typescript-eslint/consistent-type-imports": "error",
       "@typescript-eslint/no-extraneous-class": "off",
+      "@typescript-eslint/switch-exhaustiveness-check": [
+        "error",
+        { considerDefaultExhaustiveForUnions: false, requireDefaultForNonUnion: true },
+      ],
+      "@typescript-eslint/restrict-template-expressions": ["error", { allowNumber: true }],
+      "@typescript-eslint/restrict-plus-operands": ["error", { allowNumberAndString: true }],
+      "@typescript-eslint/no-confusing-void-expression": ["error", { ignoreArrowShorthand: true }],
+      // Our values are made of closures: what is taken out of one needs no "this".
+      "@typescript-eslint/unbound-method": "off",
+      // A text is spread into its code points on purpose.
+      "@typescript-eslint/no-misused-spread": [
+        "error",
+        { allow: ["string", { from: "file", name: ["DefinitionModel"] }] },
+      ],
+      // The models of decision files are classes for their validator's sake; they hold data and nothing else.
+      "@typescript-eslint/no-unsafe-class-instance-assignment": "off",
     },
   },
+  // Every engine answers as the interface says, in its own time; this one is there at once.
+  { files: ["src/store/**/*.ts"], rules: { "@typescript-eslint/require-await": "off" } },
   { files: ["src/main.ts", "src/process-io.ts"], rules: { "no-restricted-syntax": "off" } },
   {
     files: ["scripts/**/*.{js,mjs}", "bench/**/*.mjs", "test/**/*.mjs", "*.js"],

@@ -1,4 +1,5 @@
 import { writeSync } from "node:fs";
+import { isatty } from "node:tty";
 import type { Io } from "./io/io.js";
 
 const DEFAULT_COLUMNS = 100;
@@ -59,11 +60,10 @@ const ask = async (question: string): Promise<string | undefined> => {
 export const processIo = (): Io => ({
   out: (text) => writeAll(1, text),
   err: (text) => writeAll(2, text),
-  columns: process.stdout.columns ?? (Number(process.env["COLUMNS"]) || DEFAULT_COLUMNS),
-  isTerminal: process.stdout.isTTY === true,
-  colors:
-    process.stdout.isTTY === true && process.env["NO_COLOR"] === undefined && process.env["TERM"] !== "dumb",
-  isAttended: process.stdin.isTTY === true && process.stderr.isTTY === true,
+  columns: (isatty(1) ? process.stdout.columns : Number(process.env["COLUMNS"])) || DEFAULT_COLUMNS,
+  isTerminal: isatty(1),
+  colors: isatty(1) && process.env["NO_COLOR"] === undefined && process.env["TERM"] !== "dumb",
+  isAttended: isatty(0) && isatty(2),
   ask,
   input: process.stdin,
   now: () => new Date(),

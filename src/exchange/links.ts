@@ -191,8 +191,7 @@ export const askInTurn = async (
     else queue.push(url);
   }
   const worker = async (queue: string[]): Promise<void> => {
-    for (let url = queue.shift(); url !== undefined; url = queue.shift())
-      await slot(() => ask(url as string));
+    for (let url = queue.shift(); url !== undefined; url = queue.shift()) await slot(() => ask(url));
   };
   let free = atOnce;
   const waiting: (() => void)[] = [];

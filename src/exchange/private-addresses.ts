@@ -38,8 +38,11 @@ export class PrivateAddress extends Error {
 /** Finds a host's addresses and refuses private ones there, so that no name can lead to them, at whatever moment it is asked. */
 export const publicLookup: LookupFunction = (host, options, answer) => {
   lookup(host, options, (error, found, family) => {
-    if (error !== null) return answer(error, found, family);
-    const all = Array.isArray(found) ? found.map(({ address }) => address) : [found as unknown as string];
+    if (error !== null) {
+      answer(error, found, family);
+      return;
+    }
+    const all = Array.isArray(found) ? found.map(({ address }) => address) : [found];
     const hidden = all.find(isPrivate);
     if (hidden === undefined) answer(null, found, family);
     else answer(new PrivateAddress(host, hidden), found, family);

@@ -39,14 +39,14 @@ export const sourceOf = (
   const next = async (): Promise<Buffer | undefined> => {
     try {
       iterator ??= await begin();
-      const { value, done } = await iterator.next();
-      if (done === true) {
+      const step = await iterator.next();
+      if (step.done === true) {
         if (!ended) await about.atEnd?.(bytes);
         ended = true;
         return undefined;
       }
-      bytes += value.length;
-      return value;
+      bytes += step.value.length;
+      return step.value;
     } catch (error) {
       throw readFault(file, error);
     }

@@ -5,7 +5,7 @@ import { Refusal } from "../core/diagnostics/refusal.js";
 import type { ByteSource } from "./byte-source.js";
 import { headedRows } from "./header-row.js";
 import { fixedColumns, ROW_LIMIT, rowTooLong, type TableRecord, type TableStream } from "./table-stream.js";
-import { openText, type Encoding } from "./text-stream.js";
+import { firstPiece, openText, type Encoding } from "./text-stream.js";
 
 export interface CsvOptions {
   readonly encoding?: Encoding | undefined;
@@ -79,7 +79,8 @@ async function* parsedChunks(
   const waiting: ParsedChunk[] = [];
   let parser: Papa.Parser | undefined;
   let finished = false;
-  let failure: unknown;
+  const isFinished = (): boolean => finished;
+  let failure: Error | undefined;
   let wake = (): void => undefined;
   const source = Readable.from(text, { objectMode: true });
   source.on("error", (error) => {
@@ -100,7 +101,7 @@ async function* parsedChunks(
       finished = true;
       wake();
     },
-    error(error: unknown) {
+    error(error: Error) {
       failure = error;
       wake();
     },
@@ -114,7 +115,7 @@ async function* parsedChunks(
         if (waiting.length === 0) parser?.resume();
         continue;
       }
-      if (finished) return;
+      if (isFinished()) return;
       await new Promise<void>((resolve) => {
         wake = resolve;
       });
@@ -134,9 +135,7 @@ const isBlankLine = (cells: readonly string[]): boolean =>
 export const openCsv = async (source: ByteSource, options: CsvOptions = {}): Promise<TableStream> => {
   const { file } = source;
   const text = await openText(source, options.encoding);
-  const { value: head } = await text.pieces.next();
-  if (typeof head !== "string" || head.trim() === "")
-    throw new Refusal([diagnostic("empty-file", { path: file })]);
+  const head = await firstPiece(text.pieces, file);
   const delimiter = options.delimiter ?? sniffDelimiter(head);
   let pending = 0;
   const limited = prepend(head, text.pieces, (length) => {

@@ -39,9 +39,9 @@ export const headedRows = async (
 ): Promise<HeadedRows> => {
   const first: TableRecord[] = [];
   while (first.length < Math.max(SAMPLE, statedRow ?? 0)) {
-    const { value, done } = await rows.next();
-    if (done === true) break;
-    first.push(...value);
+    const step = await rows.next();
+    if (step.done === true) break;
+    first.push(...step.value);
   }
   const at = statedRow === undefined ? headerAt(first) : first.findIndex(({ row }) => row === statedRow);
   const found = first[at];

@@ -6,7 +6,7 @@ import { digitsOf, ExactTokenizer, WrittenNumber } from "./json-number.js";
 import { growingHeader, type GrowingHeader } from "./growing-header.js";
 import { structuredTable } from "./structured-table.js";
 import { ROW_LIMIT, rowTooLong, type TableRecord, type TableStream } from "./table-stream.js";
-import { openText, type Encoding } from "./text-stream.js";
+import { firstPiece, openText, type Encoding } from "./text-stream.js";
 
 export interface JsonOptions {
   readonly encoding?: Encoding | undefined;
@@ -74,21 +74,11 @@ const broken = (file: string, format: string, error: unknown): unknown => {
   return new Refusal([diagnostic("broken-data", { format, reason: error.message }, { place: { file } })]);
 };
 
-const firstPiece = async (
-  text: { readonly pieces: AsyncGenerator<string> },
-  file: string,
-): Promise<string> => {
-  const { value } = await text.pieces.next();
-  if (typeof value !== "string" || value.trim() === "")
-    throw new Refusal([diagnostic("empty-file", { path: file })]);
-  return value;
-};
-
 /** Opens a JSON file: the objects of its first list, or of the list that is named, one after another. */
 export const openJson = async (source: ByteSource, options: JsonOptions = {}): Promise<TableStream> => {
   const { file } = source;
   const text = await openText(source, options.encoding);
-  const head = await firstPiece(text, file);
+  const head = await firstPiece(text.pieces, file);
   const path = options.records ?? recordsPath(head);
   if (path === undefined) throw new Refusal([diagnostic("no-records", { path: file, format: "JSON" })]);
   const header = growingHeader(file);
@@ -138,7 +128,7 @@ export const openJson = async (source: ByteSource, options: JsonOptions = {}): P
 export const openJsonLines = async (source: ByteSource, options: JsonOptions = {}): Promise<TableStream> => {
   const { file } = source;
   const text = await openText(source, options.encoding);
-  const head = await firstPiece(text, file);
+  const head = await firstPiece(text.pieces, file);
   const header = growingHeader(file);
   let row = 0;
   const record = (line: string): readonly TableRecord[] => {

@@ -15,9 +15,9 @@ export const structuredTable = async (
 ): Promise<TableStream> => {
   const sample: TableRecord[] = [];
   while (sample.length < SAMPLE) {
-    const { value, done } = await records.next();
-    if (done === true) break;
-    sample.push(...value);
+    const step = await records.next();
+    if (step.done === true) break;
+    sample.push(...step.value);
   }
   if (sample.length === 0)
     throw new Refusal([diagnostic("no-records", { path: file, format: format.toUpperCase() })]);

@@ -152,3 +152,14 @@ const wrongEncoding = (file: string, bytes: Buffer, at: number, linesBefore: num
     diagnostic("wrong-encoding", { byte, line, encoding: "windows-1252" }, { place: { file, line } }),
   ]);
 };
+
+/**
+ * The first piece of a text.
+ * @throws Refusal when the file is empty
+ */
+export const firstPiece = async (pieces: AsyncGenerator<string>, file: string): Promise<string> => {
+  const step = await pieces.next();
+  if (step.done === true || step.value.trim() === "")
+    throw new Refusal([diagnostic("empty-file", { path: file })]);
+  return step.value;
+};

@@ -23,5 +23,5 @@ export const textWorkbook = (
     for await (const row of rows) yield row.map((cell) => (cell === "" ? null : cell));
   }
   const stream = writeXlsxStream(cells(), { name: sheet, columns, freezePane: { rows: 1 } });
-  return stream as unknown as AsyncIterable<Uint8Array>;
+  return stream;
 };

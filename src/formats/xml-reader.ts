@@ -5,7 +5,7 @@ import type { ByteSource } from "./byte-source.js";
 import { growingHeader, type GrowingHeader } from "./growing-header.js";
 import { structuredTable } from "./structured-table.js";
 import { ROW_LIMIT, rowTooLong, type TableRecord, type TableStream } from "./table-stream.js";
-import { openText, shownEncoding, type Encoding } from "./text-stream.js";
+import { firstPiece, openText, shownEncoding, type Encoding } from "./text-stream.js";
 
 export interface XmlOptions {
   readonly encoding?: Encoding | undefined;
@@ -109,7 +109,7 @@ const collect = (
     hadChildren = false;
     text = "";
     language = tag.attributes["xml:lang"] ?? "";
-    addAttributes(tag as SaxesTagPlain);
+    addAttributes(tag);
   });
   const words = (part: string): void => {
     if (inside > 0) text += part;
@@ -141,9 +141,7 @@ const collect = (
 export const openXml = async (source: ByteSource, options: XmlOptions = {}): Promise<TableStream> => {
   const { file } = source;
   const text = await openText(source, options.encoding ?? encodingOf(await source.head()));
-  const { value: head } = await text.pieces.next();
-  if (typeof head !== "string" || head.trim() === "")
-    throw new Refusal([diagnostic("empty-file", { path: file })]);
+  const head = await firstPiece(text.pieces, file);
   const wanted = options.records ?? recordPath(head, file);
   if (wanted === "") throw new Refusal([diagnostic("no-records", { path: file, format: "XML" })]);
   const header = growingHeader(file);
@@ -163,7 +161,7 @@ export const openXml = async (source: ByteSource, options: XmlOptions = {}): Pro
       if (pending > ROW_LIMIT * 2) throw rowTooLong(file);
       return collector.finished.splice(0);
     };
-    for (const batch of pieces(head as string)) yield feed(batch);
+    for (const batch of pieces(head)) yield feed(batch);
     for await (const piece of text.pieces) for (const batch of pieces(piece)) yield feed(batch);
     parser.close();
     if (failure !== undefined) throw brokenXml(file, failure);

@@ -9,8 +9,9 @@ const FREE_BYTES = 64 << 20;
 const TOTAL_LIMIT = 32 * 2 ** 30;
 const MEMBERS_LIMIT = 10_000;
 
-const archiveFault = (file: string, error: unknown): unknown => {
-  if (error instanceof Refusal || !(error instanceof Error)) return error;
+const archiveFault = (file: string, error: unknown): Error => {
+  if (error instanceof Refusal) return error;
+  if (!(error instanceof Error)) return new Error(String(error));
   const unsafe = /relative path|absolute path|backslash|invalid characters/i.test(error.message);
   return new Refusal([
     unsafe
@@ -23,7 +24,7 @@ const opened = (from: string | Buffer, file: string): Promise<ZipFile> =>
   new Promise((resolve, reject) => {
     const options = { lazyEntries: true, autoClose: false, validateEntrySizes: true };
     const done = (error: Error | null, zip?: ZipFile): void => {
-      if (zip === undefined) reject(archiveFault(file, error) as Error);
+      if (zip === undefined) reject(archiveFault(file, error));
       else resolve(zip);
     };
     if (typeof from === "string") open(from, options, done);
@@ -33,7 +34,7 @@ const opened = (from: string | Buffer, file: string): Promise<ZipFile> =>
 const entries = (zip: ZipFile, file: string): Promise<readonly Entry[]> =>
   new Promise((resolve, reject) => {
     const found: Entry[] = [];
-    zip.on("error", (error: Error) => reject(archiveFault(file, error) as Error));
+    zip.on("error", (error: Error) => reject(archiveFault(file, error)));
     zip.on("entry", (entry: Entry) => {
       found.push(entry);
       if (found.length > MEMBERS_LIMIT)
@@ -79,7 +80,7 @@ const memberStream = (zip: ZipFile, entry: Entry, file: string): Promise<AsyncIt
   new Promise((resolve, reject) => {
     zip.openReadStream(entry, (error, stream) => {
       // The types say a stream always comes; with an error there is none.
-      if ((error as Error | null) !== null) reject(archiveFault(file, error) as Error);
+      if (error !== null) reject(archiveFault(file, error));
       else resolve(checkedStream(stream[Symbol.asyncIterator]() as AsyncIterator<Buffer>, file));
     });
   });
@@ -87,9 +88,9 @@ const memberStream = (zip: ZipFile, entry: Entry, file: string): Promise<AsyncIt
 async function* checkedStream(stream: AsyncIterator<Buffer>, file: string): AsyncGenerator<Buffer> {
   try {
     for (;;) {
-      const { value, done } = await stream.next();
-      if (done === true) return;
-      yield value;
+      const step = await stream.next();
+      if (step.done === true) return;
+      yield step.value;
     }
   } catch (error) {
     throw archiveFault(file, error);
@@ -110,9 +111,9 @@ export const memberBytes = async (
   const stream = await memberStream(zip, entry, file);
   const parts: Buffer[] = [];
   for (;;) {
-    const { value, done } = await stream.next();
-    if (done === true) return Buffer.concat(parts);
-    parts.push(value);
+    const step = await stream.next();
+    if (step.done === true) return Buffer.concat(parts);
+    parts.push(step.value);
   }
 };
 

@@ -22,8 +22,10 @@ const search = (words: string, { list }: UnknownTerm): readonly Choice[] => {
     .map((value) => ({ value, about: "" }));
 };
 
-/** Asks for one term; undefined: it is left open, "stop": no more questions. */
-const askTerm = async (unknown: UnknownTerm, io: Io): Promise<string | "stop" | undefined> => {
+type TermAnswer = { readonly value: string } | "left-open" | "stop";
+
+/** Asks for one term; "stop": no more questions. */
+const askTerm = async (unknown: UnknownTerm, io: Io): Promise<TermAnswer> => {
   const style = styleFor(io);
   const { field, term, products, sku, proposals } = unknown;
   let choices: readonly Choice[] = proposals.map(({ value, confidence, reason }) => ({
@@ -39,9 +41,9 @@ const askTerm = async (unknown: UnknownTerm, io: Io): Promise<string | "stop" | 
     const line = await io.ask(`${first}words search the values; - skips; q ends: `);
     const answer = line?.trim() ?? "q";
     if (answer === "q") return "stop";
-    if (answer === "-") return undefined;
+    if (answer === "-") return "left-open";
     const chosen = choices[answer === "" ? 0 : Number(answer) - 1];
-    if ((answer === "" || /^\d+$/.test(answer)) && chosen !== undefined) return chosen.value;
+    if ((answer === "" || /^\d+$/.test(answer)) && chosen !== undefined) return { value: chosen.value };
     choices = search(answer, unknown);
     if (choices.length === 0) io.err(`No value is like "${answer}".\n`);
   }
@@ -56,10 +58,10 @@ export const askTerms = async (
 ): Promise<readonly TermDecision[]> => {
   const decided: TermDecision[] = [];
   for (const unknown of terms) {
-    const value = await askTerm(unknown, io);
-    if (value === "stop") break;
-    if (value === undefined) continue;
-    const decision = { field: unknown.field.code, term: unknown.term, value, category };
+    const answer = await askTerm(unknown, io);
+    if (answer === "stop") break;
+    if (answer === "left-open") continue;
+    const decision = { field: unknown.field.code, term: unknown.term, value: answer.value, category };
     await keep(decision);
     decided.push(decision);
   }

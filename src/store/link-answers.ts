@@ -20,6 +20,8 @@ export const linkAnswers = (database: Database.Database): LinkAnswers => {
   });
   return {
     get: (url, notBefore) => find.get(url, notBefore),
-    keep: (answers, at) => void keepAll.immediate(answers, at),
+    keep(answers, at) {
+      keepAll.immediate(answers, at);
+    },
   };
 };

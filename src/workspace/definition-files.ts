@@ -87,7 +87,7 @@ const definitionSource = async (
     identifiedBy: settings.identified_by,
     categoryField: settings.category_field,
     categoryBy: settings.category_by ?? "path",
-    roles: { ...settings.roles },
+    roles: settings.roles ?? {},
     groups: {
       model: settings.groups.model,
       toldApartBy: settings.groups.told_apart_by,

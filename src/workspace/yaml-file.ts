@@ -1,3 +1,4 @@
+import { assertNever } from "../core/assert-never.js";
 import { readFile } from "node:fs/promises";
 import { isMap, isPair, isScalar, LineCounter, parseDocument, type Document, type Node } from "yaml";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
@@ -99,10 +100,14 @@ export const expressionOf = (yaml: YamlFile, node: Node | null | undefined): Sou
       const lines = yaml.text.slice(yaml.text.indexOf("\n", start) + 1, end).trimEnd();
       return { text: lines, place: { file: yaml.file, line: line + 1, position: 1 } };
     }
-    default: {
+    case "PLAIN":
+    case "QUOTE_DOUBLE":
+    case undefined: {
       const text = yaml.text.slice(start, end).trim();
       return text === "" ? undefined : { text, place };
     }
+    default:
+      return assertNever(node.type);
   }
 };
 

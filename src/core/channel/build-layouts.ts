@@ -99,8 +99,7 @@ const cellsOf = (
     return repeat === undefined
       ? [own]
       : Array.from({ length: repeat }, (_, item) => ({ ...own, name: `${name}_${item + 1}`, item }));
-  }) ??
-  fields.map((field) => ({ name: field.code as string, field, part: "whole" as const, joinedBy: undefined }));
+  }) ?? fields.map((field) => ({ name: field.code, field, part: "whole" as const, joinedBy: undefined }));
 
 const styleOf = (settings: LayoutSettings): ValueStyle => ({
   decimalMark: settings.oneOf("decimal_mark", [".", ","], "."),

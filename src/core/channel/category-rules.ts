@@ -27,7 +27,7 @@ export interface CategoryRules {
 }
 
 const given = (limits: Limits): Limits =>
-  Object.fromEntries(Object.entries(limits).filter(([, limit]) => limit !== undefined)) as Limits;
+  Object.fromEntries(Object.entries(limits).filter(([, limit]) => limit !== undefined));
 
 const combine = (field: Field, rows: readonly FieldRule[]): CategoryField => {
   let need: Need = "optional";

@@ -11,7 +11,9 @@ export type Scope = "*" | CategoryCode;
 export const scopeOf = (text: string, tree: CategoryTree, place: Place, findings: Diagnostic[]): Scope => {
   const category = text === "*" ? undefined : tree.named(text);
   if (text !== "*" && category === undefined) {
-    findings.push(diagnostic("unknown-category", { category: text, nearest: nearCodes(tree, text) }, { place }));
+    findings.push(
+      diagnostic("unknown-category", { category: text, nearest: nearCodes(tree, text) }, { place }),
+    );
   }
   return category?.code ?? "*";
 };

@@ -1,3 +1,4 @@
+import { assertNever } from "../assert-never.js";
 import { nearest } from "../values/nearest.js";
 import { isCurrency } from "../values/currencies.js";
 import { isDecimal } from "../values/decimal.js";
@@ -247,8 +248,13 @@ class Checker {
       case ">=":
         this.comparable(operator, left, right);
         return yesNo;
-      default:
+      case "+":
+      case "-":
+      case "*":
+      case "/":
         return this.arithmetic(operator, left, right);
+      default:
+        return assertNever(operator);
     }
   }
 

@@ -1,3 +1,4 @@
+import { assertNever } from "../assert-never.js";
 import { isUnder } from "../values/category-path.js";
 import { isCurrency } from "../values/currencies.js";
 import { whole } from "../values/decimal.js";
@@ -10,7 +11,7 @@ import { isMeasure, isMoney, type MaybeBlank } from "../values/value.js";
 import type { ExpressionFunction, Surroundings } from "./function.js";
 import { functionNamed } from "./functions/functions.js";
 import type { Names } from "./names.js";
-import { calculate, order, type Arithmetic } from "./operations.js";
+import { calculate, order } from "./operations.js";
 import { partsOf } from "./parts.js";
 import { fieldAsked } from "./slots-read.js";
 import type { Span } from "./span.js";
@@ -251,12 +252,15 @@ const binary = (
         return found !== undefined && holds(found);
       };
     }
-    default: {
-      const arithmetic: Arithmetic = operator;
+    case "+":
+    case "-":
+    case "*":
+    case "/":
       return settled(span, (scope, troubles) =>
-        calculate(arithmetic, left(scope, troubles), right(scope, troubles)),
+        calculate(operator, left(scope, troubles), right(scope, troubles)),
       );
-    }
+    default:
+      return assertNever(operator);
   }
 };
 

@@ -1,3 +1,4 @@
+import { assertNever } from "../assert-never.js";
 import type { AttributeKind } from "../values/attribute-kind.js";
 import type { Dimension } from "../values/units.js";
 import type { Kind } from "../values/value.js";
@@ -24,8 +25,15 @@ export const resultKind = (kind: Kind, list: boolean): ResultKind => {
     case "date":
     case "yes-no":
       return kind;
-    default:
+    case "text":
+    case "html":
+    case "choice":
+    case "url":
+    case "gtin":
+    case "isbn":
       return "text";
+    default:
+      return assertNever(kind);
   }
 };
 

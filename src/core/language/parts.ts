@@ -1,3 +1,4 @@
+import { assertNever } from "../assert-never.js";
 import type { Expression } from "./syntax.js";
 
 /** The expressions that an expression consists of, in the order of its text. */
@@ -19,7 +20,13 @@ export const partsOf = (expression: Expression): readonly Expression[] => {
         expression.then,
         ...(expression.otherwise === undefined ? [] : [expression.otherwise]),
       ];
-    default:
+    case "negate":
+    case "not":
+    case "given":
+    case "convert":
+    case "under":
       return [expression.operand];
+    default:
+      return assertNever(expression);
   }
 };

@@ -55,6 +55,7 @@ export const watchWorkspace = async (
   );
   await new Promise<void>((done, failed) => {
     let [timer, running, again]: [NodeJS.Timeout | undefined, boolean, boolean] = [undefined, false, false];
+    const isAgain = (): boolean => again;
     const start = async (): Promise<void> => {
       if (running) {
         again = true;
@@ -64,7 +65,7 @@ export const watchWorkspace = async (
       do {
         again = false;
         await run();
-      } while (again);
+      } while (isAgain());
       running = false;
     };
     watcher.on("all", (_, path) => {

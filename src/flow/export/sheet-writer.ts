@@ -56,8 +56,11 @@ export const csvOut =
   (out: (text: string) => void): WriteSheet =>
   async (products, columns, forChannel) => {
     let written = 0;
+    const count = (): void => {
+      written++;
+    };
     out(csvLine(columns));
-    for await (const row of rowsOf(products, columns, forChannel, () => void written++)) out(csvLine(row));
+    for await (const row of rowsOf(products, columns, forChannel, count)) out(csvLine(row));
     return written;
   };
 
@@ -66,10 +69,12 @@ export const csvFile =
   (path: string): WriteSheet =>
   async (products, columns, forChannel) => {
     let written = 0;
+    const count = (): void => {
+      written++;
+    };
     await wholeFile(path, async (file) => {
       await file.write(`\ufeff${csvLine(columns)}`);
-      for await (const row of rowsOf(products, columns, forChannel, () => void written++))
-        await file.write(csvLine(row));
+      for await (const row of rowsOf(products, columns, forChannel, count)) await file.write(csvLine(row));
     });
     return written;
   };
@@ -80,8 +85,11 @@ export const xlsxFile =
   async (products, columns, forChannel) => {
     const { CELL_LIMIT, textWorkbook } = await import("../../formats/xlsx-writer.js");
     let written = 0;
+    const count = (): void => {
+      written++;
+    };
     async function* rows(): AsyncGenerator<readonly string[]> {
-      for await (const row of rowsOf(products, columns, forChannel, () => void written++)) {
+      for await (const row of rowsOf(products, columns, forChannel, count)) {
         const long = row.findIndex((cell) => cell.length > CELL_LIMIT);
         if (long >= 0)
           throw new Refusal([

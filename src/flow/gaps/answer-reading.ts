@@ -91,14 +91,15 @@ export class AnswerReading {
       return known;
     }
     const family = await this.work.store.familyOf(sku);
-    const isThere = family?.members.some((member) => member.sku === sku) === true;
-    this.known.set(sku, isThere);
-    if (!isThere) this.refuse({ ...(await unknownSku(sku, this.work.store)), place });
-    else {
-      this.skus.add(sku);
-      if (family !== undefined) this.before.add(family);
+    if (family?.members.some((member) => member.sku === sku) !== true) {
+      this.known.set(sku, false);
+      this.refuse({ ...(await unknownSku(sku, this.work.store)), place });
+      return false;
     }
-    return isThere;
+    this.known.set(sku, true);
+    this.skus.add(sku);
+    this.before.add(family);
+    return true;
   }
 
   private listingOn(channel: string, sku: string): Listing | undefined {

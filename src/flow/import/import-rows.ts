@@ -1,3 +1,4 @@
+import { assertNever } from "../../core/assert-never.js";
 import { CLEARED, LIST_SEPARATOR, RETRACTED } from "../../core/catalogue/record.js";
 import { rowJoiner, type JoinedRecord } from "../../core/catalogue/row-joiner.js";
 import type { RowReader, RowReading } from "../../core/catalogue/row-reader.js";
@@ -155,8 +156,13 @@ class ImportRun {
           raw,
           diagnostic("reused-sku", { sku: fate.sku, was: fate.was, now: fate.now }, where),
         );
-      default:
+      case "added":
+      case "changed":
+      case "unchanged":
         this.landed(record, fate);
+        return;
+      default:
+        assertNever(fate);
     }
   }
 

@@ -1,3 +1,4 @@
+import { assertNever } from "../../assert-never.js";
 import type { Kind } from "../../values/value.js";
 import { attributeKind, WAS_PRICE } from "../vocabulary.js";
 import type { ColumnShape } from "./column-shape.js";
@@ -35,8 +36,12 @@ const fit = (attribute: string, kind: Kind, shape: ColumnShape): number => {
       return attribute === "images"
         ? share(Math.max(shape.pictureUrl, shape.url))
         : share(shape.url * (1 - shape.pictureUrl));
-    default:
+    case "text":
+    case "html":
+    case "choice":
       return textFit(attribute, shape);
+    default:
+      return assertNever(kind);
   }
 };
 

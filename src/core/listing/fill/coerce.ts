@@ -1,3 +1,4 @@
+import { assertNever } from "../../assert-never.js";
 import type { CategoryField } from "../../channel/category-rules.js";
 import { termParts } from "../../channel/term-forms.js";
 import { isDecimal } from "../../values/decimal.js";
@@ -49,8 +50,15 @@ const isOfKind = (value: Value, rule: CategoryField): boolean => {
       return isDate(value);
     case "yes-no":
       return typeof value === "boolean";
-    default:
+    case "text":
+    case "html":
+    case "choice":
+    case "url":
+    case "gtin":
+    case "isbn":
       return false;
+    default:
+      return assertNever(rule.field.kind);
   }
 };
 

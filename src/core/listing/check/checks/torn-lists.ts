@@ -11,10 +11,10 @@ export const tornLists: ListingCheck = {
         const mark = joinedBy ?? layout.joinedBy;
         const value = field.list && item === undefined ? listing.value(field.slot) : undefined;
         if (!isList(value)) continue;
-        const torn = value.find((one) => typeof one === "string" && one.includes(mark));
+        const torn = value.find((one): one is string => typeof one === "string" && one.includes(mark));
         const rule = listing.plan.bySlot[field.slot]?.rule;
         if (torn !== undefined && rule !== undefined)
-          report("torn-list", { label: field.label, value: String(torn), mark }, { field: rule });
+          report("torn-list", { label: field.label, value: torn, mark }, { field: rule });
       }
     }
   },
