@@ -6,6 +6,7 @@ import { diagnostic, type Diagnostic } from "./core/diagnostics/diagnostic.js";
 import { Refusal } from "./core/diagnostics/refusal.js";
 import { findingLines } from "./report/findings.js";
 import type { Io } from "./io/io.js";
+import { OutputLost } from "./io/output-lost.js";
 import { findingJson } from "./report/json.js";
 import { version } from "./workspace/version.js";
 
@@ -16,6 +17,7 @@ export const runCommandLine = async (argv: readonly string[], io: Io): Promise<E
     return await dispatch(argv, io);
   } catch (error) {
     if (error instanceof CommanderError) return commanderExit(error, io, wantsJson);
+    if (error instanceof OutputLost) return outputLost(error, io);
     const refusal = error instanceof Refusal ? error : fault(error);
     printFindings(refusal.findings, io, wantsJson);
     if (
@@ -26,6 +28,13 @@ export const runCommandLine = async (argv: readonly string[], io: Io): Promise<E
       io.err(`${error.stack ?? ""}\n`);
     return refusal.exit;
   }
+};
+
+/** What was begun is rolled back; who went away on purpose is not told. */
+const outputLost = (error: OutputLost, io: Io): ExitCode => {
+  const lost = diagnostic("cannot-write", { path: "standard output", reason: error.message });
+  if (!error.isReaderGone) io.err(`${findingLines(lost, io).join("\n")}\n`);
+  return 3;
 };
 
 const fault = (error: unknown): Refusal =>

@@ -1,10 +1,11 @@
 import { writeSync } from "node:fs";
 import { isatty } from "node:tty";
 import type { Io } from "./io/io.js";
+import { OutputLost } from "./io/output-lost.js";
 
 const DEFAULT_COLUMNS = 100;
 
-/** Writes all of a text even where the descriptor is a pipe that is full for a moment; a closed pipe ends the run. */
+/** Writes all of a text even where the descriptor is a pipe that is full for a moment. */
 const writeAll = (descriptor: number, text: string): void => {
   let rest = Buffer.from(text);
   while (rest.length > 0) {
@@ -12,8 +13,7 @@ const writeAll = (descriptor: number, text: string): void => {
       rest = rest.subarray(writeSync(descriptor, rest));
     } catch (error) {
       const code = error instanceof Error && "code" in error ? error.code : "";
-      if (code === "EPIPE") process.exit(0);
-      if (code !== "EAGAIN") throw error;
+      if (code !== "EAGAIN") throw new OutputLost(String(code));
     }
   }
 };
@@ -35,7 +35,7 @@ const typedLines = async (): Promise<(question: string) => Promise<string | unde
     answer(undefined);
   });
   return async (question) => {
-    writeAll(2, question);
+    tell(question);
     const ahead = typed.shift();
     if (ahead !== undefined || ended) return ahead;
     reader.setPrompt(question);
@@ -56,10 +56,38 @@ const ask = async (question: string): Promise<string | undefined> => {
   return (await lines)(question);
 };
 
+/** Standard output, as long as somebody reads it. */
+const standardOutput = (): Pick<Io, "out" | "landed"> => {
+  let [hasLanded, isLost] = [false, false];
+  return {
+    out(text) {
+      if (isLost) return;
+      try {
+        writeAll(1, text);
+      } catch (error) {
+        isLost = true;
+        if (!hasLanded) throw error;
+      }
+    },
+    landed() {
+      hasLanded = true;
+    },
+  };
+};
+
+/** Messages are beside the work: where nobody reads them, it goes on. */
+const tell = (text: string): void => {
+  try {
+    writeAll(2, text);
+  } catch (error) {
+    if (!(error instanceof OutputLost)) throw error;
+  }
+};
+
 /** The real terminal, clock and environment. */
 export const processIo = (): Io => ({
-  out: (text) => writeAll(1, text),
-  err: (text) => writeAll(2, text),
+  ...standardOutput(),
+  err: tell,
   columns: (isatty(1) ? process.stdout.columns : Number(process.env["COLUMNS"])) || DEFAULT_COLUMNS,
   isTerminal: isatty(1),
   colors: isatty(1) && process.env["NO_COLOR"] === undefined && process.env["TERM"] !== "dumb",

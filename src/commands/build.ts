@@ -96,6 +96,7 @@ const wishesOf = async (
     limit: given.limit ?? Infinity,
     ending: isWithdrawal ? listed(given.sku) : undefined,
     confirmed: options["yes"] === true,
+    isTrial: options["dryRun"] === true,
     at: io.now().toISOString(),
   };
 };
@@ -154,10 +155,12 @@ const buildAll = async (
     }
     await runChannels(store, builds);
     for (const one of builds) await one.withdraw();
-    for (const one of builds) {
+    const finished = dryRun ? [] : await finishAll(builds);
+    for (const one of builds) await (dryRun ? one.discard() : one.publish());
+    io.landed();
+    for (const [index, one] of builds.entries()) {
       const { channel, counts, written, omitted } = one;
-      const files = dryRun ? [] : await one.publish();
-      if (dryRun) await one.discard();
+      const files = finished[index] ?? [];
       const folder = dryRun ? "" : relative(io.cwd, join(root, channel.setup.channel)) || ".";
       const told = dryRun ? [] : one.told();
       const { purpose, keepLive } = wishes;
@@ -168,6 +171,12 @@ const buildAll = async (
     throw error;
   }
   return exitFor(builds.map(({ counts }) => counts));
+};
+
+const finishAll = async (builds: readonly ChannelBuild[]): Promise<readonly (readonly BuiltFile[])[]> => {
+  const all: (readonly BuiltFile[])[] = [];
+  for (const one of builds) all.push(await one.finish());
+  return all;
 };
 
 /** A person has looked at these prices and means them. */

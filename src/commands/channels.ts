@@ -71,6 +71,7 @@ const add = async (
   return withCatalogue(folder, io, async ({ workspace, store }) => {
     const added = await definitionsNamed(workspace.root, names, surroundingsOf(io));
     await takeIntoUse(workspace, added, await store.attributes());
+    io.landed();
     if (json) io.out(jsonLine({ type: "channels-added", channels: added.map(({ channel }) => channel) }));
     else if (!quiet) tellInUse(added, io);
     return 0;

@@ -29,6 +29,7 @@ export const demo: CommandFile = {
     const [dir = "brindlecote"] = args;
     const root = resolve(io.cwd, options.workspace, dir);
     await copyDemo(root, dir);
+    io.landed();
     if (options["empty"] !== true)
       for (const file of incoming)
         await importFile.run({ args: [join(root, file)], options: { ...options, workspace: root }, io });

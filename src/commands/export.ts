@@ -48,6 +48,7 @@ export const exportSheet: CommandFile = {
       const columns = await sheetColumns(store, given.only, products, forChannel);
       const write = file === "-" ? csvOut(io.out) : isXlsx ? xlsxFile(path) : csvFile(path);
       const written = await write(products(), columns, forChannel);
+      io.landed();
       if (options.json && file !== "-")
         io.out(jsonLine({ type: "export", file, products: written, attributes: columns }));
       else if (!options.quiet)

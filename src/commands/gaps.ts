@@ -60,6 +60,7 @@ export const gaps: CommandFile = {
       const taken = new Set<string>();
       const grids = found.sheets.map((sheet) => gapGrid(sheet, facts, taken));
       if (grids.length > 0) await write(path, isCsv, grids);
+      io.landed();
       const shown = relative(io.cwd, path);
       if (options.json) for (const line of jsonLines(found, grids, channels, shown)) io.out(line);
       else io.out(`${report(found, grids, channels, shown, io).join("\n")}\n`);

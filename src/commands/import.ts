@@ -75,6 +75,7 @@ export const importFile: CommandFile = {
           onProgress: progress.at,
         });
         progress.end();
+        io.landed();
         if (options.json) for (const file of result.files) io.out(fileJson(file, options["dryRun"] === true));
         else if (!options.quiet)
           io.out(
@@ -119,6 +120,7 @@ const importAnswers = async (
         if (options.json) io.out(findingJson(finding));
       },
     });
+    io.landed();
     if (options.json) io.out(answersJson(result, dryRun));
     else if (!options.quiet) io.out(`${answersLines(result, dryRun, io).join("\n")}\n`);
     return result.causes.count("error") > 0 ? 1 : 0;

@@ -42,6 +42,7 @@ export const init: CommandFile = {
         currency,
         channels,
       });
+    io.landed();
     if (options.json)
       io.out(jsonLine({ type: "workspace", folder: root, channels: channels.map(({ channel }) => channel) }));
     else if (workspace !== undefined && !options.quiet) tellInUse(channels, io);

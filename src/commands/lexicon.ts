@@ -43,7 +43,9 @@ export const lexicon: CommandFile = {
       const decided: TermDecision[] = (given.set ?? []).map((text) => termSet(text, setup, category));
       const terms = decided.length > 0 ? [] : await unknownTerms(store, found);
       const keep = async (some: readonly TermDecision[]): Promise<void> => {
-        if (some.length > 0 && !dryRun) await writeTerms(workspace, setup.channel, some);
+        if (some.length === 0 || dryRun) return;
+        await writeTerms(workspace, setup.channel, some);
+        io.landed();
       };
       if (given.acceptAbove !== undefined) decided.push(...termsAccepted(terms, given.acceptAbove, category));
       if (decided.length > 0) await keep(decided);

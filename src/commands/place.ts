@@ -60,7 +60,9 @@ export const place: CommandFile = {
       const { acceptAbove } = given;
       const dryRun = options["dryRun"] === true;
       const keep = async (some: readonly Decision[]): Promise<void> => {
-        if (some.length > 0 && !dryRun) await writeDecisions(workspace, setup.channel, some);
+        if (some.length === 0 || dryRun) return;
+        await writeDecisions(workspace, setup.channel, some);
+        io.landed();
       };
       if (acceptAbove !== undefined) decided.push(...accepted(proposals, acceptAbove));
       if (decided.length > 0) await keep(decided);

@@ -60,6 +60,7 @@ const takeBack = async (words: readonly OwnWord[], store: Store, io: Io): Promis
       if (revision !== undefined) revisions.push(revision);
     }
     await transaction.commit();
+    io.landed();
     return revisions;
   } catch (error) {
     await transaction.rollback();

@@ -21,6 +21,7 @@ export const sent: CommandFile = {
       const ledger = store.ledgerOf(channel);
       if (file !== undefined) refuseOther(basename(file), ledger.builtFiles());
       const listings = ledger.markSent(io.now().toISOString());
+      io.landed();
       const most = setup.prices?.greatestChange;
       if (options.json) io.out(jsonLine({ type: "sent", channel, listings }));
       else if (listings === 0) io.out(`There is no build to be sent yet. Next: lexicant build ${channel}\n`);

@@ -72,6 +72,7 @@ export const set: CommandFile = {
           rejected: 0,
         });
         await transaction.commit();
+        io.landed();
         const changes = fate?.fate === "changed" ? (fate.changes ?? []) : [];
         if (options.json) io.out(jsonLine({ type: "edit", sku, revision, channel: given.channel, changes }));
         else if (!options.quiet) io.out(`${lines(sku, changes, revision, given.channel).join("\n")}\n`);

@@ -23,6 +23,7 @@ export const undo: CommandFile = {
       try {
         const revision = await transaction.undo(ids, io.now().toISOString());
         await transaction.commit();
+        io.landed();
         if (options.json) io.out(jsonLine({ type: "undo", revision, undone: ids }));
         else if (!options.quiet)
           io.out(

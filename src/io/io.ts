@@ -2,8 +2,11 @@ import type { Readable } from "node:stream";
 
 /** Where a command reads and writes: passed in, so that tests can hold it. */
 export interface Io {
+  /** @throws OutputLost when nobody reads any more and the command's work has not landed yet: it is to be rolled back */
   out(text: string): void;
   err(text: string): void;
+  /** The command's work stands: from now on it ends as it would, whether its answer is read or not. */
+  landed(): void;
   readonly columns: number;
   readonly isTerminal: boolean;
   readonly colors: boolean;

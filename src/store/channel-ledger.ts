@@ -36,6 +36,8 @@ export interface LedgerNotes {
   note(sku: string, entry: LiveListing): void;
   /** What was noted holds, with the names of the files that it stands in. */
   commit(files: readonly string[]): void;
+  /** Nothing of it holds. */
+  discard(): void;
 }
 
 interface Row {
@@ -119,6 +121,10 @@ export const channelLedger = (database: Database.Database, channel: string): Cha
             .prepare("UPDATE ledger SET state = 'built' WHERE channel = ? AND state = 'coming'")
             .run(channel);
         }),
+        discard() {
+          waiting = [];
+          forget.run(channel, "coming");
+        },
       };
     },
     markSent: database.transaction(

@@ -32,6 +32,7 @@ const person = (...answers: readonly string[]): { readonly io: Io; readonly hear
   const heard: string[] = [];
   const io: Io = {
     out: () => undefined,
+    landed: () => undefined,
     err: (text) => void heard.push(text),
     isTerminal: true,
     isAttended: true,

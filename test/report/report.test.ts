@@ -13,6 +13,7 @@ import { fitWidth, textWidth, wrapText } from "../../src/report/text-width.js";
 
 const io: Io = {
   out: () => undefined,
+  landed: () => undefined,
   err: () => undefined,
   columns: 60,
   isTerminal: false,

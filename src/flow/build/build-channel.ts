@@ -37,7 +37,10 @@ export interface ChannelBuild extends ChannelRun {
   told(): readonly string[];
   /** For withdrawals: when all products were seen, what the channel has and is not to have any more. */
   withdraw(): Promise<void>;
-  publish(): Promise<readonly BuiltFile[]>;
+  /** Ends the files; they are whole, and nobody sees them yet. */
+  finish(): Promise<readonly BuiltFile[]>;
+  /** Puts finished files in place, and notes what they hold. */
+  publish(): Promise<void>;
   discard(): Promise<void>;
 }
 
@@ -75,7 +78,7 @@ export const buildChannel = async (
 ): Promise<ChannelBuild> => {
   const { definition } = channel.setup;
   const { purpose, isMeant } = wishes;
-  const notes = ledger.begin(purpose, wishes.at);
+  const notes = wishes.isTrial ? undefined : ledger.begin(purpose, wishes.at);
   const account = accountFacts(workspace, channel);
   const staged = await stageFiles(folder);
   const omitted = causeCollector();
@@ -123,6 +126,7 @@ export const buildChannel = async (
     written += family.members.length;
   };
   const going = textRegister();
+  const files: BuiltFile[] = [];
   return {
     channel,
     counts,
@@ -147,7 +151,7 @@ export const buildChannel = async (
         await write(applied);
         for (const row of rowsOf(applied)) {
           const entry = noted(row, purposeFacts);
-          if (entry !== undefined) notes.note(row.sku, entry);
+          if (entry !== undefined) notes?.note(row.sku, entry);
         }
       }
     },
@@ -157,11 +161,10 @@ export const buildChannel = async (
       refuseMany(channel, ending, wishes);
       for (const { sku, listing } of ending.entries) {
         await write(withdrawal(sku, listing, definition));
-        notes.note(sku, { ...listing, withdrawn: true });
+        notes?.note(sku, { ...listing, withdrawn: true });
       }
     },
-    async publish() {
-      const files: BuiltFile[] = [];
+    async finish() {
       for (const layout of layouts) files.push(...(await layout.finish()));
       const { ready, held, leftOut } = counts;
       const rows = written;
@@ -169,11 +172,16 @@ export const buildChannel = async (
         `\n],\n"counts": ${JSON.stringify({ ready, held, leftOut, ...(omitted.count("advice") === 0 ? {} : { notForThisFile: omitted.count("advice") }), written: rows })},\n"files": ${JSON.stringify(files)}\n}\n`,
       );
       await record.finish();
-      await staged.publish();
-      notes.commit(files.map(({ name }) => name));
       return files;
     },
-    discard: () => staged.discard(),
+    async publish() {
+      await staged.publish();
+      notes?.commit(files.map(({ name }) => name));
+    },
+    async discard() {
+      await staged.discard();
+      notes?.discard();
+    },
   };
 };
 

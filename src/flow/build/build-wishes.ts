@@ -25,6 +25,8 @@ export interface BuildWishes {
   readonly ending: readonly string[] | undefined;
   /** Whether a person confirmed that many listings end. */
   readonly confirmed: boolean;
+  /** Whether nothing is to stay of it. */
+  readonly isTrial: boolean;
   /** ISO 8601 time. */
   readonly at: string;
 }
