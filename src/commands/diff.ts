@@ -7,7 +7,7 @@ import type { Io } from "../io/io.js";
 import { jsonLine } from "../report/json.js";
 import { styleFor } from "../report/style.js";
 import { tableLines } from "../report/table.js";
-import type { LedgerState } from "../store/channel-ledger.js";
+import type { LedgerState } from "../store/ledger.js";
 import type { CommandFile } from "./command-file.js";
 import { withCatalogue } from "../flow/open-catalogue.js";
 import { loadChannel, runChannels } from "../flow/run-channels.js";
@@ -39,7 +39,7 @@ export const diff: CommandFile = {
       const loaded = await loadChannel(workspace, store, channel, await surroundings());
       const { setup } = loaded;
       const ledger = store.ledgerOf(channel);
-      const against: LedgerState = given.against ?? (ledger.isEmpty ? "built" : "sent");
+      const against: LedgerState = given.against ?? ((await ledger.isEmpty()) ? "built" : "sent");
       const limit = given.limit ?? (options.json ? Infinity : SHOWN);
       const found: Found = { counts: { fresh: 0, changed: 0, same: 0, ended: 0 }, fields: new Map() };
       const rows: (readonly string[])[] = [];
@@ -54,22 +54,24 @@ export const diff: CommandFile = {
         {
           channel: loaded,
           take: () => undefined,
-          family(outcomes, family) {
-            for (const row of shape(outcomes, family, setup).flatMap(rowsOf)) {
+          async family(outcomes, family) {
+            const rows = shape(outcomes, family, setup).flatMap(rowsOf);
+            const before = await ledger.of({ skus: rows.map(({ sku }) => sku), state: against });
+            for (const row of rows) {
               going.add(row.sku, 1);
-              const before = against === "sent" ? ledger.sent(row.sku) : ledger.built(row.sku);
-              tell(differenceOf(row, before, setup.definition));
+              const listing = before.get(row.sku)?.listing;
+              tell(differenceOf(row, listing?.withdrawn === true ? undefined : listing, setup.definition));
             }
-            return Promise.resolve();
           },
         },
       ]);
-      for (const { sku, listing } of ledger.entries(against)) {
-        if (listing.withdrawn === true || going.has(sku)) continue;
-        found.counts.ended++;
-        if (options.json) io.out(jsonLine({ type: "difference", channel, kind: "not in it", sku }));
-        else if (rows.length < limit) rows.push([sku, "", "listed", "not in the file"]);
-      }
+      for await (const batch of ledger.entries(against))
+        for (const { sku, listing } of batch) {
+          if (listing.withdrawn === true || going.has(sku)) continue;
+          found.counts.ended++;
+          if (options.json) io.out(jsonLine({ type: "difference", channel, kind: "not in it", sku }));
+          else if (rows.length < limit) rows.push([sku, "", "listed", "not in the file"]);
+        }
       const { fresh, ...others } = found.counts;
       if (options.json)
         io.out(

@@ -5,7 +5,7 @@ import type { Io } from "../io/io.js";
 import { jsonLine } from "../report/json.js";
 import { styleFor } from "../report/style.js";
 import { tableLines } from "../report/table.js";
-import type { ChannelLedger, LedgerEntry } from "../store/channel-ledger.js";
+import type { ChannelLedger, LedgerEntry } from "../store/ledger.js";
 import type { CommandFile } from "./command-file.js";
 import { withCatalogue } from "../flow/open-catalogue.js";
 import { unknownSku } from "../flow/refusals.js";
@@ -32,7 +32,7 @@ export const ledger: CommandFile = {
       const { setup } = await loadChannel(workspace, store, channel, await surroundings());
       const kept = store.ledgerOf(channel);
       if (sku !== undefined) {
-        const entry = kept.entry(sku);
+        const entry = (await kept.of({ skus: [sku] })).get(sku);
         if (entry === undefined) {
           const product = await store.product(sku);
           if (product === undefined) throw new Refusal([await unknownSku(sku, store)]);
@@ -46,13 +46,17 @@ export const ledger: CommandFile = {
       const limit = given.limit ?? (options.json ? Infinity : SHOWN);
       io.out(
         options.json
-          ? listJson(channel, kept, limit)
-          : `${list(setup.definition.label, channel, kept, limit, io).join("\n")}\n`,
+          ? await listJson(channel, kept, limit)
+          : `${(await list(setup.definition.label, channel, kept, limit, io)).join("\n")}\n`,
       );
       return 0;
     });
   },
 };
+
+async function* all(kept: ChannelLedger): AsyncGenerator<LedgerEntry> {
+  for await (const batch of kept.entries()) yield* batch;
+}
 
 const stateOf = ({ listing }: LedgerEntry): string => {
   if (listing.withdrawn === true) return "withdrawn";
@@ -88,16 +92,16 @@ const columns = [
   { title: "by" },
 ] as const;
 
-const list = (
+const list = async (
   label: string,
   channel: string,
   kept: ChannelLedger,
   limit: number,
   io: Io,
-): readonly string[] => {
+): Promise<readonly string[]> => {
   const rows: (readonly string[])[] = [];
   const counts = new Map<string, number>();
-  for (const entry of kept.entries()) {
+  for await (const entry of all(kept)) {
     const state = stateOf(entry);
     counts.set(state, (counts.get(state) ?? 0) + 1);
     if (rows.length >= limit) continue;
@@ -113,22 +117,22 @@ const list = (
   }
   if (rows.length === 0)
     return [`${label}: nothing was sent yet. Next: lexicant build ${channel}, then lexicant sent ${channel}`];
-  const all = [...counts.values()].reduce((sum, number) => sum + number, 0);
+  const total = [...counts.values()].reduce((sum, number) => sum + number, 0);
   const [head = "", ...lines] = tableLines(columns, rows, io.columns);
   const style = styleFor(io);
   return [
     `${style.bold(label)}: ${[...counts].map(([state, number]) => `${number.toLocaleString("en")} ${state}`).join(", ")}`,
     style.bold(head),
     ...lines,
-    ...(all > rows.length
-      ? [style.dim(`and ${countText(all - rows.length, "more", "more")} (--limit)`)]
+    ...(total > rows.length
+      ? [style.dim(`and ${countText(total - rows.length, "more", "more")} (--limit)`)]
       : []),
   ];
 };
 
-const listJson = (channel: string, kept: ChannelLedger, limit: number): string => {
+const listJson = async (channel: string, kept: ChannelLedger, limit: number): Promise<string> => {
   let [text, shown] = ["", 0];
-  for (const { sku, listing, purpose, at } of kept.entries()) {
+  for await (const { sku, listing, purpose, at } of all(kept)) {
     if (shown++ >= limit) break;
     text += jsonLine({ type: "ledger", channel, sku, purpose, at, listing });
   }

@@ -19,8 +19,8 @@ export const sent: CommandFile = {
     return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
       const { setup } = await loadChannel(workspace, store, channel, await surroundings());
       const ledger = store.ledgerOf(channel);
-      if (file !== undefined) refuseOther(basename(file), ledger.builtFiles());
-      const listings = ledger.markSent(io.now().toISOString());
+      if (file !== undefined) refuseOther(basename(file), await ledger.builtFiles());
+      const listings = await ledger.markSent(io.now().toISOString());
       io.landed();
       const most = setup.prices?.greatestChange;
       if (options.json) io.out(jsonLine({ type: "sent", channel, listings }));

@@ -55,7 +55,7 @@ export const tryExpression: CommandFile = {
 const onSku = async (sku: string, store: Store, trier: Trier): Promise<Trial> => {
   const family = await store.familyOf(sku);
   const trial =
-    family === undefined ? undefined : trier.on(family).find(({ product }) => product?.sku === sku);
+    family === undefined ? undefined : (await trier.on(family)).find(({ product }) => product?.sku === sku);
   if (trial !== undefined) return trial;
   throw new Refusal([await unknownSku(sku, store)]);
 };
@@ -127,7 +127,7 @@ const several = async (
   const counts = { all: 0, blank: 0, troubled: 0 };
   for await (const families of store.families())
     for (const family of families)
-      for (const trial of trier.on(family)) {
+      for (const trial of await trier.on(family)) {
         counts.all++;
         if (trial.troubles.length > 0) counts.troubled++;
         if (trial.value === undefined) counts.blank++;

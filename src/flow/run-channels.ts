@@ -11,6 +11,7 @@ import type { Provenance } from "../core/listing/check/check.js";
 import type { Surroundings } from "../core/language/function.js";
 import { readValue } from "../core/values/read.js";
 import { isMoney, type Money } from "../core/values/value.js";
+import type { LedgerEntry } from "../store/ledger.js";
 import type { Store } from "../store/store.js";
 import {
   chosenChannels,
@@ -42,9 +43,9 @@ export const loadChannels = async (
   const channels = await Promise.all(
     names.map((name) => loadChannelFiles(workspace, name, folders, attributes, surroundings)),
   );
-  // A pass over all keys, which commands that check no barcode never need.
+  // A pass over all keys: made once for all channels, when the first products are looked at.
   const shared = once(() => store.sharedBarcodes());
-  return channels.map((channel) => withLiveListings(channel, shared, store));
+  return Promise.all(channels.map((channel) => remembering(channel, shared, store)));
 };
 
 const once = <T extends object>(find: () => T): (() => T) => {
@@ -52,27 +53,40 @@ const once = <T extends object>(find: () => T): (() => T) => {
   return () => (found ??= find());
 };
 
-/** A channel with what the store knows of it: what it was sent, and which products share a barcode. */
-const withLiveListings = (
+/** A channel that recalls what the store knows of it: what it was sent, and which products share a barcode. */
+const remembering = async (
   { setup, ...channel }: WorkspaceChannel,
-  shared: () => readonly (readonly Product[])[],
+  shared: () => Promise<readonly (readonly Product[])[]>,
   store: Store,
-): WorkspaceChannel => {
-  const twins = once(() => barcodeTwinsOn(shared(), setup));
-  const barcodeTwins: ChannelSetup["barcodeTwins"] = (product) => twins()(product);
+): Promise<WorkspaceChannel> => {
   const ledger = store.ledgerOf(setup.channel);
-  if (ledger.isEmpty) return { ...channel, setup: { ...setup, barcodeTwins } };
-  // A product's price is looked at before its listing: both are asked for one after the other.
-  let last: { readonly sku: string; readonly live: LiveListing | undefined } | undefined;
+  const isNew = await ledger.isEmpty();
+  let twins: ChannelSetup["barcodeTwins"] | undefined;
+  let entries: ReadonlyMap<string, LedgerEntry> | undefined;
   const live = (sku: string): LiveListing | undefined => {
-    if (last?.sku !== sku) last = { sku, live: ledger.sent(sku) };
-    return last.live;
+    if (entries === undefined) throw new Error(`nothing was recalled of ${setup.channel}`);
+    const listing = entries.get(sku)?.listing;
+    return listing?.withdrawn === true ? undefined : listing;
   };
   const lastPrice = (sku: string): Money | undefined => {
     const reading = readValue("money", live(sku)?.price ?? "");
     return "value" in reading && isMoney(reading.value) ? reading.value : undefined;
   };
-  return { ...channel, setup: { ...setup, barcodeTwins, live, lastPrice } };
+  return {
+    ...channel,
+    setup: {
+      ...setup,
+      barcodeTwins: (product) => twins?.(product) ?? [],
+      ...(isNew ? {} : { live, lastPrice }),
+    },
+    async recall(families) {
+      twins ??= barcodeTwinsOn(await shared(), setup);
+      if (isNew) return;
+      const members = families.flatMap((family) => family.membersOn(setup.channel));
+      const groups = new Set([...families, ...members].flatMap(({ group }) => group ?? []));
+      entries = await ledger.of({ skus: members.map(({ sku }) => sku), groups: [...groups] });
+    },
+  };
 };
 
 /** Loads the one channel that a command is about. */
@@ -109,7 +123,8 @@ export const runChannels = async (
     run,
     pipeline: pipelineFor(run.channel.setup, provenance, (listing) => run.see?.(listing)),
   }));
-  for await (const families of store.families())
+  for await (const families of store.families()) {
+    for (const { channel } of runs) await channel.recall(families);
     for (const family of families) {
       look(family);
       for (const { run, pipeline } of prepared) {
@@ -121,4 +136,5 @@ export const runChannels = async (
         await run.family?.(outcomes, family);
       }
     }
+  }
 };

@@ -1,4 +1,4 @@
-import type { ChannelLedger } from "./channel-ledger.js";
+import type { ChannelLedger } from "./ledger.js";
 import type { LinkAnswers } from "./link-answers.js";
 import type { AttributeIndex } from "../core/catalogue/attribute-index.js";
 import type { Doubt } from "../core/catalogue/cell-reader.js";
@@ -173,7 +173,7 @@ export interface Store {
   /** What a channel was given before. */
   ledgerOf(channel: string): ChannelLedger;
   /** Products that have a barcode in common with another. */
-  sharedBarcodes(): readonly (readonly Product[])[];
+  sharedBarcodes(): Promise<readonly (readonly Product[])[]>;
   /** SKUs that differ from another product's by no more than case, spaces or leading zeros. */
   skuTwins(): Promise<readonly (readonly [Sku, Sku])[]>;
   close(): Promise<void>;

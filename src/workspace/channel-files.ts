@@ -1,3 +1,4 @@
+import type { Family } from "../core/catalogue/family.js";
 import { existsSync } from "node:fs";
 import { join } from "node:path";
 import { withAttributes, type AttributeIndex } from "../core/catalogue/attribute-index.js";
@@ -29,6 +30,8 @@ export interface WorkspaceChannel {
   readonly templateFolders: readonly string[];
   /** What a person should know of the decision files, and what stops nothing. */
   readonly advice: readonly Diagnostic[];
+  /** Brings to hand what is known of families on this channel: what it was sent of them, and who shares their barcodes. */
+  recall(families: readonly Family[]): Promise<void>;
 }
 
 /** The channels asked for, or all in use; refuses names that are not in use, all at once. */
@@ -140,5 +143,6 @@ export const loadChannel = async (
     account: settings.account ?? {},
     templateFolders: [workspace.path("channels", channel), folder.path],
     advice: fills.advice,
+    recall: () => Promise.resolve(),
   };
 };

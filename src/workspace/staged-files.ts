@@ -32,12 +32,15 @@ export const stageFiles = async (folder: string): Promise<StagedFiles> => {
     await mkdir(staging);
   });
   const names: string[] = [];
+  const handles: FileHandle[] = [];
   return {
     async create(name) {
       names.push(name);
-      return attempt(join(folder, name), async () =>
-        stagedFile(name, await open(join(staging, name), "wx"), join(folder, name)),
-      );
+      return attempt(join(folder, name), async () => {
+        const handle = await open(join(staging, name), "wx");
+        handles.push(handle);
+        return stagedFile(name, handle, join(folder, name));
+      });
     },
     publish: () =>
       attempt(folder, async () => {
@@ -48,7 +51,10 @@ export const stageFiles = async (folder: string): Promise<StagedFiles> => {
         await note.close();
         await putInPlace(folder, staging, names);
       }),
-    discard: () => rm(staging, { recursive: true, force: true }).catch(() => undefined),
+    async discard() {
+      for (const handle of handles) await handle.close().catch(() => undefined);
+      await rm(staging, { recursive: true, force: true }).catch(() => undefined);
+    },
   };
 };
 

@@ -16,8 +16,9 @@ import { purposeFields, type PurposeFacts } from "../../src/core/purpose/purpose
 import { purposes } from "../../src/core/purpose/purposes.js";
 import { withdrawal } from "../../src/core/purpose/withdraw.js";
 import { csvWriter } from "../../src/layouts/csv.js";
-import { channelLedger } from "../../src/store/channel-ledger.js";
-import { migrate } from "../../src/store/schema.js";
+import type { LedgerEntry } from "../../src/store/ledger.js";
+import { channelLedger } from "../../src/store/sqlite/channel-ledger.js";
+import { migrate } from "../../src/store/sqlite/schema.js";
 import { definitionOf } from "../kit/definition.js";
 import { familyOf, outcomesOf, setupOf } from "../kit/listing.js";
 
@@ -150,6 +151,8 @@ class Shop {
   private readonly past: (typeof this.catalogue)[] = [];
   private readonly ledger;
   private readonly definition;
+  /** What is at hand of the ledger. */
+  private recalled: ReadonlyMap<string, LedgerEntry> = new Map();
   private built: { readonly purpose: PurposeName; readonly file: string } | undefined;
 
   constructor(
@@ -172,7 +175,6 @@ class Shop {
   }
 
   private get setup() {
-    const live = (sku: string): LiveListing | undefined => this.ledger.sent(sku);
     return {
       ...setupOf(this.definition, {
         fills: {
@@ -188,8 +190,22 @@ class Shop {
           shots: "images",
         },
       }),
-      live,
+      live: (sku: string) => this.live(sku),
     };
+  }
+
+  private live(sku: string): LiveListing | undefined {
+    const listing = this.recalled.get(sku)?.listing;
+    return listing?.withdrawn === true ? undefined : listing;
+  }
+
+  /** As the program does: the members by their SKUs, and the rows of their groups. */
+  private async recall(): Promise<void> {
+    const all = Object.values(this.catalogue);
+    this.recalled = await this.ledger.of({
+      skus: all.map(({ sku = "" }) => sku),
+      groups: [...new Set(all.flatMap(({ group = "" }) => (group === "" ? [] : group)))],
+    });
   }
 
   /** What becomes of each product, family by family. */
@@ -209,7 +225,11 @@ class Shop {
     });
   }
 
-  build(purpose: PurposeName, { changedOnly = false, keepLive = false, only = "" } = {}): void {
+  async build(
+    purpose: PurposeName,
+    { changedOnly = false, keepLive = false, only = "" } = {},
+  ): Promise<void> {
+    await this.recall();
     const rule = this.definition.purposeRules.find((one) => one.purpose === purpose);
     const [whole] = this.definition.layouts;
     if (rule === undefined || whole === undefined) throw new Error("no such purpose");
@@ -217,13 +237,13 @@ class Shop {
       ...{ purpose, rule, definition: this.definition, changedOnly, keepLive },
       fields: purposeFields(this.definition, rule),
       only: only === "" ? undefined : new Set(this.definition.fields.filter(({ code }) => code === only)),
-      live: (sku) => this.ledger.sent(sku),
+      live: (sku) => this.live(sku),
     };
     const writer = csvWriter(layoutFor(whole, facts) as CsvLayout, {
       account: { title: "", shopUrl: "", description: "" },
       action: "",
     });
-    const notes = this.ledger.begin(purpose, "now");
+    const notes = await this.ledger.begin(purpose, "now");
     let file = writer.head();
     const going = textRegister();
     for (const { outcomes, shaped } of this.families()) {
@@ -235,17 +255,18 @@ class Shop {
         file += writer.family(applied, false);
         for (const row of rowsOf(applied)) {
           const entry = noted(row, facts);
-          if (entry !== undefined) notes.note(row.sku, entry);
+          if (entry !== undefined) await notes.note([[row.sku, entry]]);
         }
       }
     }
     if (purpose === "withdraw")
-      for (const { sku, listing } of endingListings(this.ledger, going, { ending: undefined } as never)
-        .entries) {
+      for (const { sku, listing } of (
+        await endingListings(this.ledger, going, { ending: undefined } as never)
+      ).entries) {
         file += writer.family(withdrawal(sku, listing, this.definition), false);
-        notes.note(sku, { ...listing, withdrawn: true });
+        await notes.note([[sku, { ...listing, withdrawn: true }]]);
       }
-    notes.commit(["stall.csv"]);
+    await notes.commit(["stall.csv"]);
     if (keepLive) this.expectKept(file);
     this.built = { purpose, file };
   }
@@ -259,12 +280,12 @@ class Shop {
     }
   }
 
-  send(): void {
+  async send(): Promise<void> {
     if (this.built !== undefined) this.channel.take(this.built.file, this.built.purpose);
-    this.ledger.markSent("now");
+    await this.ledger.markSent("now");
     this.built = undefined;
     // Sent once: the same build is not noted again.
-    this.ledger.begin("full", "now").commit([]);
+    await (await this.ledger.begin("full", "now")).commit([]);
   }
 
   /** A row as the whole table shows it, without blank cells. */
@@ -285,19 +306,20 @@ class Shop {
   }
 
   /** What we believe the channel has, as its file would show it. */
-  believed(): Readonly<Record<string, Texts>> {
+  async believed(): Promise<Readonly<Record<string, Texts>>> {
     const found: Record<string, Texts> = {};
-    for (const { sku, listing } of this.ledger.entries()) {
-      if (listing.withdrawn === true) continue;
-      const row = this.shown({
-        kind: "single",
-        sku,
-        listing: undefined,
-        category: undefined,
-        value: (field) => liveValue(listing, field),
-      });
-      found[keyOf(row)] = row;
-    }
+    for await (const batch of this.ledger.entries())
+      for (const { sku, listing } of batch) {
+        if (listing.withdrawn === true) continue;
+        const row = this.shown({
+          kind: "single",
+          sku,
+          listing: undefined,
+          category: undefined,
+          value: (field) => liveValue(listing, field),
+        });
+        found[keyOf(row)] = row;
+      }
     return found;
   }
 
@@ -366,38 +388,38 @@ const steps = fc.array(
 );
 
 describe("a channel after any sequence of edits, files and undos", () => {
-  it("when files are applied by what a blank means, then the channel has what the ledger says, and at the end what a full build says", () => {
-    fc.assert(
-      fc.property(fc.constantFrom(...models), steps, (model, all) => {
+  it("when files are applied by what a blank means, then the channel has what the ledger says, and at the end what a full build says", async () => {
+    await fc.assert(
+      fc.asyncProperty(fc.constantFrom(...models), steps, async (model, all) => {
         const channel = new SimpleChannel();
         const shop = new Shop(model, channel);
-        const isTrue = (): void => {
+        const isTrue = async (): Promise<void> => {
           const has = Object.fromEntries(
             [...channel.listings.keys()].sort().map((ref) => [ref, channel.row(ref)]),
           );
           expect(
-            Object.fromEntries(Object.entries(shop.believed()).sort(([a], [b]) => (a < b ? -1 : 1))),
+            Object.fromEntries(Object.entries(await shop.believed()).sort(([a], [b]) => (a < b ? -1 : 1))),
           ).toEqual(has);
         };
         for (const one of all) {
           if (one.step === "edit") shop.edit(one.sku, one.attribute, one.text);
           else if (one.step === "undo") shop.undo();
           else {
-            shop.build(
+            await shop.build(
               one.purpose,
               one.purpose === "amend"
                 ? { only: one.only }
                 : { changedOnly: one.changedOnly, keepLive: one.purpose === "full" && one.keepLive },
             );
-            if (one.isSent) shop.send();
+            if (one.isSent) await shop.send();
           }
-          isTrue();
+          await isTrue();
         }
-        shop.build("full", { changedOnly: true });
-        shop.send();
-        shop.build("withdraw");
-        shop.send();
-        isTrue();
+        await shop.build("full", { changedOnly: true });
+        await shop.send();
+        await shop.build("withdraw");
+        await shop.send();
+        await isTrue();
         const { rows, held } = shop.full();
         for (const [ref, row] of Object.entries(rows)) expect([ref, channel.row(ref)]).toEqual([ref, row]);
         const others = [...channel.listings.keys()].filter(

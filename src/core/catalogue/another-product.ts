@@ -1,5 +1,6 @@
 import { fold } from "../values/text.js";
 import { gtin14 } from "../values/gtin.js";
+import { textOf, type Product } from "./product.js";
 
 interface Identity {
   readonly gtin: string | undefined;
@@ -23,4 +24,13 @@ export const isAnotherProduct = (was: Identity, now: Identity): boolean => {
   if (gtin14(was.gtin) === gtin14(now.gtin) || now.name === "") return false;
   const before = words(was.name);
   return before.size > 0 && ![...words(now.name)].some((word) => before.has(word));
+};
+
+/** What an SKU stood for and what comes under it, where that is another product; undefined where it is the same. */
+export const anotherProduct = (
+  was: Product,
+  now: Identity,
+): { readonly was: string; readonly now: string } | undefined => {
+  const before = { gtin: textOf(was, "gtin"), name: textOf(was, "name") };
+  return isAnotherProduct(before, now) ? { was: before.name ?? "", now: now.name ?? "" } : undefined;
 };

@@ -7,7 +7,7 @@ import { Refusal } from "../../core/diagnostics/refusal.js";
 import { productOf, type Outcome } from "../../core/listing/listing.js";
 import type { AccountFacts } from "../../layouts/layout.js";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
-import type { ChannelLedger } from "../../store/channel-ledger.js";
+import type { ChannelLedger } from "../../store/ledger.js";
 import { layoutFiles } from "./layout-files.js";
 import type { BuiltFile, LayoutFiles } from "./built-files.js";
 import { textRegister } from "../../core/catalogue/beside/text-register.js";
@@ -78,24 +78,25 @@ export const buildChannel = async (
 ): Promise<ChannelBuild> => {
   const { definition } = channel.setup;
   const { purpose, isMeant } = wishes;
-  const notes = wishes.isTrial ? undefined : ledger.begin(purpose, wishes.at);
+  const notes = wishes.isTrial ? undefined : await ledger.begin(purpose, wishes.at);
   const account = accountFacts(workspace, channel);
   const staged = await stageFiles(folder);
   const omitted = causeCollector();
   const leaving: Diagnostic[] = [];
   const purposeFacts: PurposeFacts = {
-    ...purposeFactsFor(channel.setup, wishes, ledger),
+    ...purposeFactsFor(channel.setup, wishes),
     omit: ({ sku }, { code, facts }) =>
       leaving.push(
         diagnostic(code, facts as never, { product: asSku(sku), channel: channel.setup.channel }, "advice"),
       ),
   };
   const facts = { account, action: purposeFacts.rule.action };
+  const number = await ledger.nextNumber();
   const layouts: LayoutFiles[] = [];
   for (const layout of definition.layouts)
     layouts.push(
       await layoutFiles(
-        named(layoutFor(layout, purposeFacts), channel.setup, ledger),
+        named(layoutFor(layout, purposeFacts), channel.setup, number),
         channel.setup,
         facts,
         staged,
@@ -149,19 +150,21 @@ export const buildChannel = async (
         await noteLeaving();
         if (applied === undefined) continue;
         await write(applied);
-        for (const row of rowsOf(applied)) {
-          const entry = noted(row, purposeFacts);
-          if (entry !== undefined) notes?.note(row.sku, entry);
-        }
+        await notes?.note(
+          rowsOf(applied).flatMap((row) => {
+            const entry = noted(row, purposeFacts);
+            return entry === undefined ? [] : [[row.sku, entry] as const];
+          }),
+        );
       }
     },
     async withdraw() {
       if (purpose !== "withdraw") return;
-      const ending = endingListings(ledger, going, wishes);
+      const ending = await endingListings(ledger, going, wishes);
       refuseMany(channel, ending, wishes);
       for (const { sku, listing } of ending.entries) {
         await write(withdrawal(sku, listing, definition));
-        notes?.note(sku, { ...listing, withdrawn: true });
+        await notes?.note([[sku, { ...listing, withdrawn: true }]]);
       }
     },
     async finish() {
@@ -176,11 +179,11 @@ export const buildChannel = async (
     },
     async publish() {
       await staged.publish();
-      notes?.commit(files.map(({ name }) => name));
+      await notes?.commit(files.map(({ name }) => name));
     },
     async discard() {
       await staged.discard();
-      notes?.discard();
+      await notes?.discard();
     },
   };
 };

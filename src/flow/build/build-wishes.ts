@@ -1,3 +1,4 @@
+import { asSku } from "../../core/ids.js";
 import type { Product } from "../../core/catalogue/product.js";
 import { fieldNamed, type ChannelDefinition, type PurposeName } from "../../core/channel/definition.js";
 import type { Field } from "../../core/channel/field.js";
@@ -8,7 +9,6 @@ import { Refusal } from "../../core/diagnostics/refusal.js";
 import type { ChannelSetup } from "../../core/listing/channel-setup.js";
 import type { FileFamily } from "../../core/listing/shape/file-family.js";
 import { purposeFields, type PurposeFacts } from "../../core/purpose/purpose.js";
-import type { ChannelLedger } from "../../store/channel-ledger.js";
 
 /** What a person wants in the files. */
 export interface BuildWishes {
@@ -43,19 +43,17 @@ const namedFields = (codes: readonly string[], definition: ChannelDefinition): R
 
 /** The definition's rule for a purpose, with what the ledger knows. */
 export const purposeFactsFor = (
-  { definition }: ChannelSetup,
+  { definition, live }: ChannelSetup,
   { purpose, only, changedOnly, keepLive }: BuildWishes,
-  ledger: ChannelLedger,
 ): PurposeFacts => {
   const rule = definition.purposeRules.find((one) => one.purpose === purpose) ?? {
     ...{ purpose, blank: "leave" as const, must: [], may: [], opens: false, action: "" },
   };
-  const isEmpty = ledger.isEmpty;
   return {
     ...{ purpose, rule, definition, changedOnly, keepLive },
     fields: purposeFields(definition, rule),
     only: only === undefined ? undefined : namedFields(only, definition),
-    live: (sku) => (isEmpty ? undefined : ledger.sent(sku)),
+    live: (sku) => live?.(asSku(sku)),
   };
 };
 
@@ -83,7 +81,8 @@ export const layoutFor = (
 export const named = (
   layout: LayoutDefinition,
   { definition, today }: ChannelSetup,
-  ledger: ChannelLedger,
+  /** The number of this build. */
+  number: number,
 ): LayoutDefinition => {
   const { file } = layout;
   const pattern =
@@ -92,7 +91,7 @@ export const named = (
       : file;
   return {
     ...layout,
-    file: pattern.replaceAll("{count}", () => String(ledger.nextNumber())).replaceAll("{date}", today.iso),
+    file: pattern.replaceAll("{count}", () => String(number)).replaceAll("{date}", today.iso),
   };
 };
 

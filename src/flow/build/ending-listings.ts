@@ -3,7 +3,7 @@ import type { TextRegister } from "../../core/catalogue/beside/text-register.js"
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { nearest } from "../../core/values/nearest.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
-import type { ChannelLedger, LedgerEntry } from "../../store/channel-ledger.js";
+import type { ChannelLedger, LedgerEntry } from "../../store/ledger.js";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 import type { BuildWishes } from "./build-wishes.js";
 
@@ -32,22 +32,23 @@ const isGoing = ({ sku, listing }: LedgerEntry, going: TextRegister): boolean =>
   listing.isGroup === true ? going.has(GROUP + (listing.group ?? "")) : going.has(sku);
 
 /** The listings that are named, or those whose products left the selection or the catalogue. */
-export const endingListings = (
+export const endingListings = async (
   ledger: ChannelLedger,
   going: TextRegister,
   { ending }: BuildWishes,
-): EndingListings => {
+): Promise<EndingListings> => {
   const wanted = ending === undefined ? undefined : new Set(ending);
   const entries: LedgerEntry[] = [];
   const known: string[] = [];
   let live = 0;
-  for (const entry of ledger.entries()) {
-    if (entry.listing.withdrawn === true) continue;
-    live++;
-    if (wanted !== undefined) known.push(entry.sku);
-    const isEnding = wanted === undefined ? !isGoing(entry, going) : wanted.delete(entry.sku);
-    if (isEnding) entries.push(entry);
-  }
+  for await (const batch of ledger.entries())
+    for (const entry of batch) {
+      if (entry.listing.withdrawn === true) continue;
+      live++;
+      if (wanted !== undefined) known.push(entry.sku);
+      const isEnding = wanted === undefined ? !isGoing(entry, going) : wanted.delete(entry.sku);
+      if (isEnding) entries.push(entry);
+    }
   if (wanted !== undefined && wanted.size > 0)
     throw new Refusal(
       [...wanted].map((sku) => diagnostic("unknown-sku", { sku, nearest: nearest(sku, known) })),

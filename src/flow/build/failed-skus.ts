@@ -5,7 +5,7 @@ import { Refusal } from "../../core/diagnostics/refusal.js";
 import { fold } from "../../core/values/text.js";
 import { fileSource } from "../../formats/byte-source.js";
 import { openTable, type TableOptions } from "../../formats/open-table.js";
-import type { ChannelLedger } from "../../store/channel-ledger.js";
+import type { ChannelLedger } from "../../store/ledger.js";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 
 /** Where a report's records and their columns stand: `/hall/lot/number` is the column number of the record hall/lot. */
@@ -62,7 +62,8 @@ export const failedSkus = async (
   const refused = await refusedIn(path, results);
   const skus = new Set(refused);
   for (const state of ["built", "sent"] as const)
-    for (const { sku, listing } of ledger.entries(state))
-      if (refused.has(listing.values[identifiedBy] ?? "")) skus.add(sku);
+    for await (const batch of ledger.entries(state))
+      for (const { sku, listing } of batch)
+        if (refused.has(listing.values[identifiedBy] ?? "")) skus.add(sku);
   return skus;
 };

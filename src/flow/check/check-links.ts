@@ -115,15 +115,16 @@ class LinkRun {
   private async askAll(uses: readonly Use[]): Promise<void> {
     const now = this.check.now();
     const pictures = new Set(uses.filter(({ rule }) => isPicture(rule)).map(({ url }) => url));
-    const open: string[] = [];
-    for (const url of new Set(uses.map((use) => use.url))) {
-      if (this.known.has(url)) continue;
-      const before = this.kept.get(url, new Date(now.getTime() - DAY).toISOString());
-      const answer = before === undefined ? undefined : (JSON.parse(before) as KeptAnswer);
+    const unknown = [...new Set(uses.map((use) => use.url))].filter((url) => !this.known.has(url));
+    const before = await this.kept.of(unknown, new Date(now.getTime() - DAY).toISOString());
+    const open = unknown.filter((url) => {
+      const kept = before.get(url);
+      const answer = kept === undefined ? undefined : (JSON.parse(kept) as KeptAnswer);
       // A page's address may turn out to be a picture's as well: then its size is still to be asked.
-      if (answer?.link === "there" && (!pictures.has(url) || answer.asPicture)) this.known.set(url, answer);
-      else open.push(url);
-    }
+      if (answer?.link !== "there" || (pictures.has(url) && !answer.asPicture)) return true;
+      this.known.set(url, answer);
+      return false;
+    });
     const there = new Map<string, string>();
     await askInTurn(open, { atOnce: AT_ONCE, perHost: PER_HOST }, async (url) => {
       const answer = await this.asker.ask(url, pictures.has(url));
@@ -133,7 +134,7 @@ class LinkRun {
       this.asked++;
       if (this.asked % TOLD_EACH === 0) this.check.onProgress(this.asked);
     });
-    this.kept.keep(there, now.toISOString());
+    await this.kept.keep(there, now.toISOString());
   }
 
   private tell({ url, rule, listing, tally }: Use): void {

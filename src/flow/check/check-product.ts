@@ -34,10 +34,12 @@ export const checkProduct = async (
   const product = family?.members.find((member) => member.sku === sku);
   if (family === undefined || product === undefined) throw new Refusal([await unknownSku(sku, store)]);
   const provenance = await provenanceIn(store);
-  const standings = channels.flatMap(({ setup }): readonly ProductStanding[] => {
+  const standings: ProductStanding[] = [];
+  for (const { setup, recall } of channels) {
+    await recall([family]);
     const outcome = pipelineFor(setup, provenance)(family).find((one) => productOf(one).sku === sku);
-    if (outcome === undefined) return [];
-    return [{ setup, outcome, findings: outcome.findings.filter(isFindingMeant(narrowing)) }];
-  });
+    if (outcome !== undefined)
+      standings.push({ setup, outcome, findings: outcome.findings.filter(isFindingMeant(narrowing)) });
+  }
   return { product, standings };
 };

@@ -68,11 +68,12 @@ export interface ExplainedField {
 /** Undefined where no product has the SKU. */
 export const explainListing = async (
   sku: string,
-  { setup }: WorkspaceChannel,
+  { setup, recall }: WorkspaceChannel,
   store: Store,
 ): Promise<ExplainedListing | undefined> => {
   const family = await store.familyOf(sku);
   if (family === undefined) return undefined;
+  await recall([family]);
   const listings: Listing[] = [];
   const pipeline = pipelineFor(setup, await provenanceIn(store), (listing) => listings.push(listing));
   const outcome = pipeline(family).find((one) => productOf(one).sku === sku);

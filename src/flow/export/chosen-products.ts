@@ -87,7 +87,8 @@ export const chosenProducts = async (
   const channel = await loadChannel(workspace, store, lacking, await surroundings());
   const pipeline = pipelineFor(channel.setup, () => undefined);
   return async function* () {
-    for await (const families of store.families())
+    for await (const families of store.families()) {
+      await channel.recall(families);
       for (const family of families) {
         // The channel's own prices and stock stay out of the sheet: coming back, they would be taken for edits.
         const held = new Set(
@@ -97,5 +98,6 @@ export const chosenProducts = async (
         );
         yield* seen(family).filter(({ sku: own }) => held.has(own));
       }
+    }
   };
 };

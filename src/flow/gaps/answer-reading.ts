@@ -98,7 +98,7 @@ export class AnswerReading {
     }
     this.known.set(sku, true);
     this.skus.add(sku);
-    this.before.add(family);
+    await this.before.add(family);
     return true;
   }
 

@@ -23,11 +23,11 @@ export const standingsAfter = async (
   for await (const families of transaction.touchedFamilies())
     for (const family of families) {
       for (const { sku } of family.members) seen.add(sku);
-      after.add(family);
+      await after.add(family);
     }
   for (const sku of skus) {
     const family = seen.has(sku) ? undefined : await store.familyOf(sku);
-    if (family !== undefined) after.add(family);
+    if (family !== undefined) await after.add(family);
   }
   return after.standings;
 };

@@ -18,12 +18,13 @@ export type Standings = ReadonlyMap<string, ReadonlyMap<string, Standing>>;
 /** Runs families through channels; what is found stays in `standings`. */
 export const standingsOf = (channels: readonly WorkspaceChannel[], provenance: Provenance) => {
   const standings = new Map<string, Map<string, Standing>>();
-  const runs = channels.map(({ setup }) => {
+  const runs = channels.map(({ setup, recall }) => {
     const own = new Map<string, Standing>();
     standings.set(setup.channel, own);
     let listings: Listing[] = [];
     const pipeline = pipelineFor(setup, provenance, (listing) => listings.push(listing));
-    return (family: Family): void => {
+    return async (family: Family): Promise<void> => {
+      await recall([family]);
       listings = [];
       for (const outcome of pipeline(family)) {
         const { sku } = productOf(outcome);
@@ -33,8 +34,8 @@ export const standingsOf = (channels: readonly WorkspaceChannel[], provenance: P
   });
   return {
     standings: standings as Standings,
-    add(family: Family): void {
-      for (const run of runs) run(family);
+    async add(family: Family): Promise<void> {
+      for (const run of runs) await run(family);
     },
   };
 };

@@ -25,7 +25,7 @@ export interface Trial {
 export interface Trier {
   readonly readsProducts: boolean;
   alone(): Trial;
-  on(family: Family): readonly Trial[];
+  on(family: Family): Promise<readonly Trial[]>;
 }
 
 /** Compiles an expression as a channel's fills would, or over the catalogue alone; refuses it with every fault. */
@@ -59,11 +59,13 @@ export const trierFor = (
   return {
     readsProducts: /[^\d\s]/.test(text) && (compiled.reads.length > 0 || compiled.readsFields.length > 0),
     alone: () => run(compiled, { value: () => undefined }, undefined),
-    on: (family) =>
-      setup === undefined || plans === undefined
-        ? family.members.map((product) => run(compiled, product, product))
-        : family
-            .membersOn(setup.channel)
-            .map((product) => run(compiled, trialScope(product, family, setup, plans), product)),
+    async on(family) {
+      if (setup === undefined || plans === undefined)
+        return family.members.map((product) => run(compiled, product, product));
+      await channel?.recall([family]);
+      return family
+        .membersOn(setup.channel)
+        .map((product) => run(compiled, trialScope(product, family, setup, plans), product));
+    },
   };
 };

@@ -1,10 +1,11 @@
 import type Database from "better-sqlite3";
-import type { GrowingIndex } from "../core/catalogue/attribute-index.js";
-import { isAnotherProduct } from "../core/catalogue/another-product.js";
-import type { Doubt } from "../core/catalogue/cell-reader.js";
-import { textOf, type Product } from "../core/catalogue/product.js";
-import { CLEARED, RETRACTED, SAME } from "../core/catalogue/record.js";
-import { asSku, type Sku } from "../core/ids.js";
+import type { GrowingIndex } from "../../core/catalogue/attribute-index.js";
+import { anotherProduct } from "../../core/catalogue/another-product.js";
+import type { Doubt } from "../../core/catalogue/cell-reader.js";
+import type { Product } from "../../core/catalogue/product.js";
+import { hasNews, newsToLayer, newsToProduct } from "../../core/catalogue/news.js";
+import { RETRACTED, SAME } from "../../core/catalogue/record.js";
+import { asSku, type Sku } from "../../core/ids.js";
 import { axisWatch, usualAxes } from "./axis-watch.js";
 import type { CatalogueReader } from "./catalogue-reader.js";
 import type { Families } from "./families.js";
@@ -19,7 +20,7 @@ import {
 } from "./product-matcher.js";
 import { isSaid, revisionColumns, type RevisionColumns } from "./revision-columns.js";
 import { layerRanks, type Revision } from "./revisions.js";
-import { FAMILIES_PER_PRODUCT, GROUP_MARK, REVISIONS_PER_PRODUCT, TEXT_SEPARATOR } from "./schema.js";
+import { FAMILIES_PER_PRODUCT, REVISIONS_PER_PRODUCT, TEXT_SEPARATOR } from "./schema.js";
 import { seenProducts } from "./seen-products.js";
 import type {
   ImportCounts,
@@ -30,7 +31,7 @@ import type {
   RevisionWriter,
   SettledDoubt,
   ValueChange,
-} from "./store.js";
+} from "../store.js";
 
 /** What a transaction's revisions share. */
 export interface WriterTools {
@@ -51,7 +52,7 @@ const SLICE = 10_000;
 
 const axisNames = [...usualAxes, "varies_by"];
 
-const isGroup = (family: number): boolean => family % FAMILIES_PER_PRODUCT !== 0;
+const isFamilyOfGroup = (family: number): boolean => family % FAMILIES_PER_PRODUCT !== 0;
 
 /** Starts a revision within a running transaction; it belongs to the act, or begins one. */
 export const revisionWriter = (
@@ -70,7 +71,7 @@ class Writer implements RevisionWriter {
   private readonly newest: number;
   /** The channel that alone sees what is written. */
   private readonly channel: string | undefined;
-  private readonly addProduct: Database.Statement<[number, string, number]>;
+  private readonly addProduct: Database.Statement<[number, string, number, number]>;
   private readonly setFamily: Database.Statement<[number, number]>;
   private readonly addRecord: Database.Statement<[number, number, string]>;
   /** Records that say something new; others only say again what was said. */
@@ -126,7 +127,7 @@ class Writer implements RevisionWriter {
     this.matcher = productMatcher(database, reader, keys, () => wasTakenBack || this.drops);
     this.newest = database.prepare("SELECT coalesce(max(id), 0) FROM product").pluck().get() as number;
     this.nextProduct = this.newest + 1;
-    this.addProduct = database.prepare("INSERT INTO product (id, sku, family) VALUES (?, ?, ?)");
+    this.addProduct = database.prepare("INSERT INTO product (id, sku, is_group, family) VALUES (?, ?, ?, ?)");
     this.setFamily = database.prepare("UPDATE product SET family = ? WHERE id = ?");
     this.addRecord = database.prepare("INSERT INTO record (id, row, texts) VALUES (?, ?, ?)");
   }
@@ -211,7 +212,7 @@ class Writer implements RevisionWriter {
     const named = this.columns.textAt(texts, "group");
     const group = isSaid(named) ? named : undefined;
     const family = this.tools.families.of(group, product);
-    this.addProduct.run(product, sku, family);
+    this.addProduct.run(product, sku, 0, family);
     if (group !== undefined) {
       // A group that was there before has members which this file may not show.
       const joins = Math.floor(family / FAMILIES_PER_PRODUCT) <= this.newest;
@@ -239,7 +240,7 @@ class Writer implements RevisionWriter {
     if (reused !== undefined) return reused;
     const settled = doubts.length === 0 ? [] : this.settleDoubts(doubts, reader.productById(known.id));
     const old = this.plan.tellChanges ? reader.productById(known.id, this.channel) : undefined;
-    const isNews = returns || news.some((text) => text !== "" && text !== SAME);
+    const isNews = returns || hasNews(news);
     if (!isNews) {
       this.repeat(known, row, news, texts, said);
       return landed("unchanged", known.sku, settled, []);
@@ -251,7 +252,10 @@ class Writer implements RevisionWriter {
     // One that comes back may have a group by what others still say of it.
     if (returns || (group !== undefined && group !== ""))
       this.settleFamily(known, reader.productById(known.id)?.group);
-    else if (isGroup(known.family) && axisNames.some((axis) => isSaid(this.columns.textAt(fresh, axis))))
+    else if (
+      isFamilyOfGroup(known.family) &&
+      axisNames.some((axis) => isSaid(this.columns.textAt(fresh, axis)))
+    )
       suspect(known.family);
     const fate = landed(returns ? "added" : "changed", known.sku, settled, sameGtin);
     if (!this.plan.tellChanges) return fate;
@@ -292,10 +296,10 @@ class Writer implements RevisionWriter {
   private named(
     fresh: readonly string[],
     texts: readonly string[],
-    { sku }: KnownProduct,
+    { sku, isGroup }: KnownProduct,
   ): readonly string[] {
     const at = this.columns.positionOf("sku");
-    if (at === undefined || sku.startsWith(GROUP_MARK) || !this.isNaming(texts)) return fresh;
+    if (at === undefined || isGroup || !this.isNaming(texts)) return fresh;
     return fresh.map((text, index) => (index === at ? sku : text));
   }
 
@@ -311,33 +315,25 @@ class Writer implements RevisionWriter {
       // A product is its SKU, which no layer changes; and what a row was matched by is no news from it.
       if (attribute === "sku" || attribute === key) return "";
       const text = texts[index] ?? "";
-      if (compare === "merged") {
-        const current = productText(product, attribute);
-        return text === (current ?? "") || (text === CLEARED && current === undefined) ? "" : text;
-      }
-      const current = said[index] ?? "";
-      if (text === "") return replace && current !== "" ? RETRACTED : "";
-      if (text === RETRACTED && current === "") return "";
-      return text === current ? SAME : text;
+      return compare === "merged"
+        ? newsToProduct(text, productText(product, attribute))
+        : newsToLayer(text, said[index] ?? "", replace);
     });
   }
 
   private reused(known: KnownProduct, gtin: string, name: string | undefined): RecordFate | undefined {
     const was = this.tools.reader.lastKnown(known.id);
-    if (was === undefined) return undefined;
-    const before = { gtin: textOf(was, "gtin"), name: textOf(was, "name") };
-    return isAnotherProduct(before, { gtin, name })
-      ? { fate: "reused", sku: asSku(known.sku), was: before.name ?? "", now: name ?? "" }
-      : undefined;
+    const other = was === undefined ? undefined : anotherProduct(was, { gtin, name });
+    return other === undefined ? undefined : { fate: "reused", sku: asSku(known.sku), ...other };
   }
 
   private putGroup(record: IncomingRecord): RecordFate {
     const name = this.columns.textAt(record.texts, "group") ?? "";
-    const known = this.matcher.bySku(GROUP_MARK + name);
+    const known = this.matcher.group(name);
     if (known !== undefined) return this.change({ known, key: "group" }, record);
     const product = this.nextProduct++;
     this.seen.note(product);
-    this.addProduct.run(product, GROUP_MARK + name, this.tools.families.of(name, product));
+    this.addProduct.run(product, name, 1, this.tools.families.of(name, product));
     this.store(product, record.row, record.texts);
     return landed("added", name, this.settleDoubts(record.doubts, undefined), []);
   }
@@ -355,7 +351,7 @@ class Writer implements RevisionWriter {
     if (wanted === family) return;
     this.setFamily.run(wanted, product);
     // Both families are others than before: the one it left may have one member now.
-    for (const one of [family, wanted]) if (isGroup(one)) this.tools.suspect(one);
+    for (const one of [family, wanted]) if (isFamilyOfGroup(one)) this.tools.suspect(one);
   }
 
   private settleDoubts(doubts: readonly Doubt[], product: Product | undefined): readonly SettledDoubt[] {
@@ -384,8 +380,9 @@ class Writer implements RevisionWriter {
 
   private vanish(product: number, drop: boolean, tell: (sku: Sku) => void): void {
     const said = this.before.of(product);
-    const sku = this.matcher.byId(product)?.sku ?? "";
-    if (said.size === 0 || sku.startsWith(GROUP_MARK)) return;
+    const known = this.matcher.byId(product);
+    if (said.size === 0 || known === undefined || known.isGroup) return;
+    const { sku } = known;
     tell(asSku(sku));
     if (drop) this.drops = true;
     if (drop)

@@ -1,7 +1,7 @@
 import type Database from "better-sqlite3";
-import { EDITS } from "../core/catalogue/edits-layer.js";
-import type { GrowingIndex } from "../core/catalogue/attribute-index.js";
-import type { HistoryEntry, LayerName, PlannedColumn, RevisionKind } from "./store.js";
+import { EDITS } from "../../core/catalogue/edits-layer.js";
+import type { GrowingIndex } from "../../core/catalogue/attribute-index.js";
+import type { HistoryEntry, LayerName, PlannedColumn, RevisionKind } from "../store.js";
 
 /** A revision with the slots that its records' texts go to. */
 export interface Revision {

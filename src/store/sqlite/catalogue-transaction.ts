@@ -1,14 +1,15 @@
-import type { GrowingIndex } from "../core/catalogue/attribute-index.js";
+import type { GrowingIndex } from "../../core/catalogue/attribute-index.js";
 import type Database from "better-sqlite3";
 import type { CatalogueReader } from "./catalogue-reader.js";
 import { families } from "./families.js";
 import { productKeys } from "./product-keys.js";
 import { revisionWriter } from "./revision-writer.js";
 import type { Revision } from "./revisions.js";
-import { FAMILIES_PER_PRODUCT, GROUP_MARK, REVISIONS_PER_PRODUCT } from "./schema.js";
+import { FAMILIES_PER_PRODUCT, REVISIONS_PER_PRODUCT } from "./schema.js";
 import { spellOut } from "./spell-out.js";
+import { tellingFaults } from "./telling-faults.js";
 import { skuTwins } from "./sku-twins.js";
-import type { CatalogueTransaction, LayerName } from "./store.js";
+import type { CatalogueTransaction, LayerName } from "../store.js";
 
 const SLICE = 10_000;
 
@@ -18,14 +19,24 @@ export interface TransactionTools {
   readonly revisions: Map<number, Revision>;
   readonly reader: CatalogueReader;
   readonly layers: readonly LayerName[];
-  /** Runs work and turns the database's errors into refusals. */
-  guard<T>(work: () => T): T;
+  /** The database's errors as ours. */
+  told(error: unknown): unknown;
 }
 
 /** Starts the one transaction of a command. */
 export const catalogueTransaction = (tools: TransactionTools): CatalogueTransaction => {
-  const { database, reader, guard } = tools;
-  guard(() => database.exec("BEGIN IMMEDIATE"));
+  const { database } = tools;
+  database.exec("BEGIN IMMEDIATE");
+  try {
+    return begun(tools);
+  } catch (error) {
+    database.exec("ROLLBACK");
+    throw error;
+  }
+};
+
+const begun = (tools: TransactionTools): CatalogueTransaction => {
+  const { database, reader, told } = tools;
   const suspects = new Set<number>();
   const newest = database.prepare("SELECT coalesce(max(id), 0) FROM product").pluck().get() as number;
   const writing = {
@@ -37,47 +48,36 @@ export const catalogueTransaction = (tools: TransactionTools): CatalogueTransact
   const addedAny = (): boolean =>
     (database.prepare("SELECT coalesce(max(id), 0) FROM product").pluck().get() as number) > newest;
   let act: number | undefined;
-  const guarded = <T>(work: () => Promise<T>): Promise<T> => guard(work);
   return {
-    revision(plan) {
-      return guarded(() => {
-        const writer = revisionWriter(writing, plan, act);
-        act ??= writer.id;
-        return Promise.resolve({
-          put: (records) => guarded(() => writer.put(records)),
-          vanished: (drop, tell) => guarded(() => writer.vanished(drop, tell)),
-          async finish(counts) {
-            return guarded(() => writer.finish(counts));
-          },
-        });
-      });
+    async revision(plan) {
+      const writer = revisionWriter(writing, plan, act);
+      act ??= writer.id;
+      const { put, vanished, finish } = writer;
+      const own = {
+        put: put.bind(writer),
+        vanished: vanished.bind(writer),
+        finish: finish.bind(writer),
+      };
+      return tellingFaults(own, told);
     },
-    undo: (ids, at) =>
-      guarded(() => {
-        const undo = undoRevisions(tools, ids, at);
-        for (const id of undo.turned) regroup(writing, id);
-        return Promise.resolve(undo.id);
-      }),
+    async undo(ids, at) {
+      const undo = undoRevisions(tools, ids, at);
+      for (const id of undo.turned) regroup(writing, id);
+      return undo.id;
+    },
     touchedFamilies() {
       if (addedAny()) for (const family of lonelyFamilies(database, newest)) suspects.add(family);
       return reader.familiesOf([...suspects].sort((a, b) => a - b));
     },
-    skuTwins: () => guarded(() => Promise.resolve(addedAny() ? skuTwins(database, newest) : [])),
-    isKnown: (sku) =>
-      guarded(() => Promise.resolve(!sku.startsWith(GROUP_MARK) && reader.product(sku) !== undefined)),
-    hasGroupRecord: (group) =>
-      guarded(() => {
-        const known = database.prepare("SELECT 1 FROM product WHERE sku = ?").get(GROUP_MARK + group);
-        return Promise.resolve(known !== undefined);
-      }),
-    commit: () =>
-      guarded(() => {
-        database.exec("COMMIT");
-        return Promise.resolve();
-      }),
-    rollback() {
+    skuTwins: async () => (addedAny() ? skuTwins(database, newest) : []),
+    isKnown: async (sku) => reader.product(sku) !== undefined,
+    hasGroupRecord: async (group) =>
+      database.prepare("SELECT 1 FROM product WHERE sku = ? AND is_group = 1").get(group) !== undefined,
+    async commit() {
+      database.exec("COMMIT");
+    },
+    async rollback() {
       if (database.inTransaction) database.exec("ROLLBACK");
-      return Promise.resolve();
     },
   };
 };
@@ -87,7 +87,7 @@ const lonelyFamilies = (database: Database.Database, newest: number): readonly n
   database
     .prepare<[number], number>(
       `SELECT family FROM product WHERE family % ${FAMILIES_PER_PRODUCT} != 0
-       GROUP BY family HAVING sum(sku < '${GROUP_MARK}' OR sku >= '\u001e') = 1 AND max(id) > ?`,
+       GROUP BY family HAVING sum(is_group = 0) = 1 AND max(id) > ?`,
     )
     .pluck()
     .all(newest);
@@ -142,7 +142,7 @@ const regroup = (
   const slice = database
     .prepare<[number, number], [number, number]>(
       `SELECT p.id, p.family FROM product p JOIN record r ON r.id = p.id * ${REVISIONS_PER_PRODUCT} + ?
-       WHERE p.id > ? AND (p.sku < '${GROUP_MARK}' OR p.sku >= '\u001e') ORDER BY p.id LIMIT ${SLICE}`,
+       WHERE p.id > ? AND p.is_group = 0 ORDER BY p.id LIMIT ${SLICE}`,
     )
     .raw();
   const move = database.prepare<[number, number]>("UPDATE product SET family = ? WHERE id = ?");

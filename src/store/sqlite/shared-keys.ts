@@ -1,7 +1,7 @@
 import type Database from "better-sqlite3";
-import type { Product } from "../core/catalogue/product.js";
-import { gtin14 } from "../core/values/gtin.js";
-import { textOf } from "../core/catalogue/product.js";
+import type { Product } from "../../core/catalogue/product.js";
+import { gtin14 } from "../../core/values/gtin.js";
+import { textOf } from "../../core/catalogue/product.js";
 
 const twice = `
   SELECT value, group_concat(product) FROM key_value WHERE attribute = 'gtin'

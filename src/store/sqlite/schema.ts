@@ -1,7 +1,7 @@
 import type Database from "better-sqlite3";
 
 /** The store's version: raised with each change of the tables, with a step in {@link migrations}. */
-export const STORE_VERSION = 5;
+export const STORE_VERSION = 6;
 
 /**
  * A record's id holds its product and its revision, so that one product's records lie side by side on disk and a scan
@@ -15,11 +15,12 @@ export const REVISIONS_PER_PRODUCT = 1 << 20;
  */
 export const FAMILIES_PER_PRODUCT = 1024;
 
-/** Begins the key of a group's own record among the products; cleaned cells cannot hold it. */
-export const GROUP_MARK = "\u001d";
-
 /** Joins a record's texts in one stored text; cleaned cells cannot hold it. */
 export const TEXT_SEPARATOR = "\u001f";
+
+/** Between a field's code and its value in the ledger, and behind each value. */
+export const FIELD_SEPARATOR = "\u001c";
+export const FIELD_END = "\u001d";
 
 const version1 = `
   CREATE TABLE revision (
@@ -90,8 +91,39 @@ const version5 = `
   UPDATE revision SET drops = 1;
 `;
 
+// A group's own record is marked by a column, no longer by a sign before its name; the ledger has columns of its own.
+const version6 = `
+  CREATE TABLE product_6 (
+    id INTEGER PRIMARY KEY, sku TEXT NOT NULL, is_group INTEGER NOT NULL DEFAULT 0, family INTEGER NOT NULL,
+    UNIQUE (sku, is_group)
+  );
+  INSERT INTO product_6 (id, sku, is_group, family)
+    SELECT id, CASE WHEN substr(sku, 1, 1) = char(29) THEN substr(sku, 2) ELSE sku END, substr(sku, 1, 1) = char(29), family
+    FROM product;
+  DROP TABLE product;
+  ALTER TABLE product_6 RENAME TO product;
+  CREATE INDEX product_family ON product (family, id);
+  CREATE TABLE ledger_6 (
+    channel TEXT NOT NULL, state TEXT NOT NULL, sku TEXT NOT NULL,
+    is_group INTEGER NOT NULL, withdrawn INTEGER NOT NULL,
+    name TEXT, gtin TEXT, price TEXT, category TEXT NOT NULL, axes TEXT NOT NULL, grp TEXT, texts TEXT NOT NULL,
+    purpose TEXT NOT NULL, at TEXT NOT NULL,
+    PRIMARY KEY (channel, state, sku)
+  ) WITHOUT ROWID;
+  INSERT INTO ledger_6
+    SELECT channel, state, sku, coalesce(entry ->> '$.isGroup', 0), coalesce(entry ->> '$.withdrawn', 0),
+      entry ->> '$.name', entry ->> '$.gtin', entry ->> '$.price', coalesce(entry ->> '$.category', ''),
+      coalesce(entry ->> '$.axes', ''), entry ->> '$.group',
+      coalesce((SELECT group_concat(key || char(28) || value || char(29), '') FROM json_each(entry, '$.values')), ''),
+      purpose, at
+    FROM ledger;
+  DROP TABLE ledger;
+  ALTER TABLE ledger_6 RENAME TO ledger;
+  CREATE INDEX ledger_group ON ledger (channel, state, grp) WHERE is_group = 1;
+`;
+
 /** Steps from each version to the next; a store is brought forward in one transaction when it is opened. */
-const migrations: readonly string[] = [version1, version2, version3, version4, version5];
+export const migrations: readonly string[] = [version1, version2, version3, version4, version5, version6];
 
 export const storedVersion = (database: Database.Database): number =>
   database.pragma("user_version", { simple: true }) as number;

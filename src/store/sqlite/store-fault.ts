@@ -1,5 +1,5 @@
-import { diagnostic } from "../core/diagnostics/diagnostic.js";
-import { Refusal } from "../core/diagnostics/refusal.js";
+import { diagnostic } from "../../core/diagnostics/diagnostic.js";
+import { Refusal } from "../../core/diagnostics/refusal.js";
 
 /** Turns the database's own errors into what a person can act on. */
 export const storeFault = (path: string, error: unknown): unknown => {

@@ -1,7 +1,7 @@
 import type Database from "better-sqlite3";
-import { RETRACTED, SAME } from "../core/catalogue/record.js";
+import { RETRACTED, SAME } from "../../core/catalogue/record.js";
 import type { Revision } from "./revisions.js";
-import { GROUP_MARK, REVISIONS_PER_PRODUCT, TEXT_SEPARATOR } from "./schema.js";
+import { REVISIONS_PER_PRODUCT, TEXT_SEPARATOR } from "./schema.js";
 import { seenProducts, type SeenProducts } from "./seen-products.js";
 
 interface Later {
@@ -43,8 +43,8 @@ export const spellOut = (
   const later = laterOnes(database, revision, revisions);
   if (later.length === 0) return;
   const products = database
-    .prepare<[number], [number, string]>(
-      `SELECT p.id, p.sku FROM product p JOIN record r ON r.id = p.id * ${REVISIONS_PER_PRODUCT} + ? ORDER BY p.id`,
+    .prepare<[number], [number, string, number]>(
+      `SELECT p.id, p.sku, p.is_group FROM product p JOIN record r ON r.id = p.id * ${REVISIONS_PER_PRODUCT} + ? ORDER BY p.id`,
     )
     .raw();
   const records = database
@@ -57,7 +57,7 @@ export const spellOut = (
   );
   const changed = new Set<Later>();
   // All at once: rows are written while the list is walked through.
-  for (const [product, sku] of products.all(revision.id)) {
+  for (const [product, sku, isGroup] of products.all(revision.id)) {
     const first = product * REVISIONS_PER_PRODUCT;
     const own = new Map(
       records
@@ -87,7 +87,7 @@ export const spellOut = (
       const texts =
         record === undefined
           ? columns.map(({ attribute }) =>
-              attribute === "sku" ? (one.names && !sku.startsWith(GROUP_MARK) ? sku : "") : SAME,
+              attribute === "sku" ? (one.names && isGroup === 0 ? sku : "") : SAME,
             )
           : record.texts.split(TEXT_SEPARATOR);
       const full = spelled(texts, one.revision, said);

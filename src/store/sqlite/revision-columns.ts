@@ -1,7 +1,7 @@
 import type Database from "better-sqlite3";
-import type { GrowingIndex } from "../core/catalogue/attribute-index.js";
-import { CLEARED, RETRACTED, SAME } from "../core/catalogue/record.js";
-import type { PlannedColumn } from "./store.js";
+import type { GrowingIndex } from "../../core/catalogue/attribute-index.js";
+import { CLEARED, RETRACTED, SAME } from "../../core/catalogue/record.js";
+import type { PlannedColumn } from "../store.js";
 
 /** The order in which a revision's texts are stored; it only grows. */
 export interface RevisionColumns {

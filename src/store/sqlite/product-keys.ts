@@ -1,8 +1,8 @@
 import type Database from "better-sqlite3";
-import { CLEARED, RETRACTED } from "../core/catalogue/record.js";
-import { gtin14 } from "../core/values/gtin.js";
+import { CLEARED, RETRACTED } from "../../core/catalogue/record.js";
+import { gtin14 } from "../../core/values/gtin.js";
 import { REVISIONS_PER_PRODUCT, TEXT_SEPARATOR } from "./schema.js";
-import type { PlannedColumn } from "./store.js";
+import type { PlannedColumn } from "../store.js";
 
 /**
  * Products by the values of key attributes. It holds every value that was ever stored, so that undoing and overriding

@@ -1,7 +1,6 @@
 import type Database from "better-sqlite3";
-import { asSku, type Sku } from "../core/ids.js";
-import { skuTwinKey } from "../core/catalogue/sku-twin.js";
-import { GROUP_MARK } from "./schema.js";
+import { asSku, type Sku } from "../../core/ids.js";
+import { skuTwinKey } from "../../core/catalogue/sku-twin.js";
 
 const SHOWN = 1000;
 
@@ -36,7 +35,9 @@ export const skuTwins = (
   newerThan: number,
 ): readonly (readonly [Sku, Sku])[] => {
   const count = database.prepare("SELECT count(*) FROM product").pluck().get() as number;
-  const all = database.prepare<[], [number, string]>("SELECT id, sku FROM product ORDER BY id").raw();
+  const all = database
+    .prepare<[], [number, string]>("SELECT id, sku FROM product WHERE is_group = 0 ORDER BY id")
+    .raw();
   const seen = numberSet(count);
   const twice = new Set<number>();
   for (const [, sku] of all.iterate()) {
@@ -48,7 +49,7 @@ export const skuTwins = (
   const pairs: (readonly [Sku, Sku])[] = [];
   for (const [id, sku] of all.iterate()) {
     const key = skuTwinKey(sku);
-    if (sku.startsWith(GROUP_MARK) || !twice.has(hashOf(key))) continue;
+    if (!twice.has(hashOf(key))) continue;
     const other = first.get(key);
     if (other === undefined) first.set(key, { id, sku });
     else if (id > newerThan && pairs.length < SHOWN) pairs.push([asSku(sku), asSku(other.sku)]);

@@ -1,5 +1,5 @@
 import type Database from "better-sqlite3";
-import { RETRACTED, SAME } from "../core/catalogue/record.js";
+import { RETRACTED, SAME } from "../../core/catalogue/record.js";
 import type { RevisionColumns } from "./revision-columns.js";
 import type { Revision } from "./revisions.js";
 import { REVISIONS_PER_PRODUCT, TEXT_SEPARATOR } from "./schema.js";

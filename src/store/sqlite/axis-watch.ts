@@ -1,4 +1,4 @@
-import { LIST_SEPARATOR } from "../core/catalogue/record.js";
+import { LIST_SEPARATOR } from "../../core/catalogue/record.js";
 
 /** Attributes in which members of a group usually differ. */
 export const usualAxes: readonly string[] = ["color", "size", "material", "pattern"];

@@ -1,20 +1,20 @@
 import type Database from "better-sqlite3";
-import type { AttributeIndex } from "../core/catalogue/attribute-index.js";
-import { withParts } from "../core/catalogue/bundle.js";
-import type { Family } from "../core/catalogue/family.js";
-import { merge } from "../core/catalogue/merge.js";
-import type { Product } from "../core/catalogue/product.js";
-import type { PartialRecord } from "../core/catalogue/record.js";
-import { asSku } from "../core/ids.js";
+import type { AttributeIndex } from "../../core/catalogue/attribute-index.js";
+import { withParts } from "../../core/catalogue/bundle.js";
+import type { Family } from "../../core/catalogue/family.js";
+import { merge } from "../../core/catalogue/merge.js";
+import type { Product } from "../../core/catalogue/product.js";
+import type { PartialRecord } from "../../core/catalogue/record.js";
+import { asSku } from "../../core/ids.js";
 import type { Revision } from "./revisions.js";
-import { GROUP_MARK, REVISIONS_PER_PRODUCT, TEXT_SEPARATOR } from "./schema.js";
+import { REVISIONS_PER_PRODUCT, TEXT_SEPARATOR } from "./schema.js";
 
 const FAMILIES_PER_BATCH = 500;
 
-/** product id, SKU, family, record id, row, texts */
-type ScanRow = [number, string, number, number, number, string];
+/** product id, SKU or group, family, record id, row, texts, whether it is a group's own record */
+type ScanRow = [number, string, number, number, number, string, number];
 
-const scanColumns = "p.id, p.sku, p.family, r.id, r.row, r.texts";
+const scanColumns = "p.id, p.sku, p.family, r.id, r.row, r.texts, p.is_group";
 const joined = `product p JOIN record r ON r.id >= p.id * ${REVISIONS_PER_PRODUCT} AND r.id < (p.id + 1) * ${REVISIONS_PER_PRODUCT}`;
 
 /** A record with what decides its place among others. */
@@ -50,18 +50,21 @@ export const catalogueReader = (
   revisions: ReadonlyMap<number, Revision>,
 ): CatalogueReader => {
   const find = database
-    .prepare<[string], ScanRow>(`SELECT ${scanColumns} FROM ${joined} WHERE p.sku = ?`)
+    .prepare<[string], ScanRow>(`SELECT ${scanColumns} FROM ${joined} WHERE p.sku = ? AND p.is_group = 0`)
     .raw();
   const findById = database
     .prepare<[number], ScanRow>(`SELECT ${scanColumns} FROM ${joined} WHERE p.id = ?`)
     .raw();
   const groupOf = database
     .prepare<[number], ScanRow>(
-      `SELECT ${scanColumns} FROM ${joined} WHERE p.family = (SELECT family FROM product WHERE id = ?) AND p.sku >= '${GROUP_MARK}' AND p.sku < '\u001e'`,
+      `SELECT ${scanColumns} FROM ${joined} WHERE p.family = (SELECT family FROM product WHERE id = ?) AND p.is_group = 1`,
     )
     .raw();
 
-  const opinionOf = ([, sku, , recordId, row, texts]: ScanRow, withUndone: boolean): Opinion | undefined => {
+  const opinionOf = (
+    [, , , recordId, row, texts, isGroup]: ScanRow,
+    withUndone: boolean,
+  ): Opinion | undefined => {
     const id = recordId % REVISIONS_PER_PRODUCT;
     const revision = revisions.get(id);
     if (revision === undefined || (!revision.live && !withUndone)) return undefined;
@@ -71,7 +74,7 @@ export const catalogueReader = (
       slots: revision.slots,
       texts: texts.split(TEXT_SEPARATOR),
       channel: revision.channel,
-      ofGroup: sku.startsWith(GROUP_MARK),
+      ofGroup: isGroup === 1,
     };
   };
   const opinionsOf = (rows: readonly ScanRow[], withUndone = false): readonly Opinion[] =>
@@ -97,7 +100,7 @@ export const catalogueReader = (
   const product = (sku: string, channel: string | undefined, withBundle = true): Product | undefined => {
     const rows = find.all(sku);
     const [first] = rows;
-    if (first === undefined || sku.startsWith(GROUP_MARK)) return undefined;
+    if (first === undefined) return undefined;
     const scanned = { id: first[0], sku: first[1], opinions: opinionsOf(rows) };
     return merged(scanned, opinionsOf(groupOf.all(first[0])), channel, withBundle);
   };
@@ -177,7 +180,7 @@ export const catalogueReader = (
       ),
     product: (sku, channel) => product(sku, channel),
     async familyOf(sku) {
-      const [first] = sku.startsWith(GROUP_MARK) ? [] : find.all(sku);
+      const [first] = find.all(sku);
       if (first === undefined) return undefined;
       for await (const [family] of grouped(byFamily.all(first[2]))) return family;
       return undefined;

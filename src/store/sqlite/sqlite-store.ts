@@ -1,0 +1,138 @@
+import { existsSync, mkdirSync } from "node:fs";
+import { dirname } from "node:path";
+import Database from "better-sqlite3";
+import { attributeIndex } from "../../core/catalogue/attribute-index.js";
+import { COMPUTED_REVISION } from "../../core/catalogue/record.js";
+import { vocabulary } from "../../core/catalogue/vocabulary.js";
+import { diagnostic } from "../../core/diagnostics/diagnostic.js";
+import { Refusal } from "../../core/diagnostics/refusal.js";
+import { asSku } from "../../core/ids.js";
+import { catalogueReader } from "./catalogue-reader.js";
+import { channelLedger } from "./channel-ledger.js";
+import { linkAnswers } from "./link-answers.js";
+import { catalogueTransaction } from "./catalogue-transaction.js";
+import { opinionsOf } from "./opinions.js";
+import { historyOf, loadRevisions } from "./revisions.js";
+import { migrate, STORE_VERSION, storedVersion } from "./schema.js";
+import { tellingFaults } from "./telling-faults.js";
+import type { StoreOptions } from "../open-store.js";
+import type { Store } from "../store.js";
+import { sharedBarcodes } from "./shared-keys.js";
+import { skuTwins } from "./sku-twins.js";
+import { storeFault } from "./store-fault.js";
+
+const BUSY_MILLISECONDS = 5000;
+
+/**
+ * Opens the workspace's store, makes it when there is none, and brings an older one forward.
+ * @throws Refusal when the store is newer than this program, damaged, or not writable
+ */
+export const openSqliteStore = (options: StoreOptions): Store => {
+  const told = (error: unknown): unknown => storeFault(options.shownPath, error);
+  const guard = <T>(work: () => T): T => {
+    try {
+      return work();
+    } catch (error) {
+      throw told(error);
+    }
+  };
+  const database = guard(() => connect(options));
+  guard(() => migrate(database));
+  // Slots: the vocabulary first, then the attributes that only this catalogue has.
+  const own = guard(
+    () => database.prepare("SELECT name FROM attribute ORDER BY slot").pluck().all() as string[],
+  );
+  const attributes = attributeIndex([...new Set([...vocabulary, ...own])]);
+  const revisions = new Map(loadRevisions(database, attributes, options.layers));
+  const reader = catalogueReader(database, attributes, revisions);
+  const placeOf: Store["placeOf"] = ({ revision, row }, attribute) => {
+    if (revision === COMPUTED_REVISION) return { layer: "", file: "its parts" };
+    const { file = "", layer = "", columns = [], kind, at = "" } = revisions.get(revision) ?? {};
+    if (kind === "edit") return { layer, file: `edit of ${at.slice(0, 10)}` };
+    const column = columns.find((entry) => entry.attribute === attribute)?.column;
+    return { layer, file, row, ...(column === undefined || column === "" ? {} : { column }) };
+  };
+  // A connection that reads the catalogue cannot write at the same time: what is noted meanwhile goes through its own.
+  let besides: Database.Database | undefined;
+  const beside = (): Database.Database => (besides ??= guard(() => connect(options)));
+  const store: Store = {
+    attributes: async () => attributes,
+    async isEmpty() {
+      for await (const batch of reader.families()) if (batch.length > 0) return false;
+      return true;
+    },
+    families: () => reader.families(),
+    product: async (sku, channel) => reader.product(sku, channel),
+    familyOf: (sku) => reader.familyOf(sku),
+    groupMembers: async (group) => groupMembers(database, group),
+    skusNear: async (sku) => skusNear(database, sku),
+    placeOf,
+    history: async () => historyOf(database),
+    opinions: async (sku) => opinionsOf(database, revisions, placeOf, sku),
+    begin: async () =>
+      tellingFaults(
+        catalogueTransaction({ database, attributes, revisions, reader, layers: options.layers, told }),
+        told,
+      ),
+    linkAnswers: () => tellingFaults(linkAnswers(beside()), told),
+    ledgerOf(channel) {
+      const ledger = channelLedger(beside(), channel);
+      return tellingFaults(
+        { ...ledger, begin: async (...args) => tellingFaults(await ledger.begin(...args), told) },
+        told,
+      );
+    },
+    sharedBarcodes: async () => sharedBarcodes(database, (id) => reader.productById(id)),
+    skuTwins: async () => skuTwins(database, -1),
+    async close() {
+      besides?.close();
+      database.close();
+    },
+  };
+  return tellingFaults(store, told);
+};
+
+const connect = ({ path, shownPath }: StoreOptions): Database.Database => {
+  const isNew = !existsSync(path);
+  if (isNew) mkdirSync(dirname(path), { recursive: true });
+  const database = new Database(path, { timeout: BUSY_MILLISECONDS });
+  if (isNew) database.pragma("page_size = 16384");
+  const found = storedVersion(database);
+  if (found > STORE_VERSION) {
+    database.close();
+    throw new Refusal([diagnostic("store-newer", { path: shownPath, found, known: STORE_VERSION })]);
+  }
+  database.pragma("journal_mode = WAL");
+  // Each import is one commit: waiting for the disk once costs nothing, and the import survives a power cut.
+  database.pragma("synchronous = FULL");
+  database.pragma("cache_size = -65536");
+  return database;
+};
+
+const groupMembers = (database: Database.Database, group: string): readonly ReturnType<typeof asSku>[] =>
+  (
+    database
+      .prepare(
+        "SELECT sku FROM product WHERE family = (SELECT id FROM family WHERE name = ?) AND is_group = 0 ORDER BY id",
+      )
+      .pluck()
+      .all(group) as string[]
+  ).map(asSku);
+
+const NEAR_SAMPLE = 500;
+
+const skusNear = (database: Database.Database, sku: string): readonly string[] => {
+  const half = NEAR_SAMPLE / 2;
+  const read = (comparison: string, direction: string): string[] =>
+    database
+      .prepare(
+        `SELECT sku FROM product WHERE is_group = 0 AND sku ${comparison} ? ORDER BY sku ${direction} LIMIT ?`,
+      )
+      .pluck()
+      .all(sku, half) as string[];
+  const folded = database
+    .prepare("SELECT sku FROM product WHERE is_group = 0 AND sku = ? COLLATE NOCASE LIMIT 3")
+    .pluck()
+    .all(sku) as string[];
+  return [...folded, ...read("<", "DESC"), ...read(">=", "ASC")];
+};

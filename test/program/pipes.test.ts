@@ -1,0 +1,95 @@
+import { existsSync, readdirSync, readFileSync } from "node:fs";
+import { join } from "node:path";
+import Database from "better-sqlite3";
+import { parse } from "csv-parse/sync";
+import { describe, expect, it } from "vitest";
+import { csvLine } from "../../src/formats/csv-writer.js";
+import { demoShop, emptyShop } from "../kit/demo-shop.js";
+import { gtinOf } from "../kit/goods.js";
+import { lexicant, projectRoot, read, write } from "../kit/run.js";
+
+type Cells = Readonly<Record<string, string>>;
+
+/** Ends with the program's own exit code, whatever its reader did. */
+const readBy = (reader: string): string => `"$0" "$@" | ${reader}; exit \${PIPESTATUS[0]}`;
+
+const rows = (count: number): string =>
+  Array.from({ length: count }, (_, index) => `G-${index},Gadget,abc\n`).join("");
+
+describe("an answer whose reader goes away", () => {
+  it("when an import is cut off before it landed, then it ends as not finished and nothing is changed", () => {
+    const shop = emptyShop();
+    write(
+      shop,
+      "sources/goods.yaml",
+      "layer: goods\nkey: sku\ncolumns:\n  sku: SKU\n  name: Name\n  price: Price\n",
+    );
+    write(shop, "goods.csv", `SKU,Name,Price\n${rows(4000)}`);
+    write(
+      shop,
+      "lexicant.yaml",
+      readFileSync(join(shop, "lexicant.yaml"), "utf8").replace(/layers:.*/, "layers: [goods]"),
+    );
+    // Each row has a finding, which are far more than a pipe holds.
+    expect(lexicant(shop, ["import", "goods.csv", "--json"], { shell: readBy("head -1") })).toMatchObject({
+      ...{ exit: 3, err: "" },
+    });
+    expect(lexicant(shop, ["list"]).out).toContain("The catalogue is empty");
+    expect(lexicant(shop, ["import", "goods.csv"]).exit).not.toBe(3);
+    expect(lexicant(shop, ["list", "--limit", "1"]).err).toContain("4,000 products");
+  });
+
+  it("when the work stands already, then it ends as it would have", () => {
+    const shop = demoShop();
+    expect(
+      lexicant(shop, ["set", "BC-1402", "name=Smoker", "--json"], { shell: readBy("exec true") }).exit,
+    ).toBe(0);
+    expect(lexicant(shop, ["show", "BC-1402"]).out).toContain("Smoker");
+  });
+
+  it("when the answer cannot be written, then that is told in a sentence", () => {
+    const { exit, err } = lexicant(demoShop(), ["list", "--json"], { shell: '"$0" "$@" > /dev/full' });
+    expect(exit).toBe(3);
+    expect(err).toBe('error    cannot write "standard output": ENOSPC; nothing was changed\n');
+  });
+});
+
+const ledgerRows = (shop: string): number => {
+  const database = new Database(join(shop, ".lexicant/store.db"), { readonly: true });
+  try {
+    return database.prepare("SELECT count(*) FROM ledger").pluck().get() as number;
+  } finally {
+    database.close();
+  }
+};
+
+describe("a build of several channels", () => {
+  it("when one of them cannot be finished, then none appears", () => {
+    const shop = demoShop();
+    // The second channel's workbook is opened when its rows are known: after the first one's files are whole.
+    for (const name of readdirSync(join(projectRoot, "definitions/merrowgate/templates")))
+      write(shop, `channels/merrowgate/templates/${name}`, "no workbook");
+    expect(lexicant(shop, ["build", "lanternlist", "merrowgate"]).exit).toBeGreaterThan(1);
+    expect(existsSync(join(shop, "out/lanternlist/build.json"))).toBe(false);
+    expect(ledgerRows(shop)).toBe(0);
+  });
+});
+
+describe("a dry run of a build", () => {
+  it("when it is of more listings than are noted at once, then the ledger has nothing of it", () => {
+    const shop = demoShop();
+    const exported = parse(read(shop, "data/shop-export.csv"), { columns: true, bom: true }) as Cells[];
+    const brush = exported.find((row) => row["Article no"] === "BC-1402") ?? {};
+    const columns = Object.keys(brush);
+    const many = Array.from({ length: 10_400 }, (_, index): Cells => ({
+      ...brush,
+      ...{ "Article no": `Z-${index}`, Title: `Bee brush number ${index}`, Barcode: gtinOf(50_000 + index) },
+    }));
+    const lines = many.map((row) => csvLine(columns.map((column) => row[column] ?? "")));
+    write(shop, "many.csv", csvLine(columns) + lines.join(""));
+    expect(lexicant(shop, ["import", "many.csv", "--source", "shop-export"])).toMatchObject({ exit: 0 });
+    const { out } = lexicant(shop, ["build", "lanternlist", "--dry-run", "--json"]);
+    expect((JSON.parse(out) as { readonly written: number }).written).toBeGreaterThan(10_000);
+    expect(ledgerRows(shop)).toBe(0);
+  });
+});
