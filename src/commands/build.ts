@@ -14,6 +14,7 @@ import type { WorkspaceChannel } from "../workspace/channel-files.js";
 import type { CommandFile } from "./command-file.js";
 import type { ExitCode } from "../io/exit-code.js";
 import { buildChannel, RECORD_FILE, refusePurpose, type ChannelBuild } from "../flow/build/build-channel.js";
+import { landBuilds } from "../flow/build/land-builds.js";
 import type { BuiltFile } from "../flow/build/built-files.js";
 import { exitFor, type ChannelCounts } from "../flow/channel-counts.js";
 import type { BuildWishes } from "../flow/build/build-wishes.js";
@@ -155,12 +156,11 @@ const buildAll = async (
     }
     await runChannels(store, builds);
     for (const one of builds) await one.withdraw();
-    const finished = dryRun ? [] : await finishAll(builds);
-    for (const one of builds) await (dryRun ? one.discard() : one.publish());
+    const landed = await landBuilds(builds, dryRun);
     io.landed();
-    for (const [index, one] of builds.entries()) {
+    for (const one of builds) {
       const { channel, counts, written, omitted } = one;
-      const files = finished[index] ?? [];
+      const files = landed.get(one) ?? [];
       const folder = dryRun ? "" : relative(io.cwd, join(root, channel.setup.channel)) || ".";
       const told = dryRun ? [] : one.told();
       const { purpose, keepLive } = wishes;
@@ -171,12 +171,6 @@ const buildAll = async (
     throw error;
   }
   return exitFor(builds.map(({ counts }) => counts));
-};
-
-const finishAll = async (builds: readonly ChannelBuild[]): Promise<readonly (readonly BuiltFile[])[]> => {
-  const all: (readonly BuiltFile[])[] = [];
-  for (const one of builds) all.push(await one.finish());
-  return all;
 };
 
 /** A person has looked at these prices and means them. */

@@ -1,4 +1,4 @@
-import { existsSync, readdirSync, readFileSync } from "node:fs";
+import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import Database from "better-sqlite3";
 import { parse } from "csv-parse/sync";
@@ -6,7 +6,7 @@ import { describe, expect, it } from "vitest";
 import { csvLine } from "../../src/formats/csv-writer.js";
 import { demoShop, emptyShop } from "../kit/demo-shop.js";
 import { gtinOf } from "../kit/goods.js";
-import { lexicant, projectRoot, read, write } from "../kit/run.js";
+import { lexicant, read, write } from "../kit/run.js";
 
 type Cells = Readonly<Record<string, string>>;
 
@@ -62,18 +62,6 @@ const ledgerRows = (shop: string): number => {
     database.close();
   }
 };
-
-describe("a build of several channels", () => {
-  it("when one of them cannot be finished, then none appears", () => {
-    const shop = demoShop();
-    // The second channel's workbook is opened when its rows are known: after the first one's files are whole.
-    for (const name of readdirSync(join(projectRoot, "definitions/merrowgate/templates")))
-      write(shop, `channels/merrowgate/templates/${name}`, "no workbook");
-    expect(lexicant(shop, ["build", "lanternlist", "merrowgate"]).exit).toBeGreaterThan(1);
-    expect(existsSync(join(shop, "out/lanternlist/build.json"))).toBe(false);
-    expect(ledgerRows(shop)).toBe(0);
-  });
-});
 
 describe("a dry run of a build", () => {
   it("when it is of more listings than are noted at once, then the ledger has nothing of it", () => {
