@@ -4,7 +4,7 @@ import { join, relative, resolve } from "node:path";
 import type { PurposeName } from "../core/channel/definition.js";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
-import { heading } from "../core/diagnostics/wording.js";
+import { heading } from "../workspace/wording.js";
 import { countText } from "../core/diagnostics/phrases.js";
 import { wrapText } from "../report/text-width.js";
 import type { Io } from "../io/io.js";

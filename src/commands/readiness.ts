@@ -1,4 +1,4 @@
-import { actText } from "../core/diagnostics/act.js";
+import { actText } from "../workspace/wording.js";
 import type { RankedAct } from "../core/diagnostics/act-collector.js";
 import { percentOf, type Share } from "../core/listing/readiness/readiness.js";
 import {

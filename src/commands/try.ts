@@ -2,7 +2,7 @@ import { textOf } from "../core/catalogue/product.js";
 import { placeText } from "../core/diagnostics/place.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { factsOf } from "../core/language/trouble.js";
-import { troubleText } from "../core/diagnostics/trouble-text.js";
+import { troubleText } from "../workspace/wording.js";
 import { isList, type MaybeBlank } from "../core/values/value.js";
 import { shownText } from "../core/values/show.js";
 import { countText } from "../core/diagnostics/phrases.js";

@@ -1,8 +1,8 @@
-import { actText } from "../core/diagnostics/act.js";
+import { actText } from "../workspace/wording.js";
 import { actFor } from "../core/diagnostics/entry.js";
 import type { Cause } from "../core/diagnostics/causes.js";
 import type { Note } from "../core/diagnostics/diagnostic.js";
-import { heading } from "../core/diagnostics/wording.js";
+import { heading } from "../workspace/wording.js";
 import { noteText } from "../core/diagnostics/wording.js";
 import { exampleText, singleText } from "./findings.js";
 import type { Io } from "../io/io.js";

@@ -1,6 +1,6 @@
-import { actText } from "../core/diagnostics/act.js";
+import { actText } from "../workspace/wording.js";
 import { actFor } from "../core/diagnostics/entry.js";
-import { heading } from "../core/diagnostics/wording.js";
+import { heading } from "../workspace/wording.js";
 import { causeTable } from "./cause-table.js";
 import { countText } from "../core/diagnostics/phrases.js";
 import type { Io } from "../io/io.js";

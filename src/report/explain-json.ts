@@ -1,5 +1,5 @@
 import { isError } from "../core/diagnostics/diagnostic.js";
-import { sentence } from "../core/diagnostics/wording.js";
+import { sentence } from "../workspace/wording.js";
 import { sharesOf } from "../core/listing/readiness/readiness.js";
 import { stateWords } from "../core/listing/state-words.js";
 import { shownText } from "../core/values/show.js";

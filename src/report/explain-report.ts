@@ -1,7 +1,7 @@
 import { textOf } from "../core/catalogue/product.js";
 import { isError } from "../core/diagnostics/diagnostic.js";
 import { placeText } from "../core/diagnostics/place.js";
-import { sentence } from "../core/diagnostics/wording.js";
+import { sentence } from "../workspace/wording.js";
 import { isAskedOf } from "../core/listing/demand.js";
 import type { ChannelSetup } from "../core/listing/channel-setup.js";
 import { stateWords } from "../core/listing/state-words.js";

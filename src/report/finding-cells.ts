@@ -1,5 +1,5 @@
 import type { Diagnostic, Note } from "../core/diagnostics/diagnostic.js";
-import { sentence } from "../core/diagnostics/wording.js";
+import { sentence } from "../workspace/wording.js";
 
 /** The header of findings as a table for a spreadsheet. */
 export const findingColumns: readonly string[] = [

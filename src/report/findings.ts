@@ -1,8 +1,9 @@
 import type { Cause } from "../core/diagnostics/causes.js";
 import type { Diagnostic } from "../core/diagnostics/diagnostic.js";
 import { placeText } from "../core/diagnostics/place.js";
-import { heading } from "../core/diagnostics/wording.js";
-import { noteText, sentence } from "../core/diagnostics/wording.js";
+import { heading } from "../workspace/wording.js";
+import { noteText } from "../core/diagnostics/wording.js";
+import { sentence } from "../workspace/wording.js";
 import { countText } from "../core/diagnostics/phrases.js";
 import type { Io } from "../io/io.js";
 import { styleFor } from "./style.js";

@@ -1,5 +1,5 @@
 import type { Diagnostic } from "../core/diagnostics/diagnostic.js";
-import { sentence } from "../core/diagnostics/wording.js";
+import { sentence } from "../workspace/wording.js";
 
 /** One finding as a line of JSON Lines: the documented shape of `docs/json.md`. */
 export const findingJson = (finding: Diagnostic): string => {

@@ -1,6 +1,6 @@
 import type { Diagnostic } from "../core/diagnostics/diagnostic.js";
 import type { Place } from "../core/diagnostics/place.js";
-import { sentence } from "../core/diagnostics/wording.js";
+import { sentence } from "../workspace/wording.js";
 import type { Locator } from "../flow/check/locate.js";
 
 /**

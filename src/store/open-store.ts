@@ -1,12 +1,4 @@
-import type { LayerName, Store } from "./store.js";
-
-export interface StoreOptions {
-  readonly path: string;
-  /** The path as messages show it. */
-  readonly shownPath: string;
-  /** Layers from lowest to highest. */
-  readonly layers: readonly LayerName[];
-}
+import type { Store, StoreOptions } from "./store.js";
 
 /**
  * Opens the workspace's store, makes it when there is none, and brings an older one forward.

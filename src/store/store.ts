@@ -178,3 +178,12 @@ export interface Store {
   skuTwins(): Promise<readonly (readonly [Sku, Sku])[]>;
   close(): Promise<void>;
 }
+
+/** Where a store lies, and what it is to know of the workspace. */
+export interface StoreOptions {
+  readonly path: string;
+  /** The path as messages show it. */
+  readonly shownPath: string;
+  /** Layers from lowest to highest. */
+  readonly layers: readonly LayerName[];
+}

@@ -5,7 +5,7 @@ import { dirname, join } from "node:path";
 import { parse } from "csv-parse/sync";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { sentence } from "../../src/core/diagnostics/wording.js";
+import { sentence } from "../../src/workspace/wording.js";
 import { Refusal } from "../../src/core/diagnostics/refusal.js";
 import { fileSource } from "../../src/formats/byte-source.js";
 import { openCsv, type CsvOptions } from "../../src/formats/csv-reader.js";

@@ -5,7 +5,7 @@ import fc from "fast-check";
 import { writeXlsx } from "hucre/xlsx";
 import { describe, expect, it } from "vitest";
 import { LIST_SEPARATOR } from "../../src/core/catalogue/record.js";
-import { sentence } from "../../src/core/diagnostics/wording.js";
+import { sentence } from "../../src/workspace/wording.js";
 import { Refusal } from "../../src/core/diagnostics/refusal.js";
 import { fileSource } from "../../src/formats/byte-source.js";
 import { openTable, unpacked, type TableOptions } from "../../src/formats/open-table.js";

@@ -82,3 +82,30 @@ describe("imports in src/", () => {
     expect(circleIn(planted)).toContain("core/ids.ts");
   });
 });
+
+describe("core", () => {
+  it("when its sentences are read, then none names a file of the workspace: those come in", () => {
+    const named =
+      /channel\.yaml|lexicant\.yaml|fills\.yaml|(?:placements|lexicon|rates)\.csv|(?:sources|tables)\/\S/;
+    const found = filesUnder(join(root, "core")).flatMap((file) => {
+      const source = ts.createSourceFile(
+        file,
+        readFileSync(join(root, "core", file), "utf8"),
+        ts.ScriptTarget.Latest,
+      );
+      const texts: string[] = [];
+      const look = (node: ts.Node): void => {
+        if (
+          ts.isStringLiteralLike(node) ||
+          ts.isTemplateHead(node) ||
+          ts.isTemplateMiddleOrTemplateTail(node)
+        )
+          texts.push(node.text);
+        ts.forEachChild(node, look);
+      };
+      look(source);
+      return texts.filter((text) => named.test(text)).map((text) => `${file}: ${text}`);
+    });
+    expect(found).toEqual([]);
+  });
+});

@@ -2,7 +2,7 @@ import type { Surroundings } from "../../src/core/language/function.js";
 import { attributeShape, type ResultKind } from "../../src/core/language/kind.js";
 import { namesOf } from "../../src/core/language/names.js";
 import { program } from "../../src/core/language/program.js";
-import { sentence } from "../../src/core/diagnostics/wording.js";
+import { sentence } from "../../src/workspace/wording.js";
 import { lookUpTable } from "../../src/core/language/look-up-table.js";
 import { decimal, whole } from "../../src/core/values/decimal.js";
 import { ratesOf } from "../../src/core/values/rates.js";

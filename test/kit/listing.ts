@@ -14,7 +14,7 @@ import type { PricePolicy, StockPolicy } from "../../src/core/listing/price/pric
 import { pipelineFor } from "../../src/core/listing/pipeline.js";
 import { placementsOf } from "../../src/core/placement/placements.js";
 import { fieldNamed, type ChannelDefinition } from "../../src/core/channel/definition.js";
-import { sentence } from "../../src/core/diagnostics/wording.js";
+import { sentence } from "../../src/workspace/wording.js";
 import { readValue } from "../../src/core/values/read.js";
 import { shownText } from "../../src/core/values/show.js";
 import { isMoney } from "../../src/core/values/value.js";

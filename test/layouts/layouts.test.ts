@@ -3,7 +3,7 @@ import { parse } from "csv-parse/sync";
 import fc from "fast-check";
 import FeedParser from "feedparser";
 import { describe, expect, it } from "vitest";
-import { sentence } from "../../src/core/diagnostics/wording.js";
+import { sentence } from "../../src/workspace/wording.js";
 import { shape } from "../../src/core/listing/shape/shape.js";
 import { writerFor } from "../../src/layouts/layouts.js";
 import { definitionOf } from "../kit/definition.js";

@@ -1,7 +1,7 @@
 import "reflect-metadata";
 import { describe, expect, it } from "vitest";
 import { attributeIndex, withAttributes } from "../../src/core/catalogue/attribute-index.js";
-import { sentence } from "../../src/core/diagnostics/wording.js";
+import { sentence } from "../../src/workspace/wording.js";
 import { attributeNames } from "../../src/core/listing/fill/fill-names.js";
 import { shownText } from "../../src/core/values/show.js";
 import { channelPolicy, ruledAttributes } from "../../src/workspace/channel-policy.js";

@@ -3,7 +3,7 @@ import { attributeIndex } from "../../src/core/catalogue/attribute-index.js";
 import { vocabulary } from "../../src/core/catalogue/vocabulary.js";
 import { categoryRules } from "../../src/core/channel/category-rules.js";
 import type { Field } from "../../src/core/channel/field.js";
-import { sentence } from "../../src/core/diagnostics/wording.js";
+import { sentence } from "../../src/workspace/wording.js";
 import { program } from "../../src/core/language/program.js";
 import { fillNames } from "../../src/core/listing/fill/fill-names.js";
 import { findDefinitions, loadDefinition } from "../../src/workspace/definition-files.js";

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { attributeIndex } from "../../src/core/catalogue/attribute-index.js";
-import { sentence } from "../../src/core/diagnostics/wording.js";
+import { sentence } from "../../src/workspace/wording.js";
 import { fillNames } from "../../src/core/listing/fill/fill-names.js";
 import { loadFills } from "../../src/workspace/fills-file.js";
 import { definitionOf } from "../kit/definition.js";

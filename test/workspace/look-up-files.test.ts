@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { sentence } from "../../src/core/diagnostics/wording.js";
+import { sentence } from "../../src/workspace/wording.js";
 import { Refusal } from "../../src/core/diagnostics/refusal.js";
 import { shownText } from "../../src/core/values/show.js";
 import { lookUps } from "../../src/workspace/look-up-files.js";

@@ -5,7 +5,7 @@ import { describe, expect, it } from "vitest";
 import { proposeSource } from "../../src/core/catalogue/proposal/propose.js";
 import { Refusal } from "../../src/core/diagnostics/refusal.js";
 import { placeText } from "../../src/core/diagnostics/place.js";
-import { sentence } from "../../src/core/diagnostics/wording.js";
+import { sentence } from "../../src/workspace/wording.js";
 import { fileSource } from "../../src/formats/byte-source.js";
 import { openTable } from "../../src/formats/open-table.js";
 import { rowReader } from "../../src/core/catalogue/row-reader.js";

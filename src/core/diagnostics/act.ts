@@ -1,4 +1,5 @@
 import { assertNever } from "../assert-never.js";
+import type { FileNames } from "./file-names.js";
 
 /** What a person can do about a finding, and about all others like it at once. */
 export type Act =
@@ -8,6 +9,8 @@ export type Act =
   | { readonly act: "lexicon-row"; readonly channel: string; readonly field: string; readonly term: string }
   | { readonly act: "placement"; readonly channel: string; readonly ourCategory: string }
   | { readonly act: "price-rule"; readonly channel: string }
+  /** A decision on groups that vary by more than a category takes. */
+  | { readonly act: "group-rule"; readonly channel: string }
   /** Values that only a look at each product can mend. */
   | {
       readonly act: "correction";
@@ -48,6 +51,8 @@ export const fillIt = ({ channel, field }: ActPlace, isNew = false): Act => ({
 
 export const changePrices = (channel: string): Act => ({ act: "price-rule", channel });
 
+export const regroupThem = (channel: string): Act => ({ act: "group-rule", channel });
+
 /** A look at each product; `how` says what to do there. */
 export const correct =
   (how: string): Settle<unknown> =>
@@ -76,6 +81,8 @@ export const actKey = (act: Act): string => {
       return `placement ${act.channel} ${act.ourCategory}`;
     case "price-rule":
       return `price-rule ${act.channel}`;
+    case "group-rule":
+      return `group-rule ${act.channel}`;
     case "correction":
       return `correction ${act.channel} ${act.field}`;
     default:
@@ -84,20 +91,22 @@ export const actKey = (act: Act): string => {
 };
 
 /** What is to be done, in a few words. */
-export const actText = (act: Act): string => {
+export const actText = (act: Act, files: FileNames): string => {
   switch (act.act) {
     case "column":
       return `give ${act.attributes.join(" or ")}, in a file or a gap sheet`;
     case "fill":
       return act.isNew
-        ? `a fill for ${act.field} in channels/${act.channel}/fills.yaml, or a gap sheet`
-        : `change the fill of ${act.field} in channels/${act.channel}/fills.yaml, or a gap sheet`;
+        ? `a fill for ${act.field} in ${files.fillsOf(act.channel)}, or a gap sheet`
+        : `change the fill of ${act.field} in ${files.fillsOf(act.channel)}, or a gap sheet`;
     case "lexicon-row":
-      return `a row for "${act.term}" in channels/${act.channel}/lexicon.csv: lexicant lexicon ${act.channel}`;
+      return `a row for "${act.term}" in ${files.lexiconOf(act.channel)}: lexicant lexicon ${act.channel}`;
     case "placement":
       return `place "${act.ourCategory}": lexicant place ${act.channel}`;
     case "price-rule":
-      return `the prices, or the bounds in channels/${act.channel}/channel.yaml`;
+      return `the prices, or the bounds in ${files.policyOf(act.channel)}`;
+    case "group-rule":
+      return `say split or alone in ${files.policyOf(act.channel)} (groups: not_permitted)`;
     case "correction":
       return act.how;
     default:

@@ -1,4 +1,5 @@
 import { correctIt, type Settle } from "./act.js";
+import type { FileNames } from "./file-names.js";
 
 /** What a gap sheet asks of a person for a finding. */
 export type Asked =
@@ -20,9 +21,9 @@ export type Asked =
 /** All that is to be said of one code. `Facts` are raw values: what is said of them is said here. */
 export interface Finding<Facts> {
   /** One sentence: the fact, the value, limit and actual, then the remedy. */
-  readonly says: (facts: Facts) => string;
+  readonly says: (facts: Facts, files: FileNames) => string;
   /** The same where it stands for many products, whose own values are not told. */
-  readonly ofMany: (facts: Facts) => string;
+  readonly ofMany: (facts: Facts, files: FileNames) => string;
   /** What sets causes of one code apart, beside the channel and the field: findings that are alike in it are settled together. */
   readonly apart: (facts: Facts) => string;
   readonly act: Settle<Facts>;
@@ -33,7 +34,7 @@ export interface Finding<Facts> {
 export const asOne = "as one";
 
 type Told<Facts> = Omit<Finding<Facts>, "ofMany" | "act" | "asks"> & {
-  readonly ofMany: ((facts: Facts) => string) | typeof asOne;
+  readonly ofMany: Finding<Facts>["ofMany"] | typeof asOne;
 };
 
 /** Nothing but the field sets two causes apart. */
@@ -56,7 +57,7 @@ export const rowFinding = <Facts>(entry: Told<Facts>): Finding<Facts> =>
   listingFinding({ ...entry, act: correctIt, asks: nothing });
 
 /** A finding that speaks of one thing that a person wrote, or of the machine: it stands for itself. */
-export const plainFinding = <Facts>(says: (facts: Facts) => string): Finding<Facts> =>
+export const plainFinding = <Facts>(says: Finding<Facts>["says"]): Finding<Facts> =>
   rowFinding({ says, ofMany: asOne, apart: byField });
 
 /** A fact of a field, by its label. */

@@ -1,11 +1,12 @@
 import { assertNever } from "../assert-never.js";
+import type { FileNames } from "./file-names.js";
 import type { TroubleFacts } from "./trouble-facts.js";
 
 const orNearest = (names: readonly string[]): string =>
   names.length === 0 ? "" : `; nearest: ${names.map((name) => `"${name}"`).join(", ")}`;
 
 /** What could not be worked out, and what to do, in one sentence. */
-export const troubleText = (facts: TroubleFacts): string => {
+export const troubleText = (facts: TroubleFacts, files: FileNames): string => {
   switch (facts.trouble) {
     case "divided-by-zero":
       return "it is divided by 0";
@@ -14,13 +15,13 @@ export const troubleText = (facts: TroubleFacts): string => {
     case "kinds-apart":
       return `${facts.left} and ${facts.right} cannot be calculated together`;
     case "no-rate":
-      return `there is no rate from ${facts.from} to ${facts.to} on ${facts.day}; add a row to tables/rates.csv`;
+      return `there is no rate from ${facts.from} to ${facts.to} on ${facts.day}; add a row to ${files.rates}`;
     case "no-table":
-      return `there is no table tables/${facts.table}.csv${orNearest(facts.nearest)}`;
+      return `there is no table ${files.table(facts.table)}${orNearest(facts.nearest)}`;
     case "no-table-column":
       return `the table "${facts.table}" has no column "${facts.column}"${orNearest(facts.nearest)}`;
     case "no-table-row":
-      return `the table "${facts.table}" has no row for ${facts.key}; add one to tables/${facts.table}.csv`;
+      return `the table "${facts.table}" has no row for ${facts.key}; add one to ${files.table(facts.table)}`;
     case "not-readable":
       return `"${facts.value}" cannot be read as ${facts.wanted}`;
     case "wrong-argument":
@@ -33,3 +34,6 @@ export const troubleText = (facts: TroubleFacts): string => {
       return assertNever(facts);
   }
 };
+
+/** Two troubles with the same key are one thing to settle. */
+export const troubleKey = (facts: TroubleFacts): string => JSON.stringify(facts);

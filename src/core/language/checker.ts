@@ -1,3 +1,4 @@
+import type { TroubleFacts } from "../diagnostics/trouble-facts.js";
 import { assertNever } from "../assert-never.js";
 import { nearest } from "../values/nearest.js";
 import { isCurrency } from "../values/currencies.js";
@@ -20,7 +21,6 @@ import { functionHabit } from "./habits.js";
 import { closeUnit, comparingHint, nameAdvice, readingHint, sumHint } from "./hints.js";
 import { partsOf } from "./parts.js";
 import { fieldAsked } from "./slots-read.js";
-import { troubleText } from "../diagnostics/trouble-text.js";
 
 export interface Checked extends Shape {
   readonly faults: readonly Fault[];
@@ -157,7 +157,7 @@ class Checker {
     span: Expression["span"],
   ): Shape {
     const foreseen = called.foresee?.(known, this.surroundings);
-    if (foreseen !== undefined && "trouble" in foreseen) this.mismatch(troubleText(foreseen), span);
+    if (foreseen !== undefined && "trouble" in foreseen) this.mismatch(foreseen, span);
     else if (foreseen !== undefined) return foreseen;
     return called.result === "first" ? (known[0] ?? anything) : { kind: called.result };
   }
@@ -335,7 +335,7 @@ class Checker {
       );
   }
 
-  private mismatch(reason: string, span: Expression["span"]): void {
+  private mismatch(reason: string | TroubleFacts, span: Expression["span"]): void {
     this.faults.push({ fault: "kind", reason, span });
   }
 }

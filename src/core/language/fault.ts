@@ -1,3 +1,4 @@
+import type { TroubleFacts } from "../diagnostics/trouble-facts.js";
 import type { Span } from "./span.js";
 
 /** What is wrong with an expression, as data; the caller adds the file and turns it into a diagnostic. */
@@ -16,6 +17,6 @@ export type Fault = { readonly span: Span } & (
       readonly advice: string;
     }
   | { readonly fault: "wrong-arguments"; readonly name: string; readonly usage: string }
-  | { readonly fault: "kind"; readonly reason: string }
+  | { readonly fault: "kind"; readonly reason: string | TroubleFacts }
   | { readonly fault: "too-deep"; readonly limit: number }
 );

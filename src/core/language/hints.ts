@@ -12,7 +12,7 @@ export const nameAdvice = (name: string, close: readonly string[]): string => {
   const [base = "", mark] = name.split("@");
   if (mark !== undefined && close.includes(base))
     return isCurrency(mark)
-      ? `write "${base} in ${mark}", or make it by a price rule in channel.yaml`
+      ? `write "${base} in ${mark}", or make it by a price rule of the channel`
       : `no product has it in this language yet; without a language: ${base}`;
   return close.length === 0 ? `a text stands in double quotes: "${name}"` : "";
 };

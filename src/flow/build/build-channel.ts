@@ -2,7 +2,7 @@ import type { PurposeName } from "../../core/channel/definition.js";
 import { causeCollector, type CauseCollector } from "../../core/diagnostics/causes.js";
 import { diagnostic, isError, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { asSku } from "../../core/ids.js";
-import { sentence } from "../../core/diagnostics/wording.js";
+import { sentence } from "../../workspace/wording.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
 import { productOf, type Outcome } from "../../core/listing/listing.js";
 import type { AccountFacts } from "../../layouts/layout.js";

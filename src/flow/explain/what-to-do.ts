@@ -1,4 +1,5 @@
-import { actText } from "../../core/diagnostics/act.js";
+import { assertNever } from "../../core/assert-never.js";
+import { actText } from "../../workspace/wording.js";
 import { actFor } from "../../core/diagnostics/entry.js";
 import type { Diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { placeText } from "../../core/diagnostics/place.js";
@@ -28,9 +29,13 @@ export const whatToDo = (finding: Diagnostic, sku: string): string => {
     }
     case "price-rule":
       return `change the price (lexicant set ${word(sku)} price=…), or channels/${channel}/channel.yaml`;
+    case "group-rule":
+      return actText(act);
     case "correction":
       return finding.place === undefined
         ? actText(act)
         : `${actText(act)}; it stands in ${placeText(finding.place)}`;
+    default:
+      return assertNever(act);
   }
 };

@@ -1,5 +1,5 @@
 import { placeText } from "../../core/diagnostics/place.js";
-import { sentence } from "../../core/diagnostics/wording.js";
+import { sentence } from "../../workspace/wording.js";
 import type { Diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { csvLine } from "../../formats/csv-writer.js";
 import type { TableRecord } from "../../formats/table-stream.js";

@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { besideChecks } from "../../../src/core/catalogue/beside/beside.js";
 import { skuList } from "../../../src/core/catalogue/beside/sku-list.js";
 import { textRegister } from "../../../src/core/catalogue/beside/text-register.js";
-import { sentence } from "../../../src/core/diagnostics/wording.js";
+import { sentence } from "../../../src/workspace/wording.js";
 import { asSku } from "../../../src/core/ids.js";
 import { familyOf } from "../../kit/listing.js";
 

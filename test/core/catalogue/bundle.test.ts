@@ -8,7 +8,7 @@ import { merge } from "../../../src/core/catalogue/merge.js";
 import { product, textOf, type Product } from "../../../src/core/catalogue/product.js";
 import { CLEARED, COMPUTED_REVISION, LIST_SEPARATOR, RETRACTED } from "../../../src/core/catalogue/record.js";
 import { skuTwinKey } from "../../../src/core/catalogue/sku-twin.js";
-import { sentence } from "../../../src/core/diagnostics/wording.js";
+import { sentence } from "../../../src/workspace/wording.js";
 import { asSku } from "../../../src/core/ids.js";
 
 const attributes = attributeIndex(

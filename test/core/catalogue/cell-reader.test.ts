@@ -7,7 +7,7 @@ import {
   type CellNotes,
 } from "../../../src/core/catalogue/cell-reader.js";
 import { CLEARED, LIST_SEPARATOR } from "../../../src/core/catalogue/record.js";
-import { sentence } from "../../../src/core/diagnostics/wording.js";
+import { sentence } from "../../../src/workspace/wording.js";
 
 const defaults: CellDefaults = {
   file: "shop.csv",

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { LIST_SEPARATOR } from "../../../src/core/catalogue/record.js";
 import { rowJoiner, type JoinedRecord } from "../../../src/core/catalogue/row-joiner.js";
 import { rowReader, type GroupLayout, type RowReading } from "../../../src/core/catalogue/row-reader.js";
-import { sentence } from "../../../src/core/diagnostics/wording.js";
+import { sentence } from "../../../src/workspace/wording.js";
 import { namesOf } from "../../../src/core/language/names.js";
 import { program } from "../../../src/core/language/program.js";
 import { surroundings } from "../../kit/evaluate.js";

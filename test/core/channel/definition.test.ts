@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { categoryRules } from "../../../src/core/channel/category-rules.js";
-import { sentence } from "../../../src/core/diagnostics/wording.js";
+import { sentence } from "../../../src/workspace/wording.js";
 import { definitionOf } from "../../kit/definition.js";
 
 const { definition, findings } = definitionOf();

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { actCollector } from "../../../src/core/diagnostics/act-collector.js";
-import { actText } from "../../../src/core/diagnostics/act.js";
+import { actText } from "../../../src/workspace/wording.js";
 import { actFor } from "../../../src/core/diagnostics/entry.js";
 import { causeCollector } from "../../../src/core/diagnostics/causes.js";
 import { diagnostic, type Diagnostic } from "../../../src/core/diagnostics/diagnostic.js";

@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { causeCollector } from "../../../src/core/diagnostics/causes.js";
 import { diagnostic } from "../../../src/core/diagnostics/diagnostic.js";
 import { nearest } from "../../../src/core/values/nearest.js";
-import { heading } from "../../../src/core/diagnostics/wording.js";
+import { heading } from "../../../src/workspace/wording.js";
 import { families } from "../../../src/core/diagnostics/findings/findings.js";
 import { withNearest } from "../../../src/core/diagnostics/with-nearest.js";
 import { codes } from "../../../src/core/diagnostics/entry.js";

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { sentence } from "../../../src/core/diagnostics/wording.js";
+import { sentence } from "../../../src/workspace/wording.js";
 import { checkAnswer, type AskingField } from "../../../src/core/gaps/check-answer.js";
 import { gapCollector, type Gaps } from "../../../src/core/gaps/gap-collector.js";
 import { readAsker, readTarget, targetKey, type Target } from "../../../src/core/gaps/question.js";

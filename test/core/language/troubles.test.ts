@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { namesOf } from "../../../src/core/language/names.js";
 import { program } from "../../../src/core/language/program.js";
 import { factsOf, type Troubles } from "../../../src/core/language/trouble.js";
-import { troubleText } from "../../../src/core/diagnostics/trouble-text.js";
+import { troubleText } from "../../../src/workspace/wording.js";
 import { whole } from "../../../src/core/values/decimal.js";
 import { measure } from "../../../src/core/values/measure.js";
 import { money } from "../../../src/core/values/money.js";

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { sentence } from "../../../src/core/diagnostics/wording.js";
+import { sentence } from "../../../src/workspace/wording.js";
 import { liveListing } from "../../../src/core/listing/as-sent.js";
 import { definitionOf } from "../../kit/definition.js";
 import { gtinOf } from "../../kit/goods.js";

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { sentence } from "../../../src/core/diagnostics/wording.js";
+import { sentence } from "../../../src/workspace/wording.js";
 import { patternCompiler } from "../../../src/workspace/patterns.js";
 import { definitionOf, rowsOf } from "../../kit/definition.js";
 import { outcomesOf, setupOf, told } from "../../kit/listing.js";

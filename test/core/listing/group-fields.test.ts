@@ -4,7 +4,7 @@ import { rowsOf } from "../../../src/core/listing/shape/file-family.js";
 import { fillTally } from "../../../src/core/listing/fill/fill-tally.js";
 import { sharesOf } from "../../../src/core/listing/readiness/readiness.js";
 import { shape } from "../../../src/core/listing/shape/shape.js";
-import { sentence } from "../../../src/core/diagnostics/wording.js";
+import { sentence } from "../../../src/workspace/wording.js";
 import type { Outcome } from "../../../src/core/listing/listing.js";
 import { shownText } from "../../../src/core/values/show.js";
 import { definitionOf, rowsOf as tableRows } from "../../kit/definition.js";

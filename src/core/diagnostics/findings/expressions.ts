@@ -1,3 +1,5 @@
+import type { TroubleFacts } from "../trouble-facts.js";
+import { troubleText } from "../trouble-text.js";
 import { plainFinding } from "../finding.js";
 import { orNearest, quote } from "../phrases.js";
 
@@ -30,8 +32,9 @@ export const expressions = {
     readonly usage: string;
     readonly snippet: string;
   }>(({ name, usage, snippet }) => `${name} is used as ${usage}\n${snippet}`),
-  "kind-mismatch": plainFinding<{ readonly reason: string; readonly snippet: string }>(
-    ({ reason, snippet }) => `${reason}\n${snippet}`,
+  "kind-mismatch": plainFinding<{ readonly reason: string | TroubleFacts; readonly snippet: string }>(
+    ({ reason, snippet }, files) =>
+      `${typeof reason === "string" ? reason : troubleText(reason, files)}\n${snippet}`,
   ),
   "expression-too-deep": plainFinding<{ readonly limit: number }>(
     ({ limit }) => `brackets and braces nest deeper than ${limit}; split the expression`,

@@ -1,4 +1,4 @@
-import { correct, correctIt, giveColumn } from "../act.js";
+import { regroupThem, correct, correctIt, giveColumn } from "../act.js";
 import { asOne, byField, nothing, type FieldFact, listingFinding } from "../finding.js";
 import { quote } from "../phrases.js";
 
@@ -83,11 +83,11 @@ export const groups = {
     readonly axes: readonly string[];
     readonly permitted: readonly string[];
   }>({
-    says: ({ axes, permitted }) =>
-      `members differ in ${axes.join(" and ")}; the category permits ${permitted.length === 0 ? "no variations" : permitted.join(", ")}; to split such groups or list them alone: channel.yaml, groups: not_permitted`,
+    says: ({ axes, permitted }, files) =>
+      `members differ in ${axes.join(" and ")}; the category permits ${permitted.length === 0 ? "no variations" : permitted.join(", ")}; to split such groups or list them alone: ${files.policy}, groups: not_permitted`,
     ofMany: asOne,
     apart: ({ axes }) => axes.join(" "),
-    act: correct("say split or alone in channel.yaml (groups: not_permitted)"),
+    act: (_, { channel }) => regroupThem(channel),
     asks: nothing,
   }),
   "group-split": listingFinding<{
@@ -95,10 +95,10 @@ export const groups = {
     readonly permitted: readonly string[];
     readonly alone: boolean;
   }>({
-    says: ({ axes, permitted, alone }) =>
+    says: ({ axes, permitted, alone }, files) =>
       alone
-        ? `the category does not take ${axes.join(" and ")}: the members are listed alone, as channel.yaml says (groups: not_permitted)`
-        : `the category does not take ${axes.join(" and ")}: the group is split by ${axes.length === 1 ? "it" : "them"} and varies by ${permitted.join(" and ")}, as channel.yaml says (groups: not_permitted)`,
+        ? `the category does not take ${axes.join(" and ")}: the members are listed alone, as ${files.policy} says (groups: not_permitted)`
+        : `the category does not take ${axes.join(" and ")}: the group is split by ${axes.length === 1 ? "it" : "them"} and varies by ${permitted.join(" and ")}, as ${files.policy} says (groups: not_permitted)`,
     ofMany: asOne,
     apart: byField,
     act: correctIt,
@@ -113,7 +113,7 @@ export const groups = {
       `members differ in ${axes.join(" and ")}; ${limit === 0 ? "the category takes no variations" : `the category permits ${limit} such ${limit === 1 ? "attribute" : "attributes"}, not ${actual}`}`,
     ofMany: asOne,
     apart: byField,
-    act: correct("say split or alone in channel.yaml (groups: not_permitted)"),
+    act: (_, { channel }) => regroupThem(channel),
     asks: nothing,
   }),
   "too-many-members": listingFinding<{ readonly limit: number; readonly actual: number }>({

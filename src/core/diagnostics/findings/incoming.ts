@@ -181,8 +181,8 @@ export const incoming = {
     apart: ({ column }) => column,
   }),
   "proposal-open": rowFinding<{ readonly source: string }>({
-    says: ({ source }) =>
-      `nothing was imported: sources/${source}.yaml does not exist yet; look at the proposal above, then run the same again with --accept, or write the file yourself`,
+    says: ({ source }, files) =>
+      `nothing was imported: ${files.source(source)} does not exist yet; look at the proposal above, then run the same again with --accept, or write the file yourself`,
     ofMany: asOne,
     apart: byField,
   }),

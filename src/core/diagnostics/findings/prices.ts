@@ -4,23 +4,23 @@ import { byField, nothing, type BoundFact, listingFinding } from "../finding.js"
 /** The channel's own bounds of prices. */
 export const prices = {
   "price-too-low": listingFinding<BoundFact>({
-    says: ({ attribute, price, bound, moved }) =>
+    says: ({ attribute, price, bound, moved }, files) =>
       moved
         ? `${attribute} ${price} is below the lowest allowed and was raised to ${bound}`
-        : `${attribute} ${price} is below ${bound}, the lowest that channel.yaml allows; change the price, the rule or the bound`,
-    ofMany: ({ attribute, moved }) =>
-      `${attribute} is below the lowest that channel.yaml allows${moved ? " and was raised to it" : "; change the price, the rule or the bound"}`,
+        : `${attribute} ${price} is below ${bound}, the lowest that ${files.policy} allows; change the price, the rule or the bound`,
+    ofMany: ({ attribute, moved }, files) =>
+      `${attribute} is below the lowest that ${files.policy} allows${moved ? " and was raised to it" : "; change the price, the rule or the bound"}`,
     apart: ({ attribute }) => attribute,
     act: (_, { channel }) => changePrices(channel),
     asks: nothing,
   }),
   "price-too-high": listingFinding<BoundFact>({
-    says: ({ attribute, price, bound, moved }) =>
+    says: ({ attribute, price, bound, moved }, files) =>
       moved
         ? `${attribute} ${price} is above the highest allowed and was lowered to ${bound}`
-        : `${attribute} ${price} is above ${bound}, the highest that channel.yaml allows; change the price, the rule or the bound`,
-    ofMany: ({ attribute, moved }) =>
-      `${attribute} is above the highest that channel.yaml allows${moved ? " and was lowered to it" : "; change the price, the rule or the bound"}`,
+        : `${attribute} ${price} is above ${bound}, the highest that ${files.policy} allows; change the price, the rule or the bound`,
+    ofMany: ({ attribute, moved }, files) =>
+      `${attribute} is above the highest that ${files.policy} allows${moved ? " and was lowered to it" : "; change the price, the rule or the bound"}`,
     apart: ({ attribute }) => attribute,
     act: (_, { channel }) => changePrices(channel),
     asks: nothing,

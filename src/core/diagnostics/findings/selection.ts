@@ -22,16 +22,16 @@ export const selection = {
     asks: nothing,
   }),
   "digital-left-out": listingFinding<Record<string, never>>({
-    says: () => "it is a digital good, and channel.yaml leaves those out (selection: digital: no)",
+    says: (_, files) => `it is a digital good, and ${files.policy} leaves those out (selection: digital: no)`,
     ofMany: asOne,
     apart: byField,
     act: correctIt,
     asks: nothing,
   }),
   "hazard-left-out": listingFinding<{ readonly hazard: string; readonly taken: readonly string[] }>({
-    says: ({ hazard, taken }) =>
-      `its hazard is ${quote(hazard)}, and channel.yaml ${taken.length === 0 ? "takes no hazardous goods" : `takes only ${listed(taken)}`} (selection: hazards)`,
-    ofMany: () => "it has a hazard that channel.yaml does not take (selection: hazards)",
+    says: ({ hazard, taken }, files) =>
+      `its hazard is ${quote(hazard)}, and ${files.policy} ${taken.length === 0 ? "takes no hazardous goods" : `takes only ${listed(taken)}`} (selection: hazards)`,
+    ofMany: (_, files) => `it has a hazard that ${files.policy} does not take (selection: hazards)`,
     apart: byField,
     act: correctIt,
     asks: nothing,
@@ -56,8 +56,8 @@ export const selection = {
     asks: nothing,
   }),
   "below-least-readiness": listingFinding<{ readonly percent: number; readonly least: number }>({
-    says: ({ percent, least }) =>
-      `it has ${percent}% of what the channel requires and recommends, and channel.yaml wants ${least}% (selection: least_readiness)`,
+    says: ({ percent, least }, files) =>
+      `it has ${percent}% of what the channel requires and recommends, and ${files.policy} wants ${least}% (selection: least_readiness)`,
     ofMany: ({ least }) =>
       `it has less than ${least}% of what the channel requires and recommends (selection: least_readiness)`,
     apart: byField,

@@ -4,8 +4,8 @@ import { listed, orNearest, quote } from "../phrases.js";
 /** What a person wrote: the workspace's files, options, names. */
 export const settings = {
   "no-workspace": plainFinding<{ readonly folder: string }>(
-    ({ folder }) =>
-      `there is no lexicant.yaml in ${quote(folder)} or above it; run "lexicant init" there, or name a workspace with -C`,
+    ({ folder }, files) =>
+      `there is no ${files.manifest} in ${quote(folder)} or above it; run "lexicant init" there, or name a workspace with -C`,
   ),
   "workspace-exists": plainFinding<{ readonly folder: string }>(
     ({ folder }) => `${quote(folder)} is a workspace already; nothing was changed`,
@@ -36,16 +36,16 @@ export const settings = {
       `${quote(channel)} is not in use in this workspace${inUse.length === 0 ? "" : ` (in use: ${listed(inUse)})`}; take it into use with "lexicant init --channel ${channel}"`,
   ),
   "unknown-source": plainFinding<{ readonly source: string; readonly known: readonly string[] }>(
-    ({ source, known }) =>
-      `there is no source ${quote(source)}${known.length === 0 ? "" : `; there are: ${listed(known)}`} (write sources/${source}.yaml)`,
+    ({ source, known }, files) =>
+      `there is no source ${quote(source)}${known.length === 0 ? "" : `; there are: ${listed(known)}`} (write ${files.source(source)})`,
   ),
   "unknown-layer": plainFinding<{
     readonly layer: string;
     readonly nearest: readonly string[];
     readonly known: readonly string[];
   }>(
-    ({ layer, nearest, known }) =>
-      `${quote(layer)} is no layer of lexicant.yaml${nearest.length > 0 ? orNearest(nearest) : known.length === 0 ? "" : `; its layers are ${listed(known)}`}; add it to the list of layers there`,
+    ({ layer, nearest, known }, files) =>
+      `${quote(layer)} is no layer of ${files.manifest}${nearest.length > 0 ? orNearest(nearest) : known.length === 0 ? "" : `; its layers are ${listed(known)}`}; add it to the list of layers there`,
   ),
   "unknown-sku": plainFinding<{ readonly sku: string; readonly nearest: readonly string[] }>(
     ({ sku, nearest }) =>

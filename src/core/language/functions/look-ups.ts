@@ -121,7 +121,7 @@ export const lookUps: readonly ExpressionFunction[] = [
     name: "channel_term",
     family: "look-ups",
     summary:
-      "In a channel's fills: what the channel calls our term in one of its fields, by lexicon.csv and the field's permitted values; blank when it has no word for it.",
+      "In a channel's fills: what the channel calls our term in one of its fields, by the channel's lexicon and the field's permitted values; blank when it has no word for it.",
     parameters: [parameter("field", "text"), parameter("term", "text")],
     result: "text",
     examples: [{ expression: 'channel_term("tint", "moss green")', gives: "green" }],

@@ -84,7 +84,7 @@ export const prices: readonly ExpressionFunction[] = [
     name: "exchange",
     family: "money",
     summary:
-      "A price in another currency by the rate of a day from tables/rates.csv; without a day, today's. For today, `price in EUR` says the same.",
+      "A price in another currency by the rate of a day from your table of rates; without a day, today's. For today, `price in EUR` says the same.",
     parameters: [parameter("price", "money"), parameter("currency", "text"), optional("day", "date")],
     result: "money",
     examples: [{ expression: 'exchange(money(10, "GBP"), "GBP")', gives: "10.00 GBP" }],
