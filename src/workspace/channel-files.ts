@@ -135,6 +135,7 @@ export const loadChannel = async (
       lexicon,
       today: surroundings.today,
       files: {
+        policy: shown("channel.yaml"),
         placements: shown("placements.csv"),
         fills: shown("fills.yaml"),
         lexicon: shown("lexicon.csv"),

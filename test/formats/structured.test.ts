@@ -8,7 +8,8 @@ import { LIST_SEPARATOR } from "../../src/core/catalogue/record.js";
 import { sentence } from "../../src/workspace/wording.js";
 import { Refusal } from "../../src/core/diagnostics/refusal.js";
 import { fileSource } from "../../src/formats/byte-source.js";
-import { openTable, unpacked, type TableOptions } from "../../src/formats/open-table.js";
+import { openTable, unpacked } from "../../src/formats/open-table.js";
+import type { TableOptions } from "../../src/formats/kinds/file-kind.js";
 import { temporaryFolder, write } from "../kit/run.js";
 
 const folder = temporaryFolder();

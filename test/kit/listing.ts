@@ -160,7 +160,12 @@ export const setupOf = (
       ),
     ],
     lexicon: lexiconOf(lexicon),
-    files: { placements: "placements.csv", fills: "fills.yaml", lexicon: "lexicon.csv" },
+    files: {
+      policy: "channel.yaml",
+      placements: "placements.csv",
+      fills: "fills.yaml",
+      lexicon: "lexicon.csv",
+    },
   };
 };
 

@@ -1,9 +1,7 @@
 import { IsIn, IsOptional, IsString, Length } from "class-validator";
 import { ChoiceOptions } from "./choice-options.js";
 import { IsLimit } from "./limit-options.js";
-import type { PurposeName } from "../../core/channel/definition.js";
-
-const purposes: readonly PurposeName[] = ["full", "amend", "offer", "stock", "withdraw"];
+import { purposeNames, type PurposeName } from "../../core/channel/definition.js";
 
 /** Options of `lexicant build`. */
 export class BuildOptions extends ChoiceOptions {
@@ -11,7 +9,7 @@ export class BuildOptions extends ChoiceOptions {
   limit?: number;
 
   @IsOptional()
-  @IsIn(purposes, { message: `is one of ${purposes.join(", ")}` })
+  @IsIn(purposeNames, { message: `is one of ${purposeNames.join(", ")}` })
   purpose?: PurposeName;
 
   @IsOptional()

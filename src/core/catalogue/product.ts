@@ -5,8 +5,8 @@ import type { MaybeBlank, Value } from "../values/value.js";
 import type { AttributeIndex } from "./attribute-index.js";
 import { CLEARED, LIST_SEPARATOR, type Origin } from "./record.js";
 
-/** A merged product: canonical text and origin by attribute slot; values are typed when first asked for. */
-export interface Product {
+/** What is to be read of a product: canonical text and origin by attribute slot; values are typed when first asked for. */
+export interface ProductView {
   readonly sku: Sku;
   /** The group's own name, or undefined for a product that is sold on its own. */
   readonly group: string | undefined;
@@ -16,6 +16,19 @@ export interface Product {
   text(slot: number): string | undefined;
   value(slot: number): MaybeBlank;
   origin(slot: number): Origin | undefined;
+}
+
+/** A product as the catalogue has it, merged from its layers; `for` is there for the compiler alone. */
+export interface Product extends ProductView {
+  readonly for?: "catalogue";
+}
+
+/**
+ * A product as one channel is to see it: with the channel's layers, its prices by the channel's rules, its share of the
+ * stock. It can be filled and checked, and not be placed or priced again.
+ */
+export interface ChannelProduct extends ProductView {
+  readonly for?: "channel";
 }
 
 const typed = (attributes: AttributeIndex, slot: number, text: string): Value => {
@@ -65,10 +78,10 @@ export const product = (
 
 /** A product with some values in the place of its own: what one channel is to see of it. */
 export const productWith = (
-  of: Product,
+  of: ProductView,
   attributes: AttributeIndex,
   values: ReadonlyMap<number, MaybeBlank>,
-): Product => ({
+): ProductView => ({
   ...of,
   attributes,
   exists: of.exists,
@@ -81,12 +94,12 @@ export const productWith = (
 });
 
 /** A product's value by attribute name, for code outside hot paths. */
-export const valueOf = (of: Product, attribute: string): MaybeBlank => {
+export const valueOf = (of: ProductView, attribute: string): MaybeBlank => {
   const slot = of.attributes.slot(attribute);
   return slot === undefined ? undefined : of.value(slot);
 };
 
-export const textOf = (of: Product, attribute: string): string | undefined => {
+export const textOf = (of: ProductView, attribute: string): string | undefined => {
   const slot = of.attributes.slot(attribute);
   return slot === undefined ? undefined : of.text(slot);
 };

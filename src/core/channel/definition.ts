@@ -14,7 +14,9 @@ export const roles = ["name", "description", "keywords", "price"] as const;
 export type Role = (typeof roles)[number];
 
 /** What a file is for. A definition names those that its channel takes. */
-export type PurposeName = "full" | "amend" | "offer" | "stock" | "withdraw";
+export const purposeNames = ["full", "amend", "offer", "stock", "withdraw"] as const;
+
+export type PurposeName = (typeof purposeNames)[number];
 
 /** What must hold between fields, in one sentence for people and one expression for us. */
 export interface CrossRule {

@@ -1,5 +1,5 @@
 import type { Family } from "../catalogue/family.js";
-import { textOf, type Product } from "../catalogue/product.js";
+import { textOf, type ProductView } from "../catalogue/product.js";
 import { LIST_SEPARATOR } from "../catalogue/record.js";
 import type { CategoryField } from "../channel/category-rules.js";
 import { proposeValues } from "../listing/fill/lexicon-proposals.js";
@@ -10,7 +10,7 @@ import type { Proposal } from "./question.js";
 /** What the other members of the group all have, unless the group varies by it. */
 export const fromSiblings = (
   attribute: string,
-  product: Product,
+  product: ProductView,
   { members }: Pick<Family, "members">,
 ): Proposal | undefined => {
   const axes = textOf(product, "varies_by")?.split(LIST_SEPARATOR) ?? [];
@@ -25,7 +25,7 @@ export const fromSiblings = (
 };
 
 /** A permitted value whose words stand in the product's name. */
-export const fromName = ({ limits }: CategoryField, product: Product): Proposal | undefined => {
+export const fromName = ({ limits }: CategoryField, product: ProductView): Proposal | undefined => {
   const name = ` ${fold(textOf(product, "name") ?? "")} `;
   const found = (limits.values?.values ?? []).filter(({ value, label, synonyms }) =>
     [value, label, ...synonyms].some((text) => {

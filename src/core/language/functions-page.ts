@@ -3,7 +3,7 @@ import { functions } from "./functions/functions.js";
 
 const tables = `The examples have the day 2026-03-01, a pound of 1.17 euro, and two tables of the user's own:
 
-\`tables/colours.csv\`
+\`colours.csv\`
 
 \`\`\`
 our,german
@@ -11,7 +11,7 @@ moss green,moosgrün
 oak,eiche
 \`\`\`
 
-\`tables/parcels.csv\`
+\`parcels.csv\`
 
 \`\`\`
 country,up_to,cost

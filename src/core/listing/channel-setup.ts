@@ -1,6 +1,6 @@
 import type { AttributeIndex } from "../catalogue/attribute-index.js";
 import type { ChannelDefinition } from "../channel/definition.js";
-import type { Product } from "../catalogue/product.js";
+import type { ProductView } from "../catalogue/product.js";
 import type { Silence } from "../diagnostics/silence.js";
 import type { Sku } from "../ids.js";
 import type { Placements } from "../placement/placements.js";
@@ -27,7 +27,7 @@ export interface ChannelSetup {
   /** What the channel was last sent of a product; undefined where nothing was ever sent. */
   readonly live: ((sku: Sku) => LiveListing | undefined) | undefined;
   /** Other products that go to this channel with the same barcode. */
-  readonly barcodeTwins: (product: Product) => readonly Sku[];
+  readonly barcodeTwins: (product: ProductView) => readonly Sku[];
   /** Findings that a person has decided not to see here. */
   readonly silences: readonly Silence[];
   readonly regrouping: Regrouping;
@@ -35,5 +35,10 @@ export interface ChannelSetup {
   readonly lexicon: Lexicon;
   readonly today: CalendarDate;
   /** Decision files by the names that findings give to a person. */
-  readonly files: { readonly placements: string; readonly fills: string; readonly lexicon: string };
+  readonly files: {
+    readonly policy: string;
+    readonly placements: string;
+    readonly fills: string;
+    readonly lexicon: string;
+  };
 }

@@ -1,4 +1,4 @@
-import { textOf } from "../catalogue/product.js";
+import { textOf, type ProductView } from "../catalogue/product.js";
 import { LIST_SEPARATOR } from "../catalogue/record.js";
 import type { CategoryField, ConditionalNeed } from "../channel/category-rules.js";
 import type { ChannelDefinition } from "../channel/definition.js";
@@ -29,7 +29,7 @@ export const needFor = (
 };
 
 /** The attributes that the listing's group varies by. */
-export const axesOf = ({ product }: Pick<Listing, "product">): readonly string[] =>
+export const axesOf = ({ product }: { readonly product: ProductView }): readonly string[] =>
   textOf(product, "varies_by")?.split(LIST_SEPARATOR) ?? [];
 
 /**
@@ -38,7 +38,7 @@ export const axesOf = ({ product }: Pick<Listing, "product">): readonly string[]
  */
 export const isAskedOf = (
   { field }: CategoryField,
-  { product }: Pick<Listing, "product">,
+  { product }: { readonly product: ProductView },
   definition: Pick<ChannelDefinition, "groups" | "layouts">,
 ): boolean => {
   if (product.group === undefined && isOfGroups(field, definition)) return false;

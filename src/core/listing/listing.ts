@@ -1,4 +1,4 @@
-import type { Product } from "../catalogue/product.js";
+import type { ChannelProduct, Product, ProductView } from "../catalogue/product.js";
 import type { CategoryField } from "../channel/category-rules.js";
 import type { Diagnostic } from "../diagnostics/diagnostic.js";
 import type { ReadingProblem } from "../values/read.js";
@@ -13,7 +13,8 @@ export interface PlacedProduct {
 }
 
 /** A placed product with the prices and the stock that this channel is to see, and what is to be said of them. */
-export interface PricedProduct extends PlacedProduct {
+export interface PricedProduct extends Omit<PlacedProduct, "product"> {
+  readonly product: ChannelProduct;
   readonly notes: readonly Diagnostic[];
   /** The attributes that tell it from the others of its family, in whatever groups the channel sees them. */
   readonly axes: readonly string[];
@@ -42,12 +43,21 @@ export type Outcome =
   | { readonly kind: "held"; readonly listing: Listing; readonly findings: readonly Diagnostic[] }
   /** Held before it could be filled: the channel has no category for it yet. */
   | { readonly kind: "unplaced"; readonly product: Product; readonly findings: readonly Diagnostic[] }
-  /** The channel is not to have it, and which of our own decisions says so. */
-  | { readonly kind: "left-out"; readonly product: Product; readonly findings: readonly Diagnostic[] };
+  /** The channel is not to have it, and which of our own decisions says so; with its listing, where that was filled before. */
+  | {
+      readonly kind: "left-out";
+      readonly product: ProductView;
+      readonly listing: Listing | undefined;
+      readonly findings: readonly Diagnostic[];
+    };
 
 /** The product that an outcome is about, as the channel sees it. */
-export const productOf = (outcome: Outcome): Product =>
+export const productOf = (outcome: Outcome): ProductView =>
   outcome.kind === "ready" || outcome.kind === "held" ? outcome.listing.product : outcome.product;
 
 /** Whether faults keep the product from a channel that it is meant for. */
 export const isHeld = ({ kind }: Outcome): boolean => kind === "held" || kind === "unplaced";
+
+/** What a product's fields came to, ready or not; undefined where it was never filled. */
+export const listingOf = (outcome: Outcome): Listing | undefined =>
+  outcome.kind === "unplaced" ? undefined : outcome.listing;

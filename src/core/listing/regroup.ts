@@ -1,4 +1,4 @@
-import { productWith, textOf, type Product } from "../catalogue/product.js";
+import { productWith, textOf, type ProductView } from "../catalogue/product.js";
 import { axesTaken, axisRuleFor } from "../channel/axis-rules.js";
 import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
 import { termKey } from "../values/text.js";
@@ -53,7 +53,10 @@ export const regroup = (members: readonly PricedProduct[], setup: ChannelSetup):
 };
 
 /** Things by their product's group; what has none stands by itself. */
-export const byGroup = <T>(all: readonly T[], productOf: (one: T) => Product): readonly (readonly T[])[] => {
+export const byGroup = <T>(
+  all: readonly T[],
+  productOf: (one: T) => ProductView,
+): readonly (readonly T[])[] => {
   const groups = new Map<string, T[]>();
   for (const one of all) {
     const { group, sku } = productOf(one);

@@ -13,34 +13,52 @@ export interface VariedFamily {
   /** The attributes that the family varies by. */
   readonly axes: readonly string[];
   readonly definition: ChannelDefinition;
-  /** Titles of the family's other listings and groups that came before, as {@link termKey}, with one SKU that has it. */
-  readonly shownBefore: ReadonlyMap<string, string>;
+  /** One SKU of the groups before this one that has a title, by {@link termKey}; undefined where none came before. */
+  readonly shownBefore: ((title: string) => string | undefined) | undefined;
 }
 
-/** The titles under which a family's listings and groups stand beside each other. */
-export interface TitlesShown {
-  readonly seen: ReadonlyMap<string, string>;
-  note(listings: readonly Listing[]): void;
-}
+/** Which of a family's groups had each title first, and under which SKU. */
+const firstTitles = (
+  groups: readonly (readonly Listing[])[],
+  name: Field,
+): ReadonlyMap<string, { readonly group: number; readonly sku: string }> => {
+  const first = new Map<string, { readonly group: number; readonly sku: string }>();
+  for (const [group, listings] of groups.entries())
+    for (const { value, product } of listings) {
+      const title = value(name.slot);
+      const key = typeof title === "string" ? termKey(title) : undefined;
+      if (key !== undefined && !first.has(key)) first.set(key, { group, sku: product.sku });
+    }
+  return first;
+};
 
-export const titlesShown = ({ roles }: ChannelDefinition): TitlesShown => {
-  const seen = new Map<string, string>();
-  return {
-    seen,
-    note(listings) {
-      for (const { value, product } of roles.name === undefined ? [] : listings) {
-        const title = value(roles.name?.slot ?? -1);
-        if (typeof title === "string" && !seen.has(termKey(title))) seen.set(termKey(title), product.sku);
-      }
-    },
-  };
+/** Arranges the groups of one family by the channel's group model; each knows the titles of those before it. */
+export const varyAll = (
+  groups: readonly (readonly Listing[])[],
+  definition: ChannelDefinition,
+): readonly VariedFamily[] => {
+  const { name } = definition.roles;
+  // Titles of a family that is one group are looked at in that group alone.
+  const titles = groups.length < 2 || name === undefined ? undefined : firstTitles(groups, name);
+  return groups.map((listings, group) =>
+    vary(
+      listings,
+      definition,
+      titles === undefined || group === 0
+        ? undefined
+        : (title) => {
+            const found = titles.get(title);
+            return found === undefined || found.group >= group ? undefined : found.sku;
+          },
+    ),
+  );
 };
 
 /** Arranges a family's listings by the channel's group model. */
 export const vary = (
   listings: readonly Listing[],
   definition: ChannelDefinition,
-  shownBefore: ReadonlyMap<string, string> = new Map(),
+  shownBefore?: VariedFamily["shownBefore"],
 ): VariedFamily => {
   const [first] = listings;
   const { groups } = definition;

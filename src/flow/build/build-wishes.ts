@@ -1,5 +1,5 @@
 import { asSku } from "../../core/ids.js";
-import type { Product } from "../../core/catalogue/product.js";
+import type { ProductView } from "../../core/catalogue/product.js";
 import { fieldNamed, type ChannelDefinition, type PurposeName } from "../../core/channel/definition.js";
 import type { Field } from "../../core/channel/field.js";
 import type { LayoutDefinition } from "../../core/channel/layout-definition.js";
@@ -20,7 +20,7 @@ export interface BuildWishes {
   /** At most so many listings, whole groups; for a trial run. */
   readonly limit: number;
   /** Whether a product was chosen. */
-  isMeant(product: Product): boolean;
+  isMeant(product: ProductView): boolean;
   /** SKUs to be withdrawn; undefined: what left the selection. */
   readonly ending: readonly string[] | undefined;
   /** Whether a person confirmed that many listings end. */
@@ -98,7 +98,7 @@ export const named = (
 /** A family with the members that were chosen; its own row goes with them. */
 export const chosenOf = (
   { group, members }: FileFamily,
-  isMeant: (product: Product) => boolean,
+  isMeant: (product: ProductView) => boolean,
 ): FileFamily | undefined => {
   const chosen = members.filter(({ listing }) => listing !== undefined && isMeant(listing.product));
   return chosen.length === 0 ? undefined : { group, members: chosen };

@@ -4,7 +4,8 @@ import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
 import { fold } from "../../core/values/text.js";
 import { fileSource } from "../../formats/byte-source.js";
-import { openTable, type TableOptions } from "../../formats/open-table.js";
+import { openTable } from "../../formats/open-table.js";
+import type { TableOptions } from "../../formats/kinds/file-kind.js";
 import type { ChannelLedger } from "../../store/ledger.js";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 

@@ -10,7 +10,8 @@ import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { nearest } from "../../core/values/nearest.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
 import type { ByteSource } from "../../formats/byte-source.js";
-import { openTable, type TableOptions } from "../../formats/open-table.js";
+import { openTable } from "../../formats/open-table.js";
+import type { TableOptions } from "../../formats/kinds/file-kind.js";
 import type { TableStream } from "../../formats/table-stream.js";
 import type { Store } from "../../store/store.js";
 import {

@@ -1,3 +1,4 @@
+import { purposeNames } from "../../core/channel/definition.js";
 import { Transform } from "class-transformer";
 import { IsBoolean, ValidateBy, type ValidationOptions } from "class-validator";
 import { isCurrency } from "../../core/values/currencies.js";
@@ -118,7 +119,7 @@ const areDifferent = (entries: readonly unknown[]): boolean =>
   new Set(entries.map((entry) => (typeof entry === "string" ? entry : (entry as { layer: string }).layer)))
     .size === entries.length;
 
-const purposes: readonly string[] = ["full", "amend", "offer", "stock", "withdraw"];
+const purposes: readonly string[] = purposeNames;
 
 /** What files are for: names, or names with what a blank means and which fields they carry. */
 export const ArePurposes = (): PropertyDecorator =>

@@ -1,4 +1,8 @@
 import { describe, expect, it } from "vitest";
+import { listingOf, type Listing } from "../../../src/core/listing/listing.js";
+import { place } from "../../../src/core/listing/place.js";
+import type { Plans } from "../../../src/core/listing/plan.js";
+import { price } from "../../../src/core/listing/price/price.js";
 import { asFieldCode } from "../../../src/core/ids.js";
 import { canonicalText } from "../../../src/core/values/show.js";
 import { definitionOf } from "../../kit/definition.js";
@@ -36,6 +40,27 @@ describe("what becomes of a product on a channel", () => {
     expect(told(only(spade, setupOf(definition, { select: "quantity > 0" })))).toBe(
       "left-out: it does not meet the channel's condition: quantity > 0",
     );
+  });
+
+  it("when it is filled and then left out, then its listing is kept with the reason", () => {
+    const outcome = only(spade, {
+      ...setup,
+      selection: { ...setup.selection, leastReadiness: 101 },
+    });
+    expect(outcome).toMatchObject({ kind: "left-out", findings: [{ code: "below-least-readiness" }] });
+    const listing = outcome === undefined ? undefined : listingOf(outcome);
+    expect(listing?.plan.fields.length).toBeGreaterThan(1);
+    expect(listing?.value(definition.fields.find(({ code }) => code === "title")?.slot ?? -1)).toBe("Spade");
+  });
+
+  it("when it was priced, then the compiler lets nobody place or price it again", () => {
+    const again = (listing: Listing, plans: Plans): unknown[] => [
+      // @ts-expect-error a product as the channel sees it has its place already
+      place(listing.product, setup, plans),
+      // @ts-expect-error and its price
+      price(listing, undefined, setup),
+    ];
+    expect(again).toBeTypeOf("function");
   });
 
   it("when its category has no placement, then the sentence names the file to add it to", () => {

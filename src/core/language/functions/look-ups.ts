@@ -77,7 +77,7 @@ export const lookUps: readonly ExpressionFunction[] = [
     name: "from_table",
     family: "look-ups",
     summary:
-      "The cell of one of your tables (tables/NAME.csv) in a column, in the row whose first columns hold the keys. Where none holds them as written, case and accents do not matter; a blank first key gives blank.",
+      "The cell of one of your tables in a column, in the row whose first columns hold the keys. Where none holds them as written, case and accents do not matter; a blank first key gives blank.",
     parameters: [parameter("table", "text"), parameter("column", "text"), parameter("key", "any")],
     repeats: true,
     result: "any",

@@ -1,7 +1,7 @@
 import { diagnostic, type Diagnostic, type Note } from "../../diagnostics/diagnostic.js";
 import type { Code, FactsByCode } from "../../diagnostics/findings/findings.js";
 import type { Place } from "../../diagnostics/place.js";
-import type { Product } from "../../catalogue/product.js";
+import type { ProductView } from "../../catalogue/product.js";
 import type { FamilyCheck, Report } from "./check-kind.js";
 import { familyChecks, fieldChecks, listingChecks } from "./checks/checks.js";
 import type { ChannelSetup } from "../channel-setup.js";
@@ -10,7 +10,7 @@ import { percentOf, sharesOf } from "../readiness/readiness.js";
 import type { VariedFamily } from "../vary.js";
 
 /** Tells the file, row and column that an attribute's value came from. */
-export type Provenance = (product: Product, slot: number) => Place | undefined;
+export type Provenance = (product: ProductView, slot: number) => Place | undefined;
 
 /** Checks one family's listings by every rule, and by checks that remember what came before; says which are ready. */
 export const check = (
@@ -42,7 +42,7 @@ const outcome = (listing: Listing, findings: readonly Diagnostic[], setup: Chann
   const where = { product: product.sku, channel: setup.channel };
   return {
     kind: "left-out",
-    product,
+    ...{ product, listing },
     findings: [diagnostic("below-least-readiness", { percent, least }, where, "advice")],
   };
 };

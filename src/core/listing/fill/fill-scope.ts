@@ -1,5 +1,5 @@
 import type { Family } from "../../catalogue/family.js";
-import { textOf, valueOf, type Product } from "../../catalogue/product.js";
+import { textOf, valueOf, type ProductView } from "../../catalogue/product.js";
 import { LIST_SEPARATOR } from "../../catalogue/record.js";
 import type { CategoryField } from "../../channel/category-rules.js";
 import type { Scope } from "../../language/compiler.js";
@@ -36,7 +36,7 @@ const axisValues = ({ product, axes }: PricedProduct): MaybeBlank => {
   return values.length === 0 ? undefined : values;
 };
 
-const groupImages = (record: Product | undefined, members: readonly Product[]): MaybeBlank => {
+const groupImages = (record: ProductView | undefined, members: readonly ProductView[]): MaybeBlank => {
   const own = record === undefined ? undefined : valueOf(record, "images");
   if (isList(own)) return own;
   const all = members.flatMap((member) => {
@@ -50,13 +50,13 @@ const groupImages = (record: Product | undefined, members: readonly Product[]): 
 export interface Shared {
   readonly images: MaybeBlank;
   /** The group's members as the channel sees them; of a product without a group, itself. */
-  readonly members: readonly Product[];
+  readonly members: readonly ProductView[];
 }
 
 export const sharedOf = (
   family: Pick<Family, "record">,
-  all: readonly Product[],
-  members: readonly Product[],
+  all: readonly ProductView[],
+  members: readonly ProductView[],
 ): Shared => {
   let known: { readonly images: MaybeBlank } | undefined;
   return {
@@ -129,7 +129,7 @@ export class FillScope implements Scope {
   }
 
   /** The product that a field's fill reads: the group itself for what belongs to it. */
-  productOf({ rule }: PlannedField): Product {
+  productOf({ rule }: PlannedField): ProductView {
     const scope = rule.field.level === "group" ? this.group?.scopeIn(this.priced.plan) : undefined;
     return (scope ?? this).priced.product;
   }

@@ -1,4 +1,4 @@
-import type { Product } from "../../catalogue/product.js";
+import type { ChannelProduct } from "../../catalogue/product.js";
 import { asSku } from "../../ids.js";
 import { order } from "../../language/operations.js";
 import type { MaybeBlank } from "../../values/value.js";
@@ -6,7 +6,7 @@ import { axesOf } from "../demand.js";
 
 /** A group as a product: it has what its members have in common, and never what one of them has by chance. */
 export interface GroupView {
-  readonly product: Product;
+  readonly product: ChannelProduct;
   /** Some of the members' texts of an attribute in which they differ, a dozen at most; undefined where they agree, and for what they vary by. */
   differing(slot: number): readonly string[] | undefined;
 }
@@ -23,7 +23,7 @@ const commonBeginning = (names: readonly string[]): string | undefined => {
 const TOLD_VALUES = 12;
 
 /** Some of the members' texts of an attribute, those that say the same once: 300 g and 0.3 kg are one weight. */
-const distinct = (members: readonly Product[], slot: number): readonly string[] => {
+const distinct = (members: readonly ChannelProduct[], slot: number): readonly string[] => {
   const found = new Map<string, MaybeBlank>();
   for (const member of members) {
     const text = member.text(slot);
@@ -36,12 +36,15 @@ const distinct = (members: readonly Product[], slot: number): readonly string[] 
   return [...found.keys()];
 };
 
-const textsOf = (members: readonly Product[], slot: number): readonly string[] => [
+const textsOf = (members: readonly ChannelProduct[], slot: number): readonly string[] => [
   ...new Set(members.flatMap((member) => member.text(slot) ?? [])),
 ];
 
 /** The members of one group of a channel as the group itself, under a SKU of its own. */
-export const groupView = (members: readonly [Product, ...Product[]], sku: string): GroupView => {
+export const groupView = (
+  members: readonly [ChannelProduct, ...ChannelProduct[]],
+  sku: string,
+): GroupView => {
   const [first] = members;
   const { attributes } = first;
   const skuSlot = attributes.slot("sku");
@@ -64,7 +67,7 @@ export const groupView = (members: readonly [Product, ...Product[]], sku: string
     look(slot);
     return texts[slot];
   };
-  const having = (slot: number, written: string): Product | undefined =>
+  const having = (slot: number, written: string): ChannelProduct | undefined =>
     members.find((member) => member.text(slot) === written);
   return {
     product: {

@@ -1,4 +1,4 @@
-import { productWith, type Product } from "../../catalogue/product.js";
+import { productWith, type ChannelProduct, type Product, type ProductView } from "../../catalogue/product.js";
 import { diagnostic, type Diagnostic, type Severity } from "../../diagnostics/diagnostic.js";
 import { calculate, order } from "../../language/operations.js";
 import type { ReadyProgram } from "../../language/program.js";
@@ -24,6 +24,9 @@ const bounded = ["price", "sale_price"] as const;
 
 const rounded = (value: MaybeBlank): MaybeBlank => (isMoney(value) ? payable(value) : value);
 
+/** What was priced is another thing to the compiler than what was not. */
+const asSeen = (product: ProductView): ChannelProduct => product;
+
 /** The product as the channel is to see it: its prices by the channel's rules and bounds, its share of the stock. */
 export const price = (
   placed: PlacedProduct,
@@ -32,8 +35,9 @@ export const price = (
 ): PricedProduct => {
   const { prices, stock, attributes } = setup;
   const axes = axesOf(placed);
-  if (prices === undefined && stock === undefined) return { ...placed, axes, notes: [] };
   const { product } = placed;
+  if (prices === undefined && stock === undefined)
+    return { ...placed, axes, notes: [], product: asSeen(product) };
   const repricing: Repricing = { setup, product, values: new Map(), findings: [] };
   if (prices !== undefined) {
     applyRules(repricing, prices, base);
@@ -45,7 +49,7 @@ export const price = (
   return {
     ...placed,
     axes,
-    product: productWith(product, attributes, repricing.values),
+    product: asSeen(productWith(product, attributes, repricing.values)),
     notes: repricing.findings,
   };
 };
@@ -158,7 +162,7 @@ const watchChange = (repricing: Repricing, { greatestChange }: PricePolicy): voi
           after: shownText(after),
           percent: Math.round(percent),
           limit: greatestChange,
-          file: `channels/${setup.channel}/channel.yaml`,
+          file: setup.files.policy,
         },
         where(repricing),
       ),

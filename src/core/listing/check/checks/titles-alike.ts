@@ -10,14 +10,14 @@ export const titlesAlike: FamilyCheck = {
   check({ listings, definition, toldApartBy, axes, shownBefore }, reportFor) {
     const field = toldApartBy ?? definition.roles.name;
     // One alone in its family has nobody to be told apart from.
-    if (field === undefined || (listings.length < 2 && shownBefore.size === 0)) return;
+    if (field === undefined || (listings.length < 2 && shownBefore === undefined)) return;
     const isAlone = toldApartBy !== undefined || listings.length < 2;
     const own = new Map<string, string>();
     listings.forEach(({ value, product, plan }, index) => {
       const title = value(field.slot);
       if (typeof title !== "string") return;
       const key = termKey(title);
-      const before = field === definition.roles.name ? shownBefore.get(key) : undefined;
+      const before = field === definition.roles.name ? shownBefore?.(key) : undefined;
       const beside = field.level === "group" && !isAlone ? undefined : own.get(key);
       if (!own.has(key)) own.set(key, product.sku);
       const other = before ?? beside;

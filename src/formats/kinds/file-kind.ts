@@ -1,0 +1,35 @@
+import type { ByteSource } from "../byte-source.js";
+import type { Format, TableStream } from "../table-stream.js";
+import type { Encoding } from "../text-stream.js";
+
+/** What a source file or the command line states of a file; all the rest is found out. */
+export interface TableOptions {
+  readonly format?: Format | undefined;
+  readonly encoding?: Encoding | undefined;
+  readonly delimiter?: string | undefined;
+  readonly sheet?: string | number | undefined;
+  readonly headerRow?: number | undefined;
+  readonly records?: string | undefined;
+}
+
+/** The beginning of a file, for telling what it holds. */
+export interface FileHead {
+  readonly bytes: Buffer;
+  /** The same as text, in the encoding that it shows. */
+  readonly text: string;
+  /** What the file's name says that it is. */
+  readonly named: Format | undefined;
+}
+
+/** One kind of file that is read as a table. */
+export interface FileKind {
+  readonly format: Format;
+  /** What it is called in a sentence. */
+  readonly words: string;
+  /** Endings of names, in small letters. */
+  readonly extensions: readonly string[];
+  /** Whether a file begins as one of this kind does. */
+  holds(head: FileHead): boolean;
+  /** @throws Refusal when the file is no table, or not whole */
+  open(source: ByteSource, options: TableOptions): Promise<TableStream>;
+}

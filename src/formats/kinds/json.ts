@@ -1,0 +1,38 @@
+import type { FileHead, FileKind } from "./file-kind.js";
+
+const jsonHead = /^\s*(?:\[\s*[[{]|\[\s*\]|\{\s*")/;
+
+const isJson = (text: string): boolean => {
+  try {
+    JSON.parse(text);
+    return true;
+  } catch {
+    return false;
+  }
+};
+
+/** Objects one a line: the first line is whole by itself, and more follow or the name says so. */
+const areLines = ({ text, named }: FileHead): boolean => {
+  const [first = "", second = ""] = text.split("\n").filter((line) => line.trim() !== "");
+  return (
+    first.trimStart().startsWith("{") &&
+    isJson(first) &&
+    (second.trimStart().startsWith("{") || named !== "json")
+  );
+};
+
+export const jsonLines: FileKind = {
+  format: "jsonl",
+  words: "JSON Lines",
+  extensions: ["jsonl", "ndjson"],
+  holds: (head) => jsonHead.test(head.text) && areLines(head),
+  open: async (source, options) => (await import("../json-reader.js")).openJsonLines(source, options),
+};
+
+export const json: FileKind = {
+  format: "json",
+  words: "JSON",
+  extensions: ["json"],
+  holds: ({ text }) => jsonHead.test(text),
+  open: async (source, options) => (await import("../json-reader.js")).openJson(source, options),
+};
