@@ -1,7 +1,9 @@
+import { command } from "./command.js";
+import { flag, text, oneOf, limit } from "./options/option.js";
 import { mkdtemp, rm } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { join, relative, resolve } from "node:path";
-import type { PurposeName } from "../core/channel/definition.js";
+import { purposeNames, type PurposeName } from "../core/channel/definition.js";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { heading } from "../workspace/wording.js";
@@ -21,39 +23,65 @@ import type { BuildWishes } from "../flow/build/build-wishes.js";
 import { productTest } from "../flow/export/chosen-products.js";
 import { withCatalogue, type OpenCatalogue } from "../flow/open-catalogue.js";
 import { loadChannels, runChannels } from "../flow/run-channels.js";
-import type { BuildOptions } from "./options/build-options.js";
-import { validOptions } from "./options/valid-options.js";
+import type { Given } from "./options/given-options.js";
+
+const table = {
+  purpose: oneOf(
+    "--purpose <purpose>",
+    "what the files are for: full, amend, offer, stock, withdraw (full)",
+    purposeNames,
+  ),
+  only: text(
+    "--only <fields>",
+    "with amend: just these fields of the channel, with commas between",
+    "is a list of fields with commas between",
+    100_000,
+  ),
+  changed: flag("--changed", "only what differs from what was sent last"),
+  keepLive: flag("--keep-live", "with full: fill what would be erased from what the channel has"),
+  where: text(
+    "--where <condition>",
+    "only products for which this holds",
+    "is a condition of at most 10,000 characters",
+    10_000,
+  ),
+  category: text(
+    "--category <path>",
+    "only products in this category of ours or below it",
+    "is a category's path, or the end of one",
+  ),
+  group: text("--group <name>", "only the members of this group", "is a group's name"),
+  sku: text(
+    "--sku <list>",
+    "only these SKUs: with commas between, or @FILE with one a line",
+    "is a list of SKUs with commas between, or @FILE with one a line",
+    1_000_000,
+  ),
+  failed: text(
+    "--failed <report>",
+    "only what this result report of the channel refused, and is ready now",
+    "is the channel's result report",
+    4000,
+  ),
+  limit: limit("so many listings at most, whole groups: for a trial"),
+  yes: flag("--yes", "with withdraw: also where many listings end at once"),
+  confirmPrices: text(
+    "--confirm-prices <skus>",
+    "these may change by more than channel.yaml allows, this once: SKUs with commas between, or all",
+    "is a list of SKUs, or all",
+    100_000,
+  ),
+  out: text("--out <dir>", "the folder for the files (out, in the workspace)", "is a folder"),
+  dryRun: flag("--dry-run", "say what would be written, and write nothing"),
+};
 
 /** `lexicant build`: the channels' files, from all that is ready. */
-export const build: CommandFile = {
-  declare: (command) =>
-    command
-      .argument("[channels...]", "channels (all in use, if none is named)")
-      .option("--purpose <purpose>", "what the files are for: full, amend, offer, stock, withdraw (full)")
-      .option("--only <fields>", "with amend: just these fields of the channel, with commas between")
-      .option("--changed", "only what differs from what was sent last")
-      .option("--keep-live", "with full: fill what would be erased from what the channel has")
-      .option("--where <condition>", "only products for which this holds")
-      .option("--category <path>", "only products in this category of ours or below it")
-      .option("--group <name>", "only the members of this group")
-      .option("--sku <list>", "only these SKUs: with commas between, or @FILE with one a line")
-      .option("--failed <report>", "only what this result report of the channel refused, and is ready now")
-      .option("--limit <count>", "so many listings at most, whole groups: for a trial")
-      .option("--yes", "with withdraw: also where many listings end at once")
-      .option(
-        "--confirm-prices <skus>",
-        "these may change by more than channel.yaml allows, this once: SKUs with commas between, or all",
-      )
-      .option("--out <dir>", "the folder for the files (out, in the workspace)")
-      .option("--dry-run", "say what would be written, and write nothing"),
-  async run({ args, options, io }) {
-    const given = await validOptions(
-      options,
-      ["purpose", "out", "confirmPrices", "only", "where", "category", "group", "sku", "limit", "failed"],
-      async () => (await import("./options/build-options.js")).BuildOptions,
-    );
+export const build: CommandFile = command({
+  args: [["[channels...]", "channels (all in use, if none is named)"]],
+  options: table,
+  async run({ given, args, options, io }) {
     return withCatalogue(options.workspace, io, async (open) => {
-      const asked = await wishesOf(given, options, open, io);
+      const asked = await wishesOf(given, open, io);
       const channels = await channelsFor(asked.purpose, args, given.confirmPrices, open);
       const wishes = await withFailed(given.failed, channels, asked, open, io);
       if (channels.length === 0) {
@@ -62,7 +90,7 @@ export const build: CommandFile = {
         );
         return 0;
       }
-      const dryRun = options["dryRun"] === true;
+      const dryRun = given.dryRun;
       // What a dry run writes, nobody is to find.
       const aside = dryRun ? await mkdtemp(join(tmpdir(), "lexicant-dry-run-")) : undefined;
       const out = given.out === undefined ? open.workspace.path("out") : resolve(io.cwd, given.out);
@@ -73,17 +101,12 @@ export const build: CommandFile = {
       }
     });
   },
-};
+});
 
 const listed = (text: string | undefined): readonly string[] | undefined =>
   text?.split(",").map((part) => part.trim());
 
-const wishesOf = async (
-  given: Partial<BuildOptions>,
-  options: Readonly<Record<string, unknown>>,
-  open: OpenCatalogue,
-  io: Io,
-): Promise<BuildWishes> => {
+const wishesOf = async (given: Given<typeof table>, open: OpenCatalogue, io: Io): Promise<BuildWishes> => {
   const purpose: PurposeName = given.purpose ?? "full";
   const isWithdrawal = purpose === "withdraw";
   // What is withdrawn may not be in the catalogue any more: it is chosen by the ledger.
@@ -92,12 +115,12 @@ const wishesOf = async (
     purpose,
     isMeant: test ?? (() => true),
     only: listed(given.only),
-    changedOnly: options["changed"] === true,
-    keepLive: options["keepLive"] === true,
+    changedOnly: given.changed,
+    keepLive: given.keepLive,
     limit: given.limit ?? Infinity,
     ending: isWithdrawal ? listed(given.sku) : undefined,
-    confirmed: options["yes"] === true,
-    isTrial: options["dryRun"] === true,
+    confirmed: given.yes,
+    isTrial: given.dryRun,
     at: io.now().toISOString(),
   };
 };

@@ -1,3 +1,5 @@
+import { command } from "./command.js";
+import { flag, text, limit } from "./options/option.js";
 import { withAncestors, type Category } from "../core/channel/category-tree.js";
 import { categoryIndex } from "../core/placement/category-index.js";
 import { searchCategories } from "../core/placement/search.js";
@@ -7,7 +9,6 @@ import { styleFor } from "../report/style.js";
 import { tableLines } from "../report/table.js";
 import type { CommandFile } from "./command-file.js";
 import { namedCategory, namedDefinition } from "../flow/channel-definition.js";
-import { validOptions } from "./options/valid-options.js";
 
 const SHOWN = 30;
 
@@ -15,33 +16,34 @@ const SHOWN = 30;
 const columns = [{ title: "code" }, { title: "category" }] as const;
 
 /** `lexicant categories CHANNEL [WORDS]`: the channel's tree, searched by words or shown below a category. */
-export const categories: CommandFile = {
-  declare: (command) =>
-    command
-      .argument("<channel>", "the channel")
-      .argument("[words...]", "words to look for; slips of the pen are forgiven")
-      .option("--under <category>", "only below this category, by code or path")
-      .option("--leaf", "only categories that hold no others")
-      .option("--limit <count>", `at most so many (${SHOWN} unless in JSON)`),
-  async run({ args, options, io }) {
+export const categories: CommandFile = command({
+  args: [
+    ["<channel>", "the channel"],
+    ["[words...]", "words to look for; slips of the pen are forgiven"],
+  ],
+  options: {
+    under: text(
+      "--under <category>",
+      "only below this category, by code or path",
+      "is a category's code or path",
+    ),
+    leaf: flag("--leaf", "only categories that hold no others"),
+    limit: limit(`at most so many (${SHOWN} unless in JSON)`),
+  },
+  async run({ given, args, options, io }) {
     const [channel = "", ...words] = args;
-    const given = await validOptions(
-      options,
-      ["under", "limit"],
-      async () => (await import("./options/category-options.js")).CategoryOptions,
-    );
     const definition = await namedDefinition(options.workspace, channel, io);
     const top = given.under === undefined ? undefined : namedCategory(definition, given.under);
     const meant = (category: Category): boolean =>
       (top === undefined || (category !== top && withAncestors(category).includes(top))) &&
-      (options["leaf"] !== true || !category.hasChildren);
+      (!given.leaf || !category.hasChildren);
     const found =
       words.length === 0
         ? definition.tree.all
         : searchCategories(words.join(" "), categoryIndex(definition.tree)).map(({ category }) => category);
     // Without words the tree is shown level by level: what stands at its top, or right below the category named.
     const level =
-      words.length > 0 || options["leaf"] === true || options.json
+      words.length > 0 || given.leaf || options.json
         ? meant
         : (category: Category) => category.parent === top;
     const chosen = found.filter((category) => meant(category) && level(category));
@@ -83,4 +85,4 @@ export const categories: CommandFile = {
       );
     return 0;
   },
-};
+});

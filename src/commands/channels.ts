@@ -1,3 +1,4 @@
+import { command } from "./command.js";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import type { Io } from "../io/io.js";
@@ -25,11 +26,12 @@ const columns = [
 ] as const;
 
 /** `lexicant channels`: every definition that can be used, with what it holds; `lexicant channels add` takes some into use. */
-export const channels: CommandFile = {
-  declare: (command) =>
-    command
-      .argument("[add]", 'the word "add", to take channels into use with fills to begin with')
-      .argument("[names...]", "the channels to add"),
+export const channels: CommandFile = command({
+  args: [
+    ["[add]", 'the word "add", to take channels into use with fills to begin with'],
+    ["[names...]", "the channels to add"],
+  ],
+  options: {},
   async run({ args, options, io }) {
     const [action, ...names] = args;
     if (action !== undefined) return add(action, names, options, io);
@@ -54,7 +56,7 @@ export const channels: CommandFile = {
     else print(found, workspace !== undefined, io);
     return 0;
   },
-};
+});
 
 const add = async (
   action: string,

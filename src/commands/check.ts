@@ -1,3 +1,5 @@
+import { command, type Work } from "./command.js";
+import { flag, text, wholeNumber } from "./options/option.js";
 import { resolve } from "node:path";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
@@ -9,7 +11,7 @@ import { findingJson } from "../report/json.js";
 import type { Store } from "../store/store.js";
 import type { WorkspaceChannel } from "../workspace/channel-files.js";
 import { version } from "../workspace/version.js";
-import type { CommandFile, Request } from "./command-file.js";
+import type { CommandFile } from "./command-file.js";
 import type { ExitCode } from "../io/exit-code.js";
 import { exitFor } from "../flow/channel-counts.js";
 import { checkCatalogue, type Checked } from "../flow/check/check-catalogue.js";
@@ -19,61 +21,83 @@ import { refuseUnknown } from "../flow/check/narrowing.js";
 import { withCatalogue, type OpenCatalogue } from "../flow/open-catalogue.js";
 import { loadChannels } from "../flow/run-channels.js";
 import { tellAdvice } from "../report/tell-advice.js";
-import type { CheckOptions } from "./options/check-options.js";
-import { validOptions } from "./options/valid-options.js";
 
 /** Products named for each cause where all is asked for. */
 const ALL_EXAMPLES = 50;
 
+const table = {
+  sku: text(
+    "--sku <sku>",
+    "only this product: where it stands on each channel, and every reason",
+    "is a product's SKU",
+    300,
+  ),
+  category: text(
+    "--category <category>",
+    "only products in this category, ours or the channel's, or below it",
+    "is a category of ours or of the channel's, by path or code",
+    300,
+  ),
+  field: text(
+    "--field <field>",
+    "only what is found in this field of the channel",
+    "is a field of the channel",
+    300,
+  ),
+  code: text(
+    "--code <code>",
+    "only this kind of finding",
+    "is a finding's code, such as missing-required",
+    300,
+  ),
+  all: flag("--all", "every cause, with more products to each"),
+  maxErrors: wholeNumber(
+    "--max-errors <count>",
+    "end with 0 as long as no more products than this are held",
+    { least: 0 },
+  ),
+  csv: flag("--csv", "each finding as a row for a spreadsheet"),
+  sarif: flag("--sarif", "for editors and code hosts: each finding at its row or line (SARIF 2.1.0)"),
+  watch: flag("--watch", "check again whenever a decision file, a table or the catalogue changes"),
+  links: flag("--links", "ask each web address that the listings show whether it is there"),
+  privateAddresses: flag(
+    "--private-addresses",
+    "with --links: addresses of this machine and its network too",
+  ),
+};
+
 /** `lexicant check`: what stands between the catalogue and each channel, by cause. */
-export const check: CommandFile = {
-  declare: (command) =>
-    command
-      .argument("[channels...]", "channels (all in use, if none is named)")
-      .option("--sku <sku>", "only this product: where it stands on each channel, and every reason")
-      .option("--category <category>", "only products in this category, ours or the channel's, or below it")
-      .option("--field <field>", "only what is found in this field of the channel")
-      .option("--code <code>", "only this kind of finding")
-      .option("--all", "every cause, with more products to each")
-      .option("--max-errors <count>", "end with 0 as long as no more products than this are held")
-      .option("--csv", "each finding as a row for a spreadsheet")
-      .option("--sarif", "for editors and code hosts: each finding at its row or line (SARIF 2.1.0)")
-      .option("--watch", "check again whenever a decision file, a table or the catalogue changes")
-      .option("--links", "ask each web address that the listings show whether it is there")
-      .option("--private-addresses", "with --links: addresses of this machine and its network too"),
-  async run(request) {
-    const { options, io } = request;
-    const given = await validOptions(
-      options,
-      ["sku", "category", "field", "code", "maxErrors"],
-      async () => (await import("./options/check-options.js")).CheckOptions,
-    );
-    const forms = ["csv", "sarif", "json", "watch", "links"].filter((name) => options[name] === true);
+export const check: CommandFile = command({
+  args: [["[channels...]", "channels (all in use, if none is named)"]],
+  options: table,
+  async run(work) {
+    const { given, options, io } = work;
+    const wanted = { ...given, json: options.json };
+    const forms = (["csv", "sarif", "json", "watch", "links"] as const).filter((name) => wanted[name]);
     if (forms.length > 1)
       throw new Refusal([
         diagnostic("unknown-option", {
           reason: `${forms.map((form) => `--${form}`).join(" and ")} do not go together; give one of them`,
         }),
       ]);
-    if (options["watch"] === true) return watched(request, given);
-    return withCatalogue(options.workspace, io, (open) => once(request, given, open));
+    if (given.watch) return watched(work);
+    return withCatalogue(options.workspace, io, (open) => once(work, open));
   },
-};
+});
 
-const watched = async (
-  request: Request<Record<string, unknown>>,
-  given: Partial<CheckOptions>,
-): Promise<ExitCode> => {
-  const { options, io } = request;
+type CheckWork = Work<typeof table>;
+
+const watched = async (work: CheckWork): Promise<ExitCode> => {
+  const { options, io } = work;
   const { watchWorkspace } = await import("../flow/check/watch.js");
   const { watchScreen } = await import("../report/watch-screen.js");
   return watchWorkspace(resolve(io.cwd, options.workspace), watchScreen(io), () =>
-    withCatalogue(options.workspace, io, (open) => once(request, given, open)),
+    withCatalogue(options.workspace, io, (open) => once(work, open)),
   );
 };
 
 const linksChecked = async (
-  { options, io }: Pick<Request<Record<string, unknown>>, "options" | "io">,
+  { given, options, io }: CheckWork,
   channels: readonly WorkspaceChannel[],
   store: Store,
 ): Promise<ExitCode> => {
@@ -81,7 +105,7 @@ const linksChecked = async (
   const { linkJson, linkLines } = await import("../report/link-report.js");
   const { json, quiet } = options;
   const tallies = await checkLinks(channels, store, {
-    allowPrivate: options["privateAddresses"] === true,
+    allowPrivate: given.privateAddresses,
     now: () => io.now(),
     onFinding: (finding) => json && io.out(findingJson(finding)),
     onProgress(asked) {
@@ -93,10 +117,10 @@ const linksChecked = async (
 };
 
 const once = async (
-  { args, options, io }: Request<Record<string, unknown>>,
-  given: Partial<CheckOptions>,
+  work: CheckWork,
   { workspace, store, surroundings }: OpenCatalogue,
 ): Promise<ExitCode> => {
+  const { args, given, options, io } = work;
   const channels = await loadChannels(workspace, store, args, await surroundings());
   if (channels.length === 0) {
     io.err(
@@ -111,12 +135,11 @@ const once = async (
     else io.out(`${standingLines(checked, io).join("\n")}\n`);
     return checked.standings.some(({ outcome }) => isHeld(outcome)) ? 1 : 0;
   }
-  if (options["links"] === true) return linksChecked({ options, io }, channels, store);
-  const all = options["all"] === true;
+  if (given.links) return linksChecked(work, channels, store);
   const check = (onFinding?: (finding: Parameters<typeof findingJson>[0]) => void): Promise<Checked> =>
     checkCatalogue(store, channels, {
       ...given,
-      ...(all ? { examples: ALL_EXAMPLES } : {}),
+      ...(given.all ? { examples: ALL_EXAMPLES } : {}),
       ...(onFinding === undefined ? {} : { onFinding }),
     });
   const exit = ({ channels: checked }: Checked): ExitCode =>
@@ -124,11 +147,11 @@ const once = async (
       checked.map(({ counts }) => counts),
       given.maxErrors,
     );
-  if (options["csv"] === true) {
+  if (given.csv) {
     io.out(csvLine(findingColumns));
     return exit(await check((finding) => io.out(csvLine(findingCells(finding)))));
   }
-  if (options["sarif"] === true) {
+  if (given.sarif) {
     const { sarifLog } = await import("../report/sarif.js");
     const { locatorIn } = await import("../flow/check/locate.js");
     const log = sarifLog({ version: version(), locate: locatorIn(workspace) });
@@ -144,6 +167,6 @@ const once = async (
   }
   const checked = await check();
   tellAdvice(channels, io);
-  io.out(`${checkLines(checked, { all, ...given }, io).join("\n")}\n`);
+  io.out(`${checkLines(checked, given, io).join("\n")}\n`);
   return exit(checked);
 };

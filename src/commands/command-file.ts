@@ -1,5 +1,6 @@
 import type { Command } from "commander";
 import type { ExitCode } from "../io/exit-code.js";
+import type { OptionTable } from "./options/given-options.js";
 import type { Io } from "../io/io.js";
 
 /** What every command is given: its arguments and options as Commander read them. */
@@ -18,6 +19,8 @@ export interface CommonOptions {
 
 /** One command: how it is declared, and what it does. */
 export interface CommandFile {
+  /** Its own options, once for all. */
+  readonly options: OptionTable;
   declare(command: Command): Command;
   run(request: Request<Record<string, unknown>>): Promise<ExitCode>;
 }

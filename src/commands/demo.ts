@@ -1,3 +1,5 @@
+import { command } from "./command.js";
+import { flag } from "./options/option.js";
 import { existsSync } from "node:fs";
 import { cp, readdir, rename, rm } from "node:fs/promises";
 import { join, resolve } from "node:path";
@@ -20,17 +22,17 @@ const incoming = [
 ] as const;
 
 /** `lexicant demo [DIR]`: Brindlecote's workspace in a new folder, with its files imported. */
-export const demo: CommandFile = {
-  declare: (command) =>
-    command
-      .argument("[dir]", "a new folder (brindlecote)")
-      .option("--empty", "leave the files in data/ for you to import"),
-  async run({ args, options, io }) {
+export const demo: CommandFile = command({
+  args: [["[dir]", "a new folder (brindlecote)"]],
+  options: {
+    empty: flag("--empty", "leave the files in data/ for you to import"),
+  },
+  async run({ given, args, options, io }) {
     const [dir = "brindlecote"] = args;
     const root = resolve(io.cwd, options.workspace, dir);
     await copyDemo(root, dir);
     io.landed();
-    if (options["empty"] !== true)
+    if (!given.empty)
       for (const file of incoming)
         await importFile.run({ args: [join(root, file)], options: { ...options, workspace: root }, io });
     if (!options.json && !options.quiet)
@@ -43,7 +45,7 @@ export const demo: CommandFile = {
       );
     return 0;
   },
-};
+});
 
 /** Copies beside the target and renames, so that an interrupted copy is never taken for a workspace. */
 const copyDemo = async (root: string, shown: string): Promise<void> => {

@@ -1,3 +1,5 @@
+import { command } from "./command.js";
+import { oneOf, limit } from "./options/option.js";
 import { LIST_SEPARATOR } from "../core/catalogue/record.js";
 import { rowsOf } from "../core/listing/shape/file-family.js";
 import { shape } from "../core/listing/shape/shape.js";
@@ -12,7 +14,6 @@ import type { CommandFile } from "./command-file.js";
 import { withCatalogue } from "../flow/open-catalogue.js";
 import { loadChannel, runChannels } from "../flow/run-channels.js";
 import { textRegister } from "../core/catalogue/beside/text-register.js";
-import { validOptions } from "./options/valid-options.js";
 
 const SHOWN = 40;
 
@@ -22,19 +23,19 @@ interface Found {
 }
 
 /** `lexicant diff CHANNEL`: what a full build would change, by product and field. */
-export const diff: CommandFile = {
-  declare: (command) =>
-    command
-      .argument("<channel>", "the channel")
-      .option("--against <state>", "what it is held against: sent, or built (sent, where anything was)")
-      .option("--limit <count>", `show so many changes (${SHOWN})`),
-  async run({ args, options, io }) {
+export const diff: CommandFile = command({
+  args: [["<channel>", "the channel"]],
+  options: {
+    against: oneOf(
+      "--against <state>",
+      "what it is held against: sent, or built (sent, where anything was)",
+      ["sent", "built"] as const,
+      "is sent or built",
+    ),
+    limit: limit(`show so many changes (${SHOWN})`),
+  },
+  async run({ given, args, options, io }) {
     const [channel = ""] = args;
-    const given = await validOptions(
-      options,
-      ["against", "limit"],
-      async () => (await import("./options/diff-options.js")).DiffOptions,
-    );
     return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
       const loaded = await loadChannel(workspace, store, channel, await surroundings());
       const { setup } = loaded;
@@ -88,7 +89,7 @@ export const diff: CommandFile = {
       return 0;
     });
   },
-};
+});
 
 const count = ({ counts, fields }: Found, difference: Difference): void => {
   if (difference.kind === "new") counts.fresh++;

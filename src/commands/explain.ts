@@ -1,3 +1,5 @@
+import { command } from "./command.js";
+import { flag } from "./options/option.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { isHeld, type Listing } from "../core/listing/listing.js";
 import type { CommandFile } from "./command-file.js";
@@ -15,14 +17,16 @@ import { unknownSku } from "../flow/refusals.js";
 import { loadChannel } from "../flow/run-channels.js";
 
 /** `lexicant explain SKU CHANNEL [FIELD]`: how a listing, or one field of it, came about, and what is to be done. */
-export const explain: CommandFile = {
-  declare: (command) =>
-    command
-      .argument("<sku>", "the product's SKU")
-      .argument("<channel>", "the channel")
-      .argument("[field]", "one of the channel's fields: each step to its value")
-      .option("--all", "optional fields too that stay blank"),
-  async run({ args, options, io }) {
+export const explain: CommandFile = command({
+  args: [
+    ["<sku>", "the product's SKU"],
+    ["<channel>", "the channel"],
+    ["[field]", "one of the channel's fields: each step to its value"],
+  ],
+  options: {
+    all: flag("--all", "optional fields too that stay blank"),
+  },
+  async run({ given, args, options, io }) {
     const [sku = "", channel = "", code] = args;
     return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
       const known = await surroundings();
@@ -43,7 +47,7 @@ export const explain: CommandFile = {
         if (options.json) io.out(listingJson(explained, fields));
         else
           io.out(
-            `${[...headLines(explained, io), "", ...fieldTable(fields, listing, explained.setup, options["all"] === true, io)].join("\n")}\n`,
+            `${[...headLines(explained, io), "", ...fieldTable(fields, listing, explained.setup, given.all, io)].join("\n")}\n`,
           );
         return exit;
       }
@@ -58,4 +62,4 @@ export const explain: CommandFile = {
       return exit;
     });
   },
-};
+});

@@ -1,3 +1,5 @@
+import { command } from "./command.js";
+import { flag, text, named } from "./options/option.js";
 import { extname, resolve } from "node:path";
 import { existsSync } from "node:fs";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
@@ -10,35 +12,47 @@ import { sheetColumns } from "../flow/export/sheet-columns.js";
 import { csvFile, csvOut, xlsxFile } from "../flow/export/sheet-writer.js";
 import { withCatalogue } from "../flow/open-catalogue.js";
 import { refuseUnused } from "../flow/refusals.js";
-import type { ExportOptions } from "./options/export-options.js";
-import { validOptions } from "./options/valid-options.js";
 
 /** `lexicant export FILE`: products as a sheet that imports back unchanged. */
-export const exportSheet: CommandFile = {
-  declare: (command) =>
-    command
-      .argument("<file>", "a CSV or XLSX file to write, or - for CSV on standard output")
-      .option("--where <condition>", "only products for which it holds")
-      .option("--category <path>", "only products in this category or below it")
-      .option("--group <name>", "only the members of this group")
-      .option("--sku <list>", "only these SKUs: with commas between, or @FILE with one a line")
-      .option("--lacking <channel>", "only products that this channel holds back, with what it lacks")
-      .option(
-        "--for-channel <channel>",
-        "as this channel sees them; what changes there comes back for it alone",
-      )
-      .option("--only <attributes>", "only these attributes, with commas between")
-      .option("--force", "write over a file that is there"),
-  async run({ args, options, io }) {
+export const exportSheet: CommandFile = command({
+  args: [["<file>", "a CSV or XLSX file to write, or - for CSV on standard output"]],
+  options: {
+    where: text(
+      "--where <condition>",
+      "only products for which it holds",
+      "is a condition of at most 10,000 characters",
+      10_000,
+    ),
+    category: text(
+      "--category <path>",
+      "only products in this category or below it",
+      "is a category's path, or the end of one",
+    ),
+    group: text("--group <name>", "only the members of this group", "is a group's name"),
+    sku: text(
+      "--sku <list>",
+      "only these SKUs: with commas between, or @FILE with one a line",
+      "is a list of SKUs with commas between, or @FILE with one a line",
+      1_000_000,
+    ),
+    lacking: named("--lacking <channel>", "only products that this channel holds back, with what it lacks"),
+    forChannel: named(
+      "--for-channel <channel>",
+      "as this channel sees them; what changes there comes back for it alone",
+    ),
+    only: text(
+      "--only <attributes>",
+      "only these attributes, with commas between",
+      "is a list of attributes with commas between",
+      100_000,
+    ),
+    force: flag("--force", "write over a file that is there"),
+  },
+  async run({ given, args, options, io }) {
     const [file = ""] = args;
-    const given: Partial<ExportOptions> = await validOptions(
-      options,
-      ["where", "category", "group", "sku", "lacking", "forChannel", "only"],
-      async () => (await import("./options/export-options.js")).ExportOptions,
-    );
     const path = resolve(io.cwd, file);
     const isXlsx = extname(file).toLowerCase() === ".xlsx";
-    if (file !== "-" && options["force"] !== true && existsSync(path))
+    if (file !== "-" && !given.force && existsSync(path))
       throw new Refusal([diagnostic("file-exists", { path: file })]);
     return withCatalogue(options.workspace, io, async (open) => {
       const { store, workspace } = open;
@@ -60,4 +74,4 @@ export const exportSheet: CommandFile = {
       return 0;
     });
   },
-};
+});

@@ -1,3 +1,5 @@
+import { command } from "./command.js";
+import { flag } from "./options/option.js";
 import { categoryRules, type CategoryField } from "../core/channel/category-rules.js";
 import { needs, type Need } from "../core/channel/field.js";
 import { limitWords } from "../core/channel/limit-words.js";
@@ -9,13 +11,15 @@ import type { CommandFile } from "./command-file.js";
 import { namedCategory, namedDefinition } from "../flow/channel-definition.js";
 
 /** `lexicant fields CHANNEL CATEGORY`: what the channel demands of a listing there, by need, and why. */
-export const fields: CommandFile = {
-  declare: (command) =>
-    command
-      .argument("<channel>", "the channel")
-      .argument("<category>", "a category, by code or path")
-      .option("--all", "optional fields with all their help too"),
-  async run({ args, options, io }) {
+export const fields: CommandFile = command({
+  args: [
+    ["<channel>", "the channel"],
+    ["<category>", "a category, by code or path"],
+  ],
+  options: {
+    all: flag("--all", "optional fields with all their help too"),
+  },
+  async run({ given, args, options, io }) {
     const [channel = "", wanted = ""] = args;
     const definition = await namedDefinition(options.workspace, channel, io);
     const category = namedCategory(definition, wanted);
@@ -40,7 +44,7 @@ export const fields: CommandFile = {
         lines.push(
           "",
           style.bold(`${title} (${own.length})`),
-          ...own.flatMap((rule) => fieldLines(rule, options["all"] === true || title !== "optional", io)),
+          ...own.flatMap((rule) => fieldLines(rule, given.all || title !== "optional", io)),
         );
     }
     if (rules.crossRules.length > 0)
@@ -52,7 +56,7 @@ export const fields: CommandFile = {
     io.out(`${lines.join("\n")}\n`);
     return 0;
   },
-};
+});
 
 const isRequiredSometimes = ({ need, conditionalNeeds }: CategoryField): boolean =>
   need !== "required" && conditionalNeeds.some((conditional) => conditional.need === "required");

@@ -1,3 +1,5 @@
+import { command } from "./command.js";
+import { flag } from "./options/option.js";
 import { withAncestors } from "../core/channel/category-tree.js";
 import { placeText } from "../core/diagnostics/place.js";
 import { fillTally, type TalliedFill } from "../core/listing/fill/fill-tally.js";
@@ -15,13 +17,15 @@ import { loadChannel, runChannels } from "../flow/run-channels.js";
 import { tellAdvice } from "../report/tell-advice.js";
 
 /** `lexicant fills CHANNEL [CATEGORY]`: what fills each field, from where, and how often nothing comes of it. */
-export const fills: CommandFile = {
-  declare: (command) =>
-    command
-      .argument("<channel>", "the channel")
-      .argument("[category]", "only products placed in this category or below it, by code or path")
-      .option("--all", "optional fields too that stay blank"),
-  async run({ args, options, io }) {
+export const fills: CommandFile = command({
+  args: [
+    ["<channel>", "the channel"],
+    ["[category]", "only products placed in this category or below it, by code or path"],
+  ],
+  options: {
+    all: flag("--all", "optional fields too that stay blank"),
+  },
+  async run({ given, args, options, io }) {
     const [channel = "", wanted] = args;
     return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
       const found = await loadChannel(workspace, store, channel, await surroundings());
@@ -44,11 +48,11 @@ export const fills: CommandFile = {
       const rows = tally.rows();
       if (!options.json) tellAdvice([found], io);
       if (options.json) for (const row of rows) io.out(jsonLine(fillJson(channel, row)));
-      else io.out(`${report(found, rows, listings, within?.path, options["all"] === true, io).join("\n")}\n`);
+      else io.out(`${report(found, rows, listings, within?.path, given.all, io).join("\n")}\n`);
       return 0;
     });
   },
-};
+});
 
 const fillJson = (channel: string, row: TalliedFill): Readonly<Record<string, unknown>> => {
   const { field, fill, listings, required, recommended, filled, blank, missing, wrong } = row;

@@ -1,3 +1,4 @@
+import { command } from "./command.js";
 import { families, usage, type ExpressionFunction } from "../core/language/function.js";
 import { functions as all } from "../core/language/functions/functions.js";
 import { nearest } from "../core/values/nearest.js";
@@ -9,9 +10,9 @@ import { wrapText } from "../report/text-width.js";
 import type { CommandFile } from "./command-file.js";
 
 /** `lexicant functions [WORDS]`: what expressions can call, all of it or what has the words. */
-export const functions: CommandFile = {
-  declare: (command) =>
-    command.argument("[words...]", "words to look for in names, families and descriptions"),
+export const functions: CommandFile = command({
+  args: [["[words...]", "words to look for in names, families and descriptions"]],
+  options: {},
   run({ args, options, io }) {
     const words = args.flatMap((arg) => arg.toLowerCase().split(/\s+/)).filter(Boolean);
     const found = words.length === 0 ? all : search(words);
@@ -19,7 +20,7 @@ export const functions: CommandFile = {
     else io.out(`${(words.length === 0 ? overview(io) : details(found, words, io)).join("\n")}\n`);
     return Promise.resolve(0);
   },
-};
+});
 
 const functionJson = ({
   name,

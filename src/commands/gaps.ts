@@ -1,3 +1,5 @@
+import { command } from "./command.js";
+import { flag, formed } from "./options/option.js";
 import { existsSync } from "node:fs";
 import { extname, relative, resolve } from "node:path";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
@@ -18,34 +20,33 @@ import { wholeFile } from "../workspace/staged-files.js";
 import type { CommandFile } from "./command-file.js";
 import { withCatalogue } from "../flow/open-catalogue.js";
 import { loadChannels, runChannels } from "../flow/run-channels.js";
-import { validOptions } from "./options/valid-options.js";
 
 /** `lexicant gaps CHANNEL…`: a sheet that asks for just what is missing or wrong. */
-export const gaps: CommandFile = {
-  declare: (command) =>
-    command
-      .argument("<channels...>", "the channels; what several ask for is asked once")
-      .option("--out <file>", "the sheet: .xlsx or .csv (out/gaps/CHANNEL.xlsx, in the workspace)")
-      .option("--recommended", "ask for what is only recommended, too")
-      .option("--force", "write over a file that is there"),
-  async run({ args, options, io }) {
-    const given = await validOptions(
-      options,
-      ["out"],
-      async () => (await import("./options/gaps-options.js")).GapsOptions,
-    );
+export const gaps: CommandFile = command({
+  args: [["<channels...>", "the channels; what several ask for is asked once"]],
+  options: {
+    out: formed(
+      "--out <file>",
+      "the sheet: .xlsx or .csv (out/gaps/CHANNEL.xlsx, in the workspace)",
+      /\.(?:xlsx|csv)$/i,
+      "ends in .xlsx or .csv",
+    ),
+    recommended: flag("--recommended", "ask for what is only recommended, too"),
+    force: flag("--force", "write over a file that is there"),
+  },
+  async run({ given, args, options, io }) {
     return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
       const channels = await loadChannels(workspace, store, args, await surroundings());
       const path =
         given.out === undefined
           ? workspace.path("out", "gaps", `${channels.map(({ setup }) => setup.channel).join("-")}.xlsx`)
           : resolve(io.cwd, given.out);
-      if (given.out !== undefined && options["force"] !== true && existsSync(path))
+      if (given.out !== undefined && !given.force && existsSync(path))
         throw new Refusal([diagnostic("file-exists", { path: given.out })]);
       const isCsv = extname(path).toLowerCase() === ".csv";
       const collector = gapCollector({
         merged: channels.length > 1,
-        recommended: options["recommended"] === true,
+        recommended: given.recommended,
         single: isCsv,
       });
       await runChannels(
@@ -67,7 +68,7 @@ export const gaps: CommandFile = {
       return 0;
     });
   },
-};
+});
 
 const factsOf = (channels: readonly WorkspaceChannel[], shop: string): GapFacts => ({
   shop,

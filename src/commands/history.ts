@@ -1,3 +1,5 @@
+import { command } from "./command.js";
+import { limit } from "./options/option.js";
 import { countText } from "../core/diagnostics/phrases.js";
 import type { Io } from "../io/io.js";
 import { jsonLine } from "../report/json.js";
@@ -6,7 +8,6 @@ import { tableLines } from "../report/table.js";
 import type { HistoryEntry } from "../store/store.js";
 import type { CommandFile } from "./command-file.js";
 import { withCatalogue } from "../flow/open-catalogue.js";
-import { validOptions } from "./options/valid-options.js";
 
 const SHOWN = 30;
 
@@ -21,15 +22,12 @@ const columns = [
 ] as const;
 
 /** `lexicant history`: every import, edit and undo, latest first. */
-export const history: CommandFile = {
-  declare: (command) =>
-    command.option("--limit <count>", `at most so many revisions (${SHOWN} unless in JSON)`),
-  async run({ options, io }) {
-    const given = await validOptions(
-      options,
-      ["limit"],
-      async () => (await import("./options/list-options.js")).ListOptions,
-    );
+export const history: CommandFile = command({
+  args: [],
+  options: {
+    limit: limit(`at most so many revisions (${SHOWN} unless in JSON)`),
+  },
+  async run({ given, options, io }) {
     return withCatalogue(options.workspace, io, async ({ store }) => {
       const entries = await store.history();
       const limit = given.limit ?? (options.json ? Infinity : SHOWN);
@@ -39,7 +37,7 @@ export const history: CommandFile = {
       return 0;
     });
   },
-};
+});
 
 const whatOf = ({ kind, file, undoes }: HistoryEntry): string => {
   if (kind === "undo") return `undo of ${undoes.join(", ")}`;

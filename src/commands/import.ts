@@ -1,3 +1,7 @@
+import { formats } from "../formats/table-stream.js";
+import { encodings } from "../formats/text-stream.js";
+import { command } from "./command.js";
+import { flag, text, named, oneOf, wholeNumber, nameOrNumber } from "./options/option.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import type { Surroundings } from "../core/language/function.js";
@@ -13,32 +17,43 @@ import { importReport, proposalLines } from "../report/import-report.js";
 import { importFiles, type FileResult, type ImportRequest } from "../flow/import/import-files.js";
 import { incomingFiles } from "../flow/import/incoming-files.js";
 import { surroundingsOf, withCatalogue, type OpenCatalogue } from "../flow/open-catalogue.js";
-import { validOptions } from "./options/valid-options.js";
 
 /** `lexicant import FILE…`: files into layers of the catalogue, all or nothing. */
-export const importFile: CommandFile = {
-  declare: (command) =>
-    command
-      .argument(
-        "<files...>",
-        "files, patterns, or - for standard input: CSV, XLSX, XML, JSON, JSON Lines, in ZIP or gzip too",
-      )
-      .option("--source <name>", "read them by sources/NAME.yaml (else by the source that names the file)")
-      .option("--accept", "use the proposal where there is no source file yet, without asking")
-      .option("--sku <column>", "the column that holds the SKU, where there is no source file yet")
-      .option("--dry-run", "say what would change, and change nothing")
-      .option("--replace", "take back what the layer said before and these files do not say again")
-      .option("--drop-vanished", "with --replace: also for products that the files no longer have")
-      .option("--format <name>", "csv, xlsx, xml, json or jsonl, where the name misleads")
-      .option("--encoding <name>", "utf-8, utf-16le, utf-16be or windows-1252")
-      .option("--sheet <name>", "the workbook's sheet, by name or number")
-      .option("--header-row <number>", "the row with the columns' names"),
-  async run({ args, options, io }) {
-    const given = await validOptions(
-      options,
-      ["source", "sku", "format", "encoding", "sheet", "headerRow"],
-      async () => (await import("./options/import-options.js")).ImportOptions,
-    );
+export const importFile: CommandFile = command({
+  args: [
+    [
+      "<files...>",
+      "files, patterns, or - for standard input: CSV, XLSX, XML, JSON, JSON Lines, in ZIP or gzip too",
+    ],
+  ],
+  options: {
+    source: named(
+      "--source <name>",
+      "read them by sources/NAME.yaml (else by the source that names the file)",
+      "is a source's name: small letters, digits and dashes",
+    ),
+    accept: flag("--accept", "use the proposal where there is no source file yet, without asking"),
+    sku: text(
+      "--sku <column>",
+      "the column that holds the SKU, where there is no source file yet",
+      "is a column's name",
+      200,
+    ),
+    dryRun: flag("--dry-run", "say what would change, and change nothing"),
+    replace: flag("--replace", "take back what the layer said before and these files do not say again"),
+    dropVanished: flag("--drop-vanished", "with --replace: also for products that the files no longer have"),
+    format: oneOf("--format <name>", "csv, xlsx, xml, json or jsonl, where the name misleads", formats),
+    encoding: oneOf("--encoding <name>", "utf-8, utf-16le, utf-16be or windows-1252", encodings),
+    sheet: nameOrNumber(
+      "--sheet <name>",
+      "the workbook's sheet, by name or number",
+      "is a sheet's name or number",
+    ),
+    headerRow: wholeNumber("--header-row <number>", "the row with the columns' names", {
+      message: "is the number of the row with the columns' names",
+    }),
+  },
+  async run({ given, args, options, io }) {
     if (args.includes("-") && given.source === undefined)
       throw new Refusal([
         diagnostic("unknown-option", {
@@ -48,7 +63,10 @@ export const importFile: CommandFile = {
     const incoming = await incomingFiles(args, io);
     const { files, gapFiles } = await apart(incoming, given.source !== undefined);
     return withCatalogue(options.workspace, io, async (open) => {
-      const answered = gapFiles.length === 0 ? 0 : await importAnswers(gapFiles, open, options, io);
+      const answered =
+        gapFiles.length === 0
+          ? 0
+          : await importAnswers(gapFiles, open, { ...options, dryRun: given.dryRun }, io);
       if (files.length === 0) return answered;
       const { workspace, store, surroundings } = open;
       const progress = importProgress(files, io, options.quiet || options.json);
@@ -65,10 +83,10 @@ export const importFile: CommandFile = {
           },
           at: io.now().toISOString(),
           surroundings: await withoutFaultyTables(surroundings, io),
-          replace: options["replace"] === true,
-          dropVanished: options["dropVanished"] === true,
-          dryRun: options["dryRun"] === true,
-          confirm: confirmation(options["accept"] === true || options["dryRun"] === true, options.json, io),
+          replace: given.replace,
+          dropVanished: given.dropVanished,
+          dryRun: given.dryRun,
+          confirm: confirmation(given.accept || given.dryRun, options.json, io),
           onFinding: (finding) => {
             if (options.json) io.out(findingJson(finding));
           },
@@ -76,10 +94,10 @@ export const importFile: CommandFile = {
         });
         progress.end();
         io.landed();
-        if (options.json) for (const file of result.files) io.out(fileJson(file, options["dryRun"] === true));
+        if (options.json) for (const file of result.files) io.out(fileJson(file, given.dryRun));
         else if (!options.quiet)
           io.out(
-            `${importReport(result, io, { dryRun: options["dryRun"] === true, dropVanished: options["dropVanished"] === true }).join("\n")}\n`,
+            `${importReport(result, io, { dryRun: given.dryRun, dropVanished: given.dropVanished }).join("\n")}\n`,
           );
         return result.files.some(({ counts }) => counts.rejected > 0) ? 1 : answered;
       } finally {
@@ -87,7 +105,7 @@ export const importFile: CommandFile = {
       }
     });
   },
-};
+});
 
 /** Filled gap sheets know themselves where their answers go; a source that is named is meant for all files. */
 const apart = async (
@@ -104,12 +122,12 @@ const apart = async (
 const importAnswers = async (
   files: readonly ByteSource[],
   { workspace, store, surroundings }: OpenCatalogue,
-  options: Readonly<Record<string, unknown>> & CommonOptions,
+  options: CommonOptions & { readonly dryRun: boolean },
   io: Io,
 ): Promise<ExitCode> => {
   const { takeAnswers } = await import("../flow/gaps/take-answers.js");
   const { answersJson, answersLines } = await import("../report/answers-report.js");
-  const dryRun = options["dryRun"] === true;
+  const { dryRun } = options;
   try {
     const result = await takeAnswers(workspace, store, {
       files,

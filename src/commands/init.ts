@@ -1,3 +1,5 @@
+import { command } from "./command.js";
+import { text, formed, channelNames, currency } from "./options/option.js";
 import { existsSync } from "node:fs";
 import { basename, join, resolve } from "node:path";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
@@ -9,24 +11,22 @@ import type { CommandFile } from "./command-file.js";
 import { surroundingsOf } from "../flow/open-catalogue.js";
 import { definitionsNamed, takeIntoUse } from "../flow/take-into-use.js";
 import { tellInUse } from "../report/tell-in-use.js";
-import { collect } from "./options/collect.js";
-import { validOptions } from "./options/valid-options.js";
 
 /** `lexicant init`: an empty workspace, or further channels for the one here, with starting decision files. */
-export const init: CommandFile = {
-  declare: (command) =>
-    command
-      .argument("[dir]", "the workspace's folder (this one)")
-      .option("--shop <name>", "the shop's name (the folder's)")
-      .option("--language <code>", "the language of the catalogue's texts (en)")
-      .option("--currency <code>", "the currency of prices that name none (GBP)")
-      .option("--channel <name>", "begin with this channel; may be given several times", collect),
-  async run({ args, options, io }) {
-    const given = await validOptions(
-      options,
-      ["shop", "language", "currency", "channel"],
-      async () => (await import("./options/init-options.js")).InitOptions,
-    );
+export const init: CommandFile = command({
+  args: [["[dir]", "the workspace's folder (this one)"]],
+  options: {
+    shop: text("--shop <name>", "the shop's name (the folder's)", "has 1 to 120 characters", 120),
+    language: formed(
+      "--language <code>",
+      "the language of the catalogue's texts (en)",
+      /^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/,
+      "is a language such as en or de (BCP 47)",
+    ),
+    currency: currency("--currency <code>", "the currency of prices that name none (GBP)"),
+    channel: channelNames("--channel <name>", "begin with this channel; may be given several times"),
+  },
+  async run({ given, args, options, io }) {
     const [dir = options.workspace] = args;
     const root = resolve(io.cwd, dir);
     const workspace = existsSync(join(root, MANIFEST)) ? await openWorkspace(root) : undefined;
@@ -53,4 +53,4 @@ export const init: CommandFile = {
     }
     return 0;
   },
-};
+});

@@ -1,3 +1,5 @@
+import { command } from "./command.js";
+import { limit } from "./options/option.js";
 import { LIST_SEPARATOR } from "../core/catalogue/record.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { countText } from "../core/diagnostics/phrases.js";
@@ -10,24 +12,20 @@ import type { CommandFile } from "./command-file.js";
 import { withCatalogue } from "../flow/open-catalogue.js";
 import { unknownSku } from "../flow/refusals.js";
 import { loadChannel } from "../flow/run-channels.js";
-import { validOptions } from "./options/valid-options.js";
 
 const SHOWN = 30;
 
 /** `lexicant ledger CHANNEL [SKU]`: what the channel was sent, when and for what. */
-export const ledger: CommandFile = {
-  declare: (command) =>
-    command
-      .argument("<channel>", "the channel")
-      .argument("[sku]", "one product: each value that was sent")
-      .option("--limit <count>", `show so many listings (${SHOWN})`),
-  async run({ args, options, io }) {
+export const ledger: CommandFile = command({
+  args: [
+    ["<channel>", "the channel"],
+    ["[sku]", "one product: each value that was sent"],
+  ],
+  options: {
+    limit: limit(`show so many listings (${SHOWN})`),
+  },
+  async run({ given, args, options, io }) {
     const [channel = "", sku] = args;
-    const given = await validOptions(
-      options,
-      ["limit"],
-      async () => (await import("./options/limit-options.js")).LimitOptions,
-    );
     return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
       const { setup } = await loadChannel(workspace, store, channel, await surroundings());
       const kept = store.ledgerOf(channel);
@@ -52,7 +50,7 @@ export const ledger: CommandFile = {
       return 0;
     });
   },
-};
+});
 
 async function* all(kept: ChannelLedger): AsyncGenerator<LedgerEntry> {
   for await (const batch of kept.entries()) yield* batch;

@@ -1,3 +1,5 @@
+import { command } from "./command.js";
+import { flag, text, confidence, several } from "./options/option.js";
 import { pathParts, pathText } from "../core/values/category-path.js";
 import type { ChannelSetup } from "../core/listing/channel-setup.js";
 import { countText } from "../core/diagnostics/phrases.js";
@@ -11,32 +13,32 @@ import { termsAccepted, termSet, writeTerms, type TermDecision } from "../flow/l
 import { unknownTerms, type UnknownTerm } from "../flow/lexicon/unknown-terms.js";
 import { withCatalogue } from "../flow/open-catalogue.js";
 import { loadChannel } from "../flow/run-channels.js";
-import { collect } from "./options/collect.js";
-import { validOptions } from "./options/valid-options.js";
 
 /** `lexicant lexicon CHANNEL`: our terms that the channel has no value for, and what each may mean there. */
-export const lexicon: CommandFile = {
-  declare: (command) =>
-    command
-      .argument("<channel>", "the channel")
-      .option("--accept-above <confidence>", "accept every proposal that is at least so sure, as 0.9")
-      .option(
-        "--set <row>",
-        '"field: our term = the channel\'s value" decides one; may be given several times',
-        collect,
-      )
-      .option("--in <category>", "what is decided counts in this category of ours and below only")
-      .option("--list", "show what is unknown, and ask nothing")
-      .option("--dry-run", "say what would be decided, and write nothing"),
-  async run({ args, options, io }) {
+export const lexicon: CommandFile = command({
+  args: [["<channel>", "the channel"]],
+  options: {
+    acceptAbove: confidence(
+      "--accept-above <confidence>",
+      "accept every proposal that is at least so sure, as 0.9",
+    ),
+    set: several(
+      "--set <row>",
+      '"field: our term = the channel\'s value" decides one; may be given several times',
+      'is "field: our term = the channel\'s value"',
+    ),
+    in: text(
+      "--in <category>",
+      "what is decided counts in this category of ours and below only",
+      "is one of our categories",
+    ),
+    list: flag("--list", "show what is unknown, and ask nothing"),
+    dryRun: flag("--dry-run", "say what would be decided, and write nothing"),
+  },
+  async run({ given, args, options, io }) {
     const [channel = ""] = args;
-    const given = await validOptions(
-      options,
-      ["acceptAbove", "set", "in"],
-      async () => (await import("./options/lexicon-options.js")).LexiconOptions,
-    );
     const category = pathText(pathParts(given.in ?? ""));
-    const dryRun = options["dryRun"] === true;
+    const dryRun = given.dryRun;
     return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
       const found = await loadChannel(workspace, store, channel, await surroundings());
       const { setup } = found;
@@ -49,7 +51,7 @@ export const lexicon: CommandFile = {
       };
       if (given.acceptAbove !== undefined) decided.push(...termsAccepted(terms, given.acceptAbove, category));
       if (decided.length > 0) await keep(decided);
-      else if (given.acceptAbove === undefined && options["list"] !== true && !options.json && io.isAttended)
+      else if (given.acceptAbove === undefined && !given.list && !options.json && io.isAttended)
         decided.push(...(await askTerms(terms, category, io, (decision) => keep([decision]))));
       if (options.json) {
         for (const decision of decided)
@@ -59,7 +61,7 @@ export const lexicon: CommandFile = {
       return 0;
     });
   },
-};
+});
 
 const termJson = (channel: string, { field, term, list, products, sku, proposals }: UnknownTerm): string =>
   jsonLine({

@@ -1,3 +1,5 @@
+import { command } from "./command.js";
+import { text, limit } from "./options/option.js";
 import { textOf, type Product } from "../core/catalogue/product.js";
 import { countText } from "../core/diagnostics/phrases.js";
 import { jsonLine } from "../report/json.js";
@@ -7,7 +9,6 @@ import type { CommandFile } from "./command-file.js";
 import { conditionOf } from "../flow/condition.js";
 import { withCatalogue } from "../flow/open-catalogue.js";
 import { productJson } from "../report/product-json.js";
-import { validOptions } from "./options/valid-options.js";
 
 const SHOWN = 40;
 
@@ -21,20 +22,18 @@ const columns = [
 ] as const;
 
 /** `lexicant list`: the catalogue's products, all or those a condition takes. */
-export const list: CommandFile = {
-  declare: (command) =>
-    command
-      .option(
-        "--where <condition>",
-        "only products for which it holds, such as 'quantity > 0 and category under \"Tools\"'",
-      )
-      .option("--limit <count>", `at most so many products (${SHOWN} unless in JSON)`),
-  async run({ options, io }) {
-    const given = await validOptions(
-      options,
-      ["where", "limit"],
-      async () => (await import("./options/list-options.js")).ListOptions,
-    );
+export const list: CommandFile = command({
+  args: [],
+  options: {
+    where: text(
+      "--where <condition>",
+      "only products for which it holds, such as 'quantity > 0 and category under \"Tools\"'",
+      "is a condition of at most 10,000 characters",
+      10_000,
+    ),
+    limit: limit(`at most so many products (${SHOWN} unless in JSON)`),
+  },
+  async run({ given, options, io }) {
     return withCatalogue(options.workspace, io, async ({ store, surroundings }) => {
       const attributes = await store.attributes();
       const where =
@@ -70,7 +69,7 @@ export const list: CommandFile = {
       return 0;
     });
   },
-};
+});
 
 const cells = (product: Product): readonly string[] =>
   columns.map(({ title }) => (title === "sku" ? product.sku : (textOf(product, title) ?? "")));

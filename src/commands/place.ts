@@ -1,3 +1,5 @@
+import { command } from "./command.js";
+import { flag, text, confidence, several } from "./options/option.js";
 import type { ChannelSetup } from "../core/listing/channel-setup.js";
 import type { Suggestion } from "../core/placement/suggest.js";
 import { countText } from "../core/diagnostics/phrases.js";
@@ -24,27 +26,27 @@ import {
   type OutOfDate,
 } from "../flow/place/subjects.js";
 import { loadChannel } from "../flow/run-channels.js";
-import { collect } from "./options/collect.js";
-import { validOptions } from "./options/valid-options.js";
 
 /** `lexicant place CHANNEL`: proposes where our categories go, and writes down what is decided. */
-export const place: CommandFile = {
-  declare: (command) =>
-    command
-      .argument("<channel>", "the channel")
-      .option("--accept-above <confidence>", "accept every proposal that is at least so sure, as 0.9")
-      .option("--set <placement>", '"Our path"=CODE decides one; may be given several times', collect)
-      .option("--successors", "follow retired categories to those that take their place")
-      .option("--list", "show what is open, and ask nothing")
-      .option("--by <name>", "who decides (your login name)")
-      .option("--dry-run", "say what would be decided, and write nothing"),
-  async run({ args, options, io }) {
+export const place: CommandFile = command({
+  args: [["<channel>", "the channel"]],
+  options: {
+    acceptAbove: confidence(
+      "--accept-above <confidence>",
+      "accept every proposal that is at least so sure, as 0.9",
+    ),
+    set: several(
+      "--set <placement>",
+      '"Our path"=CODE decides one; may be given several times',
+      'is "Our path"=CODE',
+    ),
+    successors: flag("--successors", "follow retired categories to those that take their place"),
+    list: flag("--list", "show what is open, and ask nothing"),
+    by: text("--by <name>", "who decides (your login name)", "has 1 to 80 characters", 80),
+    dryRun: flag("--dry-run", "say what would be decided, and write nothing"),
+  },
+  async run({ given, args, options, io }) {
     const [channel = ""] = args;
-    const given = await validOptions(
-      options,
-      ["acceptAbove", "set", "by"],
-      async () => (await import("./options/place-options.js")).PlaceOptions,
-    );
     return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
       const { setup } = await loadChannel(workspace, store, channel, await surroundings());
       const person = given.by ?? io.environment["USER"] ?? io.environment["LOGNAME"] ?? "person";
@@ -53,12 +55,12 @@ export const place: CommandFile = {
       const stale = outOfDate(all);
       const decided: Decision[] = [
         ...(given.set ?? []).map((text) => setDecision(text, setup, ours, person)),
-        ...(options["successors"] === true ? stale.flatMap((one) => successorDecision(one)) : []),
+        ...(given.successors ? stale.flatMap((one) => successorDecision(one)) : []),
       ];
       const proposals =
         decided.length > 0 ? [] : await propose(workspace, store, setup, ours, await surroundings());
       const { acceptAbove } = given;
-      const dryRun = options["dryRun"] === true;
+      const dryRun = given.dryRun;
       const keep = async (some: readonly Decision[]): Promise<void> => {
         if (some.length === 0 || dryRun) return;
         await writeDecisions(workspace, setup.channel, some);
@@ -66,7 +68,7 @@ export const place: CommandFile = {
       };
       if (acceptAbove !== undefined) decided.push(...accepted(proposals, acceptAbove));
       if (decided.length > 0) await keep(decided);
-      else if (acceptAbove === undefined && options["list"] !== true && !options.json && io.isAttended)
+      else if (acceptAbove === undefined && !given.list && !options.json && io.isAttended)
         // Each answer is kept at once: an hour of them is not lost with the last.
         decided.push(...(await askPlacements(proposals, setup, person, io, (decision) => keep([decision]))));
       if (options.json) {
@@ -89,7 +91,7 @@ export const place: CommandFile = {
       return 0;
     });
   },
-};
+});
 
 const APART_SHOWN = 20;
 

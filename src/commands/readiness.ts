@@ -1,7 +1,10 @@
+import { command } from "./command.js";
+import { oneOf, wholeNumber, limit } from "./options/option.js";
 import { actText } from "../workspace/wording.js";
 import type { RankedAct } from "../core/diagnostics/act-collector.js";
 import { percentOf, type Share } from "../core/listing/readiness/readiness.js";
 import {
+  readinessKinds,
   readinessTally,
   type ReadinessKind,
   type ReadinessRow,
@@ -14,25 +17,27 @@ import { tableLines, type TableColumn } from "../report/table.js";
 import type { CommandFile } from "./command-file.js";
 import { withCatalogue } from "../flow/open-catalogue.js";
 import { loadChannels, runChannels } from "../flow/run-channels.js";
-import { validOptions } from "./options/valid-options.js";
 
 const ROWS_SHOWN = 30;
 const ACTS_SHOWN = 12;
 
 /** `lexicant readiness`: how much of what is demanded is there, and which single act makes most listings ready. */
-export const readiness: CommandFile = {
-  declare: (command) =>
-    command
-      .argument("[channels...]", "channels (all in use, if none is named)")
-      .option("--by <what>", "count together by channel, category, brand or product (channel)")
-      .option("--below <percent>", "only what has less than this of what is required and recommended")
-      .option("--limit <count>", `show so many rows (${ROWS_SHOWN})`),
-  async run({ args, options, io }) {
-    const given = await validOptions(
-      options,
-      ["by", "below", "limit"],
-      async () => (await import("./options/readiness-options.js")).ReadinessOptions,
-    );
+export const readiness: CommandFile = command({
+  args: [["[channels...]", "channels (all in use, if none is named)"]],
+  options: {
+    by: oneOf(
+      "--by <what>",
+      "count together by channel, category, brand or product (channel)",
+      readinessKinds,
+    ),
+    below: wholeNumber(
+      "--below <percent>",
+      "only what has less than this of what is required and recommended",
+      { message: "is a whole number of percent", most: 100 },
+    ),
+    limit: limit(`show so many rows (${ROWS_SHOWN})`),
+  },
+  async run({ given, args, options, io }) {
     return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
       const channels = await loadChannels(workspace, store, args, await surroundings());
       const by = given.by ?? "channel";
@@ -62,7 +67,7 @@ export const readiness: CommandFile = {
       return 0;
     });
   },
-};
+});
 
 const rowJson = (
   { channel, name, listings, ready, shares, least }: ReadinessRow,

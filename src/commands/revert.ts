@@ -1,3 +1,5 @@
+import { command } from "./command.js";
+import { flag, text } from "./options/option.js";
 import { RETRACTED } from "../core/catalogue/record.js";
 import { countText } from "../core/diagnostics/phrases.js";
 import type { Io } from "../io/io.js";
@@ -7,25 +9,26 @@ import type { CommandFile } from "./command-file.js";
 import { withCatalogue } from "../flow/open-catalogue.js";
 import { attributesIn, refuseUnknownSkus, refuseUnused } from "../flow/refusals.js";
 import { ownWords, type OwnWord } from "../flow/revert/own-words.js";
-import { validOptions } from "./options/valid-options.js";
 
 const SHOWN = 10;
 
 /** `lexicant revert CHANNEL [SKU…]`: what was said for this channel alone is taken back; the catalogue shows through again. */
-export const revert: CommandFile = {
-  declare: (command) =>
-    command
-      .argument("<channel>", "the channel")
-      .argument("[skus...]", "the products (all, if none is named)")
-      .option("--only <attributes>", "only these attributes, with commas between")
-      .option("--dry-run", "say what would be taken back, and change nothing"),
-  async run({ args, options, io }) {
+export const revert: CommandFile = command({
+  args: [
+    ["<channel>", "the channel"],
+    ["[skus...]", "the products (all, if none is named)"],
+  ],
+  options: {
+    only: text(
+      "--only <attributes>",
+      "only these attributes, with commas between",
+      "is a list of attributes with commas between",
+      100_000,
+    ),
+    dryRun: flag("--dry-run", "say what would be taken back, and change nothing"),
+  },
+  async run({ given, args, options, io }) {
     const [channel = "", ...skus] = args;
-    const given = await validOptions(
-      options,
-      ["only"],
-      async () => (await import("./options/export-options.js")).ExportOptions,
-    );
     return withCatalogue(options.workspace, io, async ({ workspace, store }) => {
       refuseUnused(channel, workspace);
       await refuseUnknownSkus(skus, store);
@@ -33,7 +36,7 @@ export const revert: CommandFile = {
       const wanted = { skus: new Set(skus), attributes: new Set(attributes) };
       const words: OwnWord[] = [];
       for await (const word of ownWords(workspace, store, channel, wanted)) words.push(word);
-      const dryRun = options["dryRun"] === true;
+      const dryRun = given.dryRun;
       const revisions = dryRun || words.length === 0 ? [] : await takeBack(words, store, io);
       if (options.json) {
         for (const word of words) io.out(jsonLine({ type: "reverted", channel, ...word, dryRun }));
@@ -42,7 +45,7 @@ export const revert: CommandFile = {
       return 0;
     });
   },
-};
+});
 
 /** One act: a revision for each layer that said something. */
 const takeBack = async (words: readonly OwnWord[], store: Store, io: Io): Promise<readonly number[]> => {

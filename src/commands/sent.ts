@@ -1,3 +1,4 @@
+import { command } from "./command.js";
 import { basename } from "node:path";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { nearest } from "../core/values/nearest.js";
@@ -9,11 +10,12 @@ import { withCatalogue } from "../flow/open-catalogue.js";
 import { loadChannel } from "../flow/run-channels.js";
 
 /** `lexicant sent CHANNEL`: the last build is with the channel; what comes next is held against it. */
-export const sent: CommandFile = {
-  declare: (command) =>
-    command
-      .argument("<channel>", "the channel that the last build was sent to")
-      .argument("[file]", "one of its files, so that no other build is meant by mistake"),
+export const sent: CommandFile = command({
+  args: [
+    ["<channel>", "the channel that the last build was sent to"],
+    ["[file]", "one of its files, so that no other build is meant by mistake"],
+  ],
+  options: {},
   async run({ args, options, io }) {
     const [channel = "", file] = args;
     return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
@@ -32,7 +34,7 @@ export const sent: CommandFile = {
       return 0;
     });
   },
-};
+});
 
 /** The file that was sent must be of the last build: the ledger knows no other. */
 const refuseOther = (file: string, built: readonly string[]): void => {

@@ -1,3 +1,5 @@
+import { command } from "./command.js";
+import { named } from "./options/option.js";
 import { editsFor } from "../core/catalogue/edits-layer.js";
 import { cellReader, type CellNotes } from "../core/catalogue/cell-reader.js";
 import { LIST_SEPARATOR, RETRACTED } from "../core/catalogue/record.js";
@@ -13,7 +15,6 @@ import type { Workspace } from "../workspace/workspace.js";
 import type { CommandFile } from "./command-file.js";
 import { withCatalogue } from "../flow/open-catalogue.js";
 import { refuseUnused, unknownSku } from "../flow/refusals.js";
-import { validOptions } from "./options/valid-options.js";
 
 interface Edit {
   readonly attribute: string;
@@ -21,22 +22,19 @@ interface Edit {
 }
 
 /** `lexicant set SKU attribute=value…`: single edits, which lie above all that files say. */
-export const set: CommandFile = {
-  declare: (command) =>
-    command
-      .argument("<sku>", "the product's SKU")
-      .argument(
-        "<edits...>",
-        `attribute=value; nothing behind the = takes the edit back, ${CLEAR_WORD} says that there is none`,
-      )
-      .option("--channel <name>", "for this channel alone"),
-  async run({ args, options, io }) {
+export const set: CommandFile = command({
+  args: [
+    ["<sku>", "the product's SKU"],
+    [
+      "<edits...>",
+      `attribute=value; nothing behind the = takes the edit back, ${CLEAR_WORD} says that there is none`,
+    ],
+  ],
+  options: {
+    channel: named("--channel <name>", "for this channel alone"),
+  },
+  async run({ given, args, options, io }) {
     const [sku = "", ...written] = args;
-    const given = await validOptions(
-      options,
-      ["channel"],
-      async () => (await import("./options/set-options.js")).SetOptions,
-    );
     return withCatalogue(options.workspace, io, async ({ workspace, store }) => {
       refuseUnused(given.channel, workspace);
       const product = await store.product(sku);
@@ -83,7 +81,7 @@ export const set: CommandFile = {
       return 0;
     });
   },
-};
+});
 
 const shown = (text: string): string => (text === "" ? "nothing" : text.replaceAll(LIST_SEPARATOR, ", "));
 

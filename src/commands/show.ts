@@ -1,3 +1,5 @@
+import { command } from "./command.js";
+import { flag, named } from "./options/option.js";
 import type { Product } from "../core/catalogue/product.js";
 import { CLEARED, LIST_SEPARATOR, RETRACTED } from "../core/catalogue/record.js";
 import { placeText } from "../core/diagnostics/place.js";
@@ -13,26 +15,20 @@ import type { CommandFile } from "./command-file.js";
 import { withCatalogue } from "../flow/open-catalogue.js";
 import { unknownSku } from "../flow/refusals.js";
 import { productJson } from "../report/product-json.js";
-import { validOptions } from "./options/valid-options.js";
 
 const ATTRIBUTE_WIDTH = 20;
 
 /** `lexicant show SKU`: one product with each value's layer, file, row and column. */
-export const show: CommandFile = {
-  declare: (command) =>
-    command
-      .argument("<sku>", "the product's SKU")
-      .option("--history", "all that files and edits ever said of it")
-      .option("--channel <name>", "as this channel is to see it"),
-  async run({ args, options, io }) {
+export const show: CommandFile = command({
+  args: [["<sku>", "the product's SKU"]],
+  options: {
+    history: flag("--history", "all that files and edits ever said of it"),
+    channel: named("--channel <name>", "as this channel is to see it"),
+  },
+  async run({ given, args, options, io }) {
     const [sku = ""] = args;
-    const given = await validOptions(
-      options,
-      ["channel"],
-      async () => (await import("./options/set-options.js")).SetOptions,
-    );
     return withCatalogue(options.workspace, io, async ({ store }) => {
-      if (options["history"] === true) {
+      if (given.history) {
         const opinions = await store.opinions(sku);
         if (opinions.length > 0) {
           if (options.json)
@@ -57,7 +53,7 @@ export const show: CommandFile = {
       return 0;
     });
   },
-};
+});
 
 const historyColumns = [
   { title: "attribute" },

@@ -1,3 +1,5 @@
+import { command } from "./command.js";
+import { text, named, limit } from "./options/option.js";
 import { textOf } from "../core/catalogue/product.js";
 import { placeText } from "../core/diagnostics/place.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
@@ -18,28 +20,22 @@ import { unknownSku } from "../flow/refusals.js";
 import { loadChannel } from "../flow/run-channels.js";
 import type { Step } from "../flow/try/steps.js";
 import { trierFor, type Trial, type Trier } from "../flow/try/trials.js";
-import { validOptions } from "./options/valid-options.js";
 
 const SHOWN = 10;
 
 /** `lexicant try 'EXPRESSION'`: what an expression comes to on real products, and how. */
-export const tryExpression: CommandFile = {
-  declare: (command) =>
-    command
-      .argument("<expression>", "the expression, in single quotes so that the shell leaves it alone")
-      .option("--sku <sku>", "on this product, with each step")
-      .option(
-        "--channel <name>",
-        "as a fill of this channel: its prices, its own texts, its fields by field(…)",
-      )
-      .option("--limit <count>", `without --sku: show so many products (${SHOWN})`),
-  async run({ args, options, io }) {
+export const tryExpression: CommandFile = command({
+  args: [["<expression>", "the expression, in single quotes so that the shell leaves it alone"]],
+  options: {
+    sku: text("--sku <sku>", "on this product, with each step", "is a product's SKU", 200),
+    channel: named(
+      "--channel <name>",
+      "as a fill of this channel: its prices, its own texts, its fields by field(…)",
+    ),
+    limit: limit(`without --sku: show so many products (${SHOWN})`),
+  },
+  async run({ given, args, options, io }) {
     const [text = ""] = args;
-    const given = await validOptions(
-      options,
-      ["sku", "channel", "limit"],
-      async () => (await import("./options/try-options.js")).TryOptions,
-    );
     return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
       const known = await surroundings();
       const channel =
@@ -50,7 +46,7 @@ export const tryExpression: CommandFile = {
       return several(trier, store, given.limit ?? (options.json ? Infinity : SHOWN), options.json, io);
     });
   },
-};
+});
 
 const onSku = async (sku: string, store: Store, trier: Trier): Promise<Trial> => {
   const family = await store.familyOf(sku);

@@ -1,3 +1,5 @@
+import { command } from "./command.js";
+import { flag } from "./options/option.js";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { jsonLine } from "../report/json.js";
@@ -6,18 +8,18 @@ import type { CommandFile } from "./command-file.js";
 import { withCatalogue } from "../flow/open-catalogue.js";
 
 /** `lexicant undo [REVISION]`: takes back the latest import or edit, or the one that is named. */
-export const undo: CommandFile = {
-  declare: (command) =>
-    command
-      .argument("[revision]", "its number in the history (the latest import or edit)")
-      .option("--through", "undo later revisions of the same layer too")
-      .option("--alone", "undo it and leave later revisions of its layer as they are"),
-  async run({ args, options, io }) {
+export const undo: CommandFile = command({
+  args: [["[revision]", "its number in the history (the latest import or edit)"]],
+  options: {
+    through: flag("--through", "undo later revisions of the same layer too"),
+    alone: flag("--alone", "undo it and leave later revisions of its layer as they are"),
+  },
+  async run({ given, args, options, io }) {
     return withCatalogue(options.workspace, io, async ({ store }) => {
       const entries = await store.history();
       const ids = chosen(entries, args[0], {
-        through: options["through"] === true,
-        alone: options["alone"] === true,
+        through: given.through,
+        alone: given.alone,
       });
       const transaction = await store.begin();
       try {
@@ -36,7 +38,7 @@ export const undo: CommandFile = {
       return 0;
     });
   },
-};
+});
 
 const describe = (entries: readonly HistoryEntry[], id: number): string => {
   const entry = entries.find(({ revision }) => revision === id);

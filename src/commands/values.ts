@@ -1,3 +1,5 @@
+import { command } from "./command.js";
+import { limit } from "./options/option.js";
 import { fieldNamed, listsOf } from "../core/channel/definition.js";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { nearest } from "../core/values/nearest.js";
@@ -8,7 +10,6 @@ import { styleFor } from "../report/style.js";
 import { tableLines } from "../report/table.js";
 import type { CommandFile } from "./command-file.js";
 import { namedDefinition } from "../flow/channel-definition.js";
-import { validOptions } from "./options/valid-options.js";
 
 const SHOWN = 40;
 
@@ -19,20 +20,17 @@ const columns = [
 ] as const;
 
 /** `lexicant values CHANNEL FIELD [WORDS]`: the values that a field permits, those near to some words first. */
-export const values: CommandFile = {
-  declare: (command) =>
-    command
-      .argument("<channel>", "the channel")
-      .argument("<field>", "a field of the channel")
-      .argument("[words...]", "what the value should mean")
-      .option("--limit <count>", `at most so many (${SHOWN} unless in JSON)`),
-  async run({ args, options, io }) {
+export const values: CommandFile = command({
+  args: [
+    ["<channel>", "the channel"],
+    ["<field>", "a field of the channel"],
+    ["[words...]", "what the value should mean"],
+  ],
+  options: {
+    limit: limit(`at most so many (${SHOWN} unless in JSON)`),
+  },
+  async run({ given, args, options, io }) {
     const [channel = "", code = "", ...words] = args;
-    const given = await validOptions(
-      options,
-      ["limit"],
-      async () => (await import("./options/category-options.js")).CategoryOptions,
-    );
     const definition = await namedDefinition(options.workspace, channel, io);
     const field = fieldNamed(definition, code);
     if (field === undefined)
@@ -87,4 +85,4 @@ export const values: CommandFile = {
       );
     return 0;
   },
-};
+});

@@ -1,0 +1,35 @@
+import type { ExitCode } from "../io/exit-code.js";
+import type { Io } from "../io/io.js";
+import type { CommandFile, CommonOptions } from "./command-file.js";
+import { givenOptions, type Given, type OptionTable } from "./options/given-options.js";
+
+/** What a command's work is given: its arguments, its own options by their table, and those that all commands have. */
+export interface Work<Table extends OptionTable> {
+  readonly args: readonly string[];
+  readonly given: Given<Table>;
+  readonly options: CommonOptions;
+  readonly io: Io;
+}
+
+interface CommandPlan<Table extends OptionTable> {
+  /** Each argument as Commander takes it, with its help. */
+  readonly args: readonly (readonly [syntax: string, help: string])[];
+  readonly options: Table;
+  run(work: Work<Table>): Promise<ExitCode>;
+}
+
+const collect = (value: string, earlier: readonly string[] = []): readonly string[] => [...earlier, value];
+
+/** A command from its plan: one table of options declares them, checks them and gives them their types. */
+export const command = <Table extends OptionTable>(plan: CommandPlan<Table>): CommandFile => ({
+  options: plan.options,
+  declare(declared) {
+    for (const [syntax, help] of plan.args) declared.argument(syntax, help);
+    for (const { flags, help, repeats } of Object.values(plan.options))
+      if (repeats) declared.option(flags, help, collect);
+      else declared.option(flags, help);
+    return declared;
+  },
+  run: async ({ args, options, io }) =>
+    plan.run({ args, given: await givenOptions(plan.options, options), options, io }),
+});

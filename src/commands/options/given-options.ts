@@ -1,0 +1,59 @@
+import { diagnostic } from "../../core/diagnostics/diagnostic.js";
+import { Refusal } from "../../core/diagnostics/refusal.js";
+import type { Option } from "./option.js";
+
+/** A command's options by the names under which it is given them: those of Commander. */
+export type OptionTable = Readonly<Record<string, Option<unknown>>>;
+
+/** What a command is given of its table. */
+export type Given<Table extends OptionTable> = {
+  readonly [Name in keyof Table]: Table[Name] extends Option<infer Value> ? Value : never;
+};
+
+const readBy = ({ read, repeats }: Option<unknown>, written: unknown): unknown => {
+  if (repeats) return Array.isArray(written) ? written.map((one) => read(String(one))) : written;
+  return typeof written === "string" ? read(written) : written;
+};
+
+/**
+ * A command's options, checked. The validator is loaded only when an option has a value: a command without options starts
+ * without it.
+ * @throws Refusal with every option that is wrong
+ */
+export const givenOptions = async <Table extends OptionTable>(
+  table: Table,
+  written: Readonly<Record<string, unknown>>,
+): Promise<Given<Table>> => {
+  const given: Record<string, unknown> = {};
+  const valued: [name: string, option: Option<unknown>][] = [];
+  for (const [name, option] of Object.entries(table)) {
+    if (option.rules === undefined) given[name] = written[name] === true;
+    else if (written[name] !== undefined) {
+      given[name] = readBy(option, written[name]);
+      valued.push([name, option]);
+    }
+  }
+  if (valued.length > 0) await refuseWrong(valued, given);
+  return given as Given<Table>;
+};
+
+const refuseWrong = async (
+  valued: readonly (readonly [name: string, option: Option<unknown>])[],
+  given: Readonly<Record<string, unknown>>,
+): Promise<void> => {
+  const validator = await import("class-validator");
+  const { validate } = await import("../../workspace/validate.js");
+  class Model {}
+  for (const [name, { rules }] of valued)
+    for (const rule of rules?.(validator) ?? []) rule(Model.prototype, name);
+  const plain = Object.fromEntries(valued.map(([name]) => [name, given[name]]));
+  const { findings } = validate(Model, plain, () => undefined);
+  if (findings.length > 0)
+    throw new Refusal(
+      findings.map((finding) =>
+        finding.code === "wrong-setting"
+          ? diagnostic("unknown-option", { reason: `--${finding.facts.key} ${finding.facts.reason}` })
+          : finding,
+      ),
+    );
+};
