@@ -2,7 +2,8 @@ import type { Severity } from "../diagnostics/diagnostic.js";
 import type { Place } from "../diagnostics/place.js";
 import type { Source } from "../language/program.js";
 import type { CategoryRow, RetiredRow } from "./category-tree.js";
-import type { GroupedModel, PurposeName, ResultLayout, Role } from "./definition.js";
+import type { PurposeName, ResultLayout, Role } from "./definition.js";
+import type { GroupedModel } from "./group-model.js";
 import type { Pattern } from "./field.js";
 import type { PermittedValue } from "./value-list.js";
 

@@ -1,3 +1,4 @@
+import type { GroupModel } from "./group-model.js";
 import type { Severity } from "../diagnostics/diagnostic.js";
 import type { Place } from "../diagnostics/place.js";
 import type { CategoryCode, FieldCode } from "../ids.js";
@@ -27,17 +28,6 @@ export interface CrossRule {
   readonly severity: Severity;
   readonly place: Place;
 }
-
-/** How a channel shows products that vary together. */
-export type GroupModel =
-  /** Each member is a listing of its own; a field tells them apart. */
-  | { readonly model: "separate"; readonly toldApartBy: FieldCode }
-  /** Members carry the group in a field: below a row of the group's own, behind one that leads, all equal, or nested. */
-  | { readonly model: GroupedModel; readonly groupField: FieldCode };
-
-export const groupedModels = ["group-row", "leading-member", "shared-id", "nested"] as const;
-
-export type GroupedModel = (typeof groupedModels)[number];
 
 /** What a file of one purpose must and may carry, and what a blank in it does to the live listing. */
 export interface PurposeRule {

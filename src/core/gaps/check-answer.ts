@@ -135,8 +135,9 @@ const forAttribute = (
 };
 
 const bindsList = ({ rule, listing }: AskingField, attribute: string): boolean => {
-  const source = listing.plan.bySlot[rule.field.slot]?.fill?.program.source.text.trim();
-  return rule.limits.values !== undefined && rule.limits.isOpenList !== true && source === attribute;
+  const slot = listing.plan.bySlot[rule.field.slot]?.fill?.program.isJust;
+  const taken = slot === undefined ? undefined : listing.product.attributes.names[slot];
+  return rule.limits.values !== undefined && rule.limits.isOpenList !== true && taken === attribute;
 };
 
 /** A bare number is meant in the field's own unit, a bare amount in the channel's first currency. */

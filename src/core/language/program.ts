@@ -9,7 +9,7 @@ import { fits, fitsText, kindWords, shapeWords, type ResultKind } from "./kind.j
 import type { Names } from "./names.js";
 import type { MaybeBlank } from "../values/value.js";
 import { parse } from "./parser.js";
-import { fieldsRead, slotsRead } from "./slots-read.js";
+import { fieldsRead, nameAlone, slotsRead } from "./slots-read.js";
 import type { Expression } from "./syntax.js";
 import type { Troubles } from "./trouble.js";
 
@@ -29,6 +29,10 @@ export interface ReadyProgram {
   readonly yields: ResultKind;
   readonly source: Source;
   readonly reads: readonly number[];
+  /** The same for names that are no attributes: their slots lie below 0. */
+  readonly readsOwn: readonly number[];
+  /** The slot of the name that the whole expression is; undefined where it makes something of what it reads. */
+  readonly isJust: number | undefined;
   /** The channel's fields that a fill reads, by code. */
   readonly readsFields: readonly string[];
 }
@@ -86,14 +90,19 @@ const ready = (
   names: Names,
   yields: ResultKind,
   compiled: Compiled,
-): ReadyProgram => ({
-  kind: "program",
-  run: (scope, troubles = []) => compiled(scope, troubles),
-  yields,
-  source,
-  reads: slotsRead(expression, names),
-  readsFields: names.field === undefined ? [] : fieldsRead(expression),
-});
+): ReadyProgram => {
+  const slots = slotsRead(expression, names);
+  return {
+    kind: "program",
+    run: (scope, troubles = []) => compiled(scope, troubles),
+    yields,
+    source,
+    reads: slots.filter((slot) => slot >= 0),
+    readsOwn: slots.filter((slot) => slot < 0),
+    isJust: nameAlone(expression, names),
+    readsFields: names.field === undefined ? [] : fieldsRead(expression),
+  };
+};
 
 const placeOf = (source: Source, start: number): Place => {
   // A cell of a table is found by its row and column: the caret in the snippet shows the rest.

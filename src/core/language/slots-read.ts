@@ -2,18 +2,21 @@ import { partsOf } from "./parts.js";
 import type { Names } from "./names.js";
 import type { Expression } from "./syntax.js";
 
-/** The slots of attributes that an expression reads, in the order of its text, each once. */
+/** The slots of all names that an expression reads, in the order of its text, each once; those of attributes are not below 0. */
 export const slotsRead = (expression: Expression, names: Names): readonly number[] => {
   const found = new Set<number>();
   const visit = (one: Expression): void => {
-    const own = one.node === "name" ? names.find(one.name)?.slot : undefined;
-    // Names that are no attributes have slots below 0.
-    if (own !== undefined && own >= 0) found.add(own);
+    const own = nameAlone(one, names);
+    if (own !== undefined) found.add(own);
     partsOf(one).forEach(visit);
   };
   visit(expression);
   return [...found];
 };
+
+/** The slot of an expression that is a name and nothing else. */
+export const nameAlone = (expression: Expression, names: Names): number | undefined =>
+  expression.node === "name" ? names.find(expression.name)?.slot : undefined;
 
 /** The channel's fields that an expression reads by `field("code")`. */
 export const fieldsRead = (expression: Expression): readonly string[] => {

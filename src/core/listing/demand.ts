@@ -1,3 +1,4 @@
+import { groupFieldOf } from "../channel/group-model.js";
 import { textOf, type ProductView } from "../catalogue/product.js";
 import { LIST_SEPARATOR } from "../catalogue/record.js";
 import type { CategoryField, ConditionalNeed } from "../channel/category-rules.js";
@@ -51,5 +52,5 @@ const isOfGroups = (
   field: CategoryField["field"],
   { groups, layouts }: Pick<ChannelDefinition, "groups" | "layouts">,
 ): boolean =>
-  (groups.model !== "separate" && groups.groupField === field.code) ||
+  groupFieldOf(groups) === field.code ||
   layouts.some((layout) => layout.format === "jsonld" && layout.groupName === field);

@@ -1,3 +1,4 @@
+import { groupFieldOf } from "../channel/group-model.js";
 import { productWith, textOf, type ProductView } from "../catalogue/product.js";
 import { axesTaken, axisRuleFor } from "../channel/axis-rules.js";
 import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
@@ -28,7 +29,8 @@ const withGroup = (
 export const regroup = (members: readonly PricedProduct[], setup: ChannelSetup): readonly PricedProduct[] => {
   const { definition, regrouping, channel } = setup;
   const [first] = members;
-  if (regrouping === "hold" || first === undefined || definition.groups.model === "separate") return members;
+  if (regrouping === "hold" || first === undefined || groupFieldOf(definition.groups) === undefined)
+    return members;
   const { axes } = first;
   const rule = axisRuleFor(definition, first.plan.rules.category);
   if (rule === undefined || members.length < 2 || axes.length === 0) return members;

@@ -1,4 +1,5 @@
-import { fieldNamed, type ChannelDefinition, type GroupModel } from "../channel/definition.js";
+import { toldApartBy } from "../channel/group-model.js";
+import { fieldNamed, type ChannelDefinition } from "../channel/definition.js";
 import type { Field } from "../channel/field.js";
 import { termKey } from "../values/text.js";
 import { axesOf } from "./demand.js";
@@ -6,8 +7,9 @@ import type { Listing } from "./listing.js";
 
 /** The listings of one family in the shape that the channel's group model asks for. */
 export interface VariedFamily {
-  readonly model: GroupModel["model"];
   readonly listings: readonly Listing[];
+  /** Whether each member is a listing of its own, and no group is shown. */
+  readonly isShownApart: boolean;
   /** The field that must tell members apart when each is shown alone. */
   readonly toldApartBy: Field | undefined;
   /** The attributes that the family varies by. */
@@ -61,11 +63,11 @@ export const vary = (
   shownBefore?: VariedFamily["shownBefore"],
 ): VariedFamily => {
   const [first] = listings;
-  const { groups } = definition;
+  const field = toldApartBy(definition.groups);
   return {
-    model: groups.model,
     listings,
-    toldApartBy: groups.model === "separate" ? fieldNamed(definition, groups.toldApartBy) : undefined,
+    isShownApart: field !== undefined,
+    toldApartBy: field === undefined ? undefined : fieldNamed(definition, field),
     axes: first === undefined ? [] : axesOf(first),
     definition,
     shownBefore,

@@ -1,3 +1,4 @@
+import { groupFieldOf } from "../channel/group-model.js";
 import type { ChannelDefinition, PurposeName, PurposeRule } from "../channel/definition.js";
 import type { Field } from "../channel/field.js";
 import type { FactsByCode } from "../diagnostics/findings/findings.js";
@@ -57,7 +58,7 @@ export const purposeFields = (definition: ChannelDefinition, { must, may }: Purp
   const set = (codes: readonly string[]): ReadonlySet<Field> =>
     new Set(codes.flatMap((code) => fieldNamed(definition, code) ?? []));
   return {
-    keys: set([identifiedBy, ...(groups.model === "separate" ? [] : [groups.groupField])]),
+    keys: set([identifiedBy, groupFieldOf(groups) ?? identifiedBy]),
     must: set(must),
     may: set([...must, ...may]),
   };

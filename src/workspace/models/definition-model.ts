@@ -14,18 +14,17 @@ import {
   ValidateNested,
   IsObject,
 } from "class-validator";
-import { groupedModels, type PurposeName } from "../../core/channel/definition.js";
+import type { PurposeName } from "../../core/channel/definition.js";
+import { groupModelNames } from "../../core/channel/group-model.js";
 import { layoutFormats } from "../../core/channel/layout-definition.js";
 import { ArePurposes, IsCurrencyCode, YesOrNo } from "./rules.js";
 
 const formats = layoutFormats;
 const word = /^[a-z][a-z0-9_-]*$/;
 
-const models = ["separate", ...groupedModels] as const;
-
 export class GroupsModel {
-  @IsIn(models, { message: `is one of ${models.join(", ")}` })
-  model!: (typeof models)[number];
+  @IsIn(groupModelNames, { message: `is one of ${groupModelNames.join(", ")}` })
+  model!: (typeof groupModelNames)[number];
 
   @ValidateIf(({ model }: GroupsModel) => model === "separate")
   @Matches(word, { message: "names the field that tells members apart" })

@@ -8,12 +8,12 @@ import type { ChannelSetup } from "../channel-setup.js";
  * No two listings of a channel have the same id there: the second would overwrite the first. Ids that are the SKUs
  * themselves are as unique as these; others are remembered in flat memory, from listing to listing of one run.
  */
-export const idRegister = ({ definition, fills }: ChannelSetup): FamilyCheck => {
+export const idRegister = ({ definition, fills, attributes }: ChannelSetup): FamilyCheck => {
   const { identifiedBy } = definition;
   const isSku = fills
     .flatMap((block) => block.fills)
     .filter(({ field }) => field.code === identifiedBy)
-    .every(({ program }) => program.source.text.trim() === "sku");
+    .every(({ program }) => program.isJust !== undefined && program.isJust === attributes.slot("sku"));
   const ids = textRegister();
   const skus = skuList();
   return {

@@ -1,3 +1,4 @@
+import { ownNames } from "./fill-names.js";
 import type { Fill, FillBlock } from "./fill-set.js";
 
 /** Fills that wait for each other: the fields in the order in which one asks the next, the first again at the end. */
@@ -6,12 +7,12 @@ export interface FillCircle {
   readonly fill: Fill;
 }
 
-const readsUsual = /\busual\b/;
-
 /** The fields that a fill asks for, with those that the fill below it asks for where it uses that. */
 const asks = (fill: Fill): readonly string[] => [
   ...fill.program.readsFields,
-  ...(fill.usual !== undefined && readsUsual.test(fill.program.source.text) ? asks(fill.usual) : []),
+  ...(fill.usual !== undefined && fill.program.readsOwn.includes(ownNames.usual.slot)
+    ? asks(fill.usual)
+    : []),
 ];
 
 const circlesOf = (fills: ReadonlyMap<string, Fill>): readonly FillCircle[] => {

@@ -1,5 +1,5 @@
 import type { Family } from "../../catalogue/family.js";
-import type { GroupModel } from "../../channel/definition.js";
+import { hasGroupsOwn } from "../../channel/group-model.js";
 import type { ChannelSetup } from "../channel-setup.js";
 import { sharedOf, type FilledGroup, type FillScope, type Shared } from "./fill-scope.js";
 import { scopeFor } from "./fill.js";
@@ -25,9 +25,6 @@ export const groupScope = (
   const group = { product: view.product, plan, notes: [], axes: first.axes };
   return { scope: scopeFor(group, setup, shared, undefined, view), group };
 };
-
-/** Whether a group's fields stand once, in a row or element of its own. */
-const hasGroupsOwn = ({ model }: GroupModel): boolean => model === "group-row" || model === "nested";
 
 /** Prepares the products of one group for their fills. */
 export const filledGroup = (

@@ -1,3 +1,4 @@
+import { groupFieldOf } from "../../channel/group-model.js";
 import type { Family } from "../../catalogue/family.js";
 import { fieldNamed } from "../../channel/definition.js";
 import type { Field } from "../../channel/field.js";
@@ -52,7 +53,7 @@ export const shape = (
 ): readonly FileFamily[] => {
   const { definition } = setup;
   const { groups } = definition;
-  const groupField = groups.model === "separate" ? undefined : fieldNamed(definition, groups.groupField);
+  const groupField = fieldNamed(definition, groupFieldOf(groups) ?? "");
   return byGroup(outcomes, productOf).flatMap((own): readonly FileFamily[] => {
     const listings = own.flatMap((outcome) => (outcome.kind === "ready" ? [outcome.listing] : []));
     const [first] = listings;

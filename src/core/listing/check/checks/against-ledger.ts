@@ -1,3 +1,4 @@
+import { groupFieldOf } from "../../../channel/group-model.js";
 import { isAnotherProduct } from "../../../catalogue/another-product.js";
 import { textOf } from "../../../catalogue/product.js";
 import { LIST_SEPARATOR } from "../../../catalogue/record.js";
@@ -16,7 +17,7 @@ const losses = (
   listing.plan.fields.flatMap(({ rule }) => {
     const before = live[rule.field.code];
     // The reference to a group is the layout's to make: the leader's, the group row's, or none.
-    if (groups.model !== "separate" && groups.groupField === rule.field.code) return [];
+    if (groupFieldOf(groups) === rule.field.code) return [];
     return before !== undefined && listing.value(rule.field.slot) === undefined ? [{ rule, before }] : [];
   });
 

@@ -5,8 +5,8 @@ import type { FamilyCheck } from "../check-kind.js";
 /** Where members are shown as one, each has a value for all that the group varies by, and no two have the same. */
 export const memberAxes: FamilyCheck = {
   name: "member-axes",
-  check({ listings, model, axes }, reportFor) {
-    if (model === "separate" || axes.length === 0 || listings.length < 2) return;
+  check({ listings, isShownApart, axes }, reportFor) {
+    if (isShownApart || axes.length === 0 || listings.length < 2) return;
     const seen = new Map<string, string>();
     listings.forEach(({ product }, index) => {
       const values = axes.map((axis) => textOf(product, axis));

@@ -7,9 +7,9 @@ const SHOWN = 3;
 /** Members of a group say the same where the channel takes one value for all of them. */
 export const membersApart: FamilyCheck = {
   name: "members-apart",
-  check({ listings, model, definition }, reportFor) {
+  check({ listings, isShownApart, definition }, reportFor) {
     const [first] = listings;
-    if (first === undefined || listings.length < 2 || model === "separate") return;
+    if (first === undefined || listings.length < 2 || isShownApart) return;
     if (first.product.group === undefined) return;
     const axes = axesOf(first);
     for (const { rule } of first.plan.fields) {

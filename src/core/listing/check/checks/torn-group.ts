@@ -3,7 +3,7 @@ import type { FamilyCheck } from "../check-kind.js";
 /** The members of a group stand in one category of the channel: elsewhere they come apart, or the channel refuses some. */
 export const tornGroup: FamilyCheck = {
   name: "torn-group",
-  check({ listings, model }, reportFor) {
+  check({ listings, isShownApart }, reportFor) {
     const [first] = listings;
     if (first === undefined) return;
     const { category } = first.plan.rules;
@@ -12,7 +12,7 @@ export const tornGroup: FamilyCheck = {
       reportFor(index)(
         "torn-group",
         { category: plan.rules.category.path, other: first.product.sku, otherCategory: category.path },
-        { severity: model === "separate" ? "advice" : "warning" },
+        { severity: isShownApart ? "advice" : "warning" },
       );
     });
   },

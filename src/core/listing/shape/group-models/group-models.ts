@@ -1,4 +1,4 @@
-import type { GroupModel } from "../../../channel/definition.js";
+import type { GroupModel } from "../../../channel/group-model.js";
 import type { ShapeFamily } from "./group-model.js";
 import { groupRow } from "./group-row.js";
 import { leadingMember } from "./leading-member.js";
