@@ -1,6 +1,6 @@
+import { shownItems } from "../core/catalogue/list-text.js";
 import { command } from "./command.js";
 import { oneOf, limit } from "./options/option.js";
-import { LIST_SEPARATOR } from "../core/catalogue/record.js";
 import { rowsOf } from "../core/listing/shape/file-family.js";
 import { shape } from "../core/listing/shape/shape.js";
 import { differenceOf, type Difference } from "../core/purpose/difference.js";
@@ -99,7 +99,7 @@ const count = ({ counts, fields }: Found, difference: Difference): void => {
   for (const { field } of difference.changes) fields.set(field, (fields.get(field) ?? 0) + 1);
 };
 
-const shown = (text: string): string => (text === "" ? "blank" : text.replaceAll(LIST_SEPARATOR, " | "));
+const shown = (text: string): string => (text === "" ? "blank" : shownItems(text, " | "));
 
 const cellsOf = (difference: Difference): readonly (readonly string[])[] => {
   if (difference.kind === "new") return [[difference.sku, "", "not listed", "new"]];

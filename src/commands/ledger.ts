@@ -1,6 +1,6 @@
+import { shownItems } from "../core/catalogue/list-text.js";
 import { command } from "./command.js";
 import { limit } from "./options/option.js";
-import { LIST_SEPARATOR } from "../core/catalogue/record.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { countText } from "../core/diagnostics/phrases.js";
 import type { Io } from "../io/io.js";
@@ -64,10 +64,7 @@ const stateOf = ({ listing }: LedgerEntry): string => {
 const entryLines = (entry: LedgerEntry, io: Io): readonly string[] => {
   const style = styleFor(io);
   const { sku, listing, purpose, at } = entry;
-  const rows = Object.entries(listing.values).map(([field, text]) => [
-    field,
-    text.replaceAll(LIST_SEPARATOR, " | "),
-  ]);
+  const rows = Object.entries(listing.values).map(([field, text]) => [field, shownItems(text, " | ")]);
   const [head = "", ...lines] = tableLines(
     [{ title: "field" }, { title: "sent", flexible: true }],
     rows,

@@ -1,3 +1,4 @@
+import { editPlan, oneAct } from "../flow/one-act.js";
 import { command } from "./command.js";
 import { flag, text } from "./options/option.js";
 import { RETRACTED } from "../core/catalogue/record.js";
@@ -50,25 +51,17 @@ export const revert: CommandFile = command({
 /** One act: a revision for each layer that said something. */
 const takeBack = async (words: readonly OwnWord[], store: Store, io: Io): Promise<readonly number[]> => {
   const at = io.now().toISOString();
-  const transaction = await store.begin();
-  try {
+  const taken = await oneAct(store, async (transaction) => {
     const revisions: number[] = [];
     for (const layer of new Set(words.map((word) => word.layer))) {
-      const revision = await retract(
-        layer,
-        words.filter((word) => word.layer === layer),
-        transaction,
-        at,
-      );
+      const own = words.filter((word) => word.layer === layer);
+      const revision = await retract(layer, own, transaction, at);
       if (revision !== undefined) revisions.push(revision);
     }
-    await transaction.commit();
-    io.landed();
     return revisions;
-  } catch (error) {
-    await transaction.rollback();
-    throw error;
-  }
+  });
+  io.landed();
+  return taken;
 };
 
 const retract = async (
@@ -78,19 +71,12 @@ const retract = async (
   at: string,
 ): Promise<number | undefined> => {
   const attributes = [...new Set(words.map(({ attribute }) => attribute))];
-  const writer = await transaction.revision({
-    kind: "edit",
-    layer,
-    source: "",
-    file: "revert",
-    at,
-    columns: ["sku", ...attributes].map((attribute) => ({ attribute, column: "" })),
-    keys: ["sku"],
-    mode: "update",
-    compare: "layer",
-    replace: false,
-    tellChanges: false,
-  });
+  const writer = await transaction.revision(
+    editPlan(
+      { layer, file: "revert", at },
+      attributes.map((attribute) => ({ attribute, column: "" })),
+    ),
+  );
   const said = new Map<string, Set<string>>();
   for (const { sku, attribute } of words) said.set(sku, (said.get(sku) ?? new Set()).add(attribute));
   await writer.put(

@@ -1,8 +1,10 @@
+import { editPlan, oneAct } from "../flow/one-act.js";
+import { shownItems } from "../core/catalogue/list-text.js";
 import { command } from "./command.js";
 import { named } from "./options/option.js";
 import { editsFor } from "../core/catalogue/edits-layer.js";
 import { cellReader, type CellNotes } from "../core/catalogue/cell-reader.js";
-import { LIST_SEPARATOR, RETRACTED } from "../core/catalogue/record.js";
+import { RETRACTED } from "../core/catalogue/record.js";
 import { attributeKind, isAttributeName, vocabulary } from "../core/catalogue/vocabulary.js";
 import type { AttributeIndex } from "../core/catalogue/attribute-index.js";
 import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
@@ -40,50 +42,29 @@ export const set: CommandFile = command({
       const product = await store.product(sku);
       if (product === undefined) throw new Refusal([await unknownSku(sku, store)]);
       const edits = editsOf(written, await store.attributes(), workspace);
-      const transaction = await store.begin();
-      try {
-        const writer = await transaction.revision({
-          kind: "edit",
-          layer: editsFor(given.channel),
-          source: "",
-          file: sku,
-          at: io.now().toISOString(),
-          columns: [
-            { attribute: "sku", column: "" },
-            ...edits.map(({ attribute }) => ({ attribute, column: "" })),
-          ],
-          keys: ["sku"],
-          mode: "update",
-          compare: "layer",
-          replace: false,
-          tellChanges: true,
-        });
-        const [fate] = await writer.put([
+      const plan = editPlan(
+        { layer: editsFor(given.channel), file: sku, at: io.now().toISOString(), tellChanges: true },
+        edits.map(({ attribute }) => ({ attribute, column: "" })),
+      );
+      const { fate, revision } = await oneAct(store, async (transaction) => {
+        const writer = await transaction.revision(plan);
+        const [put] = await writer.put([
           { kind: "product", row: 0, texts: [sku, ...edits.map(({ text }) => text)], doubts: [] },
         ]);
-        const changed = fate?.fate === "changed" ? 1 : 0;
-        const revision = await writer.finish({
-          read: 1,
-          added: 0,
-          changed,
-          unchanged: 1 - changed,
-          rejected: 0,
-        });
-        await transaction.commit();
-        io.landed();
-        const changes = fate?.fate === "changed" ? (fate.changes ?? []) : [];
-        if (options.json) io.out(jsonLine({ type: "edit", sku, revision, channel: given.channel, changes }));
-        else if (!options.quiet) io.out(`${lines(sku, changes, revision, given.channel).join("\n")}\n`);
-      } catch (error) {
-        await transaction.rollback();
-        throw error;
-      }
+        const changed = put?.fate === "changed" ? 1 : 0;
+        const counts = { read: 1, added: 0, changed, unchanged: 1 - changed, rejected: 0 };
+        return { fate: put, revision: await writer.finish(counts) };
+      });
+      io.landed();
+      const changes = fate?.fate === "changed" ? (fate.changes ?? []) : [];
+      if (options.json) io.out(jsonLine({ type: "edit", sku, revision, channel: given.channel, changes }));
+      else if (!options.quiet) io.out(`${lines(sku, changes, revision, given.channel).join("\n")}\n`);
       return 0;
     });
   },
 });
 
-const shown = (text: string): string => (text === "" ? "nothing" : text.replaceAll(LIST_SEPARATOR, ", "));
+const shown = (text: string): string => (text === "" ? "nothing" : shownItems(text, ", "));
 
 const lines = (
   sku: string,

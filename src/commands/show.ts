@@ -1,7 +1,8 @@
+import { shownItems } from "../core/catalogue/list-text.js";
 import { command } from "./command.js";
 import { flag, named } from "./options/option.js";
 import type { Product } from "../core/catalogue/product.js";
-import { CLEARED, LIST_SEPARATOR, RETRACTED } from "../core/catalogue/record.js";
+import { CLEARED, RETRACTED } from "../core/catalogue/record.js";
 import { placeText } from "../core/diagnostics/place.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { countText } from "../core/diagnostics/phrases.js";
@@ -87,7 +88,7 @@ const historyLines = (sku: string, opinions: readonly PastOpinion[], io: Io): re
 
 const pastText = (text: string): string => {
   if (text === CLEARED) return "(none)";
-  return text === RETRACTED ? "(taken back)" : text.replaceAll(LIST_SEPARATOR, ", ").replace(/\s+/g, " ");
+  return text === RETRACTED ? "(taken back)" : shownItems(text, ", ").replace(/\s+/g, " ");
 };
 
 interface ShownValue {
@@ -122,7 +123,7 @@ const lines = (product: Product, store: Store, siblings: readonly string[], io: 
   const width = Math.max(30, io.columns - ATTRIBUTE_WIDTH - 1);
   const rows = shown.flatMap(({ name, text, from }) => {
     const place = from === undefined ? "" : single ? `column "${from.column ?? ""}"` : sayer(from);
-    const [first = "", ...rest] = wrapText(text.replaceAll(LIST_SEPARATOR, "\n"), width);
+    const [first = "", ...rest] = wrapText(shownItems(text, "\n"), width);
     return [
       `${style.bold(name.padEnd(ATTRIBUTE_WIDTH))} ${first}`,
       ...rest.map((line) => `${" ".repeat(ATTRIBUTE_WIDTH)} ${line}`),

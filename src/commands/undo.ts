@@ -1,3 +1,4 @@
+import { oneAct } from "../flow/one-act.js";
 import { command } from "./command.js";
 import { flag } from "./options/option.js";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
@@ -21,20 +22,14 @@ export const undo: CommandFile = command({
         through: given.through,
         alone: given.alone,
       });
-      const transaction = await store.begin();
-      try {
-        const revision = await transaction.undo(ids, io.now().toISOString());
-        await transaction.commit();
-        io.landed();
-        if (options.json) io.out(jsonLine({ type: "undo", revision, undone: ids }));
-        else if (!options.quiet)
-          io.out(
-            `${ids.map((id) => describe(entries, id)).join("\n")}\nThis is revision ${revision}; to have ${ids.length === 1 ? "it" : "them"} back: lexicant undo ${revision}\n`,
-          );
-      } catch (error) {
-        await transaction.rollback();
-        throw error;
-      }
+      const at = io.now().toISOString();
+      const revision = await oneAct(store, (transaction) => transaction.undo(ids, at));
+      io.landed();
+      if (options.json) io.out(jsonLine({ type: "undo", revision, undone: ids }));
+      else if (!options.quiet)
+        io.out(
+          `${ids.map((id) => describe(entries, id)).join("\n")}\nThis is revision ${revision}; to have ${ids.length === 1 ? "it" : "them"} back: lexicant undo ${revision}\n`,
+        );
       return 0;
     });
   },

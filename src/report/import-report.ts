@@ -1,5 +1,5 @@
+import { shownItems } from "../core/catalogue/list-text.js";
 import type { SourceProposal } from "../core/catalogue/proposal/source-proposal.js";
-import { LIST_SEPARATOR } from "../core/catalogue/record.js";
 import type { TableStream } from "../formats/table-stream.js";
 import { causeLines } from "./findings.js";
 import { countText } from "../core/diagnostics/phrases.js";
@@ -14,7 +14,7 @@ import type { FileResult, ImportResult } from "../flow/import/import-files.js";
 const number = (count: number): string => count.toLocaleString("en");
 
 const shown = (text: string): string => {
-  const line = text.replaceAll(LIST_SEPARATOR, ", ").replace(/\s+/g, " ");
+  const line = shownItems(text, ", ").replace(/\s+/g, " ");
   return line.length > 48 ? `${line.slice(0, 48)}…` : line === "" ? "nothing" : line;
 };
 

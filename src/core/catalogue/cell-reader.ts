@@ -1,3 +1,4 @@
+import { itemsOf, holdsSeveral } from "./list-text.js";
 import type { Diagnostic, Severity } from "../diagnostics/diagnostic.js";
 import { diagnostic } from "../diagnostics/diagnostic.js";
 import type { Run } from "../language/program.js";
@@ -69,8 +70,8 @@ const defaultsFor = (attribute: string, defaults: CellDefaults): ReadingDefaults
 /** The cell as the expression language sees it: a list where the file gave several values, blank for nothing. */
 export const cellValue = (cell: string | undefined): MaybeBlank => {
   if (cell === undefined || cell === "") return undefined;
-  if (cell.includes(LIST_SEPARATOR)) {
-    const items = cell.split(LIST_SEPARATOR).map(cleanText).filter(Boolean);
+  if (holdsSeveral(cell)) {
+    const items = itemsOf(cell).map(cleanText).filter(Boolean);
     return items.length === 0 ? undefined : items;
   }
   return cleanText(cell) || undefined;
@@ -84,12 +85,7 @@ export const cellReader = (reading: ColumnReading, defaults: CellDefaults): Cell
     const written = from.kind === "column" ? (cells[from.index] ?? "") : undefined;
     if (written === "") return "";
     const isPlain = written !== undefined && isTidy(written);
-    if (
-      written !== undefined &&
-      !isPlain &&
-      !written.includes(LIST_SEPARATOR) &&
-      cleanText(written) !== written
-    )
+    if (written !== undefined && !isPlain && !holdsSeveral(written) && cleanText(written) !== written)
       notes.findings.push(repaired(reading, defaults, row, written, cleanText(written), "spaces"));
     const troubles: Troubles = [];
     const found = isPlain

@@ -1,20 +1,15 @@
+import { statedAxes, usualAxes, VARIES_BY } from "./axes.js";
 import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
 import type { Place } from "../diagnostics/place.js";
-import { isList } from "../values/value.js";
 import { shownText } from "../values/show.js";
 import type { Family } from "./family.js";
-import { valueOf, type Product } from "./product.js";
+import { textOf, valueOf, type Product } from "./product.js";
 
 /** Where a value of a product came from. */
 export type ValuePlace = (product: Product, attribute: string) => Place | undefined;
 
-const usualAxes = ["color", "size", "material", "pattern"];
-
-const axesOf = (member: Product): readonly string[] => {
-  const stated = valueOf(member, "varies_by");
-  if (stated === undefined) return usualAxes;
-  return (isList(stated) ? stated.map(shownText) : [shownText(stated)]).filter(Boolean);
-};
+const axesOf = (member: Product): readonly string[] =>
+  textOf(member, VARIES_BY) === undefined ? usualAxes : statedAxes(member);
 
 const at = (place: Place | undefined): { readonly place?: Place } => (place === undefined ? {} : { place });
 

@@ -1,8 +1,8 @@
+import { listText } from "./list-text.js";
 import { fold } from "../values/text.js";
 import { cellReader, cellValue, type CellDefaults, type CellNotes, type CellReader } from "./cell-reader.js";
 import { shownText } from "../values/show.js";
 import { ownAttribute } from "./own-attribute.js";
-import { LIST_SEPARATOR } from "./record.js";
 import { attributeForColumn, canBeAxis, vocabulary } from "./vocabulary.js";
 
 /** Two columns of which one names an attribute and the other holds its value. */
@@ -91,6 +91,6 @@ export const pairReader = (
     if (axes.length === 0) return;
     const index = columns.indexOf("varies_by", pairs.map(({ column }) => column).join(", "));
     while (texts.length <= index) texts.push("");
-    if (texts[index] === "") texts[index] = axes.join(LIST_SEPARATOR);
+    if (texts[index] === "") texts[index] = listText(axes);
   };
 };

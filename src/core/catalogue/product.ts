@@ -1,9 +1,10 @@
+import { itemsOf } from "./list-text.js";
 import type { Sku } from "../ids.js";
 import { readValue } from "../values/read.js";
 import { canonicalText } from "../values/show.js";
 import type { MaybeBlank, Value } from "../values/value.js";
 import type { AttributeIndex } from "./attribute-index.js";
-import { CLEARED, LIST_SEPARATOR, type Origin } from "./record.js";
+import { CLEARED, type Origin } from "./record.js";
 
 /** What is to be read of a product: canonical text and origin by attribute slot; values are typed when first asked for. */
 export interface ProductView {
@@ -39,7 +40,7 @@ const typed = (attributes: AttributeIndex, slot: number, text: string): Value =>
     // A value that could not be read as its kind was kept as written when it was imported, with a diagnostic.
     return "value" in reading ? reading.value : part;
   };
-  return list ? text.split(LIST_SEPARATOR).map(one) : one(text);
+  return list ? itemsOf(text).map(one) : one(text);
 };
 
 /** Builds a product from texts and origins by slot; both arrays are taken over, not copied. */

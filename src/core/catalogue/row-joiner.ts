@@ -1,3 +1,4 @@
+import { itemsOf } from "./list-text.js";
 import type { Diagnostic } from "../diagnostics/diagnostic.js";
 import type { Doubt } from "./cell-reader.js";
 import { CLEARED, LIST_SEPARATOR } from "./record.js";
@@ -24,7 +25,7 @@ type Mutable = { -readonly [K in keyof JoinedRecord]: JoinedRecord[K] } & { text
 const appended = (texts: string[], added: readonly string[]): void => {
   added.forEach((text, at) => {
     if (text === "" || text === CLEARED) return;
-    const items = new Set([...(texts[at] ?? "").split(LIST_SEPARATOR), ...text.split(LIST_SEPARATOR)]);
+    const items = new Set([...itemsOf(texts[at] ?? ""), ...itemsOf(text)]);
     texts[at] = [...items].filter(Boolean).join(LIST_SEPARATOR);
   });
 };

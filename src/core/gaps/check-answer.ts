@@ -1,3 +1,4 @@
+import { itemsOf } from "../catalogue/list-text.js";
 import { cellReader, type CellNotes } from "../catalogue/cell-reader.js";
 import { CLEAR_WORD, CLEARED, LIST_SEPARATOR } from "../catalogue/record.js";
 import { attributeKind } from "../catalogue/vocabulary.js";
@@ -127,9 +128,7 @@ const forAttribute = (
     };
   // A list binds where the field takes the attribute as it is; an expression may make something else of it.
   const listed = asking.filter((one) => bindsList(one, attribute));
-  const taken = listed.filter(
-    (one) => !("problem" in coerce(text.split(LIST_SEPARATOR), one.rule, translateIn(one))),
-  );
+  const taken = listed.filter((one) => !("problem" in coerce(itemsOf(text), one.rule, translateIn(one))));
   const [first] = listed;
   return first !== undefined && taken.length === 0 ? unknownValue(answer, first, answer.text) : { text };
 };

@@ -1,6 +1,7 @@
+import { statedAxes } from "../catalogue/axes.js";
+import { holdsSeveral } from "../catalogue/list-text.js";
 import type { Family } from "../catalogue/family.js";
 import { textOf, type ProductView } from "../catalogue/product.js";
-import { LIST_SEPARATOR } from "../catalogue/record.js";
 import type { CategoryField } from "../channel/category-rules.js";
 import { proposeValues } from "../listing/fill/lexicon-proposals.js";
 import { characters } from "../values/characters.js";
@@ -13,13 +14,12 @@ export const fromSiblings = (
   product: ProductView,
   { members }: Pick<Family, "members">,
 ): Proposal | undefined => {
-  const axes = textOf(product, "varies_by")?.split(LIST_SEPARATOR) ?? [];
-  if (axes.includes(attribute)) return undefined;
+  if (statedAxes(product).includes(attribute)) return undefined;
   const values = new Set(
     members.filter(({ sku }) => sku !== product.sku).flatMap((member) => textOf(member, attribute) ?? []),
   );
   const [value] = values;
-  return value === undefined || values.size > 1 || value.includes(LIST_SEPARATOR)
+  return value === undefined || values.size > 1 || holdsSeveral(value)
     ? undefined
     : { value, reason: "the others of its group have it" };
 };

@@ -1,3 +1,4 @@
+import { VARIES_BY } from "../catalogue/axes.js";
 import { textOf } from "../catalogue/product.js";
 import { canonicalText } from "../values/show.js";
 import type { Listing } from "./listing.js";
@@ -21,7 +22,7 @@ export const liveListing = (listing: Listing, values = valuesOf(listing)): LiveL
     gtin: textOf(product, "gtin"),
     price: textOf(product, "price"),
     category: plan.rules.category.code,
-    axes: textOf(product, "varies_by") ?? "",
+    axes: textOf(product, VARIES_BY) ?? "",
     group: product.group,
     values,
   };

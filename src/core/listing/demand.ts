@@ -1,6 +1,6 @@
+import { statedAxes } from "../catalogue/axes.js";
 import { groupFieldOf } from "../channel/group-model.js";
-import { textOf, type ProductView } from "../catalogue/product.js";
-import { LIST_SEPARATOR } from "../catalogue/record.js";
+import type { ProductView } from "../catalogue/product.js";
 import type { CategoryField, ConditionalNeed } from "../channel/category-rules.js";
 import type { ChannelDefinition } from "../channel/definition.js";
 import type { Need } from "../channel/field.js";
@@ -31,7 +31,7 @@ export const needFor = (
 
 /** The attributes that the listing's group varies by. */
 export const axesOf = ({ product }: { readonly product: ProductView }): readonly string[] =>
-  textOf(product, "varies_by")?.split(LIST_SEPARATOR) ?? [];
+  statedAxes(product);
 
 /**
  * Whether a field is asked of a listing at all: what only variations have is not asked of others, and the reference to a

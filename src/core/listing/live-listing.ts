@@ -1,4 +1,4 @@
-import { LIST_SEPARATOR } from "../catalogue/record.js";
+import { itemsOf } from "../catalogue/list-text.js";
 import type { Field } from "../channel/field.js";
 import { readValue } from "../values/read.js";
 import type { MaybeBlank, Value } from "../values/value.js";
@@ -29,5 +29,5 @@ export const liveValue = ({ values }: Pick<LiveListing, "values">, field: Field)
     const reading = readValue(field.kind, part);
     return "value" in reading ? reading.value : part;
   };
-  return field.list ? text.split(LIST_SEPARATOR).map(one) : one(text);
+  return field.list ? itemsOf(text).map(one) : one(text);
 };

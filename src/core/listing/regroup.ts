@@ -1,3 +1,4 @@
+import { VARIES_BY } from "../catalogue/axes.js";
 import { groupFieldOf } from "../channel/group-model.js";
 import { productWith, textOf, type ProductView } from "../catalogue/product.js";
 import { axesTaken, axisRuleFor } from "../channel/axis-rules.js";
@@ -15,7 +16,7 @@ const withGroup = (
   { attributes }: ChannelSetup,
 ): PricedProduct => {
   const values = new Map<number, MaybeBlank>();
-  const [groupSlot, axesSlot] = [attributes.slot("group"), attributes.slot("varies_by")];
+  const [groupSlot, axesSlot] = [attributes.slot("group"), attributes.slot(VARIES_BY)];
   if (groupSlot !== undefined) values.set(groupSlot, group);
   if (axesSlot !== undefined) values.set(axesSlot, axes.length === 0 ? undefined : axes);
   return {

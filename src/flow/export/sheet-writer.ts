@@ -1,11 +1,7 @@
+import { itemsOf } from "../../core/catalogue/list-text.js";
 import { joinList } from "../../core/catalogue/cell-reader.js";
 import type { Product } from "../../core/catalogue/product.js";
-import {
-  besideClearWord,
-  CLEAR_WORD,
-  COMPUTED_REVISION,
-  LIST_SEPARATOR,
-} from "../../core/catalogue/record.js";
+import { besideClearWord, CLEAR_WORD, COMPUTED_REVISION } from "../../core/catalogue/record.js";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
 import { csvLine } from "../../formats/csv-writer.js";
@@ -26,8 +22,7 @@ const sheetCells = (
     // What follows from a bundle's parts is not the bundle's own: written down, it would come back as an edit.
     if (text === undefined || slot === undefined || product.origin(slot)?.revision === COMPUTED_REVISION)
       return "";
-    const cell =
-      product.attributes.kinds[slot]?.list === true ? joinList(text.split(LIST_SEPARATOR), "|") : text;
+    const cell = product.attributes.kinds[slot]?.list === true ? joinList(itemsOf(text), "|") : text;
     return besideClearWord(cell, CLEAR_WORD);
   });
 

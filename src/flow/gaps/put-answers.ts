@@ -1,3 +1,4 @@
+import { editPlan } from "../one-act.js";
 import type { CatalogueTransaction } from "../../store/store.js";
 import type { Accepted } from "./answer-reading.js";
 
@@ -30,22 +31,14 @@ const putGroup = async (
   const titles = new Map(group.map(({ attribute, answer }) => [attribute, answer.title]));
   const bySku = new Map<string, Accepted[]>();
   for (const one of group) bySku.set(one.answer.sku, [...(bySku.get(one.answer.sku) ?? []), one]);
-  const writer = await transaction.revision({
-    kind: "import",
-    layer: group[0]?.layer ?? "",
-    source: "gaps",
-    file: group[0]?.sheet.file ?? "",
-    at,
-    columns: [
-      { attribute: "sku", column: "SKU" },
-      ...[...titles].map(([attribute, column]) => ({ attribute, column })),
-    ],
-    keys: ["sku"],
-    mode: "update",
-    compare: "layer",
-    replace: false,
-    tellChanges: false,
-  });
+  const [first] = group;
+  const writer = await transaction.revision(
+    editPlan(
+      { kind: "import", layer: first?.layer ?? "", source: "gaps", file: first?.sheet.file ?? "", at },
+      [...titles].map(([attribute, column]) => ({ attribute, column })),
+      "SKU",
+    ),
+  );
   const records = [...bySku].map(([sku, answers]) => ({
     kind: "product" as const,
     row: answers[0]?.answer.row ?? 0,

@@ -1,9 +1,10 @@
+import { oneAct } from "../one-act.js";
 import { causeCollector, type CauseCollector } from "../../core/diagnostics/causes.js";
 import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
 import type { Surroundings } from "../../core/language/function.js";
 import type { ByteSource } from "../../formats/byte-source.js";
-import type { Store } from "../../store/store.js";
+import type { CatalogueTransaction, Store } from "../../store/store.js";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 import type { Workspace } from "../../workspace/workspace.js";
 import { writeTerms } from "../lexicon/terms-decided.js";
@@ -69,41 +70,35 @@ export const takeAnswers = async (
     for (const answer of sheet.answers) await reading.take(answer, sheet);
   }
   const { accepted, terms } = reading;
-  const transaction = await store.begin();
-  try {
-    const put = await putAnswers(transaction, accepted, request.at);
-    const after = await standingsAfter(transaction, store, channels, reading);
-    tellStillWrong(reading, before.standings, after, tell);
-    if (request.dryRun) await transaction.rollback();
-    else {
-      // Rows of a lexicon are written first: should the rest not land, the sheet is imported again.
-      for (const { setup } of channels) {
-        const own = terms.filter(({ channel }) => channel === setup.channel);
-        if (own.length > 0) await writeTerms(workspace, setup.channel, own);
-      }
-      await transaction.commit();
+  const work = async (transaction: CatalogueTransaction) => {
+    const taken = await putAnswers(transaction, accepted, request.at);
+    const standings = await standingsAfter(transaction, store, channels, reading);
+    tellStillWrong(reading, before.standings, standings, tell);
+    // Rows of a lexicon are written first: should the rest not land, the sheet is imported again.
+    for (const { setup } of request.dryRun ? [] : channels) {
+      const own = terms.filter(({ channel }) => channel === setup.channel);
+      if (own.length > 0) await writeTerms(workspace, setup.channel, own);
     }
-    const answers = sheets.reduce((sum, sheet) => sum + sheet.answers.length, 0);
-    return {
-      sheets: sheets.length,
-      answers,
-      catalogue: accepted.filter(({ answer }) => answer.target.kind === "attribute").length,
-      channel: accepted.filter(({ answer }) => answer.target.kind === "field").length,
-      lexicon: terms.length,
-      unchanged: put.unchanged,
-      refused: reading.refused,
-      revisions: put.revisions,
-      channels: channels.map(({ setup }) => ({
-        channel: setup.channel,
-        label: setup.definition.label,
-        ...progress(before.standings.get(setup.channel), after.get(setup.channel), reading.skus),
-      })),
-      causes,
-    };
-  } catch (error) {
-    await transaction.rollback();
-    throw error;
-  }
+    return { put: taken, after: standings };
+  };
+  const { put, after } = await oneAct(store, work, { isTrial: request.dryRun });
+  const answers = sheets.reduce((sum, sheet) => sum + sheet.answers.length, 0);
+  return {
+    sheets: sheets.length,
+    answers,
+    catalogue: accepted.filter(({ answer }) => answer.target.kind === "attribute").length,
+    channel: accepted.filter(({ answer }) => answer.target.kind === "field").length,
+    lexicon: terms.length,
+    unchanged: put.unchanged,
+    refused: reading.refused,
+    revisions: put.revisions,
+    channels: channels.map(({ setup }) => ({
+      channel: setup.channel,
+      label: setup.definition.label,
+      ...progress(before.standings.get(setup.channel), after.get(setup.channel), reading.skus),
+    })),
+    causes,
+  };
 };
 
 const refuseForeign = (sheets: readonly FilledSheet[], { manifest }: Workspace): void => {

@@ -1,5 +1,6 @@
+import { itemsOf } from "../../core/catalogue/list-text.js";
 import { assertNever } from "../../core/assert-never.js";
-import { CLEARED, LIST_SEPARATOR, RETRACTED } from "../../core/catalogue/record.js";
+import { CLEARED, RETRACTED } from "../../core/catalogue/record.js";
 import { rowJoiner, type JoinedRecord } from "../../core/catalogue/row-joiner.js";
 import type { RowReader, RowReading } from "../../core/catalogue/row-reader.js";
 import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
@@ -210,7 +211,7 @@ class ImportRun {
   private noteParts(record: JoinedRecord, sku: Sku): void {
     const bundle = this.textOf(record, "bundle_of");
     if (bundle === "" || this.parts.length > PARTS_LIMIT) return;
-    for (const part of bundle.split(LIST_SEPARATOR)) this.parts.push({ sku, part, row: record.row });
+    for (const part of itemsOf(bundle)) this.parts.push({ sku, part, row: record.row });
   }
 
   private noteGroup(record: JoinedRecord): void {

@@ -1,7 +1,5 @@
-import { LIST_SEPARATOR } from "../../core/catalogue/record.js";
-
-/** Attributes in which members of a group usually differ. */
-export const usualAxes: readonly string[] = ["color", "size", "material", "pattern"];
+import { axesIn, usualAxes, VARIES_BY } from "../../core/catalogue/axes.js";
+import { listText } from "../../core/catalogue/list-text.js";
 
 /**
  * Watches members of groups pass by, and tells when two of one group have the same values of their axes. Members of a
@@ -18,10 +16,11 @@ export const axisWatch = (): ((
       current = group;
       seen.clear();
     }
-    const named = textAt("varies_by")?.split(LIST_SEPARATOR).filter(Boolean) ?? usualAxes;
+    const stated = textAt(VARIES_BY);
+    const named = stated === undefined ? usualAxes : axesIn(stated);
     const values = named.map((axis) => textAt(axis) ?? "");
     if (values.every((value) => value === "")) return false;
-    const key = values.join(LIST_SEPARATOR);
+    const key = listText(values);
     const isTwice = seen.has(key);
     seen.add(key);
     return isTwice;

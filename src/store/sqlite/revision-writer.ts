@@ -6,7 +6,8 @@ import type { Product } from "../../core/catalogue/product.js";
 import { hasNews, newsToLayer, newsToProduct } from "../../core/catalogue/news.js";
 import { RETRACTED, SAME } from "../../core/catalogue/record.js";
 import { asSku, type Sku } from "../../core/ids.js";
-import { axisWatch, usualAxes } from "./axis-watch.js";
+import { usualAxes, VARIES_BY } from "../../core/catalogue/axes.js";
+import { axisWatch } from "./axis-watch.js";
 import type { CatalogueReader } from "./catalogue-reader.js";
 import type { Families } from "./families.js";
 import { layerState, type LayerState } from "./layer-state.js";
@@ -50,7 +51,7 @@ type LandedFate = Extract<RecordFate, { fate: "added" | "changed" | "unchanged" 
 
 const SLICE = 10_000;
 
-const axisNames = [...usualAxes, "varies_by"];
+const axisNames = [...usualAxes, VARIES_BY];
 
 const isFamilyOfGroup = (family: number): boolean => family % FAMILIES_PER_PRODUCT !== 0;
 

@@ -1,6 +1,6 @@
+import { itemsOf } from "../../catalogue/list-text.js";
 import type { Family } from "../../catalogue/family.js";
 import { textOf, valueOf, type ProductView } from "../../catalogue/product.js";
-import { LIST_SEPARATOR } from "../../catalogue/record.js";
 import type { CategoryField } from "../../channel/category-rules.js";
 import type { Scope } from "../../language/compiler.js";
 import { factsOf, type Troubles } from "../../language/trouble.js";
@@ -69,8 +69,7 @@ export const sharedOf = (
 };
 
 /** A person's own answer, as a value of its field. */
-const answered = (text: string, { field }: CategoryField): Value =>
-  field.list ? text.split(LIST_SEPARATOR) : text;
+const answered = (text: string, { field }: CategoryField): Value => (field.list ? itemsOf(text) : text);
 
 /** Where the fields of a group are filled, once for all its members. */
 export interface GroupFields {

@@ -1,12 +1,10 @@
+import { axesIn, VARIES_BY } from "../../../catalogue/axes.js";
 import { groupFieldOf } from "../../../channel/group-model.js";
 import { isAnotherProduct } from "../../../catalogue/another-product.js";
 import { textOf } from "../../../catalogue/product.js";
-import { LIST_SEPARATOR } from "../../../catalogue/record.js";
 import type { ChannelDefinition } from "../../../channel/definition.js";
 import type { ListingCheck } from "../check-kind.js";
 import type { Listing } from "../../listing.js";
-
-const axisNames = (axes: string): readonly string[] => axes.split(LIST_SEPARATOR).filter(Boolean);
 
 /** The fields that the live listing has and that a full file would say nothing of. */
 const losses = (
@@ -44,13 +42,9 @@ export const againstLedger: ListingCheck = {
     const [group, wasIn] = [product.group ?? "", before.group ?? ""];
     if (before.category !== "" && group !== wasIn)
       report("group-moved", { before: wasIn, after: group }, { severity: "warning" });
-    const axes = textOf(product, "varies_by") ?? "";
+    const axes = textOf(product, VARIES_BY) ?? "";
     if (before.group !== undefined && before.group === product.group && before.axes !== axes)
-      report(
-        "axes-changed",
-        { before: axisNames(before.axes), after: axisNames(axes) },
-        { severity: "warning" },
-      );
+      report("axes-changed", { before: axesIn(before.axes), after: axesIn(axes) }, { severity: "warning" });
     const erases = definition.purposeRules.some(
       ({ purpose, blank }) => purpose === "full" && blank === "erase",
     );
