@@ -5,8 +5,11 @@ import { textOf } from "../../src/core/catalogue/product.js";
 import { Refusal } from "../../src/core/diagnostics/refusal.js";
 import type { LiveListing } from "../../src/core/listing/live-listing.js";
 import { migrations } from "../../src/store/sqlite/schema.js";
-import { put, storeIn } from "../kit/store.js";
+import { familiesOf, newStore, put, shown, storeIn } from "../kit/store.js";
 import { temporaryFolder } from "../kit/run.js";
+
+const kinds = (result: Awaited<ReturnType<typeof put>>): readonly string[] =>
+  result.fates.map(({ fate }) => fate);
 
 const LATER = "2026-11-25T11:00:00Z";
 
@@ -101,5 +104,89 @@ describe("faults of the database", () => {
     };
     for (const [name, call] of Object.entries(calls))
       await expect(call(), name).rejects.toBeInstanceOf(Refusal);
+  });
+});
+
+describe("the store's file", () => {
+  it("when a store of version 1 is opened, then it is brought forward with all it holds", async () => {
+    const folder = temporaryFolder();
+    const old = new Database(join(folder, "store.db"));
+    old.exec(`
+      CREATE TABLE revision (id INTEGER PRIMARY KEY, layer TEXT NOT NULL, source TEXT NOT NULL, file TEXT NOT NULL, at TEXT NOT NULL, columns TEXT NOT NULL, counts TEXT NOT NULL);
+      CREATE TABLE attribute (slot INTEGER PRIMARY KEY, name TEXT NOT NULL UNIQUE);
+      CREATE TABLE family (name TEXT PRIMARY KEY, id INTEGER NOT NULL);
+      CREATE TABLE product (id INTEGER PRIMARY KEY, sku TEXT NOT NULL UNIQUE, family INTEGER NOT NULL);
+      CREATE INDEX product_family ON product (family, id);
+      CREATE TABLE record (id INTEGER PRIMARY KEY, row INTEGER NOT NULL, texts TEXT NOT NULL);
+      INSERT INTO attribute VALUES (0, 'sku'), (1, 'group'), (2, 'gtin'), (3, 'own_mark');
+      INSERT INTO revision VALUES (1, 'shop', 'shop', 'shop.csv', '2026-11-01', '[{"attribute":"sku","column":"A"},{"attribute":"group","column":"B"},{"attribute":"gtin","column":"C"},{"attribute":"own_mark","column":"D"}]', '{"added":3}');
+      INSERT INTO family VALUES ('G', 1);
+      INSERT INTO product VALUES (1, 'A', 1), (2, 'B', 1), (3, 'C', 3);
+      INSERT INTO record VALUES (1048577, 2, 'A\u001fG\u001f9524000001016\u001fx'), (2097153, 3, 'B\u001fG\u001f\u001f'), (3145729, 4, 'C\u001f\u001f9524000001023\u001fy');
+    `);
+    old.pragma("user_version = 1");
+    old.close();
+    const store = await storeIn(folder, [{ layer: "shop" }]);
+    expect(await familiesOf(store)).toEqual(["G: A B", "-: C"]);
+    expect(await shown(store, "C", "gtin,own_mark")).toBe("9524000001023,y");
+    expect(
+      kinds(await put(store, "shop", "gtin,quantity\n9524000001016,4", { keys: ["gtin"], mode: "update" })),
+    ).toEqual(["changed"]);
+    expect((await store.history()).map(({ kind, act }) => [kind, act])).toEqual([
+      ["import", 2],
+      ["import", 1],
+    ]);
+    await store.close();
+  });
+
+  it("when a store is newer, no database, or in use, then that is told and nothing is changed", async () => {
+    const refused = async (folder: string): Promise<string> => {
+      try {
+        await storeIn(folder, []);
+        return "opened";
+      } catch (error) {
+        return error instanceof Refusal ? error.message : String(error);
+      }
+    };
+    const [newer, junk] = [temporaryFolder(), temporaryFolder()];
+    const database = new Database(join(newer, "store.db"));
+    database.pragma("user_version = 99");
+    database.close();
+    expect(await refused(newer)).toBe("store-newer");
+    const { writeFileSync } = await import("node:fs");
+    writeFileSync(
+      join(junk, "store.db"),
+      "this is no database at all, but a text that is long enough to be read as one",
+    );
+    expect(await refused(junk)).toBe("store-damaged");
+    const busy = temporaryFolder();
+    const [first, second] = [await storeIn(busy, []), await storeIn(busy, [])];
+    const transaction = await first.begin();
+    await expect(second.begin()).rejects.toMatchObject({ message: "store-busy", exit: 3 });
+    await transaction.rollback();
+  });
+
+  it("when a transaction is rolled back or fails, then nothing of it is seen, not even its attributes' values", async () => {
+    const store = await newStore("shop");
+    await put(store, "shop", "sku,name\nA,Stool");
+    const transaction = await store.begin();
+    const writer = await transaction.revision({
+      kind: "import",
+      layer: "shop",
+      source: "shop",
+      file: "x.csv",
+      at: "2026-11-25",
+      keys: ["sku"],
+      mode: "both",
+      compare: "layer",
+      replace: false,
+      tellChanges: false,
+      columns: ["sku", "name", "brand_new"].map((attribute) => ({ attribute, column: attribute })),
+    });
+    await writer.put([{ kind: "product", row: 2, texts: ["A", "Changed", "z"], doubts: [] }]);
+    await transaction.rollback();
+    expect(await shown(store, "A", "name")).toBe("Stool");
+    expect(await store.history()).toHaveLength(1);
+    expect(kinds(await put(store, "shop", "sku,name\nA,Changed"))).toEqual(["changed"]);
   });
 });

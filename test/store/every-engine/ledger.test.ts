@@ -1,9 +1,9 @@
 import fc from "fast-check";
-import type { ChannelLedger } from "../../src/store/ledger.js";
+import type { ChannelLedger } from "../../../src/store/ledger.js";
 import { describe, expect, it } from "vitest";
-import type { LiveListing } from "../../src/core/listing/live-listing.js";
-import { newStore, put, storeIn } from "../kit/store.js";
-import { temporaryFolder } from "../kit/run.js";
+import type { LiveListing } from "../../../src/core/listing/live-listing.js";
+import { newStore, put, storeIn } from "../../kit/store.js";
+import { temporaryFolder } from "../../kit/run.js";
 
 const priced = (price: string): LiveListing => ({
   ...{ name: "Stool", gtin: undefined, price, category: "g.t", axes: "", group: undefined },
