@@ -5,7 +5,6 @@ import { dirname, join } from "node:path";
 import { pathToFileURL } from "node:url";
 import { mkdirSync } from "node:fs";
 import { MessageChannel, receiveMessageOnPort, Worker } from "node:worker_threads";
-import { afterAll } from "vitest";
 import { environment, lexicantProcess, mainFile, projectRoot, type Ran, type RunOptions } from "./process.js";
 
 export { lexicantProcess, mainFile, projectRoot, type Ran };
@@ -19,9 +18,10 @@ export const temporaryFolder = (): string => {
   return folder;
 };
 
-afterAll(() => {
+/** Takes away what a test file made; called when it is done. */
+export const removeFolders = (): void => {
   for (const folder of folders.splice(0)) rmSync(folder, { recursive: true, force: true });
-});
+};
 
 const PATIENCE_MILLISECONDS = 120_000;
 

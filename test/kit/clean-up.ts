@@ -1,0 +1,4 @@
+import { afterAll } from "vitest";
+import { removeFolders } from "./run.js";
+
+afterAll(removeFolders);
