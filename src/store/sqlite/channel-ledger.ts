@@ -34,7 +34,7 @@ type Put = [
   at: string,
 ];
 
-const BATCH = 10_000;
+const BATCH = 2000;
 const READ_BATCH = 1000;
 const content = "sku, is_group, withdrawn, name, gtin, price, category, axes, grp, texts, purpose";
 const columns = `channel, state, ${content}, at`;
@@ -87,9 +87,14 @@ export const channelLedger = (database: Database.Database, channel: string): Cha
   const find = database.prepare<[string, string, string], Row>(
     `SELECT ${content}, at FROM ledger WHERE channel = ? AND state = ? AND sku = ?`,
   );
-  const ofGroup = database.prepare<[string, string, string, string, string], Row>(
-    `SELECT ${content}, at FROM ledger
-     WHERE channel = ? AND state = ? AND is_group = 1 AND (grp = ? OR (grp >= ? AND grp < ?))`,
+  // Two queries, since one with an "or" reads the whole channel.
+  const ofGroup = database.prepare<[string, string, string], Row>(
+    `SELECT ${content}, at FROM ledger INDEXED BY ledger_group
+     WHERE channel = ? AND state = ? AND is_group = 1 AND grp = ?`,
+  );
+  const ofParts = database.prepare<[string, string, string, string], Row>(
+    `SELECT ${content}, at FROM ledger INDEXED BY ledger_group
+     WHERE channel = ? AND state = ? AND is_group = 1 AND grp >= ? AND grp < ?`,
   );
   const next = database.prepare<[string, string, string], Row>(
     `SELECT ${content}, at FROM ledger WHERE channel = ? AND state = ? AND sku > ? ORDER BY sku LIMIT ${READ_BATCH}`,
@@ -128,7 +133,10 @@ export const channelLedger = (database: Database.Database, channel: string): Cha
         if (row !== undefined) found.set(sku, entryOf(row));
       }
       for (const group of groups)
-        for (const row of ofGroup.all(channel, state, group, `${group}-`, `${group}.`))
+        for (const row of [
+          ...ofGroup.all(channel, state, group),
+          ...ofParts.all(channel, state, `${group}-`, `${group}.`),
+        ])
           found.set(row.sku, entryOf(row));
       return found;
     },
