@@ -1,3 +1,4 @@
+import { categoryPath, condition, groupName, skuList } from "./options/shared-options.js";
 import { command } from "./command.js";
 import { flag, text, oneOf, limit } from "./options/option.js";
 import { mkdtemp, rm } from "node:fs/promises";
@@ -39,24 +40,10 @@ const table = {
   ),
   changed: flag("--changed", "only what differs from what was sent last"),
   keepLive: flag("--keep-live", "with full: fill what would be erased from what the channel has"),
-  where: text(
-    "--where <condition>",
-    "only products for which this holds",
-    "is a condition of at most 10,000 characters",
-    10_000,
-  ),
-  category: text(
-    "--category <path>",
-    "only products in this category of ours or below it",
-    "is a category's path, or the end of one",
-  ),
-  group: text("--group <name>", "only the members of this group", "is a group's name"),
-  sku: text(
-    "--sku <list>",
-    "only these SKUs: with commas between, or @FILE with one a line",
-    "is a list of SKUs with commas between, or @FILE with one a line",
-    1_000_000,
-  ),
+  where: condition("only products for which this holds"),
+  category: categoryPath("only products in this category of ours or below it"),
+  group: groupName,
+  sku: skuList,
   failed: text(
     "--failed <report>",
     "only what this result report of the channel refused, and is ready now",

@@ -1,3 +1,4 @@
+import { categoryPath, condition, groupName, skuList } from "./options/shared-options.js";
 import { command } from "./command.js";
 import { flag, text, named } from "./options/option.js";
 import { extname, resolve } from "node:path";
@@ -17,24 +18,10 @@ import { refuseUnused } from "../flow/refusals.js";
 export const exportSheet: CommandFile = command({
   args: [["<file>", "a CSV or XLSX file to write, or - for CSV on standard output"]],
   options: {
-    where: text(
-      "--where <condition>",
-      "only products for which it holds",
-      "is a condition of at most 10,000 characters",
-      10_000,
-    ),
-    category: text(
-      "--category <path>",
-      "only products in this category or below it",
-      "is a category's path, or the end of one",
-    ),
-    group: text("--group <name>", "only the members of this group", "is a group's name"),
-    sku: text(
-      "--sku <list>",
-      "only these SKUs: with commas between, or @FILE with one a line",
-      "is a list of SKUs with commas between, or @FILE with one a line",
-      1_000_000,
-    ),
+    where: condition("only products for which it holds"),
+    category: categoryPath("only products in this category or below it"),
+    group: groupName,
+    sku: skuList,
     lacking: named("--lacking <channel>", "only products that this channel holds back, with what it lacks"),
     forChannel: named(
       "--for-channel <channel>",

@@ -1,5 +1,6 @@
+import { acceptAbove } from "./options/shared-options.js";
 import { command } from "./command.js";
-import { flag, text, confidence, several } from "./options/option.js";
+import { flag, text, several } from "./options/option.js";
 import { pathParts, pathText } from "../core/values/category-path.js";
 import type { ChannelSetup } from "../core/listing/channel-setup.js";
 import { countText } from "../core/diagnostics/phrases.js";
@@ -18,10 +19,7 @@ import { loadChannel } from "../flow/run-channels.js";
 export const lexicon: CommandFile = command({
   args: [["<channel>", "the channel"]],
   options: {
-    acceptAbove: confidence(
-      "--accept-above <confidence>",
-      "accept every proposal that is at least so sure, as 0.9",
-    ),
+    acceptAbove,
     set: several(
       "--set <row>",
       '"field: our term = the channel\'s value" decides one; may be given several times',

@@ -1,5 +1,6 @@
+import { acceptAbove } from "./options/shared-options.js";
 import { command } from "./command.js";
-import { flag, text, confidence, several } from "./options/option.js";
+import { flag, text, several } from "./options/option.js";
 import type { ChannelSetup } from "../core/listing/channel-setup.js";
 import type { Suggestion } from "../core/placement/suggest.js";
 import { countText } from "../core/diagnostics/phrases.js";
@@ -31,10 +32,7 @@ import { loadChannel } from "../flow/run-channels.js";
 export const place: CommandFile = command({
   args: [["<channel>", "the channel"]],
   options: {
-    acceptAbove: confidence(
-      "--accept-above <confidence>",
-      "accept every proposal that is at least so sure, as 0.9",
-    ),
+    acceptAbove,
     set: several(
       "--set <placement>",
       '"Our path"=CODE decides one; may be given several times',

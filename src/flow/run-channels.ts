@@ -76,11 +76,14 @@ const remembering = async (
     ...channel,
     setup: {
       ...setup,
-      barcodeTwins: (product) => twins?.(product) ?? [],
+      barcodeTwins(product) {
+        if (twins === undefined) throw new Error(`nothing was recalled of ${setup.channel}`);
+        return twins(product);
+      },
       ...(isNew ? {} : { live, lastPrice }),
     },
-    async recall(families) {
-      twins ??= barcodeTwinsOn(await shared(), setup);
+    async recall(families, what = "all") {
+      if (what === "all") twins ??= barcodeTwinsOn(await shared(), setup);
       if (isNew) return;
       const members = families.flatMap((family) => family.membersOn(setup.channel));
       const groups = new Set([...families, ...members].flatMap(({ group }) => group ?? []));

@@ -30,8 +30,8 @@ export interface WorkspaceChannel {
   readonly templateFolders: readonly string[];
   /** What a person should know of the decision files, and what stops nothing. */
   readonly advice: readonly Diagnostic[];
-  /** Brings to hand what is known of families on this channel: what it was sent of them, and who shares their barcodes. */
-  recall(families: readonly Family[]): Promise<void>;
+  /** Brings to hand what is known of families on this channel: what it was sent of them, and, where they are to be checked, who shares their barcodes. */
+  recall(families: readonly Family[], what?: "all" | "sent"): Promise<void>;
 }
 
 /** The channels asked for, or all in use; refuses names that are not in use, all at once. */

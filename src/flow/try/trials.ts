@@ -62,7 +62,7 @@ export const trierFor = (
     async on(family) {
       if (setup === undefined || plans === undefined)
         return family.members.map((product) => run(compiled, product, product));
-      await channel?.recall([family]);
+      await channel?.recall([family], "sent");
       return family
         .membersOn(setup.channel)
         .map((product) => run(compiled, trialScope(product, family, setup, plans), product));

@@ -108,6 +108,7 @@ export const catalogueReader = (
   const familyOf = (members: readonly Scanned[], shared: readonly Opinion[]): Family | undefined => {
     const base = members.flatMap((member) => merged(member, shared, undefined) ?? []);
     if (base.length === 0) return undefined;
+    const seen = new Map<string, readonly Product[]>();
     const scoped = [...shared, ...members.flatMap(({ opinions }) => opinions)].some(
       (opinion) => opinion.channel !== undefined,
     );
@@ -118,8 +119,15 @@ export const catalogueReader = (
         return seen.length === 0 ? undefined : merge(asSku(""), attributes, [...seen].sort(byHeight));
       },
       members: base,
-      membersOn: (channel) =>
-        scoped ? members.flatMap((member) => merged(member, shared, channel) ?? []) : base,
+      membersOn(channel) {
+        if (!scoped) return base;
+        // Asked for by one stage after the other, and merged once.
+        const known = seen.get(channel);
+        if (known !== undefined) return known;
+        const own = members.flatMap((member) => merged(member, shared, channel) ?? []);
+        seen.set(channel, own);
+        return own;
+      },
     };
   };
 
