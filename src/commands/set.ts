@@ -4,7 +4,7 @@ import { command } from "./command.js";
 import { named } from "./options/option.js";
 import { editsFor } from "../core/catalogue/edits-layer.js";
 import { cellReader, type CellNotes } from "../core/catalogue/cell-reader.js";
-import { RETRACTED } from "../core/catalogue/record.js";
+import { isUnread, RETRACTED } from "../core/catalogue/record.js";
 import { attributeKind, isAttributeName, vocabulary } from "../core/catalogue/vocabulary.js";
 import type { AttributeIndex } from "../core/catalogue/attribute-index.js";
 import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
@@ -128,7 +128,8 @@ const editsOf = (
         .filter(({ code }) => code === "unreadable-value")
         .map(({ facts }) => diagnostic("unreadable-value", facts as never)),
     );
-    return { attribute, text: text === "" ? value : text };
+    // What a person writes on purpose is no damage.
+    return { attribute, text: text === "" || isUnread(text) ? value : text };
   });
   if (findings.length > 0) throw new Refusal(findings);
   return edits;

@@ -116,5 +116,11 @@ export const withParts = (bundle: Product, find: Find): Product => {
       valueOf(bundle, attribute) === undefined ? new Sum(find).total(attribute, bundle) : undefined;
     if (isMeasure(value) || isMoney(value)) set(attribute, value);
   }
-  return product(bundle.sku, attributes, texts, origins);
+  return product(
+    bundle.sku,
+    attributes,
+    texts,
+    origins,
+    attributes.names.map((_, slot) => bundle.unread?.(slot)),
+  );
 };

@@ -1,14 +1,24 @@
 import type { Sku } from "../ids.js";
 import type { AttributeIndex } from "./attribute-index.js";
-import { product, type Product } from "./product.js";
-import { RETRACTED, SAME, type Origin, type PartialRecord } from "./record.js";
+import { product, type Product, type UnreadCell } from "./product.js";
+import {
+  isUnread,
+  RETRACTED,
+  SAME,
+  takesBack,
+  writtenIn,
+  type Origin,
+  type PartialRecord,
+} from "./record.js";
 
 interface Opinions {
   readonly texts: (string | undefined)[];
   readonly origins: (Origin | undefined)[];
+  /** Cells above the text of their slot that could not be read; most products have none. */
+  unread: (UnreadCell | undefined)[] | undefined;
 }
 
-const noOpinions = (): Opinions => ({ texts: [], origins: [] });
+const noOpinions = (): Opinions => ({ texts: [], origins: [], unread: undefined });
 
 /** Lays a record over opinions; says whether it takes any back. */
 const lay = ({ slots, texts, origin }: PartialRecord, over: Opinions): boolean => {
@@ -17,8 +27,13 @@ const lay = ({ slots, texts, origin }: PartialRecord, over: Opinions): boolean =
     const text = texts[i];
     const slot = slots[i] ?? -1;
     if (text === undefined || text === "" || text === SAME || slot < 0) continue;
-    if (text === RETRACTED) retracts = true;
-    over.texts[slot] = text;
+    const isNone = isUnread(text);
+    const goes = takesBack(text);
+    if (goes) retracts = true;
+    if (isNone) (over.unread ??= [])[slot] = { written: writtenIn(text), origin };
+    else if (over.unread?.[slot] !== undefined) over.unread[slot] = undefined;
+    if (isNone && !goes) continue;
+    over.texts[slot] = goes ? RETRACTED : text;
     over.origins[slot] = origin;
   }
   return retracts;
@@ -33,6 +48,10 @@ const mergeByLayer = (records: readonly PartialRecord[]): Opinions => {
       if (text === undefined || text === RETRACTED) return;
       merged.texts[slot] = text;
       merged.origins[slot] = own.origins[slot];
+      if (merged.unread !== undefined) merged.unread[slot] = undefined;
+    });
+    own.unread?.forEach((cell, slot) => {
+      if (cell !== undefined) (merged.unread ??= [])[slot] = cell;
     });
     own = noOpinions();
   };
@@ -52,6 +71,6 @@ export const merge = (sku: Sku, attributes: AttributeIndex, records: readonly Pa
   const merged = noOpinions();
   let retracts = false;
   for (const record of records) retracts = lay(record, merged) || retracts;
-  const { texts, origins } = retracts ? mergeByLayer(records) : merged;
-  return product(sku, attributes, texts, origins);
+  const { texts, origins, unread } = retracts ? mergeByLayer(records) : merged;
+  return product(sku, attributes, texts, origins, unread);
 };

@@ -2,9 +2,15 @@ import { itemsOf } from "./list-text.js";
 import type { Sku } from "../ids.js";
 import { readValue } from "../values/read.js";
 import { canonicalText } from "../values/show.js";
-import type { MaybeBlank, Value } from "../values/value.js";
+import type { MaybeBlank } from "../values/value.js";
 import type { AttributeIndex } from "./attribute-index.js";
 import { CLEARED, type Origin } from "./record.js";
+
+/** A cell that gave no value, since what stood in it could not be read or is impossible. */
+export interface UnreadCell {
+  readonly written: string;
+  readonly origin: Origin;
+}
 
 /** What is to be read of a product: canonical text and origin by attribute slot; values are typed when first asked for. */
 export interface ProductView {
@@ -17,6 +23,8 @@ export interface ProductView {
   text(slot: number): string | undefined;
   value(slot: number): MaybeBlank;
   origin(slot: number): Origin | undefined;
+  /** The cell that would give the attribute's value, were it readable; where there is none, or the view knows of none, undefined. */
+  readonly unread?: (slot: number) => UnreadCell | undefined;
 }
 
 /** A product as the catalogue has it, merged from its layers; `for` is there for the compiler alone. */
@@ -32,15 +40,17 @@ export interface ChannelProduct extends ProductView {
   readonly for?: "channel";
 }
 
-const typed = (attributes: AttributeIndex, slot: number, text: string): Value => {
+/** A text that does not read as its kind, as older stores kept them, is no value: no channel may ever be given it. */
+const typed = (attributes: AttributeIndex, slot: number, text: string): MaybeBlank => {
   const { kind = "text", list = false } = attributes.kinds[slot] ?? {};
-  const one = (part: string): Value => {
+  const one = (part: string): MaybeBlank => {
     if (kind === "text" || kind === "html") return part;
     const reading = readValue(kind, part);
-    // A value that could not be read as its kind was kept as written when it was imported, with a diagnostic.
-    return "value" in reading ? reading.value : part;
+    return "value" in reading ? reading.value : undefined;
   };
-  return list ? itemsOf(text).map(one) : one(text);
+  if (!list) return one(text);
+  const values = itemsOf(text).flatMap((item) => one(item) ?? []);
+  return values.length === 0 ? undefined : values;
 };
 
 /** Builds a product from texts and origins by slot; both arrays are taken over, not copied. */
@@ -49,6 +59,7 @@ export const product = (
   attributes: AttributeIndex,
   texts: readonly (string | undefined)[],
   origins: readonly (Origin | undefined)[],
+  unread: readonly (UnreadCell | undefined)[] = [],
 ): Product => {
   const values: MaybeBlank[] = [];
   const skuSlot = attributes.slot("sku");
@@ -68,6 +79,7 @@ export const product = (
     group: groupSlot === undefined ? undefined : text(groupSlot),
     text,
     origin: (slot) => origins[slot],
+    unread: (slot) => unread[slot],
     value(slot) {
       const known = values[slot];
       if (known !== undefined) return known;

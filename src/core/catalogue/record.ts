@@ -27,6 +27,32 @@ export const RETRACTED = "\u0019";
  */
 export const SAME = "\u001a";
 
+/**
+ * What a cell held and could not be read, or reads as something impossible: no opinion, so that what lies below shows. The
+ * written text stands behind it, for people to find.
+ */
+const UNREAD = "\u0017";
+
+/** The same where the delivery takes the place of all that its layer said: what the layer said before goes too. */
+const UNREAD_INSTEAD = "\u0016";
+
+/** A cell's text as what could not be read. */
+export const unread = (written: string): string => UNREAD + written;
+
+export const isUnread = (text: string): boolean => {
+  const code = text.charCodeAt(0);
+  return code === 0x17 || code === 0x16;
+};
+
+/** Whether such a text also takes back what its layer said before. */
+export const takesBack = (text: string): boolean => text === RETRACTED || text.startsWith(UNREAD_INSTEAD);
+
+/** The text of a cell that could not be read, taking back what its layer said. */
+export const unreadInstead = (text: string): string => UNREAD_INSTEAD + text.slice(1);
+
+/** What stood in a cell that could not be read. */
+export const writtenIn = (text: string): string => text.slice(1);
+
 /** Parts of a list value within one stored text. */
 export const LIST_SEPARATOR = "\u001e";
 

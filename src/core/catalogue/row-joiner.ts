@@ -1,7 +1,7 @@
 import { itemsOf } from "./list-text.js";
 import type { Diagnostic } from "../diagnostics/diagnostic.js";
 import type { Doubt } from "./cell-reader.js";
-import { CLEARED, LIST_SEPARATOR } from "./record.js";
+import { CLEARED, isUnread, LIST_SEPARATOR } from "./record.js";
 import type { ReadRow, RowReading } from "./row-reader.js";
 
 /** A record for the store: a product's or a group's own, with the row it begins in. */
@@ -24,8 +24,9 @@ type Mutable = { -readonly [K in keyof JoinedRecord]: JoinedRecord[K] } & { text
 
 const appended = (texts: string[], added: readonly string[]): void => {
   added.forEach((text, at) => {
-    if (text === "" || text === CLEARED) return;
-    const items = new Set([...itemsOf(texts[at] ?? ""), ...itemsOf(text)]);
+    if (text === "" || text === CLEARED || isUnread(text)) return;
+    const before = texts[at] ?? "";
+    const items = new Set([...itemsOf(isUnread(before) ? "" : before), ...itemsOf(text)]);
     texts[at] = [...items].filter(Boolean).join(LIST_SEPARATOR);
   });
 };

@@ -3,7 +3,7 @@ import type { Run } from "../language/program.js";
 import { beforeDate } from "../values/damage.js";
 import { cellReader, cellValue, type CellDefaults, type ColumnReading, type Doubt } from "./cell-reader.js";
 import { pairColumns, pairReader, type PairReading } from "./pair-reader.js";
-import { CLEARED } from "./record.js";
+import { CLEARED, isUnread } from "./record.js";
 
 /** How rows of a file belong together. */
 export type GroupLayout =
@@ -52,7 +52,7 @@ const dayOfYear = /^\d{4}-/;
 const isDamagedKey = (text: string): boolean =>
   damagedKey.test(text) || (!dayOfYear.test(text) && beforeDate(text).length > 0);
 
-/** Reads rows into canonical texts; a value that cannot be read as its kind is kept as written, with a finding. */
+/** Reads rows into canonical texts; a value that cannot be read, or is impossible, is none, with a finding. */
 export const rowReader = (reading: RowReading): RowReader => {
   const { columns, file, keys, groups } = reading;
   const attributes = columns.map(({ attribute, column }) => ({ attribute, column }));
@@ -76,9 +76,17 @@ export const rowReader = (reading: RowReading): RowReader => {
       if (isFurther(texts)) return { kind: "further", row, texts, findings, doubts };
       if (groups.layout === "own-row" && groups.when(scope) === true)
         return { kind: "group", row, texts, findings, doubts };
-      const given = keyAt.map((at) => texts[at] ?? "").filter((text) => text !== "" && text !== CLEARED);
+      const given = keyAt
+        .map((at) => texts[at] ?? "")
+        .filter((text) => text !== "" && text !== CLEARED && !isUnread(text));
       const [key = ""] = given;
       const where = { place: { file, row } };
+      const unreadKey = findings.find(
+        ({ code, facts }) =>
+          code === "unreadable-value" && keys.includes((facts as { attribute: string }).attribute),
+      );
+      if (given.length === 0 && unreadKey !== undefined)
+        return rejected(row, { ...unreadKey, severity: "error" });
       if (given.length === 0 && doubts.every(({ attribute }) => !keys.includes(attribute)))
         return rejected(row, diagnostic("blank-key", { key: keys.join(" or ") }, where));
       if (given.length === 0) {

@@ -92,6 +92,11 @@ export const vocabulary: readonly string[] = entries
   .map((entry) => entry.name)
   .filter((name) => name !== WAS_PRICE);
 
+const known = new Set(vocabulary);
+
+/** Whether an attribute is one of the vocabulary's, with a language or currency or without. */
+export const isOurs = (attribute: string): boolean => known.has(attribute.split("@", 1)[0] ?? attribute);
+
 const axes = new Set(
   "color size material pattern condition age_group gender weight width height depth unit_quantity".split(" "),
 );

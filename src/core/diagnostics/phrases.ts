@@ -44,6 +44,15 @@ export const problems: Readonly<Record<ReadingProblem, string>> = {
   "not-a-date": "it is not a day written as 2026-03-01",
   "not-yes-or-no": "it is neither yes nor no",
   "not-a-url": "it is not one whole web address that starts with https://",
+  "below-zero": "it is below zero, which it cannot be",
+  "zero-amount": "a price of nothing is how systems write that there is none: leave it blank",
+  "zero-measure": "a measure of nothing is how systems write that there is none: leave it blank",
+  "over-hundred": "it is a share and more than a hundred percent",
+  "other-currency":
+    "it is in another currency than the file's: name all that it has in the source's currency",
+  "wrong-dimension": "its unit measures something else, as millimetres do for a weight",
+  "far-day": "no product was sold on that day: systems write it where there is none",
+  "several-values": "it has one value, and several different ones are given",
 };
 
 /** What was done to a value, as the sentence goes on. */
@@ -56,4 +65,8 @@ export const damages: Readonly<Record<Damage, string>> = {
   quotes: "its inch or foot marks were curled",
   spaces: "blanks or invisible characters stood around it",
   formula: "a spreadsheet's formula failed there",
+  "text-formula": "a formula held it, which keeps a spreadsheet from taking a text for a number",
+  address: "blanks and signs that no web address has were written as their codes",
+  oversold: "more was sold than there was, so that none is left",
+  joined: "it has one value, and the cell or record had several",
 };

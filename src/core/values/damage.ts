@@ -2,7 +2,18 @@ import { monthNamed } from "./months.js";
 
 /** What a spreadsheet, a wrong encoding or a hurried hand did to a cell. */
 export type Damage =
-  "scientific" | "leading-zeros" | "decimal-point" | "date" | "encoding" | "quotes" | "spaces" | "formula";
+  | "scientific"
+  | "leading-zeros"
+  | "decimal-point"
+  | "date"
+  | "encoding"
+  | "quotes"
+  | "spaces"
+  | "formula"
+  | "text-formula"
+  | "address"
+  | "oversold"
+  | "joined";
 
 /** Letters that were lost when the text was saved: they cannot be guessed. */
 export const hasLostLetters = (text: string): boolean => text.includes("\ufffd");

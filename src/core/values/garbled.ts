@@ -101,7 +101,16 @@ const isAllTorn = (text: string, torn: readonly Torn[]): boolean => {
  * be right as they stand are put right only in a text that is torn throughout, beside others that are proof.
  */
 export const repairEncoding = (text: string): string | undefined => {
-  if (!suspicious.test(text)) return undefined;
+  const spaced = withoutSpaceMark(text);
+  if (!suspicious.test(spaced)) return spaced === text ? undefined : spaced;
+  return repairedSigns(spaced) ?? (spaced === text ? undefined : spaced);
+};
+
+// In HTML a non-breaking space is written by its name; what a wrong encoding left before it stands alone.
+const withoutSpaceMark = (text: string): string =>
+  text.replace(/(?:\u00c2|&Acirc;)(?=&nbsp;|&#160;|&#xa0;)/gi, "");
+
+const repairedSigns = (text: string): string | undefined => {
   const torn = tornIn(text);
   const isAll = isAllTorn(text, torn);
   if (!torn.some(({ proof }) => proof === "proof" || (isAll && proof !== "none"))) return undefined;

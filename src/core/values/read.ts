@@ -11,7 +11,7 @@ import { money } from "./money.js";
 import { readNumber, type DecimalMark } from "./number.js";
 import { unitOf } from "./units.js";
 import type { Kind, Measure, Value } from "./value.js";
-import { isWebAddress } from "./web-address.js";
+import { encodedAddress, isWebAddress } from "./web-address.js";
 import { readYesNo } from "./yes-no.js";
 
 export type ReadingProblem =
@@ -28,7 +28,15 @@ export type ReadingProblem =
   | "no-unit"
   | "not-a-date"
   | "not-yes-or-no"
-  | "not-a-url";
+  | "not-a-url"
+  | "below-zero"
+  | "zero-amount"
+  | "zero-measure"
+  | "over-hundred"
+  | "other-currency"
+  | "wrong-dimension"
+  | "far-day"
+  | "several-values";
 
 export type Reading =
   { readonly value: Value; readonly repaired?: Damage } | { readonly problem: ReadingProblem };
@@ -119,7 +127,11 @@ const readDecimal = (text: string, defaults: ReadingDefaults, wholeOnly: boolean
 const orProblem = (value: Value | undefined, problem: ReadingProblem): Reading =>
   value === undefined ? { problem } : { value };
 
-const readUrl = (text: string): Reading => (isWebAddress(text) ? { value: text } : { problem: "not-a-url" });
+const readUrl = (text: string): Reading => {
+  if (isWebAddress(text)) return { value: text };
+  const encoded = encodedAddress(text);
+  return encoded === undefined ? { problem: "not-a-url" } : { value: encoded, repaired: "address" };
+};
 
 const fromDigits = (reading: IsbnReading): Reading => {
   if ("problem" in reading) return reading;

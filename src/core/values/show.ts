@@ -8,7 +8,11 @@ export const canonicalText = (value: MaybeBlank, listSeparator = "\u001e"): stri
   if (typeof value === "string") return value;
   if (typeof value === "boolean") return value ? "yes" : "no";
   if (isDecimal(value)) return decimalText(value);
-  if (isList(value)) return value.map((item) => canonicalText(item)).join(listSeparator);
+  if (isList(value))
+    return value
+      .map((item) => canonicalText(item))
+      .filter(Boolean)
+      .join(listSeparator);
   if (isMoney(value)) {
     const places = Math.max(currencyPlaces(value.currency), decimalPlaces(value.amount));
     return `${fixedText(value.amount, places)} ${value.currency}`;

@@ -9,23 +9,32 @@ const guarded = /^'(?=[=+@-])/;
 const isSpace = (code: number): boolean =>
   code <= 32 || (code >= 0x1680 && /\s/.test(String.fromCharCode(code)));
 
+/** `="0123"`: the formula by which an export keeps a spreadsheet from taking a text for a number. */
+const textFormula = /^="((?:[^"]|"")*)"$/;
+
+/** The text that such a formula holds; undefined for any other text. */
+export const textOfFormula = (text: string): string | undefined => {
+  if (text.charCodeAt(0) !== 61) return undefined;
+  return textFormula.exec(text)?.[1]?.replaceAll('""', '"');
+};
+
 /** Whether a text has nothing that {@link cleanText} would take away. Asked of every cell: the ends first, they tell most. */
 export const isTidy = (text: string): boolean => {
   if (text === "") return true;
   const [first, last] = [text.charCodeAt(0), text.charCodeAt(text.length - 1)];
-  return !isSpace(first) && !isSpace(last) && first !== 39 && !inner.test(text);
+  return !isSpace(first) && !isSpace(last) && first !== 39 && first !== 61 && !inner.test(text);
 };
 
 /** Cell text without control characters, non-breaking spaces and outer spaces. Line ends become `\n`. */
-export const cleanText = (text: string): string =>
-  !isTidy(text)
-    ? text
-        .replace(/\r\n?/g, "\n")
-        .replace(controls, "")
-        .replace(/\u00a0/g, " ")
-        .trim()
-        .replace(guarded, "")
-    : text;
+export const cleanText = (text: string): string => {
+  if (isTidy(text)) return text;
+  const clean = text
+    .replace(/\r\n?/g, "\n")
+    .replace(controls, "")
+    .replace(/\u00a0/g, " ")
+    .trim();
+  return textOfFormula(clean)?.trim() ?? clean.replace(guarded, "");
+};
 
 const plainSigns = /^[ -~]*$/;
 

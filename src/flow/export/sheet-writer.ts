@@ -1,5 +1,5 @@
 import { itemsOf } from "../../core/catalogue/list-text.js";
-import { joinList } from "../../core/catalogue/cell-reader.js";
+import { joinList } from "../../core/catalogue/list-cell.js";
 import type { Product } from "../../core/catalogue/product.js";
 import { besideClearWord, CLEAR_WORD, COMPUTED_REVISION } from "../../core/catalogue/record.js";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";

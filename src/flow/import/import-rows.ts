@@ -1,6 +1,6 @@
 import { itemsOf } from "../../core/catalogue/list-text.js";
 import { assertNever } from "../../core/assert-never.js";
-import { CLEARED, RETRACTED } from "../../core/catalogue/record.js";
+import { CLEARED, isUnread, RETRACTED } from "../../core/catalogue/record.js";
 import { rowJoiner, type JoinedRecord } from "../../core/catalogue/row-joiner.js";
 import type { RowReader, RowReading } from "../../core/catalogue/row-reader.js";
 import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
@@ -223,7 +223,7 @@ class ImportRun {
   private textOf(record: JoinedRecord, attribute: string): string {
     const at = this.work.reader.attributes.findIndex((one) => one.attribute === attribute);
     const text = record.texts[at] ?? "";
-    return text === CLEARED || text === RETRACTED ? "" : text;
+    return text === CLEARED || text === RETRACTED || isUnread(text) ? "" : text;
   }
 }
 

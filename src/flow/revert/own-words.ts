@@ -1,5 +1,5 @@
 import { editsFor } from "../../core/catalogue/edits-layer.js";
-import { RETRACTED } from "../../core/catalogue/record.js";
+import { isUnread, RETRACTED } from "../../core/catalogue/record.js";
 import type { Sku } from "../../core/ids.js";
 import type { Store } from "../../store/store.js";
 import type { Workspace } from "../../workspace/workspace.js";
@@ -24,7 +24,7 @@ const wordsOf = async (sku: Sku, own: ReadonlySet<string>, store: Store): Promis
     if (undone || text === "" || !own.has(place.layer) || attribute === "sku" || latest.has(key)) continue;
     latest.set(key, { sku, layer: place.layer, attribute, text });
   }
-  return [...latest.values()].filter(({ text }) => text !== RETRACTED);
+  return [...latest.values()].filter(({ text }) => text !== RETRACTED && !isUnread(text));
 };
 
 /** All of a channel's own words, or those about some products and attributes; in catalogue order. */

@@ -1,5 +1,5 @@
 import type Database from "better-sqlite3";
-import { CLEARED, RETRACTED } from "../../core/catalogue/record.js";
+import { CLEARED, isUnread, RETRACTED } from "../../core/catalogue/record.js";
 import { gtin14 } from "../../core/values/gtin.js";
 import { REVISIONS_PER_PRODUCT, TEXT_SEPARATOR } from "./schema.js";
 import type { PlannedColumn } from "../store.js";
@@ -25,7 +25,7 @@ export const keyForm = (attribute: string, text: string): string | number =>
   attribute === "gtin" && digits.test(text) ? Number(gtin14(text)) : text;
 
 const hasValue = (text: string | undefined): text is string =>
-  text !== undefined && text !== "" && text !== CLEARED && text !== RETRACTED;
+  text !== undefined && text !== "" && text !== CLEARED && text !== RETRACTED && !isUnread(text);
 
 export const productKeys = (database: Database.Database): ProductKeys => {
   const kept = new Set(database.prepare("SELECT attribute FROM indexed").pluck().all() as string[]);

@@ -1,6 +1,6 @@
 import type Database from "better-sqlite3";
 import type { GrowingIndex } from "../../core/catalogue/attribute-index.js";
-import { CLEARED, RETRACTED, SAME } from "../../core/catalogue/record.js";
+import { CLEARED, isUnread, RETRACTED, SAME } from "../../core/catalogue/record.js";
 import type { PlannedColumn } from "../store.js";
 
 /** The order in which a revision's texts are stored; it only grows. */
@@ -16,7 +16,12 @@ export interface RevisionColumns {
 
 /** Whether a text holds a value, rather than nothing or a word of the store's own. */
 export const isSaid = (text: string | undefined): text is string =>
-  text !== undefined && text !== "" && text !== CLEARED && text !== RETRACTED && text !== SAME;
+  text !== undefined &&
+  text !== "" &&
+  text !== CLEARED &&
+  text !== RETRACTED &&
+  text !== SAME &&
+  !isUnread(text);
 
 /** Starts with the plan's columns; rows may bring attributes that no row before them had, and a plan's list grows then. */
 export const revisionColumns = (

@@ -227,19 +227,20 @@ class Writer implements RevisionWriter {
 
   private change(
     match: Match,
-    { row, texts, doubts }: IncomingRecord,
+    { row, texts: given, doubts }: IncomingRecord,
     /** Whether nothing that holds names the product any more: it comes back by this row. */
     returns = false,
   ): RecordFate {
     const { known } = match;
     const { reader, suspect } = this.tools;
-    if (this.seen.note(known.id)) return this.repeated(texts);
+    if (this.seen.note(known.id)) return this.repeated(given);
+    const settled = doubts.length === 0 ? [] : this.settleDoubts(doubts, reader.productById(known.id));
+    const texts = this.withoutProved(given, settled);
     const said = this.before.inOrder(known.id, this.columns);
     const news = this.newsIn(match, texts, said);
     const gtin = this.columns.textAt(news, "gtin");
     const reused = isSaid(gtin) ? this.reused(known, gtin, this.columns.textAt(texts, "name")) : undefined;
     if (reused !== undefined) return reused;
-    const settled = doubts.length === 0 ? [] : this.settleDoubts(doubts, reader.productById(known.id));
     const old = this.plan.tellChanges ? reader.productById(known.id, this.channel) : undefined;
     const isNews = returns || hasNews(news);
     if (!isNews) {
@@ -360,6 +361,16 @@ class Writer implements RevisionWriter {
       const existing = productText(product, doubt.attribute);
       return { doubt, proved: existing !== undefined && doubt.provedBy(existing) ? existing : undefined };
     });
+  }
+
+  /** What the catalogue has already needs no record that it could not be read. */
+  private withoutProved(texts: readonly string[], settled: readonly SettledDoubt[]): readonly string[] {
+    const proved = new Set(
+      settled.flatMap(({ doubt, proved }) =>
+        proved === undefined ? [] : [this.columns.positionOf(doubt.attribute)],
+      ),
+    );
+    return proved.size === 0 ? texts : texts.map((text, index) => (proved.has(index) ? "" : text));
   }
 
   private changesOf(

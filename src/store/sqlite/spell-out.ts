@@ -1,5 +1,5 @@
 import type Database from "better-sqlite3";
-import { RETRACTED, SAME } from "../../core/catalogue/record.js";
+import { SAME, takesBack } from "../../core/catalogue/record.js";
 import type { Revision } from "./revisions.js";
 import { REVISIONS_PER_PRODUCT, TEXT_SEPARATOR } from "./schema.js";
 import { seenProducts, type SeenProducts } from "./seen-products.js";
@@ -70,7 +70,7 @@ export const spellOut = (
       of.columns.forEach(({ attribute }, index) => {
         const text = texts[index] ?? "";
         if (text === "") return;
-        if (text === RETRACTED) said.delete(attribute);
+        if (takesBack(text)) said.delete(attribute);
         else said.set(attribute, text);
       });
     };

@@ -1,12 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import {
-  cellReader,
-  joinList,
-  type CellDefaults,
-  type CellNotes,
-} from "../../../src/core/catalogue/cell-reader.js";
-import { CLEARED, LIST_SEPARATOR } from "../../../src/core/catalogue/record.js";
+import { cellReader, type CellDefaults, type CellNotes } from "../../../src/core/catalogue/cell-reader.js";
+import { joinList } from "../../../src/core/catalogue/list-cell.js";
+import { CLEARED, isUnread, LIST_SEPARATOR, unread } from "../../../src/core/catalogue/record.js";
 import { sentence } from "../../../src/workspace/wording.js";
 
 const defaults: CellDefaults = {
@@ -33,7 +29,6 @@ describe("cells as their attribute's kind", () => {
     ["price", "12.50", "12.50 GBP"],
     ["price@EUR", "12.50", "12.50 EUR"],
     ["price", "€12.50", "12.50 EUR"],
-    ["price@EUR", "12.50 GBP", "12.50 GBP"],
     ["weight", "2", "2 kg"],
     ["weight", "2.50", "2.5 kg"],
     ["weight", "40 g", "40 g"],
@@ -80,15 +75,37 @@ describe("cells as their attribute's kind", () => {
       "03/04/2026",
       'sale_from "03/04/2026": day and month can change places: say in its source which comes first (date_order: dmy or mdy)',
     ],
-  ])("when %s holds %j, then it is kept as written and told", (attribute, cell, expected) => {
-    const { text, notes } = readCell(attribute, cell);
-    expect(text).toBe(cell);
-    expect(notes.findings.map(sentence)).toEqual([expected]);
-    expect(notes.findings[0]).toMatchObject({
-      severity: "warning",
-      place: { file: "shop.csv", row: 7, column: "Cell" },
-    });
-  });
+    ["price", "-4.00", 'price "-4.00": it is below zero, which it cannot be'],
+    [
+      "price",
+      "0.00",
+      'price "0.00": a price of nothing is how systems write that there is none: leave it blank',
+    ],
+    ["weight", "340 mm", 'weight "340 mm": its unit measures something else, as millimetres do for a weight'],
+    ["width", "2 kg", 'width "2 kg": its unit measures something else, as millimetres do for a weight'],
+    ["tax_rate", "200", 'tax_rate "200": it is a share and more than a hundred percent'],
+    [
+      "price@EUR",
+      "12.50 GBP",
+      "price@EUR \"12.50 GBP\": it is in another currency than the file's: name all that it has in the source's currency",
+    ],
+    [
+      "available_from",
+      "1899-12-30",
+      'available_from "1899-12-30": no product was sold on that day: systems write it where there is none',
+    ],
+  ])(
+    "when %s holds %j, then it is no value, told, and what was written is kept beside",
+    (attribute, cell, expected) => {
+      const { text, notes } = readCell(attribute, cell);
+      expect(text).toBe(unread(cell));
+      expect(notes.findings.map(sentence)).toEqual([expected]);
+      expect(notes.findings[0]).toMatchObject({
+        severity: "warning",
+        place: { file: "shop.csv", row: 7, column: "Cell" },
+      });
+    },
+  );
 });
 
 describe("what spreadsheets did to cells", () => {
@@ -98,6 +115,14 @@ describe("what spreadsheets did to cells", () => {
     ["name", "MÃ¼ller", "Müller", "encoding"],
     ["height", "9”", "9 in", "quotes"],
     ["name", " Hive\u00a0tool ", "Hive tool", "spaces"],
+    ["name", "500\u00c2\u00a0g honey", "500 g honey", "encoding"],
+    ["description", "<p>500Â&nbsp;g</p>", "<p>500&nbsp;g</p>", "encoding"],
+    ["price", "\u00c2£12.00", "12.00 GBP", "encoding"],
+    ["gtin", '="9524000001016"', "9524000001016", "text-formula"],
+    ["size", '="10-12"', "10-12", "text-formula"],
+    ["quantity", "-3", "0", "oversold"],
+    ["url", "https://a.example/two words.html", "https://a.example/two%20words.html", "address"],
+    ["images", "https://a.example/a b.jpg", "https://a.example/a%20b.jpg", "address"],
   ])(
     "when %s holds %j, then it is read as %j and the repair is told",
     (attribute, cell, expected, damage) => {
@@ -115,7 +140,7 @@ describe("what spreadsheets did to cells", () => {
     ["name", "M\ufffdller", "Müller", "Mahler"],
   ])("when %s holds %j, then only the catalogue can say what it was", (attribute, cell, right, wrong) => {
     const { text, notes } = readCell(attribute, cell);
-    expect(text).toBe("");
+    expect(text).toBe(unread(cell));
     const [doubt] = notes.doubts;
     expect([doubt?.provedBy(right), doubt?.provedBy(wrong)]).toEqual([true, false]);
   });
@@ -146,5 +171,61 @@ describe("several values in one cell", () => {
         expect(readCell("features", joinList(items, "|")).text.split(LIST_SEPARATOR)).toEqual(items);
       }),
     );
+  });
+});
+
+describe("web addresses of one cell", () => {
+  const addresses = (cell: string, separator = "|") => {
+    const { text, notes } = readCell("images", cell, { listSeparator: separator });
+    return [text.split(LIST_SEPARATOR), notes.findings.length];
+  };
+
+  it.each([
+    ["https://a.example/a b.jpg|https://a.example/c.jpg", "|"],
+    ["https://a.example/a b.jpg https://a.example/c.jpg", "|"],
+    ["https://a.example/a b.jpg, https://a.example/c.jpg", ","],
+  ])("when an address within %j has a blank, then it stays one address, with its code", (cell, separator) => {
+    expect(addresses(cell, separator)).toEqual([
+      ["https://a.example/a%20b.jpg", "https://a.example/c.jpg"],
+      1,
+    ]);
+  });
+
+  it("when the separator stands within an address, then no piece of it becomes a picture", () => {
+    expect(addresses("https://a.example/small,red.jpg,https://a.example/b.jpg", ",")).toEqual([
+      ["https://a.example/small,red.jpg", "https://a.example/b.jpg"],
+      0,
+    ]);
+  });
+
+  it("when any texts stand in a list of pictures, then whole addresses are taken or none", () => {
+    const piece = fc.string({ unit: fc.constantFrom("a", "1", " ", ",", "/", ".", "é", "|"), maxLength: 6 });
+    const address = piece.map((text) => `https://a.example/${text}.jpg`);
+    fc.assert(
+      fc.property(fc.array(fc.oneof(address, piece), { minLength: 1, maxLength: 4 }), (items) => {
+        const { text } = readCell("images", items.join("|"));
+        if (text === "" || isUnread(text)) return;
+        for (const one of text.split(LIST_SEPARATOR))
+          expect(new URL(one).href.startsWith("https://a.example/")).toBe(true);
+      }),
+    );
+  });
+});
+
+describe("several values where one is due", () => {
+  const several = (attribute: string, ...items: readonly string[]) => {
+    const { text, notes } = readCell(attribute, items.join(LIST_SEPARATOR));
+    return [text, notes.findings.map(({ code }) => code)];
+  };
+
+  it.each([
+    ["price", ["12.00", "13.00"], unread("12.00 | 13.00"), ["unreadable-value"]],
+    ["price", ["12.00", "12.00"], "12.00 GBP", []],
+    ["name", ["Stool", "Bench"], unread("Stool | Bench"), ["unreadable-value"]],
+    ["material", ["oak", "steel"], "oak, steel", ["repaired-value"]],
+    ["category", ["Garden > Tools", "Gifts"], "Garden > Tools", ["repaired-value"]],
+    ["features", ["light", "", "strong"], `light${LIST_SEPARATOR}strong`, []],
+  ])("when %s comes as %j, then it is %j", (attribute, items, text, codes) => {
+    expect(several(attribute, ...items)).toEqual([text, codes]);
   });
 });

@@ -176,16 +176,19 @@ describe("rows that belong together", () => {
 
   it("when further rows only bring pictures, then the product above gets them, each once", () => {
     const rows =
-      "A,,Stool,,1.jpg\nA,,,,https://x.example/2.jpg\n,,,,https://x.example/3.jpg\nA,,,,https://x.example/2.jpg\nB,,Bench,,4.jpg";
+      "A,,Stool,,https://x.example/1.jpg\nA,,,,https://x.example/2.jpg\n,,,,https://x.example/3.jpg\nA,,,,https://x.example/2.jpg\nB,,Bench,,4.jpg";
     const [first, second] = readRows({ ...shared, further: ["images"] }, rows);
     expect(first).toBe(
-      "2 product sku=A name=Stool images=1.jpg+https://x.example/2.jpg+https://x.example/3.jpg",
+      "2 product sku=A name=Stool images=https://x.example/1.jpg+https://x.example/2.jpg+https://x.example/3.jpg",
     );
     expect(second).toContain("sku=B");
   });
 
   it("when a row repeats a key and brings more than pictures, then it is a product row again", () => {
-    const rows = readRows({ ...shared, further: ["images"] }, "A,,Stool,,1.jpg\nA,,Stool two,,2.jpg");
+    const rows = readRows(
+      { ...shared, further: ["images"] },
+      "A,,Stool,,https://x.example/1.jpg\nA,,Stool two,,2.jpg",
+    );
     expect(rows).toHaveLength(2);
   });
 });

@@ -72,7 +72,7 @@ describe("what reads as something impossible", () => {
     ["date", "12.11.2026", "two-ways-date"],
     ["date", "13.11.2026", "2026-11-13"],
     ["url", "https://x.example/a.jpg,https://x.example/b.jpg", "not-a-url"],
-    ["url", "https://x.example/my hive.jpg", "not-a-url"],
+    ["url", "https://x.example/my <hive>.jpg", "not-a-url"],
     ["url", "https://x.example/a.jpg|b.jpg", "not-a-url"],
     [
       "url",

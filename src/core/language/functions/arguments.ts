@@ -14,9 +14,12 @@ export const optional = (name: string, kind: ResultKind): Parameter => ({ name, 
 /** A number, price or measure to be calculated with. */
 export const amountParameter = (name: string): Parameter => ({ name, kind: "any", calculates: true });
 
-/** A single value counts as a list of one. */
-export const items = (value: MaybeBlank): readonly Value[] =>
+/** The places of a list, those that a file left blank ("") included; a single value counts as a list of one. */
+export const places = (value: MaybeBlank): readonly Value[] =>
   value === undefined ? [] : isList(value) ? value : [value];
+
+/** The values of a list. */
+export const items = (value: MaybeBlank): readonly Value[] => places(value).filter((one) => one !== "");
 
 export const listOrBlank = (list: readonly Value[]): MaybeBlank => (list.length === 0 ? undefined : list);
 

@@ -1,7 +1,7 @@
 import { whole } from "../../values/decimal.js";
 import { termKey } from "../../values/text.js";
 import type { ExpressionFunction } from "../function.js";
-import { asCount, asLimit, asText, items, listOrBlank, parameter, textOrBlank } from "./arguments.js";
+import { asCount, asLimit, asText, items, listOrBlank, parameter, places, textOrBlank } from "./arguments.js";
 
 export const lists: readonly ExpressionFunction[] = [
   {
@@ -18,17 +18,17 @@ export const lists: readonly ExpressionFunction[] = [
   {
     name: "split",
     family: "lists",
-    summary: "The parts of a text between a separator, as a list; spaces around them are cut.",
+    summary:
+      "The parts of a text between a separator, as a list; spaces around them are cut. A part that is blank keeps its place for nth.",
     parameters: [parameter("text", "text"), parameter("separator", "text")],
     result: "list",
     examples: [{ expression: 'split("March; April", ";")', gives: "March, April" }],
-    apply: ([text, separator]) =>
-      listOrBlank(
-        asText(text)
-          .split(asText(separator) || "\n")
-          .map((part) => part.trim())
-          .filter(Boolean),
-      ),
+    apply: ([text, separator]) => {
+      const parts = asText(text)
+        .split(asText(separator) || "\n")
+        .map((part) => part.trim());
+      return parts.some(Boolean) ? parts : undefined;
+    },
   },
   {
     name: "first",
@@ -45,8 +45,14 @@ export const lists: readonly ExpressionFunction[] = [
     summary: "The value at a place of a list, counted from 1; blank behind its end.",
     parameters: [parameter("list", "list"), parameter("number", "number")],
     result: "any",
-    examples: [{ expression: 'nth(list("front.jpg", "side.jpg"), 2)', gives: "side.jpg" }],
-    apply: ([list, number]) => items(list)[asCount(number) - 1],
+    examples: [
+      { expression: 'nth(list("front.jpg", "side.jpg"), 2)', gives: "side.jpg" },
+      { expression: 'nth(split("red;;oak", ";"), 3)', gives: "oak" },
+    ],
+    apply: ([list, number]) => {
+      const value = places(list)[asCount(number) - 1];
+      return value === "" ? undefined : value;
+    },
   },
   {
     name: "last",

@@ -1,0 +1,195 @@
+import type { AttributeKind } from "../values/attribute-kind.js";
+import { beforeDate, hasLostLetters, type Damage } from "../values/damage.js";
+import { isDecimal } from "../values/decimal.js";
+import { repairEncoding } from "../values/garbled.js";
+import { isRestricted } from "../values/gtin.js";
+import { measure } from "../values/measure.js";
+import { money } from "../values/money.js";
+import { readValue, type Reading, type ReadingDefaults, type ReadingProblem } from "../values/read.js";
+import { canonicalText, shownText } from "../values/show.js";
+import { unitOf } from "../values/units.js";
+import { isList, isMeasure, isMoney, type Value } from "../values/value.js";
+import { asPossible, dimensionOf } from "./possible-values.js";
+import { unread } from "./record.js";
+import { isOurs } from "./vocabulary.js";
+
+/** A damaged value that only the catalogue itself can prove: what it holds already may be what was meant. */
+export interface ItemDoubt {
+  readonly written: string;
+  readonly damage: Damage;
+  /** What the cell can have held; empty when there are too many possibilities to name. */
+  readonly candidates: readonly string[];
+  provedBy(existing: string): boolean;
+}
+
+/** What happened to a value on its way in. */
+export type CellEvent =
+  | { readonly event: "repaired"; readonly written: string; readonly now: string; readonly damage: Damage }
+  | { readonly event: "unreadable"; readonly written: string; readonly problem: ReadingProblem }
+  | { readonly event: "doubt"; readonly doubt: ItemDoubt }
+  | { readonly event: "restricted"; readonly written: string };
+
+/** A value's canonical text, or what could not be read, with what is to be told of it. */
+export interface Read {
+  readonly text: string;
+  readonly events: readonly CellEvent[];
+}
+
+/** How the values of one attribute are read. */
+export interface ItemReading extends ReadingDefaults {
+  /** Currencies that amounts can be in; any where it is undefined. */
+  readonly currencies?: readonly string[] | undefined;
+  /** Whether the column's values are days as a rule, though its attribute is a text. */
+  readonly areDays?: boolean;
+}
+
+/** A text at once where nothing happened on the way, which is nearly always. */
+export type ItemReader = (value: Value) => string | Read;
+
+const refused = (written: string, problem: ReadingProblem): Read => ({
+  text: unread(written),
+  events: [{ event: "unreadable", written, problem }],
+});
+
+const doubted = (doubt: ItemDoubt): Read => ({
+  text: unread(doubt.written),
+  events: [{ event: "doubt", doubt }],
+});
+
+/** The reader of one value of an attribute: of a cell's text, or of what an expression made. */
+export const itemReader = (attribute: string, { kind }: AttributeKind, defaults: ItemReading): ItemReader => {
+  if (kind === "text" || kind === "html" || kind === "choice") {
+    // A text of ours is never a day; what a shop keeps under a name of its own may be.
+    const isDatable =
+      defaults.areDays !== true && kind !== "html" && !freeTexts.has(attribute.split("@", 1)[0] ?? "");
+    return (value) =>
+      typeof value === "string" ? textItem(value, isDatable, isOurs(attribute)) : canonicalText(value);
+  }
+  const quick = quickReader(attribute, kind, defaults);
+  return (value) => {
+    if (typeof value !== "string") return valueItem(value);
+    const direct = quick?.(value);
+    if (direct !== undefined) return direct;
+    const letters = repairEncoding(value);
+    if (letters !== undefined)
+      return settled(value, readValue(kind, letters, defaults), defaults.currencies, "encoding");
+    // An apostrophe is how a spreadsheet was told that a number is a text; it is no part of it.
+    return settled(value, readValue(kind, value.replace(/^'(?=\d)/, ""), defaults), defaults.currencies);
+  };
+
+  /** What an expression made, as the attribute's kind: a number is a price in the source's currency. */
+  function valueItem(value: Value): string | Read {
+    // An amount that an expression made in a currency is meant so.
+    if (isMoney(value) && kind === "money") return settled(canonicalText(value), { value }, undefined);
+    return settled(shownText(value), asKind(value), defaults.currencies);
+  }
+
+  function asKind(value: Value): Reading {
+    const { currency, unit } = defaults;
+    if (isDecimal(value) && kind === "money" && currency !== undefined)
+      return { value: money(value, currency) };
+    const known = unit === undefined ? undefined : unitOf(unit);
+    if (isDecimal(value) && kind === "measure" && known !== undefined)
+      return { value: measure(value, known) };
+    if (isList(value)) return { problem: "several-values" };
+    if (isMeasure(value) && kind === "measure") return { value };
+    const plain = { ...defaults, decimalMark: ".", isMarkOpen: false } as const;
+    return readValue(kind, canonicalText(value), plain);
+  }
+
+  function settled(
+    written: string,
+    reading: Reading,
+    currencies: readonly string[] | undefined,
+    mended?: Damage,
+  ): string | Read {
+    if ("problem" in reading)
+      return reading.problem === "gtin-scientific"
+        ? doubted(shortened(written))
+        : refused(written, reading.problem);
+    const possible = asPossible(attribute, reading.value, currencies);
+    if ("problem" in possible) return refused(written, possible.problem);
+    const text = canonicalText(possible.value);
+    const damage = possible.repaired ?? reading.repaired ?? mended;
+    const events: CellEvent[] = [];
+    if (damage !== undefined) events.push({ event: "repaired", written, now: text, damage });
+    if (kind === "gtin" && isRestricted(text)) events.push({ event: "restricted", written: text });
+    return events.length === 0 ? text : { text, events };
+  }
+};
+
+// Words that people write freely: "10-Dec" may be a title.
+const freeTexts = new Set(["name", "features", "keywords"]);
+const shortDay = /^\d{1,2}[-. /]{1,2}\p{L}{3,9}\.?$|^\p{L}{3,9}\.?[-. /]{1,2}\d{1,2}$/u;
+
+const textItem = (value: string, isDatable: boolean, hasNoDays: boolean): string | Read => {
+  // "10-Dec" is nobody's word for a day beside a product; a whole date may be one under a shop's own name.
+  if (isDatable && (hasNoDays || shortDay.test(value))) {
+    const candidates = beforeDate(value);
+    const provedBy = (existing: string): boolean => candidates.includes(existing.replace(/\s/g, ""));
+    if (candidates.length > 0) return doubted({ written: value, damage: "date", candidates, provedBy });
+  }
+  if (hasLostLetters(value)) {
+    const pattern = value.split("\ufffd");
+    const provedBy = (existing: string): boolean => fitsPieces(existing, pattern);
+    return doubted({ written: value, damage: "encoding", candidates: [], provedBy });
+  }
+  const now = repairEncoding(value);
+  return now === undefined
+    ? value
+    : { text: now, events: [{ event: "repaired", written: value, now, damage: "encoding" }] };
+};
+
+/** Whether a text is made of these pieces in order, with one to three characters between them. */
+const fitsPieces = (text: string, pieces: readonly string[]): boolean => {
+  let at = 0;
+  for (const [index, piece] of pieces.entries()) {
+    const found = text.indexOf(piece, at);
+    if (found < 0 || (index === 0 ? found !== 0 : found - at > 3)) return false;
+    at = found + piece.length;
+  }
+  return text.length - at <= (pieces.at(-1) === "" ? 3 : 0);
+};
+
+const shortened = (written: string): ItemDoubt => {
+  const value = Number(written.replace(",", "."));
+  const digits = (/[.,](\d+)/.exec(written)?.[1] ?? "").length;
+  return {
+    written,
+    damage: "scientific",
+    candidates: [],
+    provedBy: (existing) =>
+      /^\d{8,14}$/.test(existing) && Number(existing).toExponential(digits) === value.toExponential(digits),
+  };
+};
+
+const canonicalNumber = /^(?:0|[1-9]\d{0,14})(?:\.\d{0,9}[1-9])?$/;
+const aboveZero = /[1-9]/;
+
+/** Texts that are canonical as they stand, or become so by adding a code: most cells of most files. */
+const quickReader = (
+  attribute: string,
+  kind: AttributeKind["kind"],
+  { decimalMark = ".", isMarkOpen, currency, unit }: ReadingDefaults,
+): ((text: string) => string | undefined) | undefined => {
+  if (kind === "integer") return (text) => (/^(?:0|[1-9]\d{0,14})$/.test(text) ? text : undefined);
+  if (kind === "url")
+    return (text) => (/^https:\/\/(?:[a-z0-9]+\.)+[a-z]{2,}(?:\/[\w/.-]*)?$/.test(text) ? text : undefined);
+  if (decimalMark !== "." || isMarkOpen === true) return undefined;
+  if (kind === "decimal")
+    return (text) =>
+      canonicalNumber.test(text) && (attribute !== "tax_rate" || text.length < 3) ? text : undefined;
+  if (kind === "money" && currency !== undefined && currencyHasTwoPlaces(currency))
+    return (text) =>
+      /^(?:0|[1-9]\d{0,14})\.\d\d$/.test(text) && aboveZero.test(text) ? `${text} ${currency}` : undefined;
+  const known = unit === undefined ? undefined : unitOf(unit);
+  const wanted = dimensionOf(attribute);
+  if (kind !== "measure" || known === undefined || (wanted ?? known.dimension) !== known.dimension)
+    return undefined;
+  return (text) => (canonicalNumber.test(text) && aboveZero.test(text) ? `${text} ${known.code}` : undefined);
+};
+
+const currencyHasTwoPlaces = (currency: string): boolean => {
+  const reading = readValue("money", `1 ${currency}`);
+  return "value" in reading && canonicalText(reading.value) === `1.00 ${currency}`;
+};
