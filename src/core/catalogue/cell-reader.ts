@@ -86,8 +86,8 @@ export const cellReader = (reading: ColumnReading, defaults: CellDefaults): Cell
     };
     // Before blanks are tidied, since the one that does not break is a part of what a wrong encoding leaves.
     const letters = repairEncoding(written) ?? written;
-    if (letters !== written) told(cleanText(written), cleanText(letters), "encoding");
     const clean = cleanText(letters);
+    if (letters !== written) told(cleanText(written), clean, "encoding");
     else if (clean !== letters)
       told(letters, clean, textOfFormula(letters.trim()) === undefined ? "spaces" : "text-formula");
     return clean;
@@ -107,7 +107,12 @@ export const cellReader = (reading: ColumnReading, defaults: CellDefaults): Cell
             : mended(written, row, notes);
     for (const trouble of troubles.map(factsOf))
       notes.findings.push(
-        diagnostic("not-calculated", { label: attribute, trouble }, { place: { file, row, column } }, "warning"),
+        diagnostic(
+          "not-calculated",
+          { label: attribute, trouble },
+          { place: { file, row, column } },
+          "warning",
+        ),
       );
     if (found === undefined || found === "") return "";
     const given =
@@ -245,7 +250,8 @@ const onlyOne = (
     const now = first ?? "";
     return { text: now, events: [{ event: "repaired", written, now, damage: "joined" }] };
   }
-  if (!isJoinable(attribute)) return { text: unread(written), events: [{ event: "unreadable", written, problem }] };
+  if (!isJoinable(attribute))
+    return { text: unread(written), events: [{ event: "unreadable", written, problem }] };
   const text = joined(read, attributeKind(attribute).kind === "html" ? "\n" : ", ");
   const now = typeof text === "string" ? text : text.text;
   const events = typeof text === "string" ? [] : text.events;
