@@ -2,7 +2,7 @@ import { shownItems } from "../core/catalogue/list-text.js";
 import { command } from "./command.js";
 import { flag, named } from "./options/option.js";
 import type { Product } from "../core/catalogue/product.js";
-import { CLEARED, RETRACTED } from "../core/catalogue/record.js";
+import { CLEARED, isUnread, RETRACTED, writtenIn } from "../core/catalogue/record.js";
 import { placeText } from "../core/diagnostics/place.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { countText } from "../core/diagnostics/phrases.js";
@@ -45,6 +45,11 @@ export const show: CommandFile = command({
           jsonLine({
             ...productJson(product),
             from: Object.fromEntries(values(product, store).map(({ name, from }) => [name, from])),
+            unread: unreadCells(product, store).map(({ name, text, from }) => ({
+              attribute: name,
+              text,
+              from,
+            })),
           }),
         );
         return 0;
@@ -87,6 +92,7 @@ const historyLines = (sku: string, opinions: readonly PastOpinion[], io: Io): re
 };
 
 const pastText = (text: string): string => {
+  if (isUnread(text)) return `(not read) ${writtenIn(text)}`;
   if (text === CLEARED) return "(none)";
   return text === RETRACTED ? "(taken back)" : shownItems(text, ", ").replace(/\s+/g, " ");
 };
@@ -106,9 +112,28 @@ const values = (product: Product, store: Store): readonly ShownValue[] =>
       : [{ name, text, from: origin === undefined ? undefined : store.placeOf(origin, name) }];
   });
 
+/** Cells that would stand above the values shown, and that could not be read. */
+const unreadCells = (product: Product, store: Store): readonly ShownValue[] =>
+  product.attributes.names.flatMap((name, slot) => {
+    const cell = product.unread?.(slot);
+    return cell === undefined ? [] : [{ name, text: cell.written, from: store.placeOf(cell.origin, name) }];
+  });
+
 /** Who said it: a layer's file, or the parts that a bundle's stock follows from. */
 const sayer = (from: NonNullable<ShownValue["from"]>): string =>
   from.layer === "" ? `follows from ${from.file}` : `${from.layer}: ${placeText(from)}`;
+
+const unreadLines = (cells: readonly ShownValue[], io: Io): readonly string[] =>
+  cells.length === 0
+    ? []
+    : [
+        "",
+        styleFor(io).severity("warning", "Could not be read, and counts for nothing:"),
+        ...cells.flatMap(({ name, text, from }) => [
+          `${styleFor(io).bold(name.padEnd(ATTRIBUTE_WIDTH))} ${shownItems(text, ", ")}`,
+          `${" ".repeat(ATTRIBUTE_WIDTH)} ${styleFor(io).dim(from === undefined ? "" : sayer(from))}`,
+        ]),
+      ];
 
 const lines = (product: Product, store: Store, siblings: readonly string[], io: Io): readonly string[] => {
   const style = styleFor(io);
@@ -142,5 +167,6 @@ const lines = (product: Product, store: Store, siblings: readonly string[], io: 
     ...(single ? [style.dim(`all values from ${[...origins][0] ?? ""}`)] : []),
     "",
     ...rows,
+    ...unreadLines(unreadCells(product, store), io),
   ];
 };

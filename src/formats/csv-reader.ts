@@ -159,12 +159,14 @@ export const openCsv = async (source: ByteSource, options: CsvOptions = {}): Pro
     }
   }
   const headed = await headedRows(records(), file, options.headerRow);
+  const guarded = withoutSwallowed(headed.batches, headed.header, delimiter, file);
   const top = headed.headerRow > 1 ? [`header in row ${headed.headerRow}`] : [];
   return {
     file,
     format: "csv",
     ...fixedColumns(headed.header),
     ...headed,
+    batches: guarded,
     told: () => [
       text.encoding().toUpperCase(),
       delimiterNames[delimiter] ?? `delimiter ${JSON.stringify(delimiter)}`,
@@ -172,6 +174,41 @@ export const openCsv = async (source: ByteSource, options: CsvOptions = {}): Pro
     ],
   };
 };
+
+/**
+ * Rows that stand inside a cell of another, since a quote before them was not closed: a line of that cell then has marks
+ * between cells like a row, and none of them is followed by a blank, as those of a sentence are.
+ */
+async function* withoutSwallowed(
+  batches: AsyncGenerator<readonly TableRecord[]>,
+  header: readonly string[],
+  delimiter: string,
+  file: string,
+): AsyncGenerator<readonly TableRecord[]> {
+  const marksIn = (line: string): number => {
+    let count = 0;
+    for (let at = line.indexOf(delimiter); at >= 0; at = line.indexOf(delimiter, at + delimiter.length))
+      if (line[at + delimiter.length] !== " ") count++;
+    return count;
+  };
+  const checked = (record: TableRecord): TableRecord => {
+    const at = record.cells.findIndex((cell) => cell.includes("\n"));
+    if (at < 0) return record;
+    const wanted = record.fault === undefined ? Math.max(2, header.length - 2) : 1;
+    for (const [index, cell] of record.cells.entries()) {
+      if (!cell.includes("\n")) continue;
+      const rows = cell.split("\n").slice(1);
+      if (!rows.some((line) => marksIn(line) >= wanted)) continue;
+      const facts = { rows: rows.length, column: header[index] ?? "" };
+      return {
+        ...record,
+        fault: diagnostic("swallowed-rows", facts, { place: { file, row: record.row } }),
+      };
+    }
+    return record;
+  };
+  for await (const batch of batches) yield batch.map(checked);
+}
 
 /** An unterminated quote ends the import: all behind it would be one cell. A stray quote rejects its row. */
 const chunkFaults = (

@@ -41,6 +41,10 @@ export interface RevisionPlan {
   readonly compare: "layer" | "merged";
   /** Whether what the layer said before and this delivery does not say again is taken back. */
   readonly replace: boolean;
+  /** Whether keys are also written to the products that were found by them; else they only find. */
+  readonly writesKeys?: boolean;
+  /** Whether a row that would add a product and has nothing but its keys is refused. */
+  readonly refusesBare?: boolean;
   /** Whether each change is told with the values before and after it. */
   readonly tellChanges: boolean;
 }
@@ -67,6 +71,21 @@ export interface SettledDoubt {
   readonly proved: string | undefined;
 }
 
+export interface KeyApart {
+  readonly key: string;
+  readonly value: string;
+  /** What the product has; "" for nothing. */
+  readonly has: string;
+  /** The key by which it was found. */
+  readonly by: string;
+}
+
+export interface MendedKey {
+  readonly key: string;
+  readonly value: string;
+  readonly now: string;
+}
+
 export type RecordFate =
   | {
       readonly fate: "added" | "changed" | "unchanged";
@@ -78,7 +97,13 @@ export type RecordFate =
       readonly changes?: readonly ValueChange[];
       /** Set where the mode leaves known products alone. */
       readonly known?: true;
+      /** Keys of the row that the product has not, and that were not written. */
+      readonly keysApart?: readonly KeyApart[];
+      /** A key that a spreadsheet took the zeros before it from. */
+      readonly keyMended?: MendedKey;
     }
+  /** It would add a product of which nothing but keys is said. */
+  | { readonly fate: "bare"; readonly sku: Sku }
   | { readonly fate: "repeated"; readonly key: string; readonly value: string }
   | { readonly fate: "unmatched"; readonly key: string; readonly value: string }
   | {

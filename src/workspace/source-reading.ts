@@ -158,9 +158,14 @@ const defaultsOf = (
   source: Source,
   table: TableStream,
   workspace: Workspace,
-): { readonly defaults: ReadingDefaults; readonly told: readonly string[] } => {
+): {
+  readonly defaults: ReadingDefaults;
+  readonly currencies: readonly string[];
+  readonly told: readonly string[];
+} => {
   const { settings } = source;
   const found = marksIn(source, table);
+  const currencies = settings.currency ?? [workspace.manifest.currency];
   const mark = settings.decimal_mark ?? found.decimalMark;
   const order = settings.date_order ?? found.dateOrder;
   return {
@@ -168,9 +173,10 @@ const defaultsOf = (
       decimalMark: mark ?? ".",
       // Numbers that read either way are never guessed at, row by row: the source has to say.
       isMarkOpen: mark === undefined && (table.format === "csv" || table.format === "xml"),
-      currency: settings.currency ?? workspace.manifest.currency,
+      currency: currencies[0] ?? workspace.manifest.currency,
       ...(order === undefined ? {} : { dateOrder: order }),
     },
+    currencies,
     told: toldMarks({
       decimalMark: settings.decimal_mark === undefined ? mark : undefined,
       dateOrder: settings.date_order === undefined ? order : undefined,
@@ -194,7 +200,7 @@ export const readingFor = (
   given: Surroundings,
 ): TiedSource => {
   const { settings, yaml } = source;
-  const { defaults, told } = defaultsOf(source, table, workspace);
+  const { defaults, currencies, told } = defaultsOf(source, table, workspace);
   const surroundings = { ...given, reading: defaults };
   const tying: Tying = { source, table, names: columnNames(table), surroundings, findings: [] };
   const columns = Object.keys(settings.columns).flatMap((attribute) => columnReading(tying, attribute));
@@ -218,6 +224,7 @@ export const readingFor = (
     told,
     reading: {
       ...defaults,
+      currencies,
       file: table.file,
       columns,
       keys,

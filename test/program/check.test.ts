@@ -103,7 +103,7 @@ describe("findings for programs", () => {
     expect(rows.map(({ severity, code, sku, message }) => [severity, code, sku, message])).toEqual(
       findings.map(({ severity, code, product, message }) => [severity, code, product ?? "", message]),
     );
-    const damaged = rows.find(({ sku, code }) => sku === "BC-5401-ZINC" && code === "wrong-kind");
+    const damaged = rows.find(({ sku, code }) => sku === "BC-5401-ZINC" && code === "unread-source");
     expect(damaged).toMatchObject({
       channel: "merrowgate",
       field: "barcode",
@@ -235,7 +235,7 @@ describe("checking beside an editor", () => {
       }
       out = out.slice(out.search(words));
     };
-    await until(/263 ready/);
+    await until(/264 ready/);
     await until(/Waiting for changes/);
     // The watcher needs a moment until it sees the files.
     await new Promise((resolve) => setTimeout(resolve, 700));
@@ -251,7 +251,7 @@ describe("checking beside an editor", () => {
     await until(/Waiting for changes/);
     out = "";
     write(own, file, text);
-    await until(/263 ready/);
+    await until(/264 ready/);
     out = "";
     write(own, "data/stock-2026-11-24.csv", "EAN;Stock\n");
     await until(/lexicant import data\/stock-2026-11-24\.csv/);

@@ -182,7 +182,7 @@ describe("what a channel was sent", () => {
   it("when nothing was sent, then a file of stock holds nothing, and nothing counts as live", () => {
     const own = demoShop();
     const { out, err } = lexicant(own, ["build", "gavelstead", "--purpose", "stock"]);
-    expect(out + err).toMatch(/^gavelstead +0 ready|0 ready/m);
+    expect(out + err).toContain("stock: 0 listings written");
     lexicant(own, ["sent", "gavelstead"]);
     expect(jsonLines(lexicant(own, ["ledger", "gavelstead", "--json"]).out)).toEqual([]);
   });

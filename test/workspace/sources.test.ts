@@ -1,3 +1,4 @@
+import { unread } from "../../src/core/catalogue/record.js";
 import { existsSync, readdirSync } from "node:fs";
 import { join } from "node:path";
 import fc from "fast-check";
@@ -220,7 +221,7 @@ describe("a source tied to a file", () => {
       ["12.50 GBP", "2026-11-25"],
       ["1149.00 GBP", "2026-12-03"],
     ]);
-    expect((await readBy(`decimal_mark: "."\n${columns}`, table)).rows[0]?.["price"]).toBe("12,50");
+    expect((await readBy(`decimal_mark: "."\n${columns}`, table)).rows[0]?.["price"]).toBe(unread("12,50"));
   });
 
   it("when prices stand either way round, then the higher is the price and the lower the reduced one", async () => {

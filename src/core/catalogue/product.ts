@@ -44,7 +44,7 @@ export interface ChannelProduct extends ProductView {
 const typed = (attributes: AttributeIndex, slot: number, text: string): MaybeBlank => {
   const { kind = "text", list = false } = attributes.kinds[slot] ?? {};
   const one = (part: string): MaybeBlank => {
-    if (kind === "text" || kind === "html") return part;
+    if (kind === "text" || kind === "html" || kind === "url") return part;
     const reading = readValue(kind, part);
     return "value" in reading ? reading.value : undefined;
   };

@@ -32,18 +32,24 @@ export type ReadRow =
   | {
       readonly kind: "product" | "group" | "further";
       readonly row: number;
+      /** The group that it belongs to, or is the head of; "" for none. */
+      readonly group: string;
       readonly texts: readonly string[];
       readonly findings: readonly Diagnostic[];
       readonly doubts: readonly Doubt[];
     }
   | { readonly kind: "skipped"; readonly row: number }
+  /** Its values are named by its group's own row, which has not come yet: it is to be read again then, or at the end. */
+  | { readonly kind: "waiting"; readonly row: number; readonly group: string }
   | { readonly kind: "rejected"; readonly row: number; readonly because: Diagnostic };
 
 export interface RowReader {
   /** What each text of a row is; pairs of names and values may add to it while rows are read. */
   readonly attributes: readonly { readonly attribute: string; readonly column: string }[];
-  read(row: number, cells: readonly string[]): ReadRow;
+  read(row: number, cells: readonly string[], mayWait?: boolean): ReadRow;
 }
+
+const textOr = (text = ""): string => (text === CLEARED || isUnread(text) ? "" : text);
 
 const damagedKey = /^\d[.,]\d+e\+?\d+$/i;
 const dayOfYear = /^\d{4}-/;
@@ -62,20 +68,26 @@ export const rowReader = (reading: RowReading): RowReader => {
     .map((key) => columns.findIndex(({ attribute }) => attribute === key))
     .filter((at) => at >= 0);
   const groupAt = columns.findIndex(({ attribute }) => attribute === "group");
+  const skuAt = columns.findIndex(({ attribute }) => attribute === "sku");
   const rejected = (row: number, because: Diagnostic): ReadRow => ({ kind: "rejected", row, because });
   const isFurther = furtherRows(reading, keyAt, groupAt);
   return {
     attributes,
-    read(row, cells) {
+    read(row, cells, mayWait = false) {
       const scope = { value: (slot: number) => cellValue(cells[slot]) };
       if (reading.take !== undefined && reading.take(scope) !== true) return { kind: "skipped", row };
       const findings: Diagnostic[] = [];
       const doubts: Doubt[] = [];
       const texts = readers.map((read) => read(row, cells, { findings, doubts }));
-      pairs?.(row, cells, texts, { findings, doubts }, groupAt < 0 ? "" : (texts[groupAt] ?? ""));
-      if (isFurther(texts)) return { kind: "further", row, texts, findings, doubts };
-      if (groups.layout === "own-row" && groups.when(scope) === true)
-        return { kind: "group", row, texts, findings, doubts };
+      const isHead = groups.layout === "own-row" && groups.when(scope) === true;
+      // A group's own row names the group by its key where it has no column for it.
+      const named = (at: number): string => textOr(texts[at]);
+      const group = named(groupAt) || (isHead ? named(skuAt) : "");
+      const wait = mayWait && groups.layout === "own-row";
+      if (pairs?.({ row, cells, texts, notes: { findings, doubts }, group, isHead, mayWait: wait }) === false)
+        return { kind: "waiting", row, group };
+      if (isFurther(texts)) return { kind: "further", row, group, texts, findings, doubts };
+      if (isHead) return { kind: "group", row, group, texts, findings, doubts };
       const given = keyAt
         .map((at) => texts[at] ?? "")
         .filter((text) => text !== "" && text !== CLEARED && !isUnread(text));
@@ -98,7 +110,7 @@ export const rowReader = (reading: RowReading): RowReader => {
       }
       if (keys[0] === "sku" && isDamagedKey(key))
         return rejected(row, diagnostic("damaged-key", { key: "sku", value: key }, where));
-      return { kind: "product", row, texts, findings, doubts };
+      return { kind: "product", row, group, texts, findings, doubts };
     },
   };
 };

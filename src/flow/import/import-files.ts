@@ -1,4 +1,5 @@
 import { readPart } from "../../core/catalogue/bundle.js";
+import { textOf } from "../../core/catalogue/product.js";
 import { familyFindings } from "../../core/catalogue/family-findings.js";
 import { rowReader } from "../../core/catalogue/row-reader.js";
 import type { SourceProposal } from "../../core/catalogue/proposal/source-proposal.js";
@@ -141,6 +142,8 @@ const importOne = async (
     mode,
     compare: from.kind === "sheet" ? "merged" : "layer",
     replace: replaced,
+    writesKeys: settings.write_keys === true,
+    refusesBare: from.kind !== "sheet",
     tellChanges: request.dryRun,
   });
   const rejected = rejects.of(source.name, table.header);
@@ -205,7 +208,15 @@ const lookOver = async (
     for (const family of families) familyFindings(family, placeIn(store)).forEach(onFinding);
   for (const [sku, other] of await transaction.skuTwins())
     onFinding(diagnostic("sku-twin", { sku, other }, { product: sku }, "warning"));
-  for (const { file, parts, groupsNamed } of files) {
+  for (const { file, parts, groupsNamed, nameless, groupsAdded } of files) {
+    for (const { sku, row } of nameless) {
+      const product = await store.product(sku);
+      if (product !== undefined && textOf(product, "name") === undefined)
+        onFinding(diagnostic("no-name", { sku }, { product: sku, place: { file, row } }, "warning"));
+    }
+    for (const { group, row } of groupsAdded)
+      if ((await store.groupMembers(group)).length === 0)
+        onFinding(diagnostic("empty-group", { group }, { place: { file, row } }, "warning"));
     for (const { sku, part, row } of parts)
       if (!(await transaction.isKnown(part.trim())) && !(await transaction.isKnown(readPart(part).sku))) {
         const facts = { part: readPart(part).sku };

@@ -7,7 +7,8 @@ import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.j
 import type { Sku } from "../../core/ids.js";
 import type { TableRecord, TableStream } from "../../formats/table-stream.js";
 import type { ImportCounts, ImportMode, RecordFate, RevisionWriter, ValueChange } from "../../store/store.js";
-import type { RejectedRows } from "./rejected-rows.js";
+import { raggedRow, totalRow, usualWidth } from "./faulty-rows.js";
+import { stillRejected, type RejectedRows } from "./rejected-rows.js";
 
 /** What became of all rows of a file: rows = read + joined + skipped, read = added + changed + unchanged + rejected. */
 export interface RowCounts extends ImportCounts {
@@ -38,6 +39,10 @@ export interface ImportedRows {
   readonly groupsNamed: ReadonlyMap<string, number>;
   readonly changes: readonly ChangeSample[];
   readonly added: readonly Sku[];
+  /** Products that were added by rows without a name, to be looked at when all rows are in. */
+  readonly nameless: readonly { readonly sku: Sku; readonly row: number }[];
+  /** Groups that a row of their own added. */
+  readonly groupsAdded: readonly { readonly group: string; readonly row: number }[];
 }
 
 /** What rows are read with and where they go. */
@@ -55,6 +60,7 @@ export interface RowsToImport {
 
 const SAMPLES = 5;
 const PARTS_LIMIT = 100_000;
+const HELD_LIMIT = 100_000;
 
 /** Reads all rows of a table and puts them into a revision, batch by batch. */
 export const importRows = async (work: RowsToImport): Promise<ImportedRows> => {
@@ -80,36 +86,89 @@ class ImportRun {
   private readonly groupsNamed = new Map<string, number>();
   private readonly changes: ChangeSample[] = [];
   private readonly added: Sku[] = [];
+  private readonly nameless: { readonly sku: Sku; readonly row: number }[] = [];
+  private readonly groupsAdded: { readonly group: string; readonly row: number }[] = [];
+  /** Rows that wait for the row that names what their group varies by. */
+  private readonly held = new Map<string, TableRecord[]>();
+  private heldAbove: TableRecord[] | undefined;
+  private heldRows = 0;
+  /** How many cells each row has; undefined where the format has none of its own. */
+  private readonly rowWidth: number | undefined;
+  private readonly skuColumns: readonly number[];
 
   constructor(private readonly work: RowsToImport) {
-    this.joiner = rowJoiner(work.reading, work.reader.attributes);
+    const { reading, reader, table } = work;
+    this.joiner = rowJoiner(reading, reader.attributes);
+    this.rowWidth = table.headerGrows ? undefined : usualWidth(table);
+    this.skuColumns = reading.columns.flatMap(({ attribute, from }) =>
+      reading.keys.includes(attribute) && from.kind === "column" ? [from.index] : [],
+    );
   }
 
   async take(batch: readonly TableRecord[]): Promise<void> {
     const records: JoinedRecord[] = [];
     for (const record of batch) {
       this.counts.rows++;
-      const fault = record.fault ?? raggedRow(record, this.work.table);
-      const row = fault === undefined ? this.work.reader.read(record.row, record.cells) : undefined;
-      if (row === undefined || row.kind === "rejected")
-        await this.reject(record, fault ?? (row?.because as Diagnostic));
-      else if (row.kind === "skipped") this.counts.skipped++;
-      else {
-        if (row.kind !== "product") this.counts.joined++;
-        this.waiting.set(row.row, record);
-        row.findings.forEach(this.work.onFinding);
-        records.push(...this.joiner.push(row));
-        if (row.kind === "further") this.waiting.delete(row.row);
-      }
+      const fault = record.fault ?? this.faultOf(record);
+      if (fault === undefined) await this.read(record, records, this.heldRows < HELD_LIMIT);
+      else await this.reject(record, fault);
     }
     await this.put(records);
     this.work.onProgress(this.counts.rows);
   }
 
   async end(): Promise<ImportedRows> {
-    await this.put(this.joiner.end());
-    const { counts, parts, groupsNamed, changes, added } = this;
-    return { counts, parts, groupsNamed, changes, added };
+    const late: JoinedRecord[] = [];
+    for (const rows of this.held.values()) for (const record of rows) await this.read(record, late, false);
+    await this.put([...late, ...this.joiner.end()]);
+    const { counts, parts, groupsNamed, changes, added, nameless, groupsAdded } = this;
+    return { counts, parts, groupsNamed, changes, added, nameless, groupsAdded };
+  }
+
+  /** Reads one row; its own group's row may let others be read that came before it. */
+  private async read(record: TableRecord, records: JoinedRecord[], mayWait: boolean): Promise<void> {
+    const row = this.work.reader.read(record.row, record.cells, mayWait);
+    switch (row.kind) {
+      case "rejected":
+        return this.reject(record, row.because);
+      case "skipped":
+        this.counts.skipped++;
+        return;
+      case "waiting": {
+        const held = this.held.get(row.group) ?? [];
+        held.push(record);
+        this.held.set(row.group, held);
+        this.heldRows++;
+        this.heldAbove = held;
+        return;
+      }
+      default: {
+        // What a row below one that waits adds is for that one.
+        if (row.kind === "further" && this.heldAbove !== undefined && mayWait) {
+          this.heldAbove.push(record);
+          return;
+        }
+        this.heldAbove = undefined;
+        if (row.kind !== "product") this.counts.joined++;
+        this.waiting.set(row.row, record);
+        row.findings.forEach(this.work.onFinding);
+        records.push(...this.joiner.push(row));
+        if (row.kind === "further") this.waiting.delete(row.row);
+        const held = row.kind === "group" ? this.held.get(row.group) : undefined;
+        if (held === undefined) return;
+        this.held.delete(row.group);
+        for (const one of held) await this.read(one, records, false);
+      }
+    }
+  }
+
+  private faultOf(record: TableRecord): Diagnostic | undefined {
+    const { table } = this.work;
+    return (
+      stillRejected(record, table) ??
+      (this.rowWidth === undefined ? undefined : raggedRow(record, table, this.rowWidth)) ??
+      totalRow(record, table, this.skuColumns)
+    );
   }
 
   private async reject(record: TableRecord, because: Diagnostic): Promise<void> {
@@ -151,6 +210,8 @@ class ImportRun {
           raw,
           diagnostic("ambiguous-key", { key: fate.key, value: fate.value, skus: fate.skus }, where),
         );
+      case "bare":
+        return this.refuse(record, raw, diagnostic("bare-row", { sku: fate.sku }, where));
       case "reused":
         return this.refuse(
           record,
@@ -196,7 +257,20 @@ class ImportRun {
       const facts = { gtin: this.textOf(record, "gtin"), others: fate.sameGtin };
       onFinding(diagnostic("same-gtin", facts, { product: fate.sku, place }, "warning"));
     }
-    if (record.kind === "group") return;
+    for (const apart of fate.keysApart ?? [])
+      onFinding(diagnostic("key-not-written", apart, { product: fate.sku, place }, "advice"));
+    if (fate.keyMended !== undefined) {
+      const { key, value, now } = fate.keyMended;
+      const facts = { attribute: key, value, now, damage: "leading-zeros" } as const;
+      onFinding(diagnostic("repaired-value", facts, { product: fate.sku, place }, "advice"));
+    }
+    if (record.kind === "group") {
+      if (fate.fate === "added" && this.groupsAdded.length < PARTS_LIMIT)
+        this.groupsAdded.push({ group: this.textOf(record, "group"), row: record.row });
+      return;
+    }
+    if (fate.fate === "added" && this.textOf(record, "name") === "" && this.nameless.length < PARTS_LIMIT)
+      this.nameless.push({ sku: fate.sku, row: record.row });
     this.counts.read++;
     this.counts[fate.fate]++;
     if (fate.known === true)
@@ -226,18 +300,3 @@ class ImportRun {
     return text === CLEARED || text === RETRACTED || isUnread(text) ? "" : text;
   }
 }
-
-/** Cells beyond the header may only be blank; a short row may have lost a delimiter, so nothing in it is trusted. */
-const raggedRow = (
-  { row, cells }: TableRecord,
-  { header, file, headerGrows }: TableStream,
-): Diagnostic | undefined => {
-  if (headerGrows || cells.length === header.length) return undefined;
-  if (cells.length > header.length && cells.slice(header.length).every((cell) => cell.trim() === ""))
-    return undefined;
-  return diagnostic(
-    "ragged-row",
-    { expected: header.length, actual: cells.length },
-    { place: { file, row } },
-  );
-};

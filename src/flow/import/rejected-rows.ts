@@ -1,12 +1,40 @@
+import { createHash } from "node:crypto";
 import { placeText } from "../../core/diagnostics/place.js";
 import { sentence } from "../../workspace/wording.js";
-import type { Diagnostic } from "../../core/diagnostics/diagnostic.js";
+import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { csvLine } from "../../formats/csv-writer.js";
-import type { TableRecord } from "../../formats/table-stream.js";
+import type { TableRecord, TableStream } from "../../formats/table-stream.js";
 import { stageFiles, type StagedFile, type StagedFiles } from "../../workspace/staged-files.js";
 import type { Workspace } from "../../workspace/workspace.js";
 
 export const REASON_COLUMN = "why rejected";
+
+/** What is wrong with a row as it was written, so that it stays so until a person changes it. */
+const ofTheRow: ReadonlySet<string> = new Set([
+  "stray-quote",
+  "swallowed-rows",
+  "ragged-row",
+  "broken-record",
+  "repeated-key",
+  "still-rejected",
+]);
+
+/** A mark of the row's cells: one that comes back with the same was not corrected. */
+const markOf = (cells: readonly string[]): string =>
+  `[row ${createHash("sha256").update(JSON.stringify(cells)).digest("hex").slice(0, 10)}]`;
+
+/** A row of a rejected file that nobody changed since, where the fault is in the row itself. */
+export const stillRejected = (
+  { row, cells }: TableRecord,
+  { header, file }: Pick<TableStream, "header" | "file">,
+): Diagnostic | undefined => {
+  if (header[0] !== REASON_COLUMN) return undefined;
+  const [reason = "", ...own] = cells;
+  const mark = / (\[row [0-9a-f]{10}\])$/.exec(reason);
+  if (mark === null || mark[1] !== markOf(own)) return undefined;
+  const shown = reason.slice(0, mark.index).replace(/^.*?, row \d+(?:, column "[^"]*")?: /, "");
+  return diagnostic("still-rejected", { reason: shown }, { place: { file, row } });
+};
 export const REJECTED_FOLDER = ["out", "rejected"] as const;
 
 /** Rejected rows with their reasons, in files of the same columns that can be corrected and imported again. */
@@ -48,11 +76,12 @@ export const rejectedFiles = (workspace: Workspace): RejectedFiles => {
             name = nameFor(source);
             file = await staged.create(name);
             open.push(file);
-            await file.write(csvLine([...columns, REASON_COLUMN]));
+            await file.write(csvLine([REASON_COLUMN, ...columns]));
           }
-          const full = columns.map((_, index) => cells[index] ?? "");
           const where = because.place === undefined ? "" : `${placeText(because.place)}: `;
-          await file.write(csvLine([...full, where + sentence(because)]));
+          // The row as it was, with the cells it lacks or has too many: its reason stands first, so that none is moved.
+          const mark = ofTheRow.has(because.code) ? ` ${markOf(cells)}` : "";
+          await file.write(csvLine([`${where}${sentence(because)}${mark}`, ...cells]));
         },
       };
     },

@@ -4,7 +4,7 @@ import { asSku, type Sku } from "../../core/ids.js";
 import type { CatalogueReader } from "./catalogue-reader.js";
 import { keyForm, type ProductKeys } from "./product-keys.js";
 import { isSaid } from "./revision-columns.js";
-import type { RecordFate } from "../store.js";
+import type { MendedKey, RecordFate } from "../store.js";
 
 /** A product as the store knows it. */
 export interface KnownProduct {
@@ -19,6 +19,8 @@ export interface KnownProduct {
 export interface Match {
   readonly known: KnownProduct;
   readonly key: string;
+  /** The key as the product has it, where the row's had lost the zeros before it. */
+  readonly mended?: MendedKey;
 }
 
 export type NoMatch = Extract<RecordFate, { fate: "unmatched" | "ambiguous" }>;
@@ -51,6 +53,8 @@ const knownAs = (row: ProductRow | undefined): KnownProduct | undefined =>
     : { id: row.id, sku: row.sku, family: row.family, isGroup: row.is_group === 1 };
 
 const SHOWN = 5;
+// As long as the longest number of the trade.
+const LONGEST_KEY = 14;
 
 export const productMatcher = (
   database: Database.Database,
@@ -82,6 +86,32 @@ export const productMatcher = (
     const found = key === "sku" ? [bySku(value)] : holders(key, value).map((id) => knownAs(findById.get(id)));
     return found.filter((known) => known !== undefined);
   };
+  /** Keys of digits that begin with a zero, which a spreadsheet would take from them: whether there are any at all. */
+  const zeroed = new Map<string, boolean>();
+  const hasZeroed = (key: string): boolean => {
+    const known = zeroed.get(key);
+    if (known !== undefined) return known;
+    const found =
+      key === "sku"
+        ? database.prepare("SELECT 1 FROM product WHERE sku GLOB '0[0-9]*' AND is_group = 0 LIMIT 1").get()
+        : database
+            .prepare(
+              "SELECT 1 FROM key_value WHERE attribute = ? AND typeof(value) = 'text' AND value GLOB '0[0-9]*' LIMIT 1",
+            )
+            .get(key);
+    zeroed.set(key, found !== undefined);
+    return found !== undefined;
+  };
+  /** The one product whose key is this number with zeros before it. */
+  const foundWithZeros = (key: string, value: string): Match | undefined => {
+    if (!/^[1-9]\d{0,12}$/.test(value) || !hasZeroed(key)) return undefined;
+    const found: Match[] = [];
+    for (let length = value.length + 1; length <= LONGEST_KEY; length++) {
+      const now = value.padStart(length, "0");
+      for (const known of foundBy(key, now)) found.push({ known, key, mended: { key, value, now } });
+    }
+    return found.length === 1 ? found[0] : undefined;
+  };
   return {
     bySku: (sku) => knownAs(find.get(sku, 0)),
     byId: (id) => knownAs(findById.get(id)),
@@ -93,7 +123,9 @@ export const productMatcher = (
         const value = valueOf(key);
         if (!isSaid(value)) continue;
         tried ??= { key, value };
-        const found = foundBy(key, value);
+        const exact = foundBy(key, value);
+        const mended = exact.length === 0 && match === undefined ? foundWithZeros(key, value) : undefined;
+        const found = mended === undefined ? exact : [mended.known];
         const [first] = found;
         if (first === undefined) continue;
         const before = match?.known;
@@ -112,7 +144,7 @@ export const productMatcher = (
             value,
             skus: several.slice(0, SHOWN).map(({ sku }) => asSku(sku)),
           };
-        match ??= { known: first, key };
+        match ??= mended ?? { known: first, key };
       }
       return match ?? { fate: "unmatched", key: tried?.key ?? "", value: tried?.value ?? "" };
     },

@@ -11,7 +11,7 @@ import { axisWatch } from "./axis-watch.js";
 import type { CatalogueReader } from "./catalogue-reader.js";
 import type { Families } from "./families.js";
 import { layerState, type LayerState } from "./layer-state.js";
-import type { ProductKeys } from "./product-keys.js";
+import { keyForm, type ProductKeys } from "./product-keys.js";
 import {
   productMatcher,
   productText,
@@ -26,6 +26,7 @@ import { seenProducts } from "./seen-products.js";
 import type {
   ImportCounts,
   IncomingRecord,
+  KeyApart,
   LayerName,
   RecordFate,
   RevisionPlan,
@@ -202,9 +203,19 @@ class Writer implements RevisionWriter {
     const sku = this.columns.textAt(record.texts, "sku");
     if (found.fate === "ambiguous" || mode === "update" || !isSaid(sku)) return found;
     const gone = this.matcher.bySku(sku);
+    if (this.plan.refusesBare === true && this.isBare(record.texts)) return { fate: "bare", sku: asSku(sku) };
     return gone === undefined
       ? this.add(record, sku)
       : this.change({ known: gone, key: "sku" }, record, true);
+  }
+
+  /** Whether a row says nothing but by what its product is found. */
+  private isBare(texts: readonly string[]): boolean {
+    const { keys } = this.plan;
+    return this.columns.all.every(
+      ({ attribute }, index) =>
+        attribute === "sku" || keys.includes(attribute) || !isSaid(texts[index] ?? ""),
+    );
   }
 
   private add({ row, texts, doubts }: IncomingRecord, sku: string): RecordFate {
@@ -243,9 +254,10 @@ class Writer implements RevisionWriter {
     if (reused !== undefined) return reused;
     const old = this.plan.tellChanges ? reader.productById(known.id, this.channel) : undefined;
     const isNews = returns || hasNews(news);
+    const keys = this.keysApart(match, texts);
     if (!isNews) {
       this.repeat(known, row, news, texts, said);
-      return landed("unchanged", known.sku, settled, []);
+      return { ...landed("unchanged", known.sku, settled, []), ...keys };
     }
     const fresh = this.named(news, texts, known);
     const sameGtin = this.matcher.othersWithGtin(gtin, known.id);
@@ -259,7 +271,7 @@ class Writer implements RevisionWriter {
       axisNames.some((axis) => isSaid(this.columns.textAt(fresh, axis)))
     )
       suspect(known.family);
-    const fate = landed(returns ? "added" : "changed", known.sku, settled, sameGtin);
+    const fate = { ...landed(returns ? "added" : "changed", known.sku, settled, sameGtin), ...keys };
     if (!this.plan.tellChanges) return fate;
     return { ...fate, changes: this.changesOf(fresh, old, reader.productById(known.id, this.channel)) };
   }
@@ -311,16 +323,38 @@ class Writer implements RevisionWriter {
     texts: readonly string[],
     said: readonly string[],
   ): readonly string[] {
-    const { compare, replace } = this.plan;
+    const { compare, replace, keys, writesKeys } = this.plan;
     const product = compare === "merged" ? this.tools.reader.productById(known.id, this.channel) : undefined;
     return this.columns.all.map(({ attribute }, index) => {
       // A product is its SKU, which no layer changes; and what a row was matched by is no news from it.
       if (attribute === "sku" || attribute === key) return "";
       const text = texts[index] ?? "";
+      // Other keys of the row find products too: one that says otherwise is as likely to be the damaged one.
+      if (writesKeys !== true && keys.includes(attribute))
+        return text !== "" && text === said[index] ? SAME : "";
       return compare === "merged"
         ? newsToProduct(text, productText(product, attribute))
         : newsToLayer(text, said[index] ?? "", replace);
     });
+  }
+
+  /** What of a row's other keys the product has otherwise, or not at all; and how its own key was mended. */
+  private keysApart(
+    { known, key, mended }: Match,
+    texts: readonly string[],
+  ): Pick<LandedFate, "keysApart" | "keyMended"> {
+    const { keys, writesKeys } = this.plan;
+    const mending = mended === undefined ? {} : { keyMended: mended };
+    const others =
+      writesKeys === true || known.isGroup ? [] : keys.filter((one) => one !== key && one !== "sku");
+    const given = others.filter((one) => isSaid(this.columns.textAt(texts, one)));
+    if (given.length === 0) return mending;
+    const product = this.tools.reader.productById(known.id);
+    const keysApart = given.flatMap((one): readonly KeyApart[] => {
+      const [value = "", has = ""] = [this.columns.textAt(texts, one), productText(product, one)];
+      return keyForm(one, value) === keyForm(one, has) ? [] : [{ key: one, value, has, by: key }];
+    });
+    return keysApart.length === 0 ? mending : { ...mending, keysApart };
   }
 
   private reused(known: KnownProduct, gtin: string, name: string | undefined): RecordFate | undefined {

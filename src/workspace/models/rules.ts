@@ -25,6 +25,26 @@ const rule = (
 export const IsCurrencyCode = (options?: ValidationOptions): PropertyDecorator =>
   rule("isCurrencyCode", "is a currency code such as GBP or EUR (ISO 4217)", isCurrency, options);
 
+/** One currency, or several of which the first is that of bare numbers. */
+export const AreCurrencies = (): PropertyDecorator => {
+  const read = Transform(({ value }: { value: unknown }) => (typeof value === "string" ? [value] : value));
+  const check = ValidateBy({
+    name: "areCurrencies",
+    validator: {
+      validate: (value: unknown) =>
+        Array.isArray(value) &&
+        value.length > 0 &&
+        value.every((code) => typeof code === "string" && isCurrency(code)),
+      defaultMessage: () =>
+        "is a currency code such as GBP or EUR (ISO 4217), or a list of those that the file has, that of bare numbers first",
+    },
+  });
+  return (target, key) => {
+    read(target, key);
+    check(target, key);
+  };
+};
+
 /** A map whose values are unit codes. */
 export const AreUnits = (): PropertyDecorator =>
   ValidateBy({

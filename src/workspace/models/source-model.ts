@@ -17,7 +17,7 @@ import {
 } from "class-validator";
 import { formats, type Format } from "../../formats/table-stream.js";
 import { encodings, type Encoding } from "../../formats/text-stream.js";
-import { AreUnits, IsCurrencyCode, IsSheet, YesOrNo } from "./rules.js";
+import { AreCurrencies, AreUnits, IsSheet, YesOrNo } from "./rules.js";
 
 const attribute = /^[a-z][a-z0-9_]*(@[A-Za-z]{2,3}(-[A-Za-z0-9]{2,8})*)?$/;
 
@@ -97,6 +97,11 @@ export class SourceModel {
   @IsIn(["add", "update", "both"], { message: "is one of add, update, both" })
   mode?: "add" | "update" | "both";
 
+  /** Whether keys are also written to the products that were found by them. */
+  @IsOptional()
+  @YesOrNo()
+  write_keys?: boolean;
+
   /** Whether each delivery replaces all that the layer says. */
   @IsOptional()
   @YesOrNo()
@@ -124,9 +129,10 @@ export class SourceModel {
   @IsIn(["dmy", "mdy"], { message: "is dmy (day first) or mdy (month first)" })
   date_order?: "dmy" | "mdy";
 
+  /** The currency of bare numbers, and further ones that the file has. */
   @IsOptional()
-  @IsCurrencyCode()
-  currency?: string;
+  @AreCurrencies()
+  currency?: string[];
 
   @IsOptional()
   @AreUnits()

@@ -90,6 +90,7 @@ const readRows = (layout: Layout, rows: string): readonly string[] => {
     .split("\n")
     .forEach((line, index) => {
       const read = reader.read(index + 2, line.split(","));
+      if (read.kind === "waiting") throw new Error("no row may wait here");
       if (read.kind === "rejected") told.push(`${read.row} rejected ${sentence(read.because)}`);
       else if (read.kind === "skipped") told.push(`${read.row} skipped`);
       else told.push(...joiner.push(read).map(show));

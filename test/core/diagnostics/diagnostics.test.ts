@@ -38,7 +38,7 @@ describe("causes", () => {
   const missing = (sku: string, category = "g") =>
     diagnostic(
       "missing-required",
-      { label: "Hue", example: "", fills: "fills.yaml", reads: [], hasFill: false },
+      { label: "Hue", example: "", fills: "fills.yaml", reads: [], hasFill: false, unread: [] },
       { product: asSku(sku), channel: "stall", category },
     );
 

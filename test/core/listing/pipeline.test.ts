@@ -87,7 +87,6 @@ describe("what becomes of a product on a channel", () => {
     [{ price: "44.50 EUR" }, "Price is 44.50 EUR; the channel takes GBP"],
     [{ list_price: "40.00 GBP" }, "the old price must be higher"],
     [{ color: "gren" }, '"gren" is not a value of Hue; nearest: "green" (add a row for it to lexicon.csv)'],
-    [{ weight: "heavy" }, 'Heft cannot be "heavy": it is not a measure'],
     [
       { images: "https://a.example/1.jpg\u001ehttps://a.example/2.jpg\u001ehttps://a.example/3.jpg" },
       "Shots has 3 values, at most 2 are allowed",

@@ -164,12 +164,39 @@ describe("rows and the products they mean", () => {
   it("when the first key finds nothing, then the next is tried", async () => {
     const store = await newStore("shop");
     await put(store, "shop", "sku,mpn\nA,P-1");
-    const fates = await put(store, "shop", "gtin,mpn,price\n9524000001016,P-1,1.00 GBP", {
+    const row = "gtin,mpn,price\n9524000001016,P-1,1.00 GBP";
+    const found = { keys: ["gtin", "mpn"], mode: "update" } as const;
+    const first = await put(store, "shop", row, found);
+    expect(first.fates).toMatchObject([
+      { fate: "changed", keysApart: [{ key: "gtin", value: "9524000001016", has: "", by: "mpn" }] },
+    ]);
+    expect([await shown(store, "A", "price"), await shown(store, "A", "gtin")]).toEqual(["1.00 GBP", "-"]);
+    await put(store, "shop", row, { ...found, writesKeys: true });
+    expect(await shown(store, "A", "gtin")).toBe("9524000001016");
+  });
+
+  it("when a key lost the zeros before it, then the one product that fits is found, and told", async () => {
+    const store = await newStore("shop");
+    await put(store, "shop", "sku,mpn,gtin\n00123,0077,9524000001016\nB,0088,\nC,00088,");
+    const update = (rows: string, ...keys: readonly string[]) =>
+      put(store, "list", rows, { keys, mode: "update" });
+    const { fates } = await update("sku,name\n123,Stool", "sku");
+    expect(fates).toMatchObject([
+      { fate: "changed", sku: "00123", keyMended: { key: "sku", value: "123", now: "00123" } },
+    ]);
+    // Two products fit: neither is meant more than the other.
+    const listed = await update("mpn,cost\n77,1.00 GBP\n88,2.00 GBP", "mpn");
+    expect(kinds(listed)).toEqual(["changed", "unmatched"]);
+  });
+
+  it("when a row is found by one key, then another that a spreadsheet damaged replaces nothing", async () => {
+    const store = await newStore("shop");
+    await put(store, "shop", "sku,mpn,gtin\nA,00077,9524000001016");
+    await put(store, "list", "gtin,mpn,cost\n9524000001016,77,1.00 GBP", {
       keys: ["gtin", "mpn"],
       mode: "update",
     });
-    expect(kinds(fates)).toEqual(["changed"]);
-    expect(await shown(store, "A", "gtin")).toBe("9524000001016");
+    expect([await shown(store, "A", "mpn"), await shown(store, "A", "cost")]).toEqual(["00077", "1.00 GBP"]);
   });
 
   it("when two products get one barcode, then the later row names the other", async () => {

@@ -3,30 +3,51 @@ import { addTerm, correct, correctIt, fillIt, giveColumn } from "../act.js";
 import { asOne, byField, nothing, type FieldFact, listingFinding } from "../finding.js";
 import { listed, orNearest, problems, quote } from "../phrases.js";
 
+/** A field that is blank, with what it would be filled from. */
+export interface MissingField extends FieldFact {
+  readonly example: string;
+  readonly fills: string;
+  /** The attributes that its fill reads and that the product does not have. */
+  readonly reads: readonly string[];
+  readonly hasFill: boolean;
+  /** Those of them whose cell could not be read, with what stands there. */
+  readonly unread: readonly { readonly attribute: string; readonly written: string }[];
+}
+
+const missing = (
+  { label, example, fills, reads, hasFill, unread }: MissingField,
+  shown: (cell: MissingField["unread"][number]) => string,
+): string => {
+  const [first] = unread;
+  if (first !== undefined)
+    return `${label} is missing and required: ${shown(first)} could not be read; correct it where it comes from (lexicant show tells the cell)`;
+  const like = example === "" ? "" : ` (such as ${quote(example)})`;
+  const remedy =
+    reads.length > 0
+      ? `give the product its ${reads.join(" or ")}, or change the fill in ${fills}`
+      : hasFill
+        ? `its fill in ${fills} gives nothing here: change it, or answer in a gap sheet`
+        : `add a fill for it to ${fills}, or answer in a gap sheet`;
+  return `${label}${like} is missing and required; ${remedy}`;
+};
+
 /** What stands in a listing's fields. */
 export const fields = {
-  "missing-required": listingFinding<
-    FieldFact & {
-      readonly example: string;
-      readonly fills: string;
-      /** The attributes that its fill reads and that the product does not have. */
-      readonly reads: readonly string[];
-      readonly hasFill: boolean;
-    }
-  >({
-    says: ({ label, example, fills, reads, hasFill }) => {
-      const like = example === "" ? "" : ` (such as ${quote(example)})`;
-      const remedy =
-        reads.length > 0
-          ? `give the product its ${reads.join(" or ")}, or change the fill in ${fills}`
-          : hasFill
-            ? `its fill in ${fills} gives nothing here: change it, or answer in a gap sheet`
-            : `add a fill for it to ${fills}, or answer in a gap sheet`;
-      return `${label}${like} is missing and required; ${remedy}`;
-    },
-    ofMany: asOne,
-    apart: ({ reads }) => reads.join(" "),
+  "missing-required": listingFinding<MissingField>({
+    says: (facts) => missing(facts, ({ attribute, written }) => `${attribute} ${quote(written)}`),
+    ofMany: (facts) => missing(facts, ({ attribute }) => attribute),
+    apart: ({ reads, unread }) => `${reads.join(" ")}${unread.length > 0 ? " unread" : ""}`,
     act: ({ reads, hasFill }, where) => (reads.length > 0 ? giveColumn(reads) : fillIt(where, !hasFill)),
+    asks: () => ({ asks: "missing" }),
+  }),
+  /** A field that need not be there, and would be were its cell readable. */
+  "unread-source": listingFinding<FieldFact & MissingField["unread"][number]>({
+    says: ({ label, attribute, written }) =>
+      `${label} is blank, since ${attribute} ${quote(written)} could not be read; correct it where it comes from`,
+    ofMany: ({ label, attribute }) =>
+      `${label} is blank, since ${attribute} could not be read; correct it where it comes from`,
+    apart: ({ attribute }) => attribute,
+    act: correctIt,
     asks: () => ({ asks: "missing" }),
   }),
   "missing-recommended": listingFinding<FieldFact & { readonly example: string }>({

@@ -86,6 +86,69 @@ export const incoming = {
     ofMany: ({ attribute, problem }) => `${attribute}: ${problems[problem]}`,
     apart: ({ attribute, problem }) => `${attribute} ${problem}`,
   }),
+  /** A cell of several names beside one of another count of values. */
+  "pairs-apart": rowFinding<{ readonly names: number; readonly values: number; readonly text: string }>({
+    says: ({ names, values, text }) =>
+      `${values} values ${quote(text)} stand beside ${names} names: which belongs to which does not show; none was taken`,
+    ofMany: () =>
+      "the values are more or fewer than their names: which belongs to which does not show; none was taken",
+    apart: byField,
+  }),
+  "value-without-name": rowFinding<{ readonly value: string }>({
+    says: ({ value }) =>
+      `the value ${quote(value)} has no name beside it that says what it is; it was not taken`,
+    ofMany: () => "a value has no name beside it that says what it is; it was not taken",
+    apart: byField,
+  }),
+  /** Rows of the file that stand inside one cell, since a quote before them was never closed. */
+  "swallowed-rows": rowFinding<{ readonly rows: number; readonly column: string }>({
+    says: ({ rows, column }) =>
+      `a quote that opens in ${quote(column)} and is not closed there takes the next ${rows} rows into the cell; close it, or double a quote that belongs to the text`,
+    ofMany: () => "a quote that is not closed takes the rows that follow into its cell",
+    apart: byField,
+  }),
+  "bare-row": rowFinding<{ readonly sku: string }>({
+    says: ({ sku }) =>
+      `${quote(sku)} is not in the catalogue and the row says nothing of it but that; a heading, a note or a row that lost its cells`,
+    ofMany: () =>
+      "the row has nothing but an SKU that is not in the catalogue: a heading, a note or a row that lost its cells",
+    apart: byField,
+  }),
+  "total-row": rowFinding<{ readonly text: string }>({
+    says: ({ text }) => `${quote(text)} is a sum under the rows, and no product`,
+    ofMany: () => "the row is a sum under the rows, and no product",
+    apart: byField,
+  }),
+  "still-rejected": rowFinding<{ readonly reason: string }>({
+    says: ({ reason }) => `the row is as it was when it was rejected: ${reason}`,
+    ofMany: () => "the row is as it was when it was rejected",
+    apart: byField,
+  }),
+  "no-name": rowFinding<{ readonly sku: string }>({
+    says: ({ sku }) =>
+      `${sku} came into the catalogue without a name; give it one, or take it out again: lexicant remove ${sku}`,
+    ofMany: () =>
+      "products came into the catalogue without a name; give them one, or take them out again (lexicant remove)",
+    apart: byField,
+  }),
+  "empty-group": rowFinding<{ readonly group: string }>({
+    says: ({ group }) =>
+      `the group ${quote(group)} has a row of its own and no members; look for their group in the file`,
+    ofMany: () => "groups have a row of their own and no members; look for their group in the file",
+    apart: byField,
+  }),
+  "key-not-written": rowFinding<{
+    readonly key: string;
+    readonly value: string;
+    readonly has: string;
+    readonly by: string;
+  }>({
+    says: ({ key, value, has, by }) =>
+      `${key} ${quote(value)} was not written: the product was found by its ${by} and ${has === "" ? `has no ${key}` : `has ${quote(has)}`} (write_keys: yes in the source writes it)`,
+    ofMany: ({ key, by }) =>
+      `${key} differs from the catalogue's and was not written, since products are found by it (here by ${by}); write_keys: yes in the source writes it`,
+    apart: ({ key, by }) => `${key} ${by}`,
+  }),
   "no-key-column": rowFinding<{ readonly key: string; readonly columns: readonly string[] }>({
     says: ({ key, columns }) => {
       const shown =

@@ -83,7 +83,8 @@ const finding = <C extends Code>(
   if (fill !== undefined) notes.push({ note: "fill", place: fill.program.source.place });
   const origin = isAnswered
     ? planned.answer
-    : fill?.program.reads.find((slot) => product.text(slot) !== undefined);
+    : (fill?.program.reads.find((slot) => product.text(slot) !== undefined) ??
+      fill?.program.reads.find((slot) => product.unread?.(slot) !== undefined));
   const from = origin === undefined ? undefined : provenance(product, origin);
   return diagnostic(
     code,

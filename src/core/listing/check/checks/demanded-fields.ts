@@ -11,6 +11,19 @@ const lackedBy = ({ product }: Listing, fill: Fill | undefined): readonly string
     .map((slot) => product.attributes.names[slot] ?? "")
     .filter(Boolean);
 
+/** Cells that a blank field would be filled from, and that could not be read. */
+const unreadFor = (
+  { product }: Listing,
+  fill: Fill | undefined,
+): readonly { readonly attribute: string; readonly written: string }[] =>
+  (fill?.program.reads ?? []).flatMap((slot) => {
+    const cell = product.unread?.(slot);
+    const attribute = product.attributes.names[slot] ?? "";
+    return cell === undefined || product.text(slot) !== undefined
+      ? []
+      : [{ attribute, written: cell.written }];
+  });
+
 /** Required and recommended fields are filled; fields that are not allowed are blank. */
 export const demandedFields: ListingCheck = {
   name: "demanded-fields",
@@ -35,10 +48,14 @@ export const demandedFields: ListingCheck = {
               fills: files.fills,
               reads: lackedBy(listing, fill),
               hasFill: fill !== undefined,
+              unread: unreadFor(listing, fill),
             },
             about,
           );
-        if (need === "recommended")
+        const [unread] = need === "required" ? [] : unreadFor(listing, fill);
+        if (unread !== undefined)
+          report("unread-source", { label, ...unread }, { ...about, severity: "warning" });
+        else if (need === "recommended")
           report("missing-recommended", { label, example }, { ...about, severity: "advice" });
       } else if (need === "not allowed") report("not-allowed", { label, value: shownText(value) }, about);
     }

@@ -1,0 +1,51 @@
+import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
+import type { TableRecord, TableStream } from "../../formats/table-stream.js";
+
+type Table = Pick<TableStream, "header" | "file">;
+
+const isBlank = (cell: string): boolean => cell.trim() === "";
+
+/**
+ * How many cells the rows of a table have: as many as the header, or more where an export ends each row with blank cells.
+ * One row that alone is longer has a cell too many somewhere, and its others stand under wrong names.
+ */
+export const usualWidth = ({ header, sample }: Pick<TableStream, "header" | "sample">): number => {
+  const longer = sample.filter(
+    ({ cells }) => cells.length > header.length && cells.slice(header.length).every(isBlank),
+  );
+  const [first] = longer;
+  const width = first?.cells.length ?? header.length;
+  const areAlike =
+    longer.every(({ cells }) => cells.length === width) && longer.length >= sample.length * 0.9;
+  return areAlike ? width : header.length;
+};
+
+/** A row of another width may have lost a mark between cells, or have one too many: nothing in it is trusted. */
+export const raggedRow = (
+  { row, cells }: TableRecord,
+  { header, file }: Table,
+  width: number,
+): Diagnostic | undefined => {
+  if (cells.length === width || cells.length === header.length) return undefined;
+  return diagnostic(
+    "ragged-row",
+    { expected: header.length, actual: cells.length },
+    { place: { file, row } },
+  );
+};
+
+const sum =
+  /^(?:(?:grand |sub)?-?\s?total|sum|summe|gesamt(?:summe)?|zwischensumme|total général|sous-total|totaal|subtotaal|suma|razem|totale)\b[\s:.]*$/i;
+
+/** A sum under the rows: its word stands where a product's key would, or alone in the first cells. */
+export const totalRow = (
+  { row, cells }: TableRecord,
+  { file }: Table,
+  keys: readonly number[],
+): Diagnostic | undefined => {
+  const text = keys.map((at) => cells[at] ?? "").find((cell) => cell !== "") ?? "";
+  const shown = text === "" ? (cells.find((cell) => !isBlank(cell)) ?? "") : text;
+  return sum.test(shown.trim())
+    ? diagnostic("total-row", { text: shown.trim() }, { place: { file, row } })
+    : undefined;
+};
