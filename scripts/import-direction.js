@@ -18,6 +18,7 @@ const core = [
   [""],
   ["values"],
   ["diagnostics"],
+  ["records"],
   ["language"],
   ["catalogue"],
   ["channel"],

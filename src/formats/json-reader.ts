@@ -1,62 +1,182 @@
-import { TokenParser } from "@streamparser/json";
+import { TokenType } from "@streamparser/json";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
+import type { RecordNode } from "../core/records/node.js";
 import type { ByteSource } from "./byte-source.js";
 import { digitsOf, ExactTokenizer, WrittenNumber } from "./json-number.js";
-import { growingHeader, type GrowingHeader } from "./growing-header.js";
-import { structuredTable } from "./structured-table.js";
-import { ROW_LIMIT, rowTooLong, type TableRecord, type TableStream } from "./table-stream.js";
+import type { ChooseRecords } from "./kinds/file-kind.js";
+import { structuredTable, type TreeRecord } from "./structured-table.js";
+import { ROW_LIMIT, rowTooLong, type TableStream } from "./table-stream.js";
 import { firstPiece, openText, type Encoding } from "./text-stream.js";
+import { treeBuilder, type TreeBuilder } from "./tree-builder.js";
 
 export interface JsonOptions {
   readonly encoding?: Encoding | undefined;
-  /** Where the list of records stands: `products`, `catalogue.items`; blank for a list at the top. */
+  /** Where the list of records stands: `products`, `catalogue/items`; blank for a list at the top. */
   readonly records?: string | undefined;
+  readonly chooseRecords?: ChooseRecords | undefined;
 }
 
 const DEPTH_LIMIT = 50;
 
-/** Adds a record's leaves by their path: `price.amount`; lists become list values. */
-const addLeaves = (value: unknown, path: string, header: GrowingHeader, depth = 0): void => {
-  if (value === null || value === undefined || value === "" || depth > DEPTH_LIMIT) return;
-  if (Array.isArray(value)) for (const item of value) addLeaves(item, path, header, depth + 1);
-  else if (typeof value === "object" && !(value instanceof WrittenNumber))
-    for (const [key, inner] of Object.entries(value))
-      addLeaves(inner, path === "" ? key : `${path}.${key}`, header, depth + 1);
-  else
-    header.add(
-      path === "" ? "value" : path,
-      typeof value === "boolean" ? (value ? "yes" : "no") : textOf(value),
-    );
-};
+/** What stands in a list that has no key: the records of a list at the top. */
+const ITEM = "item";
 
-const textOf = (value: unknown): string => (value instanceof WrittenNumber ? digitsOf(value) : String(value));
+interface Level {
+  readonly kind: "object" | "list";
+  /** The key that values of it stand under. */
+  name: string;
+  /** Whether it is a list within a list, whose values are told by their number. */
+  readonly isInner: boolean;
+  count: number;
+  /** What may come next. */
+  wants: "key" | "colon" | "value" | "comma" | "first";
+}
+
+type Token = { readonly token: TokenType; readonly value: unknown };
+
+const unexpected = (): Error => new Error("something stands there that JSON does not have");
+
+/** Turns JSON's tokens into a tree's events: each key is a node, and each item of a list one of its key. */
+const jsonEvents = (builder: TreeBuilder): { take(token: Token): void; isOver(): boolean } => {
+  const levels: Level[] = [];
+  let isOver = false;
+  const nameHere = (): string => {
+    const level = levels.at(-1);
+    if (level === undefined) return "";
+    if (level.kind === "object" || !level.isInner) return level.name;
+    return String(level.count + 1);
+  };
+  const begin = (): void => {
+    const level = levels.at(-1);
+    if (isOver || (level !== undefined && level.wants !== "value" && level.wants !== "first"))
+      throw unexpected();
+    if (level?.kind === "object" && level.wants === "first") throw unexpected();
+  };
+  const done = (): void => {
+    const level = levels.at(-1);
+    if (level === undefined) isOver = true;
+    else {
+      level.count++;
+      level.wants = "comma";
+    }
+  };
+  const leaf = (text: string): void => {
+    begin();
+    builder.open(nameHere());
+    builder.text(text);
+    builder.close();
+    done();
+  };
+  const close = (kind: Level["kind"]): void => {
+    const level = levels.at(-1);
+    const isRight = level?.kind === kind && (level.wants === "comma" || level.wants === "first");
+    if (!isRight) throw unexpected();
+    levels.pop();
+    if (kind === "object" || level.isInner || levels.length === 0) builder.close();
+    done();
+  };
+  return {
+    isOver: () => isOver,
+    take({ token, value }) {
+      const level = levels.at(-1);
+      switch (token) {
+        case TokenType.LEFT_BRACE:
+          begin();
+          builder.open(nameHere());
+          levels.push({ kind: "object", name: "", isInner: false, count: 0, wants: "first" });
+          return;
+        case TokenType.LEFT_BRACKET: {
+          begin();
+          const isInner = level?.kind === "list";
+          const name = level?.kind === "object" ? level.name : ITEM;
+          // A list at the top is the file's own node, one in a list a node of it; one under a key is its items.
+          if (level === undefined || isInner) builder.open(nameHere());
+          levels.push({ kind: "list", name, isInner, count: 0, wants: "first" });
+          return;
+        }
+        case TokenType.RIGHT_BRACE:
+          return close("object");
+        case TokenType.RIGHT_BRACKET:
+          return close("list");
+        case TokenType.COLON:
+          if (level?.wants !== "colon") throw unexpected();
+          level.wants = "value";
+          return;
+        case TokenType.COMMA:
+          if (level?.wants !== "comma") throw unexpected();
+          level.wants = level.kind === "object" ? "key" : "value";
+          return;
+        case TokenType.STRING:
+          if (level?.kind === "object" && (level.wants === "key" || level.wants === "first")) {
+            level.name = String(value);
+            level.wants = "colon";
+            return;
+          }
+          return leaf(String(value));
+        case TokenType.NUMBER:
+          return leaf(value instanceof WrittenNumber ? digitsOf(value) : String(value));
+        case TokenType.TRUE:
+          return leaf("yes");
+        case TokenType.FALSE:
+          return leaf("no");
+        case TokenType.NULL:
+          return leaf("");
+        default:
+      }
+    },
+  };
+};
 
 // Fifteen digits and no exponent: such a number is the same in binary.
 const isLossy = /\d{16}|\d\.\d*\d{12}|\d[eE][+-]?\d/;
 
-/** One JSON value with its numbers exact; the quick way where no number of it could lose a digit. */
-const parsed = (text: string): unknown => {
-  if (!isLossy.test(text)) return JSON.parse(text);
+/** The tree of one value; the quick way where no number of it could lose a digit. */
+const treeOf = (text: string, file: string): RecordNode | undefined => {
   // What is no JSON is told in the words of the engine.
-  JSON.parse(text);
-  let found: unknown;
-  const parser = new TokenParser({ paths: ["$"], keepStack: false });
-  const tokenizer = new ExactTokenizer();
-  tokenizer.onToken = (token) => parser.write(token);
-  parser.onValue = ({ value }) => void (found = value);
-  tokenizer.write(text);
-  return found;
+  const value: unknown = JSON.parse(text);
+  if (typeof value !== "object" || value === null || Array.isArray(value)) throw new Error("it is no object");
+  const builder = treeBuilder("", file, { format: "JSON", depthLimit: DEPTH_LIMIT });
+  if (isLossy.test(text)) {
+    const events = jsonEvents(builder);
+    const tokenizer = new ExactTokenizer();
+    tokenizer.onToken = (token) => events.take(token);
+    tokenizer.write(text);
+  } else buildValue(value, "", builder, false);
+  return builder.root;
+};
+
+const buildValue = (value: unknown, name: string, builder: TreeBuilder, isInList: boolean): void => {
+  if (Array.isArray(value)) {
+    if (isInList) builder.open(name);
+    value.forEach((item, at) => buildValue(item, isInList ? String(at + 1) : name, builder, true));
+    if (isInList) builder.close();
+    return;
+  }
+  builder.open(name);
+  if (typeof value === "object" && value !== null)
+    for (const [key, inner] of Object.entries(value)) buildValue(inner, key, builder, false);
+  else
+    builder.text(
+      value === null || value === undefined
+        ? ""
+        : typeof value === "boolean"
+          ? value
+            ? "yes"
+            : "no"
+          : String(value),
+    );
+  builder.close();
 };
 
 /** Where the first list of objects begins, by the keys that lead to it; undefined when the head shows none. */
-const recordsPath = (head: string): string | undefined => {
+const firstList = (head: string): string | undefined => {
   const keys: string[] = [];
   const inArray: boolean[] = [];
   let key = "";
   for (const [token] of head.matchAll(/"(?:[^"\\]|\\.)*"|[{}[\],:]/gs)) {
     if (token === "[" || token === "{") {
-      if (token === "{" && inArray.at(-1) === true) return keys.filter(Boolean).join(".");
+      if (token === "{" && inArray.at(-1) === true) return keys.filter(Boolean).join("/");
       inArray.push(token === "[");
       keys.push(key);
       key = "";
@@ -69,6 +189,20 @@ const recordsPath = (head: string): string | undefined => {
   return undefined;
 };
 
+const treeOfHead = (head: string, file: string): RecordNode | undefined => {
+  const builder = treeBuilder("", file, { format: "JSON", depthLimit: DEPTH_LIMIT });
+  const events = jsonEvents(builder);
+  const tokenizer = new ExactTokenizer();
+  tokenizer.onToken = (token) => events.take(token);
+  tokenizer.onError = () => undefined;
+  try {
+    tokenizer.write(head);
+  } catch {
+    // The beginning of a file ends somewhere, and what is broken is told when it is read.
+  }
+  return builder.root;
+};
+
 const broken = (file: string, format: string, error: unknown): unknown => {
   if (error instanceof Refusal || !(error instanceof Error)) return error;
   return new Refusal([diagnostic("broken-data", { format, reason: error.message }, { place: { file } })]);
@@ -79,48 +213,39 @@ export const openJson = async (source: ByteSource, options: JsonOptions = {}): P
   const { file } = source;
   const text = await openText(source, options.encoding);
   const head = await firstPiece(text.pieces, file);
-  const path = options.records ?? recordsPath(head);
+  const chosen = options.records === undefined ? options.chooseRecords?.(treeOfHead(head, file)) : undefined;
+  const path = options.records?.replaceAll(".", "/") ?? chosen ?? firstList(head);
   if (path === undefined) throw new Refusal([diagnostic("no-records", { path: file, format: "JSON" })]);
-  const header = growingHeader(file);
-  async function* records(): AsyncGenerator<readonly TableRecord[]> {
-    const finished: TableRecord[] = [];
-    let row = 0;
+  const wanted = path === "" ? ITEM : path;
+  async function* records(): AsyncGenerator<readonly TreeRecord[]> {
+    const builder = treeBuilder(wanted, file, { format: "JSON", depthLimit: DEPTH_LIMIT });
+    const events = jsonEvents(builder);
     const tokenizer = new ExactTokenizer();
-    const parser = new TokenParser({
-      paths: [`$${path === "" ? "" : `.${path ?? ""}`}.*`],
-      keepStack: false,
-    });
     let failure: Error | undefined;
-    tokenizer.onToken = (token) => parser.write(token);
+    tokenizer.onToken = (token) => events.take(token);
     tokenizer.onError = (error) => void (failure ??= error);
-    parser.onError = (error) => void (failure ??= error);
-    parser.onValue = ({ value }) => {
-      row++;
-      addLeaves(value, "", header);
-      finished.push({ row, cells: header.take() });
-    };
     let [pending, ended] = [0, 0];
-    const feed = (piece: string): readonly TableRecord[] => {
+    const feed = (piece: string): readonly TreeRecord[] => {
       try {
         tokenizer.write(piece);
       } catch (error) {
         failure ??= error as Error;
       }
-      pending = row > ended ? 0 : pending + piece.length;
-      ended = row;
+      pending = builder.recordsEnded() > ended ? 0 : pending + piece.length;
+      ended = builder.recordsEnded();
       if (failure !== undefined) throw broken(file, "JSON", failure) as Error;
       if (pending > ROW_LIMIT * 2) throw rowTooLong(file);
-      return finished.splice(0);
+      return builder.take().map((tree) => ({ tree }));
     };
     yield feed(head);
     for await (const piece of text.pieces) yield feed(piece);
     // A list that is never closed is half a file.
-    if (!parser.isEnded)
+    if (!events.isOver())
       throw broken(file, "JSON", new Error("the file ends in the middle of a value")) as Error;
   }
-  return structuredTable(file, "json", header, records(), () => [
+  return structuredTable(file, "json", records(), () => [
     text.encoding().toUpperCase(),
-    path === "" ? "a list of records" : `records under ${path}`,
+    wanted === ITEM ? "a list of records" : `records under ${wanted}`,
   ]);
 };
 
@@ -129,26 +254,21 @@ export const openJsonLines = async (source: ByteSource, options: JsonOptions = {
   const { file } = source;
   const text = await openText(source, options.encoding);
   const head = await firstPiece(text.pieces, file);
-  const header = growingHeader(file);
   let row = 0;
-  const record = (line: string): readonly TableRecord[] => {
+  const record = (line: string): readonly TreeRecord[] => {
     row++;
     if (line.trim() === "") return [];
     try {
-      const value = parsed(line);
-      if (typeof value !== "object" || value === null || Array.isArray(value))
-        throw new Error("it is no object");
-      addLeaves(value, "", header);
-      return [{ row, cells: header.take() }];
+      return [{ row, tree: treeOf(line, file) }];
     } catch (error) {
       const reason = error instanceof Error ? error.message : String(error);
       const fault = diagnostic("broken-record", { reason }, { place: { file, row } });
-      return [{ row, cells: header.take(), fault }];
+      return [{ row, tree: undefined, fault }];
     }
   };
-  async function* records(): AsyncGenerator<readonly TableRecord[]> {
+  async function* records(): AsyncGenerator<readonly TreeRecord[]> {
     let rest = "";
-    const feed = (piece: string): readonly TableRecord[] => {
+    const feed = (piece: string): readonly TreeRecord[] => {
       const lines = (rest + piece).split("\n");
       rest = lines.pop() ?? "";
       if (rest.length > ROW_LIMIT) throw rowTooLong(file);
@@ -158,7 +278,7 @@ export const openJsonLines = async (source: ByteSource, options: JsonOptions = {
     for await (const piece of text.pieces) yield feed(piece);
     yield record(rest);
   }
-  return structuredTable(file, "jsonl", header, records(), () => [
+  return structuredTable(file, "jsonl", records(), () => [
     text.encoding().toUpperCase(),
     "one record a line",
   ]);

@@ -1,6 +1,7 @@
 import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { columnLetter } from "../core/diagnostics/place.js";
+import type { RecordNode } from "../core/records/node.js";
 
 export const formats = ["csv", "xlsx", "xml", "json", "jsonl"] as const;
 
@@ -15,6 +16,8 @@ export interface TableRecord {
   readonly cells: readonly string[];
   /** Why the record cannot be trusted, or undefined. */
   readonly fault?: Diagnostic;
+  /** All that the record holds, where `cells` has no more than was asked for. */
+  readonly whole?: () => readonly string[];
 }
 
 /** A table being read: its header at once, its records in batches as they come. */
@@ -32,6 +35,8 @@ export interface TableStream {
   readonly headerRow: number;
   /** The first records, which come again in {@link batches}: what a proposal looks at. */
   readonly sample: readonly TableRecord[];
+  /** The same as trees, where the format has them. */
+  readonly trees?: readonly RecordNode[];
   readonly batches: AsyncGenerator<readonly TableRecord[]>;
   /** How the file was read, in words, as far as it is known by now: encoding, delimiter, sheet. */
   told(): readonly string[];

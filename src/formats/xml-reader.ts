@@ -2,15 +2,18 @@ import { SaxesParser, type SaxesTagPlain } from "saxes";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import type { ByteSource } from "./byte-source.js";
-import { growingHeader, type GrowingHeader } from "./growing-header.js";
-import { structuredTable } from "./structured-table.js";
-import { ROW_LIMIT, rowTooLong, type TableRecord, type TableStream } from "./table-stream.js";
+import type { RecordNode } from "../core/records/node.js";
+import { structuredTable, type TreeRecord } from "./structured-table.js";
+import { ROW_LIMIT, rowTooLong, type TableStream } from "./table-stream.js";
+import { treeBuilder, type TreeBuilder } from "./tree-builder.js";
+import type { ChooseRecords } from "./kinds/file-kind.js";
 import { firstPiece, openText, shownEncoding, type Encoding } from "./text-stream.js";
 
 export interface XmlOptions {
   readonly encoding?: Encoding | undefined;
   /** The element of one record, as a name or the end of its path: `product`, `goods/product`. */
   readonly records?: string | undefined;
+  readonly chooseRecords?: ChooseRecords | undefined;
 }
 
 const DEPTH_LIMIT = 200;
@@ -64,74 +67,30 @@ const recordPath = (head: string, file: string): string => {
   return candidates[0]?.[0] ?? single[0] ?? "";
 };
 
-interface RecordCollector {
-  readonly finished: TableRecord[];
-  /** Characters since the last record ended are counted from here. */
-  recordsEnded(): number;
-}
-
-const isRecord = (path: readonly string[], wanted: string): boolean => {
-  const here = path.join("/");
-  return here === wanted || here.endsWith(`/${wanted}`);
+const attributesOf = ({ attributes }: SaxesTagPlain): ReadonlyMap<string, string> => {
+  const found = new Map<string, string>();
+  for (const [name, value] of Object.entries(attributes))
+    if (name === "xml:lang" || !/^xmlns(?::|$)/.test(name)) found.set(local(name), value);
+  return found;
 };
 
-/** Collects leaves of each record by their path: `name`, `price/@currency`, `name@de` for a text in German. */
-const collect = (
-  parser: SaxesParser,
-  wanted: string,
-  header: GrowingHeader,
-  file: string,
-): RecordCollector => {
-  const finished: TableRecord[] = [];
-  const path: string[] = [];
-  let [row, inside, hadChildren, text, language] = [0, 0, false, "", ""];
-  const relative = (): string => path.slice(inside).join("/");
-  const addAttributes = ({ attributes }: SaxesTagPlain): void => {
-    for (const [name, value] of Object.entries(attributes)) {
-      if (name === "xml:lang" || name.startsWith("xmlns")) continue;
-      const under = relative();
-      header.add(`${under === "" ? "" : `${under}/`}@${local(name)}`, value);
-    }
-  };
+/** Lets a parser's events build the trees of records. */
+const buildInto = (parser: SaxesParser, builder: TreeBuilder, file: string): void => {
   parser.on("doctype", (doctype) => refuseEntities(doctype, file));
-  parser.on("opentag", (tag) => {
-    path.push(local(tag.name));
-    if (path.length > DEPTH_LIMIT)
-      throw new Refusal([
-        diagnostic(
-          "broken-data",
-          { format: "XML", reason: `elements nest deeper than ${DEPTH_LIMIT}` },
-          { place: { file } },
-        ),
-      ]);
-    if (inside === 0 && isRecord(path, wanted)) inside = path.length;
-    if (inside === 0) return;
-    hadChildren = false;
-    text = "";
-    language = tag.attributes["xml:lang"] ?? "";
-    addAttributes(tag);
-  });
-  const words = (part: string): void => {
-    if (inside > 0) text += part;
-  };
-  parser.on("text", words);
-  parser.on("cdata", words);
-  parser.on("closetag", () => {
-    if (inside > 0) {
-      const value = text.trim();
-      const under = relative();
-      if (!hadChildren && value !== "")
-        header.add((under === "" ? "text()" : under) + (language === "" ? "" : `@${language}`), value);
-      if (path.length === inside) {
-        row++;
-        finished.push({ row, cells: header.take() });
-        inside = 0;
-      }
-    }
-    path.pop();
-    [hadChildren, text, language] = [true, "", ""];
-  });
-  return { finished, recordsEnded: () => row };
+  parser.on("opentag", (tag) => builder.open(local(tag.name), attributesOf(tag)));
+  parser.on("text", (text) => builder.text(text));
+  parser.on("cdata", (text) => builder.text(text));
+  parser.on("closetag", () => builder.close());
+};
+
+/** The beginning of a file as one tree, however it ends. */
+const treeOfHead = (head: string, file: string): RecordNode | undefined => {
+  const builder = treeBuilder("", file, { format: "XML", depthLimit: DEPTH_LIMIT });
+  const parser = new SaxesParser();
+  parser.on("error", () => undefined);
+  buildInto(parser, builder, file);
+  parser.write(head);
+  return builder.root;
 };
 
 /**
@@ -142,32 +101,34 @@ export const openXml = async (source: ByteSource, options: XmlOptions = {}): Pro
   const { file } = source;
   const text = await openText(source, options.encoding ?? encodingOf(await source.head()));
   const head = await firstPiece(text.pieces, file);
-  const wanted = options.records ?? recordPath(head, file);
+  const chosen = options.records === undefined ? options.chooseRecords?.(treeOfHead(head, file)) : undefined;
+  const wanted = options.records ?? chosen ?? recordPath(head, file);
   if (wanted === "") throw new Refusal([diagnostic("no-records", { path: file, format: "XML" })]);
-  const header = growingHeader(file);
-  async function* records(): AsyncGenerator<readonly TableRecord[]> {
+  async function* records(): AsyncGenerator<readonly TreeRecord[]> {
     const parser = new SaxesParser();
-    const collector = collect(parser, wanted, header, file);
+    const builder = treeBuilder(wanted, file, { format: "XML", depthLimit: DEPTH_LIMIT });
+    buildInto(parser, builder, file);
+    const finished = (): readonly TreeRecord[] => builder.take().map((tree) => ({ tree }));
     let failure: Error | undefined;
     parser.on("error", (error) => {
       failure ??= error;
     });
     let [pending, ended] = [0, 0];
-    const feed = (piece: string): readonly TableRecord[] => {
+    const feed = (piece: string): readonly TreeRecord[] => {
       parser.write(piece);
-      pending = collector.recordsEnded() > ended ? 0 : pending + piece.length;
-      ended = collector.recordsEnded();
+      pending = builder.recordsEnded() > ended ? 0 : pending + piece.length;
+      ended = builder.recordsEnded();
       if (failure !== undefined) throw brokenXml(file, failure);
       if (pending > ROW_LIMIT * 2) throw rowTooLong(file);
-      return collector.finished.splice(0);
+      return finished();
     };
     for (const batch of pieces(head)) yield feed(batch);
     for await (const piece of text.pieces) for (const batch of pieces(piece)) yield feed(batch);
     parser.close();
     if (failure !== undefined) throw brokenXml(file, failure);
-    yield collector.finished.splice(0);
+    yield finished();
   }
-  return structuredTable(file, "xml", header, records(), () => [
+  return structuredTable(file, "xml", records(), () => [
     text.encoding().toUpperCase(),
     `one <${wanted.split("/").at(-1) ?? wanted}> a record`,
   ]);

@@ -33,7 +33,7 @@ const columnNames = (table: TableStream): Names => ({
   what: "column",
   all: table.header,
   find(name) {
-    const slot = table.column(name);
+    const slot = columnIn(table, name);
     return slot === undefined ? undefined : { slot, kind: "text" };
   },
 });
@@ -45,6 +45,14 @@ interface Tying {
   readonly surroundings: Surroundings;
   readonly findings: Diagnostic[];
 }
+
+// A path into a record of XML or JSON that no expression looks like; others stand in backquotes.
+const isPlainPath =
+  /^(?:\/|(?:\.\.\/)+)?(?:@?[\p{L}_][\p{L}\p{N}_.:-]*(?:@[\p{L}-]+)?(?:\[[^\[\]]*\])*|\*|\d+|name\(\)|text\(\))(?:\/(?:@?[\p{L}_][\p{L}\p{N}_.:-]*(?:@[\p{L}-]+)?(?:\[[^\[\]]*\])*|\*|\d+|name\(\)|text\(\)))*$/u;
+
+/** A column by its name; rejected rows of JSON are a table whose columns are named by their paths. */
+const columnIn = (table: TableStream, name: string): number | undefined =>
+  table.column(name) ?? (table.headerGrows ? undefined : table.column(name.replaceAll(".", "/")));
 
 /** An attribute's column as it stands, or its expression compiled. */
 const columnReading = (tying: Tying, attribute: string): readonly ColumnReading[] => {
@@ -62,9 +70,8 @@ const columnReading = (tying: Tying, attribute: string): readonly ColumnReading[
     return [];
   }
   const plain = /^`([^`]*)`$/.exec(expression.text)?.[1] ?? expression.text;
-  const isName =
-    plain !== expression.text || !table.headerGrows || /^[\p{L}_][\p{L}\p{N}_.@/-]*$/u.test(plain);
-  const index = isName ? table.column(plain) : undefined;
+  const isName = plain !== expression.text || !table.headerGrows || isPlainPath.test(plain);
+  const index = isName ? columnIn(table, plain) : undefined;
   if (index !== undefined)
     return [{ attribute, column: table.header[index] ?? plain, from: { kind: "column", index } }];
   const compiled = program(expression, names, surroundings);
@@ -97,7 +104,7 @@ const pairs = (
   models: readonly PairModel[],
 ): readonly PairReading[] =>
   models.flatMap(({ name, value }, at): readonly PairReading[] => {
-    const [nameIndex, valueIndex] = [table.column(name), table.column(value)];
+    const [nameIndex, valueIndex] = [columnIn(table, name), columnIn(table, value)];
     if (nameIndex !== undefined && valueIndex !== undefined)
       return [{ nameIndex, valueIndex, column: value, varies: key === "options" }];
     const column = nameIndex === undefined ? name : value;

@@ -69,7 +69,8 @@ export const rejectedFiles = (workspace: Workspace): RejectedFiles => {
       let columns: readonly string[] = [];
       return {
         name: () => (name === undefined ? undefined : `${REJECTED_FOLDER.join("/")}/${name}`),
-        async add({ cells }, because) {
+        async add({ cells: read, whole }, because) {
+          const cells = whole?.() ?? read;
           if (file === undefined) {
             columns = header.filter((column) => column !== REASON_COLUMN);
             staged ??= await stageFiles(workspace.path(...REJECTED_FOLDER));

@@ -1,5 +1,6 @@
 import type { ByteSource } from "../byte-source.js";
 import type { Format, TableStream } from "../table-stream.js";
+import type { RecordNode } from "../../core/records/node.js";
 import type { Encoding } from "../text-stream.js";
 
 /** What a source file or the command line states of a file; all the rest is found out. */
@@ -10,7 +11,12 @@ export interface TableOptions {
   readonly sheet?: string | number | undefined;
   readonly headerRow?: number | undefined;
   readonly records?: string | undefined;
+  /** Asked where the records of XML or JSON are not stated. */
+  readonly chooseRecords?: ChooseRecords | undefined;
 }
+
+/** Tells what a record is by the beginning of a file: the end of its path; undefined where none shows. */
+export type ChooseRecords = (head: RecordNode | undefined) => string | undefined;
 
 /** The beginning of a file, for telling what it holds. */
 export interface FileHead {
