@@ -6,12 +6,14 @@ import { diagnostic, type Diagnostic } from "./core/diagnostics/diagnostic.js";
 import { Refusal } from "./core/diagnostics/refusal.js";
 import { findingLines } from "./report/findings.js";
 import type { Io } from "./io/io.js";
+import { guardedIo } from "./io/terminal-text.js";
 import { OutputLost } from "./io/output-lost.js";
 import { findingJson } from "./report/json.js";
 import { version } from "./workspace/version.js";
 
 /** Runs one command line and returns its exit code; nothing is thrown and the process is left alone. */
-export const runCommandLine = async (argv: readonly string[], io: Io): Promise<ExitCode> => {
+export const runCommandLine = async (argv: readonly string[], world: Io): Promise<ExitCode> => {
+  const io = guardedIo(world);
   const wantsJson = argv.includes("--json");
   try {
     return await dispatch(argv, io);

@@ -53,6 +53,18 @@ export const commands: readonly CommandEntry[] = [
     load: async () => (await import("./undo.js")).undo,
   },
   {
+    name: "remove",
+    args: "SKU...",
+    summary: "take products out of the catalogue that came by mistake",
+    load: async () => (await import("./remove.js")).remove,
+  },
+  {
+    name: "sources",
+    args: "[show NAME]",
+    summary: "list how files are read, from which files, and when last",
+    load: async () => (await import("./sources.js")).sources,
+  },
+  {
     name: "history",
     args: "",
     summary: "list all imports, edits and undos",

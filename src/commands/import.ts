@@ -22,7 +22,7 @@ import { surroundingsOf, withCatalogue, type OpenCatalogue } from "../flow/open-
 export const importFile: CommandFile = command({
   args: [
     [
-      "<files...>",
+      "[files...]",
       "files, patterns, or - for standard input: CSV, XLSX, XML, JSON, JSON Lines, in ZIP or gzip too",
     ],
   ],
@@ -39,6 +39,8 @@ export const importFile: CommandFile = command({
       "is a column's name",
       200,
     ),
+    propose: flag("--propose", "only write the proposed source files, and import nothing"),
+    again: flag("--again", "read the files of these sources once more (of all, where none is named)"),
     dryRun: flag("--dry-run", "say what would change, and change nothing"),
     replace: flag("--replace", "take back what the layer said before and these files do not say again"),
     dropVanished: flag("--drop-vanished", "with --replace: also for products that the files no longer have"),
@@ -60,6 +62,13 @@ export const importFile: CommandFile = command({
           reason: "standard input has no name; say how it is read with --source NAME",
         }),
       ]);
+    if (given.again) return again(given, args, options, io);
+    if (args.length === 0)
+      throw new Refusal([
+        diagnostic("unknown-option", {
+          reason: "name the files to read; or say --again to read those of before",
+        }),
+      ]);
     const incoming = await incomingFiles(args, io);
     const { files, gapFiles } = await apart(incoming, given.source !== undefined);
     return withCatalogue(options.workspace, io, async (open) => {
@@ -68,44 +77,83 @@ export const importFile: CommandFile = command({
           ? 0
           : await importAnswers(gapFiles, open, { ...options, dryRun: given.dryRun }, io);
       if (files.length === 0) return answered;
-      const { workspace, store, surroundings } = open;
-      const progress = importProgress(files, io, options.quiet || options.json);
-      try {
-        const result = await importFiles(workspace, store, {
-          files,
-          source: given.source,
-          skuColumn: given.sku,
-          stated: {
-            format: given.format,
-            encoding: given.encoding,
-            sheet: given.sheet,
-            headerRow: given.headerRow,
-          },
-          at: io.now().toISOString(),
-          surroundings: await withoutFaultyTables(surroundings, io),
-          replace: given.replace,
-          dropVanished: given.dropVanished,
-          dryRun: given.dryRun,
-          confirm: confirmation(given.accept || given.dryRun, options.json, io),
-          onFinding: (finding) => {
-            if (options.json) io.out(findingJson(finding));
-          },
-          onProgress: progress.at,
-        });
-        progress.end();
-        io.landed();
-        if (options.json) for (const file of result.files) io.out(fileJson(file, given.dryRun));
-        else if (!options.quiet)
-          io.out(
-            `${importReport(result, io, { dryRun: given.dryRun, dropVanished: given.dropVanished }).join("\n")}\n`,
-          );
-        return result.files.some(({ counts }) => counts.rejected > 0) ? 1 : answered;
-      } finally {
-        progress.end();
-      }
+      const exit = await read(open, files, { ...given, source: given.source }, options, io);
+      return exit === 0 ? answered : exit;
     });
   },
 });
+
+/** What a command line says of an import. */
+interface Given {
+  readonly source: string | undefined;
+  readonly sku: string | undefined;
+  readonly format: (typeof formats)[number] | undefined;
+  readonly encoding: (typeof encodings)[number] | undefined;
+  readonly sheet: string | number | undefined;
+  readonly headerRow: number | undefined;
+  readonly accept: boolean;
+  readonly propose: boolean;
+  readonly replace: boolean;
+  readonly dropVanished: boolean;
+  readonly dryRun: boolean;
+}
+
+/** Files that sources read before are read once more, each by its source, in the order in which they came. */
+const again = (given: Given, sources: readonly string[], options: CommonOptions, io: Io): Promise<ExitCode> =>
+  withCatalogue(options.workspace, io, async (open) => {
+    const { filesAgain } = await import("../flow/import/read-again.js");
+    let exit: ExitCode = 0;
+    for (const { path, source } of await filesAgain(open.workspace, open.store, sources)) {
+      const files = await incomingFiles([path], io);
+      const one = await read(open, files, { ...given, source }, options, io);
+      if (one !== 0) exit = one;
+    }
+    return exit;
+  });
+
+const read = async (
+  { workspace, store, surroundings }: OpenCatalogue,
+  files: readonly ByteSource[],
+  given: Given,
+  options: CommonOptions,
+  io: Io,
+): Promise<ExitCode> => {
+  const progress = importProgress(files, io, options.quiet || options.json);
+  try {
+    const result = await importFiles(workspace, store, {
+      files,
+      source: given.source,
+      skuColumn: given.sku,
+      stated: {
+        format: given.format,
+        encoding: given.encoding,
+        sheet: given.sheet,
+        headerRow: given.headerRow,
+      },
+      at: io.now().toISOString(),
+      surroundings: await withoutFaultyTables(surroundings, io),
+      replace: given.replace,
+      dropVanished: given.dropVanished,
+      dryRun: given.dryRun,
+      onlyPropose: given.propose,
+      review: reviewing(given.accept || given.dryRun || given.propose, options.json, io),
+      onFinding: (finding) => {
+        if (options.json) io.out(findingJson(finding));
+      },
+      onProgress: progress.at,
+    });
+    progress.end();
+    io.landed();
+    if (options.json) for (const file of result.files) io.out(fileJson(file, given.dryRun));
+    else if (!options.quiet)
+      io.out(
+        `${importReport(result, io, { dryRun: given.dryRun, dropVanished: given.dropVanished }).join("\n")}\n`,
+      );
+    return result.files.some(({ counts }) => counts.rejected > 0) ? 1 : 0;
+  } finally {
+    progress.end();
+  }
+};
 
 /** Filled gap sheets know themselves where their answers go; a source that is named is meant for all files. */
 const apart = async (
@@ -162,18 +210,17 @@ const withoutFaultyTables = async (
   }
 };
 
-/** Shows a proposal, and asks where somebody is there to answer. */
-const confirmation =
-  (accepted: boolean, json: boolean, io: Io): ImportRequest["confirm"] =>
-  async (proposal, source, table) => {
+/** Shows a proposal, and lets it be corrected where somebody is there to answer. */
+const reviewing =
+  (accepted: boolean, json: boolean, io: Io): ImportRequest["review"] =>
+  async (open) => {
+    const { proposal, source, table } = open;
     if (json) io.out(jsonLine({ type: "proposal", source: source.name, file: table.file, ...proposal }));
-    else io.out(`${proposalLines(proposal, source, table, io).join("\n")}\n`);
-    if (accepted) return true;
-    if (!io.isAttended) return false;
-    const answer = await io.ask(
-      `Read ${table.file} so, and keep this as sources/${source.name}.yaml? [y/n] `,
-    );
-    return /^(?:y|yes)$/i.test(answer?.trim() ?? "");
+    else if (!accepted && io.isAttended) {
+      const { askProposal } = await import("../report/ask-proposal.js");
+      return askProposal(open, io);
+    } else io.out(`${proposalLines(proposal, source, open, io).join("\n")}\n`);
+    return accepted ? proposal : undefined;
   };
 
 const fileJson = (

@@ -3,6 +3,8 @@ import { command } from "./command.js";
 import { flag } from "./options/option.js";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
+import { countText } from "../core/diagnostics/phrases.js";
+import { termsTurned, turnTerms, type TurnedTerms } from "../flow/lexicon/turned-terms.js";
 import { jsonLine } from "../report/json.js";
 import type { HistoryEntry } from "../store/store.js";
 import type { CommandFile } from "./command-file.js";
@@ -16,19 +18,24 @@ export const undo: CommandFile = command({
     alone: flag("--alone", "undo it and leave later revisions of its layer as they are"),
   },
   async run({ given, args, options, io }) {
-    return withCatalogue(options.workspace, io, async ({ store }) => {
+    return withCatalogue(options.workspace, io, async ({ workspace, store }) => {
       const entries = await store.history();
       const ids = chosen(entries, args[0], {
         through: given.through,
         alone: given.alone,
       });
       const at = io.now().toISOString();
-      const revision = await oneAct(store, (transaction) => transaction.undo(ids, at));
+      const turned = termsTurned(entries, ids);
+      const revision = await oneAct(store, async (transaction) => {
+        const undone = await transaction.undo(ids, at);
+        await turnTerms(workspace, turned);
+        return undone;
+      });
       io.landed();
       if (options.json) io.out(jsonLine({ type: "undo", revision, undone: ids }));
       else if (!options.quiet)
         io.out(
-          `${ids.map((id) => describe(entries, id)).join("\n")}\nThis is revision ${revision}; to have ${ids.length === 1 ? "it" : "them"} back: lexicant undo ${revision}\n`,
+          `${[...ids.map((id) => describe(entries, id)), ...turnedLines(turned)].join("\n")}\nThis is revision ${revision}; to have ${ids.length === 1 ? "it" : "them"} back: lexicant undo ${revision}\n`,
         );
       return 0;
     });
@@ -41,6 +48,11 @@ const describe = (entries: readonly HistoryEntry[], id: number): string => {
     return `Undone: the undo of ${entry.undoes.join(", ")}; what that took back holds again.`;
   return `Undone: revision ${id}, ${entry?.file ?? ""} of ${entry?.at.slice(0, 16).replace("T", " ") ?? ""}, layer ${entry?.layer ?? ""}.`;
 };
+
+const turnedLines = ({ gone, back }: TurnedTerms): readonly string[] => [
+  ...(gone.length > 0 ? [`${countText(gone.length, "row")} of the lexicon went with it.`] : []),
+  ...(back.length > 0 ? [`${countText(back.length, "row")} of the lexicon came back with it.`] : []),
+];
 
 const chosen = (
   entries: readonly HistoryEntry[],

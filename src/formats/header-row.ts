@@ -24,6 +24,21 @@ const headerAt = (rows: readonly TableRecord[]): number => {
   return fits < 0 ? 0 : fits;
 };
 
+const isWord = (cell: string): boolean =>
+  /\p{L}/u.test(cell) && !looksLikeValue(cell) && !cell.trim().endsWith(":");
+
+/** The words of a row of headings above the header, each over the columns up to the next; undefined where it is none. */
+const groupsAbove = (above: TableRecord | undefined, header: TableRecord): readonly string[] | undefined => {
+  if (above === undefined || above.row !== header.row - 1) return undefined;
+  const places = above.cells.flatMap((cell, at) => (cell.trim() === "" ? [] : [at]));
+  const areWords = places.every((at) => isWord(above.cells[at] ?? ""));
+  const reachesFar = (places.at(-1) ?? 0) >= header.cells.length / 2;
+  const leavesGaps = places.length < filled(header.cells);
+  if (places.length < 2 || places[0] !== 0 || !areWords || !reachesFar || !leavesGaps) return undefined;
+  let group = "";
+  return header.cells.map((_, at) => (group = above.cells[at]?.trim() || group));
+};
+
 export interface HeadedRows {
   readonly header: readonly string[];
   readonly headerRow: number;
@@ -56,8 +71,11 @@ export const headedRows = async (
     if (sample.length > 0) yield sample;
     yield* rows;
   }
+  const groups = groupsAbove(first[at - 1], found);
+  const named =
+    groups === undefined ? found.cells : found.cells.map((name, column) => `${groups[column] ?? ""} ${name}`);
   return {
-    header: found.cells.map((name) => name.replace(/\s+/g, " ").trim()),
+    header: named.map((name) => name.replace(/\s+/g, " ").trim()),
     headerRow: found.row,
     sample,
     batches: batches(),

@@ -243,10 +243,13 @@ export const openJson = async (source: ByteSource, options: JsonOptions = {}): P
     if (!events.isOver())
       throw broken(file, "JSON", new Error("the file ends in the middle of a value")) as Error;
   }
-  return structuredTable(file, "json", records(), () => [
-    text.encoding().toUpperCase(),
-    wanted === ITEM ? "a list of records" : `records under ${wanted}`,
-  ]);
+  return structuredTable(
+    file,
+    "json",
+    records(),
+    () => [text.encoding().toUpperCase(), wanted === ITEM ? "a list of records" : `records under ${wanted}`],
+    wanted,
+  );
 };
 
 /** Opens JSON Lines: one object a line. A line that is no object is told as a row that cannot be taken. */

@@ -123,6 +123,7 @@ export const structuredTable = async (
   format: Format,
   records: AsyncGenerator<readonly TreeRecord[]>,
   told: () => readonly string[],
+  path?: string,
 ): Promise<TableStream> => {
   const waiting: TreeRecord[] = [];
   let isOver = false;
@@ -172,6 +173,7 @@ export const structuredTable = async (
       return sampled.filter(counts).map((record, at) => asRecord(record, at + 1));
     },
     trees: sampled.flatMap(({ tree }) => (tree === undefined || isHolder(tree) ? [] : [tree])),
+    ...(path === undefined ? {} : { records: path }),
     batches: batches(),
     told,
   };

@@ -35,8 +35,9 @@ export interface TableStream {
   readonly headerRow: number;
   /** The first records, which come again in {@link batches}: what a proposal looks at. */
   readonly sample: readonly TableRecord[];
-  /** The same as trees, where the format has them. */
+  /** The same as trees, where the format has them, and the path that they were found by. */
   readonly trees?: readonly RecordNode[];
+  readonly records?: string;
   readonly batches: AsyncGenerator<readonly TableRecord[]>;
   /** How the file was read, in words, as far as it is known by now: encoding, delimiter, sheet. */
   told(): readonly string[];

@@ -128,10 +128,13 @@ export const openXml = async (source: ByteSource, options: XmlOptions = {}): Pro
     if (failure !== undefined) throw brokenXml(file, failure);
     yield finished();
   }
-  return structuredTable(file, "xml", records(), () => [
-    text.encoding().toUpperCase(),
-    `one <${wanted.split("/").at(-1) ?? wanted}> a record`,
-  ]);
+  return structuredTable(
+    file,
+    "xml",
+    records(),
+    () => [text.encoding().toUpperCase(), `one <${wanted.split("/").at(-1) ?? wanted}> a record`],
+    wanted,
+  );
 };
 
 const PIECE = 1 << 16;

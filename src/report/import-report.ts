@@ -1,6 +1,5 @@
 import { shownItems } from "../core/catalogue/list-text.js";
 import type { SourceProposal } from "../core/catalogue/proposal/source-proposal.js";
-import type { TableStream } from "../formats/table-stream.js";
 import { causeLines } from "./findings.js";
 import { countText } from "../core/diagnostics/phrases.js";
 import type { Io } from "../io/io.js";
@@ -9,7 +8,7 @@ import { tableLines } from "./table.js";
 import { wrapText } from "./text-width.js";
 import type { Source } from "../workspace/source-files.js";
 import { toldMarks } from "../workspace/source-reading.js";
-import type { FileResult, ImportResult } from "../flow/import/import-files.js";
+import type { FileResult, ImportResult, OpenProposal } from "../flow/import/import-files.js";
 
 const number = (count: number): string => count.toLocaleString("en");
 
@@ -20,10 +19,15 @@ const shown = (text: string): string => {
 
 /** What an import did, or would do: the account of rows first, then what was found, then what to do. */
 export const importReport = (
-  { files, causes }: ImportResult,
+  { files, causes, proposed }: ImportResult,
   io: Io,
   { dryRun, dropVanished }: { readonly dryRun: boolean; readonly dropVanished: boolean },
 ): readonly string[] => [
+  ...proposed.map(({ source, file, isNew }) =>
+    isNew
+      ? `Written: sources/${source.name}.yaml; look it over, then: lexicant import ${file}`
+      : `${file} is read by sources/${source.name}.yaml already; nothing was written.`,
+  ),
   ...files.flatMap((file) => fileLines(file, io, dryRun, dropVanished)),
   ...causeLines(causes.causes(), io),
   ...(dryRun ? [styleFor(io).bold("Nothing was changed: this was a dry run.")] : []),
@@ -95,42 +99,103 @@ const sureness = (confidence: number): string =>
   confidence >= 0.85 ? "sure" : confidence >= 0.6 ? "likely" : "a guess";
 
 const columns = [
+  { title: "", align: "right" },
   { title: "attribute" },
   { title: "read from", flexible: true },
   { title: "how sure" },
   { title: "samples", flexible: true },
 ] as const;
 
+const PREVIEWED = 12;
+
+/** What the first records become, so that a person sees whether it is right. */
+const previewLines = (
+  { preview }: Pick<OpenProposal, "preview">,
+  source: Source,
+  io: Io,
+): readonly string[] => {
+  const records = preview(source);
+  if (records.length === 0) return [];
+  const width = Math.max(40, io.columns - 2);
+  return [
+    styleFor(io).bold("The first records become:"),
+    ...records.flatMap(({ row, kind, values }) => {
+      const told = values
+        .slice(0, PREVIEWED)
+        .map(({ attribute, text }) => `${attribute}: ${shown(text)}`)
+        .join("; ");
+      const more = values.length > PREVIEWED ? `; ${values.length - PREVIEWED} more` : "";
+      const [first = "", ...rest] = wrapText(
+        `${row}${kind === "group" ? " (a group)" : ""}  ${told}${more}`,
+        width,
+      );
+      return [`  ${first}`, ...rest.map((line) => `     ${line}`)];
+    }),
+  ];
+};
+
 /** A proposed source as a table: what each column would become, how sure that is, and samples to judge by. */
 export const proposalLines = (
   proposal: SourceProposal,
   source: Source,
-  table: TableStream,
+  open: Pick<OpenProposal, "table" | "preview">,
   io: Io,
 ): readonly string[] => {
   const style = styleFor(io);
-  const rows = proposal.attributes.map(({ attribute, expression, confidence, known, samples }) => [
+  const { table } = open;
+  const rows = proposal.attributes.map(({ attribute, expression, confidence, known, samples }, at) => [
+    String(at + 1),
     attribute,
     expression,
     known ? sureness(confidence) : "your own",
-    samples.map((sample) => sample.replace(/\s+/g, " ").slice(0, 40)).join(" | "),
+    samples.map((sample) => shownItems(sample, ", ").replace(/\s+/g, " ").slice(0, 40)).join(" | "),
   ]);
   const [head = "", ...lines] = tableLines(columns, rows, io.columns);
-  const { groups, furtherRows, options, pairs, keys, mode, units, listSeparator } = proposal;
   const { decimal_mark: decimalMark, date_order: dateOrder } = source.settings;
   const marks = toldMarks({ decimalMark, dateOrder });
-  const notes = [
-    `products are matched by ${keys.join(" or ")}${mode === "update" ? ", and only known ones are updated" : ""}`,
+  return [
+    `${style.bold(table.file)} has no source file yet. Proposed for sources/${source.name}.yaml (${[...table.told(), ...marks].join(", ")}):`,
+    style.bold(head),
+    ...lines,
+    ...matchingNotes(proposal, io),
+    ...readingNotes(proposal).map((note) => `  ${note}`),
+    ...(proposal.keys.length === 0 ? [] : previewLines(open, source, io)),
+  ];
+};
+
+/** By what rows find products; what would add products is said where a list looks like one that updates. */
+const matchingNotes = ({ keys, mode, matched, nearKeys }: SourceProposal, io: Io): readonly string[] => {
+  const style = styleFor(io);
+  if (keys.length === 0) {
+    const near = nearKeys.map(({ column, because }) => `"${column}" ${nearly[because]}`).join(", ");
+    return [
+      style.severity(
+        "warning",
+        `  no column can tell products apart${near === "" ? "" : `; nearest: ${near}`}`,
+      ),
+    ];
+  }
+  const share =
+    matched === undefined ? "" : `; the catalogue knows ${Math.round(matched * 100)}% of those looked at`;
+  const found = `  products are matched by ${keys.join(" or ")}${mode === "update" ? ", and only known ones are updated" : ""}${share}`;
+  const isDoubtful = matched !== undefined && matched < 0.3 && mode === "both";
+  return [
+    isDoubtful ? style.severity("warning", `${found}; the others would be added as new products`) : found,
+  ];
+};
+
+const nearly = { repeats: "comes again", blanks: "is blank in some rows", long: "holds texts" } as const;
+
+const readingNotes = (proposal: SourceProposal): readonly string[] => {
+  const { groups, furtherRows, options, pairs, units, listSeparator, currency, currencies } = proposal;
+  return [
+    ...(currency === undefined ? [] : [`prices are in ${[currency, ...currencies].join(" or ")}`]),
     ...(groups.layout === "first-row"
       ? [`a group's first row carries ${groups.shared.join(", ")} for all`]
       : []),
     ...(groups.layout === "own-row" ? [`a group's own row is told by ${groups.when}`] : []),
     ...(furtherRows.length > 0 ? [`further rows of a product add ${furtherRows.join(", ")}`] : []),
-    ...(options.length + pairs.length > 0
-      ? [
-          `${countText(options.length + pairs.length, "pair")} of columns name attributes and hold their values`,
-        ]
-      : []),
+    ...[...options, ...pairs].map(({ name, value }) => `${value} holds what ${name} names`),
     ...(Object.keys(units).length > 0
       ? [
           `bare numbers: ${Object.entries(units)
@@ -141,11 +206,5 @@ export const proposalLines = (
     ...(listSeparator === undefined
       ? []
       : [`several values of a cell stand between ${JSON.stringify(listSeparator)}`]),
-  ];
-  return [
-    `${style.bold(table.file)} has no source file yet. Proposed for sources/${source.name}.yaml (${[...table.told(), ...marks].join(", ")}):`,
-    style.bold(head),
-    ...lines,
-    ...notes.map((note) => `  ${note}`),
   ];
 };

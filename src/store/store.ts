@@ -47,6 +47,33 @@ export interface RevisionPlan {
   readonly refusesBare?: boolean;
   /** Whether each change is told with the values before and after it. */
   readonly tellChanges: boolean;
+  /** How the source reads each attribute; where that is another way than before, what it read then goes. */
+  readonly rules?: SourceRules;
+  /** Where the file lies, and what tells whether it is still the same. */
+  readonly cameFrom?: FileOrigin;
+  /** What was decided with it outside of the catalogue, so that an undo takes that back too. A revision with any is kept. */
+  readonly decided?: readonly DecidedTerm[];
+}
+
+/** A source's way of reading: the text by which it reads each attribute, and a mark of all that it says besides. */
+export interface SourceRules {
+  readonly columns: Readonly<Record<string, string>>;
+  readonly rest: string;
+}
+
+export interface FileOrigin {
+  /** From the workspace's folder where it lies in it, else whole. */
+  readonly path: string;
+  readonly mark: string;
+}
+
+/** A row of a channel's lexicon. */
+export interface DecidedTerm {
+  readonly channel: string;
+  readonly field: string;
+  readonly category: string;
+  readonly term: string;
+  readonly value: string;
 }
 
 /** A merged value that a record changed. */
@@ -128,6 +155,10 @@ export interface RevisionWriter {
   put(records: readonly IncomingRecord[]): Promise<readonly RecordFate[]>;
   /** For a replaced layer: tells each product that vanished, and takes back what the layer says of it, if asked. */
   vanished(drop: boolean, tell: (sku: Sku) => void): Promise<number>;
+  /** Takes back all that the layer says of products, each by its SKU: the layer no longer names them. */
+  drop(skus: readonly string[]): Promise<void>;
+  /** The revision of before whose rules were others, where values that those gave were taken back or read anew. */
+  formerRules(): number | undefined;
   /** Ends the revision; one that changed nothing leaves no trace. Gives its number, or undefined. */
   finish(counts: ImportCounts): Promise<number | undefined>;
 }
@@ -161,6 +192,8 @@ export interface HistoryEntry {
   readonly counts: Partial<ImportCounts>;
   readonly undoneBy: number | undefined;
   readonly undoes: readonly number[];
+  readonly cameFrom: FileOrigin | undefined;
+  readonly decided: readonly DecidedTerm[];
 }
 
 /** One opinion about one value, past or present. */
@@ -188,6 +221,8 @@ export interface Store {
   skusNear(sku: string): Promise<readonly string[]>;
   /** File, row and column that a value came from, and its layer. */
   placeOf(origin: Origin, attribute: string): Place & { readonly layer: string };
+  /** The layers that say anything of a product. */
+  layersOf(sku: string): Promise<readonly string[]>;
   /** Latest first. */
   history(): Promise<readonly HistoryEntry[]>;
   /** All that revisions said of a product, latest first. */

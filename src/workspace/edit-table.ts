@@ -38,6 +38,8 @@ export const editTable = async (
   columns: readonly string[],
   keys: readonly string[],
   edits: readonly TableEdit[],
+  /** Rows that go, where they are still as written here. */
+  gone: readonly TableEdit[] = [],
 ): Promise<void> => {
   const text = await readFile(path, "utf8").catch((error: unknown) => {
     if (isMissing(error)) return csvLine(columns);
@@ -50,19 +52,26 @@ export const editTable = async (
   const keyOf = (cells: (column: string) => string): string =>
     keys.map((key) => cells(key).trim()).join("\u0000");
   const waiting = new Map(edits.map((edit) => [keyOf((column) => edit[column] ?? ""), edit]));
-  const changed = rest.map((record) => {
+  const isGone = (cells: readonly string[]): boolean =>
+    gone.some((row) =>
+      Object.entries(row).every(([column, text]) => (cells[header.indexOf(column)] ?? "").trim() === text),
+    );
+  const changed = rest.flatMap((record): readonly string[] => {
     const cells = cellsOf(record);
-    if (record.trim() === "" || (cells[0] ?? "").trimStart().startsWith("#")) return record;
+    if (record.trim() === "" || (cells[0] ?? "").trimStart().startsWith("#")) return [record];
+    if (isGone(cells)) return [];
     const key = keyOf((column) => cells[header.indexOf(column)] ?? "");
     const edit = waiting.get(key);
-    if (edit === undefined) return record;
+    if (edit === undefined) return [record];
     waiting.delete(key);
-    return lineAsItIs(
-      all.map((column, index) => {
-        const value = edit[column];
-        return value === undefined ? (cells[index] ?? "") : neutral(value);
-      }),
-    );
+    return [
+      lineAsItIs(
+        all.map((column, index) => {
+          const value = edit[column];
+          return value === undefined ? (cells[index] ?? "") : neutral(value);
+        }),
+      ),
+    ];
   });
   const last = changed.at(-1);
   if (last !== undefined && !last.endsWith("\n")) changed[changed.length - 1] = `${last}\n`;

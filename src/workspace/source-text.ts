@@ -59,9 +59,16 @@ export const proposedSourceText = (
     `# How files like ${name} are read. Each line under columns gives one of our attributes the column it comes from,`,
     "# or an expression over columns. Delete what is not wanted, and correct what was guessed.",
     `layer: ${layer}`,
-    `key: ${yamlWords(proposal.keys)}`,
+    ...(proposal.records === undefined
+      ? []
+      : ["# What is one record.", `records: ${yamlExpression(proposal.records)}`]),
+    ...(proposal.keys.length === 0
+      ? ["# No column could be the key; name the attribute that finds products.", "key: sku"]
+      : [`key: ${yamlWords(proposal.keys)}`]),
     ...(proposal.mode === "both" ? [] : [`mode: ${proposal.mode}`]),
-    `currency: ${proposal.currency ?? currency}`,
+    proposal.currencies.length === 0
+      ? `currency: ${proposal.currency ?? currency}`
+      : `currency: [${[proposal.currency ?? currency, ...proposal.currencies].join(", ")}]`,
     // What this file showed holds for the next one of its kind, which may show nothing.
     ...(decimalMark === undefined ? [] : [`decimal_mark: "${decimalMark}"`]),
     ...(dateOrder === undefined ? [] : [`date_order: ${dateOrder}`]),

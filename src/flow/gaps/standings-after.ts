@@ -1,5 +1,5 @@
 import { isError, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
-import { isHeld } from "../../core/listing/listing.js";
+import { isHeld, type Listing } from "../../core/listing/listing.js";
 import type { CatalogueTransaction, Store } from "../../store/store.js";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 import { provenanceIn } from "../run-channels.js";
@@ -12,6 +12,7 @@ export const standingsAfter = async (
   store: Store,
   channels: readonly WorkspaceChannel[],
   { terms, skus }: AnswerReading,
+  helped: ReadonlySet<string>,
 ): Promise<Standings> => {
   // An answer may bring an attribute that the catalogue did not have: plans are made anew.
   const attributes = await store.attributes();
@@ -25,11 +26,47 @@ export const standingsAfter = async (
       for (const { sku } of family.members) seen.add(sku);
       await after.add(family);
     }
-  for (const sku of skus) {
+  for (const sku of [...skus, ...helped]) {
     const family = seen.has(sku) ? undefined : await store.familyOf(sku);
-    if (family !== undefined) await after.add(family);
+    if (family === undefined) continue;
+    for (const member of family.members) seen.add(member.sku);
+    await after.add(family);
   }
   return after.standings;
+};
+
+/** Products that no sheet speaks of and that lack one of the answered terms: looked at beside those that they do. */
+export const addHelped = async (
+  store: Store,
+  channels: readonly WorkspaceChannel[],
+  before: ReturnType<typeof standingsOf>,
+  { terms, skus }: AnswerReading,
+): Promise<ReadonlySet<string>> => {
+  const helped = new Set<string>();
+  if (terms.length === 0) return helped;
+  const wanted = new Set(terms.map(({ channel, field, term }) => `${channel}\u0000${field}\u0000${term}`));
+  const provenance = await provenanceIn(store);
+  const isWanted = (channel: string, problem: Listing["problems"][number]): boolean =>
+    "written" in problem && wanted.has(`${channel}\u0000${problem.field.field.code}\u0000${problem.written}`);
+  for await (const families of store.families()) {
+    const batch = standingsOf(channels, provenance);
+    for (const family of families) {
+      if (family.members.some(({ sku }) => skus.has(sku)))
+        for (const { sku } of family.members) helped.add(sku);
+      else await batch.add(family);
+    }
+    for (const [channel, standings] of batch.standings)
+      for (const [sku, { listing }] of standings)
+        if (listing?.problems.some((problem) => isWanted(channel, problem)) === true) helped.add(sku);
+    for (const family of families)
+      if (
+        family.members.some(({ sku }) => helped.has(sku)) &&
+        !family.members.some(({ sku }) => skus.has(sku))
+      )
+        await before.add(family);
+  }
+  for (const sku of skus) helped.delete(sku);
+  return helped;
 };
 
 const withTerms = (
@@ -82,9 +119,10 @@ export const progress = (
   before: Standings extends ReadonlyMap<string, infer M> ? M | undefined : never,
   after: Standings extends ReadonlyMap<string, infer M> ? M | undefined : never,
   skus: ReadonlySet<string>,
+  helped: ReadonlySet<string>,
 ): { readonly becameReady: number; readonly stillHeld: number } => {
   let [becameReady, stillHeld] = [0, 0];
-  for (const sku of skus) {
+  for (const sku of [...skus, ...helped]) {
     const was = before?.get(sku)?.outcome;
     const now = after?.get(sku)?.outcome;
     if (was === undefined || now === undefined) continue;

@@ -12,7 +12,7 @@ import { loadChannels, provenanceIn } from "../run-channels.js";
 import { AnswerReading } from "./answer-reading.js";
 import { filledSheets, type FilledSheet } from "./filled-sheets.js";
 import { putAnswers } from "./put-answers.js";
-import { progress, standingsAfter, tellStillWrong } from "./standings-after.js";
+import { addHelped, progress, standingsAfter, tellStillWrong } from "./standings-after.js";
 import { standingsOf } from "./standings.js";
 
 export interface AnswersRequest {
@@ -70,9 +70,19 @@ export const takeAnswers = async (
     for (const answer of sheet.answers) await reading.take(answer, sheet);
   }
   const { accepted, terms } = reading;
+  // A row of the lexicon helps every product with the term, also those that no sheet asks for.
+  const helped = await addHelped(store, channels, before, reading);
   const work = async (transaction: CatalogueTransaction) => {
-    const taken = await putAnswers(transaction, accepted, request.at);
-    const standings = await standingsAfter(transaction, store, channels, reading);
+    const taken = await putAnswers(
+      transaction,
+      accepted,
+      request.at,
+      terms.map(({ channel, field, term, value, category, answer }) => ({
+        sheet: answer.place.file,
+        decided: { channel, field, term, value, category },
+      })),
+    );
+    const standings = await standingsAfter(transaction, store, channels, reading, helped);
     tellStillWrong(reading, before.standings, standings, tell);
     // Rows of a lexicon are written first: should the rest not land, the sheet is imported again.
     for (const { setup } of request.dryRun ? [] : channels) {
@@ -95,7 +105,7 @@ export const takeAnswers = async (
     channels: channels.map(({ setup }) => ({
       channel: setup.channel,
       label: setup.definition.label,
-      ...progress(before.standings.get(setup.channel), after.get(setup.channel), reading.skus),
+      ...progress(before.standings.get(setup.channel), after.get(setup.channel), reading.skus, helped),
     })),
     causes,
   };

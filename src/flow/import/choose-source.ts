@@ -24,7 +24,10 @@ import {
 import { marksIn } from "../../workspace/source-reading.js";
 import { FOR_CHANNEL, proposedSourceText, sheetSourceText } from "../../workspace/source-text.js";
 import type { Workspace } from "../../workspace/workspace.js";
-import { REASON_COLUMN, REJECTED_FOLDER } from "./rejected-rows.js";
+import { chooseRecords } from "../../core/catalogue/proposal/structure.js";
+import { knownValues } from "./known-values.js";
+import { REJECTED_FOLDER } from "./rejected-rows.js";
+import { sampleOf } from "./sample-file.js";
 
 /** A file opened as a table, with the source that reads it. */
 export interface ChosenSource {
@@ -34,7 +37,12 @@ export interface ChosenSource {
     | { readonly kind: "file" }
     /** The file's columns are the catalogue's own attributes: what differs becomes edits. */
     | { readonly kind: "sheet" }
-    | { readonly kind: "proposal"; readonly proposal: SourceProposal };
+    | {
+        readonly kind: "proposal";
+        readonly proposal: SourceProposal;
+        /** The source that another proposal for the same file comes to. */
+        remade(proposal: SourceProposal): Promise<Source>;
+      };
 }
 
 export interface SourceWishes {
@@ -80,7 +88,7 @@ export const chooseSource = async (
     const options = isOurs(file, workspace) ? { headerRow: 1 } : optionsOf(known, wishes.stated);
     return { table: await openTable(file, options), source: known, from: { kind: "file" } };
   }
-  const table = await openTable(file, wishes.stated);
+  const table = await openTable(file, { ...wishes.stated, chooseRecords });
   if (table.sample.length === 0)
     throw new Refusal([diagnostic("no-rows", { path: file.file, columns: table.header.length })]);
   if (named === undefined && wishes.skuColumn === undefined && isSheet(table) && !(await store.isEmpty()))
@@ -89,12 +97,18 @@ export const chooseSource = async (
       source: await sourceFromText("edits", sheetSourceText(table.header, sheetChannel(table, workspace))),
       from: { kind: "sheet" },
     };
-  const proposal = proposalFor(table, workspace, wishes.skuColumn, await store.isEmpty());
+  const sample = sampleOf(table, undefined);
+  const ours = (await store.isEmpty()) ? undefined : await knownValues(store, sample);
+  const proposal = proposalFor(sampleOf(table, ours), table, workspace, wishes.skuColumn);
   const name = named ?? sourceNameFor(file.file);
   const { currency } = workspace.manifest;
-  const first = await sourceFromText(name, proposedSourceText(name, name, currency, proposal));
-  const text = proposedSourceText(name, name, currency, proposal, marksIn(first, table));
-  return { table, source: await sourceFromText(name, text), from: { kind: "proposal", proposal } };
+  const remade = async (one: SourceProposal): Promise<Source> => {
+    const records = table.records;
+    const whole = records === undefined ? one : { ...one, records };
+    const first = await sourceFromText(name, proposedSourceText(name, name, currency, whole));
+    return sourceFromText(name, proposedSourceText(name, name, currency, whole, marksIn(first, table)));
+  };
+  return { table, source: await remade(proposal), from: { kind: "proposal", proposal, remade } };
 };
 
 /** The channel that a sheet's words are for: all its rows name the same one, or none. */
@@ -132,28 +146,11 @@ const isSheet = ({ header, format }: TableStream): boolean =>
   header.every((column) => column === "" || isAttributeName(column));
 
 const proposalFor = (
+  sample: FileSample,
   table: TableStream,
   { manifest }: Workspace,
   skuColumn: string | undefined,
-  isFirst: boolean,
-): SourceProposal => {
-  const { header } = table;
-  const sample: FileSample = {
-    header: header.map((column) => (column === REASON_COLUMN ? "" : column)),
-    rows: table.sample.map(({ cells }) => cells),
-  };
-  const proposal = withSku(proposeSource(sample, manifest.language), skuColumn, table);
-  // A catalogue begins with SKUs: there is nothing yet that a barcode or a name could be matched to.
-  if (proposal.keys.length === 0 || (isFirst && proposal.keys[0] !== "sku"))
-    throw new Refusal([
-      diagnostic(
-        "no-key-column",
-        { key: "sku", columns: header.filter(Boolean) },
-        { place: { file: table.file, row: table.headerRow } },
-      ),
-    ]);
-  return proposal;
-};
+): SourceProposal => withSku(proposeSource(sample, manifest.language), skuColumn, table);
 
 /** The person's own word on which column holds the SKU goes before any guess. */
 const withSku = (
@@ -181,5 +178,5 @@ const withSku = (
   const others = proposal.attributes.filter(
     ({ attribute, columns }) => attribute !== "sku" && !columns.includes(column),
   );
-  return { ...proposal, attributes: [sku, ...others], keys: ["sku"], mode: "both" };
+  return { ...proposal, attributes: [sku, ...others], keys: ["sku"], nearKeys: [], mode: "both" };
 };

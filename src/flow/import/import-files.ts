@@ -12,12 +12,15 @@ import type { ByteSource } from "../../formats/byte-source.js";
 import type { TableStream } from "../../formats/table-stream.js";
 import type { CatalogueTransaction, Store } from "../../store/store.js";
 import { addToManifest } from "../../workspace/edit-manifest.js";
+import { rulesOf } from "../../workspace/source-rules.js";
 import { readingFor, type TiedSource } from "../../workspace/source-reading.js";
 import { saveSource, type Source } from "../../workspace/source-files.js";
 import type { Workspace } from "../../workspace/workspace.js";
 import { placeIn } from "../value-place.js";
 import { chooseSource, type ChosenSource, type SourceWishes } from "./choose-source.js";
+import { originOf } from "./file-mark.js";
 import { importRows, type ImportedRows } from "./import-rows.js";
+import { previewRecords, type PreviewedRecord } from "./preview-records.js";
 import { rejectedFiles, type RejectedFiles } from "./rejected-rows.js";
 
 export interface ImportRequest extends SourceWishes {
@@ -29,11 +32,24 @@ export interface ImportRequest extends SourceWishes {
   /** Whether products that a replaced layer no longer has lose what it said of them. */
   readonly dropVanished: boolean;
   readonly dryRun: boolean;
-  /** Asked before a proposal is used. */
-  confirm(proposal: SourceProposal, source: Source, table: TableStream): Promise<boolean>;
+  /** Whether proposals are only written down, and nothing is imported. */
+  readonly onlyPropose: boolean;
+  /** Shows a proposal, and gives it back as a person wants it; undefined where it is not to be used. */
+  review(open: OpenProposal): Promise<SourceProposal | undefined>;
   /** Told of every finding as it comes. */
   onFinding(finding: Diagnostic): void;
   onProgress(file: ByteSource, rows: number): void;
+}
+
+/** A proposal that is looked at before it is used. */
+export interface OpenProposal {
+  readonly proposal: SourceProposal;
+  readonly source: Source;
+  readonly table: TableStream;
+  /** The source that another proposal comes to. */
+  remade(proposal: SourceProposal): Promise<Source>;
+  /** What the first records become by a source. */
+  preview(source: Source): readonly PreviewedRecord[];
 }
 
 /** What became of one file. */
@@ -52,6 +68,8 @@ export interface FileResult extends ImportedRows {
 
 export interface ImportResult {
   readonly files: readonly FileResult[];
+  /** Where nothing was to be imported: the sources that the files would be read by. */
+  readonly proposed: readonly { readonly source: Source; readonly file: string; readonly isNew: boolean }[];
   readonly causes: CauseCollector;
 }
 
@@ -72,20 +90,33 @@ export const importFiles = async (
   try {
     // Sources are chosen, and proposals confirmed, before anything is locked: a person may take their time.
     for (const file of request.files) chosen.push(await choose(workspace, store, file, request));
+    if (request.onlyPropose) {
+      for (const { from, source } of chosen)
+        if (from.kind === "proposal") await keepProposal(workspace, source);
+      return {
+        files: [],
+        causes,
+        proposed: chosen.map(({ source, from, table }) => ({
+          source,
+          file: table.file,
+          isNew: from.kind === "proposal",
+        })),
+      };
+    }
     transaction = await store.begin();
     const files: FileResult[] = [];
     for (const one of chosen)
-      files.push(await importOne(one, { store, request, transaction, rejects, onFinding }));
+      files.push(await importOne(one, { workspace, store, request, transaction, rejects, onFinding }));
     await lookOver(store, transaction, files, onFinding);
     if (request.dryRun) {
       await transaction.rollback();
       await rejects.discard();
-      return { files, causes };
+      return { files, causes, proposed: [] };
     }
     for (const { from, source } of files) if (from.kind === "proposal") await keepProposal(workspace, source);
     await rejects.publish();
     await transaction.commit();
-    return { files, causes };
+    return { files, causes, proposed: [] };
   } catch (error) {
     await transaction?.rollback();
     await rejects.discard();
@@ -107,15 +138,36 @@ const choose = async (
   request: ImportRequest,
 ): Promise<Chosen> => {
   const found = await chooseSource(workspace, store, file, request);
-  if (
-    found.from.kind === "proposal" &&
-    !(await request.confirm(found.from.proposal, found.source, found.table))
-  )
-    throw new Refusal([diagnostic("proposal-open", { source: found.source.name })]);
-  return { ...found, file, tied: readingFor(found.source, found.table, workspace, request.surroundings) };
+  const { table, from } = found;
+  const source = from.kind === "proposal" ? await reviewed(workspace, found, from, request) : found.source;
+  return { ...found, source, file, tied: readingFor(source, table, workspace, request.surroundings) };
+};
+
+/** The source that a person agrees to; a proposal without a key is shown as far as it goes. */
+const reviewed = async (
+  workspace: Workspace,
+  { table, source }: ChosenSource,
+  { proposal, remade }: Extract<ChosenSource["from"], { kind: "proposal" }>,
+  request: ImportRequest,
+): Promise<Source> => {
+  const agreed = await request.review({
+    ...{ proposal, source, table, remade },
+    preview: (one) => previewRecords(one, table, workspace, request.surroundings),
+  });
+  if (agreed === undefined) throw new Refusal([diagnostic("proposal-open", { source: source.name })]);
+  if (agreed.keys.length === 0 && !request.onlyPropose)
+    throw new Refusal([
+      diagnostic(
+        "no-key-column",
+        { key: "sku", columns: table.header.filter(Boolean), near: agreed.nearKeys },
+        { place: { file: table.file, row: table.headerRow } },
+      ),
+    ]);
+  return agreed === proposal ? source : remade(agreed);
 };
 
 interface Running {
+  readonly workspace: Workspace;
   readonly store: Store;
   readonly request: ImportRequest;
   readonly transaction: CatalogueTransaction;
@@ -125,12 +177,13 @@ interface Running {
 
 const importOne = async (
   { file, table, source, from, tied }: Chosen,
-  { request, transaction, rejects, onFinding }: Running,
+  { workspace, request, transaction, rejects, onFinding }: Running,
 ): Promise<FileResult> => {
   const { settings } = source;
   const reader = rowReader(tied.reading);
   const mode = settings.mode ?? "both";
   const replaced = request.replace || settings.replaces === true;
+  const cameFrom = await originOf(workspace, file.path);
   const writer = await transaction.revision({
     kind: "import",
     layer: settings.layer,
@@ -145,6 +198,8 @@ const importOne = async (
     writesKeys: settings.write_keys === true,
     refusesBare: from.kind !== "sheet",
     tellChanges: request.dryRun,
+    ...(from.kind === "sheet" ? {} : { rules: rulesOf(source) }),
+    ...(cameFrom === undefined ? {} : { cameFrom }),
   });
   const rejected = rejects.of(source.name, table.header);
   const rows = await importRows({
@@ -182,6 +237,11 @@ const importOne = async (
         ),
       )
     : 0;
+  const former = writer.formerRules();
+  if (former !== undefined) {
+    const facts = { source: source.name, revision: former };
+    onFinding(diagnostic("rules-changed", facts, { place: { file: table.file } }, "advice"));
+  }
   const revision = await writer.finish(rows.counts);
   return {
     ...rows,

@@ -68,15 +68,19 @@ export const writeTerms = (
   workspace: Workspace,
   channel: string,
   decided: readonly TermDecision[],
+  gone: readonly TermDecision[] = [],
 ): Promise<void> =>
   editTable(
     workspace.path("channels", channel, "lexicon.csv"),
     lexiconColumns,
     ["field", "our_category", "our_term"],
-    decided.map(({ field, term, value, category }) => ({
-      field,
-      our_category: category,
-      our_term: term,
-      channel_value: value,
-    })),
+    decided.map(rowOf),
+    gone.map(rowOf),
   );
+
+const rowOf = ({ field, term, value, category }: TermDecision) => ({
+  field,
+  our_category: category,
+  our_term: term,
+  channel_value: value,
+});

@@ -57,6 +57,8 @@ const begun = (tools: TransactionTools): CatalogueTransaction => {
         put: put.bind(writer),
         vanished: vanished.bind(writer),
         finish: finish.bind(writer),
+        drop: writer.drop.bind(writer),
+        formerRules: writer.formerRules.bind(writer),
       };
       return tellingFaults(own, told);
     },
@@ -106,7 +108,17 @@ const undoRevisions = (
       .run(at, JSON.stringify(ids)).lastInsertRowid,
   );
   database.prepare("UPDATE revision SET act = id WHERE id = ?").run(id);
-  const nothing = { layer: "", file: "", columns: [], slots: [], rank: -1, channel: undefined, drops: false };
+  const nothing = {
+    layer: "",
+    source: "",
+    file: "",
+    rules: undefined,
+    columns: [],
+    slots: [],
+    rank: -1,
+    channel: undefined,
+    drops: false,
+  };
   revisions.set(id, { id, kind: "undo", at, live: true, ...nothing });
   const mark = database.prepare("UPDATE revision SET undone_by = ? WHERE id = ?");
   const undoes = database.prepare<[number], string>("SELECT undoes FROM revision WHERE id = ?").pluck();

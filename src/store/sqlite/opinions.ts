@@ -37,3 +37,23 @@ export const opinionsOf = (
     });
   });
 };
+
+/** Layers with a record of a product that holds, lowest first. */
+export const layersOf = (
+  database: Database.Database,
+  revisions: ReadonlyMap<number, Revision>,
+  sku: string,
+): readonly string[] => {
+  const ids = database
+    .prepare<[string], number>(
+      `SELECT r.id FROM product p
+       JOIN record r ON r.id >= p.id * ${REVISIONS_PER_PRODUCT} AND r.id < (p.id + 1) * ${REVISIONS_PER_PRODUCT}
+       WHERE p.sku = ? AND p.is_group = 0`,
+    )
+    .pluck()
+    .all(sku);
+  const found = ids
+    .flatMap((id) => revisions.get(id % REVISIONS_PER_PRODUCT) ?? [])
+    .filter(({ live }) => live);
+  return [...new Set(found.sort((a, b) => a.rank - b.rank).map(({ layer }) => layer))];
+};

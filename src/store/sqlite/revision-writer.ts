@@ -32,6 +32,7 @@ import type {
   RevisionPlan,
   RevisionWriter,
   SettledDoubt,
+  SourceRules,
   ValueChange,
 } from "../store.js";
 
@@ -84,6 +85,10 @@ class Writer implements RevisionWriter {
   private readonly same = seenProducts();
   /** Whether its rows put products there; a source that only updates speaks of what others name. */
   private readonly names: boolean;
+  /** Attributes whose former rules are no longer the source's, and the revision that read by them. */
+  private readonly former:
+    { readonly revision: number; readonly attributes: ReadonlySet<string> } | undefined;
+  private tookBack = false;
   /** The transaction alone adds products: ids need not be asked for. */
   private nextProduct: number;
 
@@ -96,29 +101,38 @@ class Writer implements RevisionWriter {
     this.before = layerState(database, plan.layer, revisions);
     this.names = plan.mode !== "update";
     this.columns = revisionColumns(database, attributes, plan.columns);
+    this.former = formerReading(plan, revisions);
+    for (const attribute of this.former?.attributes ?? []) this.columns.add({ attribute, column: "" });
     if (plan.replace)
       for (const attribute of this.before.attributes) this.columns.add({ attribute, column: "" });
     for (const key of plan.keys) if (key !== "sku") keys.keep(key);
     this.id = Number(
       database
         .prepare(
-          "INSERT INTO revision (kind, layer, source, file, at, columns, counts, act, names) VALUES (?, ?, ?, ?, ?, '[]', '{}', ?, ?)",
+          `INSERT INTO revision (kind, layer, source, file, at, columns, counts, act, names, rules, came_from, decided)
+           VALUES (?, ?, ?, ?, ?, '[]', '{}', ?, ?, ?, ?, ?)`,
         )
-        .run(plan.kind, plan.layer, plan.source, plan.file, plan.at, act ?? 0, this.names ? 1 : 0)
-        .lastInsertRowid,
+        .run(
+          ...[plan.kind, plan.layer, plan.source, plan.file, plan.at, act ?? 0, this.names ? 1 : 0],
+          plan.rules === undefined ? "" : JSON.stringify(plan.rules),
+          plan.cameFrom === undefined ? "" : JSON.stringify(plan.cameFrom),
+          JSON.stringify(plan.decided ?? []),
+        ).lastInsertRowid,
     );
     const found = layerRanks(layers)(plan.layer);
     this.channel = found.channel;
     // A layer that this very act begins will be the manifest's last.
     const ranked = found.rank < 0 ? { ...found, rank: layers.length } : found;
-    const { kind, layer, file, at } = plan;
+    const { kind, layer, source, file, at, rules } = plan;
     const { all, slots } = this.columns;
     revisions.set(this.id, {
       id: this.id,
       kind,
       layer,
+      source,
       file,
       at,
+      rules,
       columns: all,
       slots,
       ...ranked,
@@ -163,7 +177,7 @@ class Writer implements RevisionWriter {
 
   finish(counts: ImportCounts): Promise<number | undefined> {
     const { database, revisions } = this.tools;
-    if (this.news === 0) {
+    if (this.news === 0 && (this.plan.decided ?? []).length === 0) {
       if (this.repeats > 0) this.forgetRepeats();
       database.prepare("DELETE FROM revision WHERE id = ?").run(this.id);
       revisions.delete(this.id);
@@ -182,6 +196,20 @@ class Writer implements RevisionWriter {
     const own = revisions.get(this.id);
     if (own !== undefined && this.drops) revisions.set(this.id, { ...own, drops: true });
     return Promise.resolve(this.id);
+  }
+
+  drop(skus: readonly string[]): Promise<void> {
+    for (const attribute of this.before.attributes) this.columns.add({ attribute, column: "" });
+    for (const sku of skus) {
+      const known = this.matcher.bySku(sku);
+      if (known !== undefined) this.vanish(known.id, true, () => undefined);
+      if (known !== undefined && isFamilyOfGroup(known.family)) this.tools.suspect(known.family);
+    }
+    return Promise.resolve();
+  }
+
+  formerRules(): number | undefined {
+    return this.tookBack ? this.former?.revision : undefined;
   }
 
   /** Nothing was new: a delivery that only says again what was said leaves no trace. */
@@ -334,8 +362,16 @@ class Writer implements RevisionWriter {
         return text !== "" && text === said[index] ? SAME : "";
       return compare === "merged"
         ? newsToProduct(text, productText(product, attribute))
-        : newsToLayer(text, said[index] ?? "", replace);
+        : this.newsOf(attribute, text, said[index] ?? "", replace);
     });
+  }
+
+  private newsOf(attribute: string, text: string, said: string, replaces: boolean): string {
+    // What other rules gave is no word of this source any more.
+    const isStale = this.former?.attributes.has(attribute) === true;
+    const news = newsToLayer(text, said, replaces || isStale);
+    if (isStale && said !== "" && news !== SAME) this.tookBack = true;
+    return news;
   }
 
   /** What of a row's other keys the product has otherwise, or not at all; and how its own key was mended. */
@@ -439,6 +475,38 @@ class Writer implements RevisionWriter {
       );
   }
 }
+
+/**
+ * The attributes that the source read by other rules before. Those that another source of the layer gives too stay: what
+ * the layer says of them may be that one's word.
+ */
+const formerReading = (
+  { layer, source, rules, kind }: RevisionPlan,
+  revisions: ReadonlyMap<number, Revision>,
+): { readonly revision: number; readonly attributes: ReadonlySet<string> } | undefined => {
+  if (rules === undefined || kind !== "import") return undefined;
+  const inLayer = [...revisions.values()].filter(
+    (one) => one.layer === layer && one.live && one.kind !== "undo",
+  );
+  const own = inLayer.filter((one) => one.source === source && one.rules !== undefined);
+  const ruleFor = ({ columns, rest }: SourceRules, attribute: string): string =>
+    `${columns[attribute] ?? ""}\u0000${rest}`;
+  const others = new Set(
+    inLayer
+      .filter((one) => one.source !== source)
+      .flatMap(({ columns }) => columns.map(({ attribute }) => attribute)),
+  );
+  let revision: number | undefined;
+  const attributes = new Set<string>();
+  for (const one of own)
+    for (const { attribute } of one.columns) {
+      if (others.has(attribute) || attribute === "sku" || one.rules === undefined) continue;
+      if (ruleFor(one.rules, attribute) === ruleFor(rules, attribute)) continue;
+      attributes.add(attribute);
+      revision = one.id;
+    }
+  return revision === undefined ? undefined : { revision, attributes };
+};
 
 const landed = (
   fate: LandedFate["fate"],

@@ -1,15 +1,26 @@
 import type Database from "better-sqlite3";
 import { EDITS } from "../../core/catalogue/edits-layer.js";
 import type { GrowingIndex } from "../../core/catalogue/attribute-index.js";
-import type { HistoryEntry, LayerName, PlannedColumn, RevisionKind } from "../store.js";
+import type {
+  DecidedTerm,
+  FileOrigin,
+  HistoryEntry,
+  LayerName,
+  PlannedColumn,
+  RevisionKind,
+  SourceRules,
+} from "../store.js";
 
 /** A revision with the slots that its records' texts go to. */
 export interface Revision {
   readonly id: number;
   readonly kind: RevisionKind;
   readonly layer: string;
+  readonly source: string;
   readonly file: string;
   readonly at: string;
+  /** By what it was read; undefined where no source file did. */
+  readonly rules: SourceRules | undefined;
   readonly columns: readonly PlannedColumn[];
   readonly slots: readonly number[];
   /** Height of its layer; scoped layers lie above all others. */
@@ -34,7 +45,12 @@ interface RevisionRow {
   readonly undone_by: number | null;
   readonly undoes: string;
   readonly drops: number;
+  readonly rules: string;
+  readonly came_from: string;
+  readonly decided: string;
 }
+
+const parsed = <T>(text: string): T | undefined => (text === "" ? undefined : (JSON.parse(text) as T));
 
 const SCOPED = 1_000_000;
 
@@ -61,7 +77,7 @@ export const layerRanks = (
 const read = (database: Database.Database, order: "ASC" | "DESC"): readonly RevisionRow[] =>
   database
     .prepare(
-      `SELECT id, kind, layer, source, file, at, columns, counts, act, undone_by, undoes, drops FROM revision ORDER BY id ${order}`,
+      `SELECT id, kind, layer, source, file, at, columns, counts, act, undone_by, undoes, drops, rules, came_from, decided FROM revision ORDER BY id ${order}`,
     )
     .all() as RevisionRow[];
 
@@ -73,38 +89,46 @@ export const loadRevisions = (
 ): ReadonlyMap<number, Revision> => {
   const rankOf = layerRanks(layers);
   return new Map(
-    read(database, "ASC").map(({ id, kind, layer, file, at, columns: written, undone_by, drops }) => {
-      const columns = JSON.parse(written) as readonly PlannedColumn[];
-      const slots = columns.map(({ attribute }) => attributes.slotFor(attribute));
-      return [
-        id,
-        {
+    read(database, "ASC").map(
+      ({ id, kind, layer, source, file, at, columns: written, undone_by, drops, rules }) => {
+        const columns = JSON.parse(written) as readonly PlannedColumn[];
+        const slots = columns.map(({ attribute }) => attributes.slotFor(attribute));
+        return [
           id,
-          kind,
-          layer,
-          file,
-          at,
-          columns,
-          slots,
-          ...rankOf(layer),
-          live: undone_by === null,
-          drops: drops !== 0,
-        },
-      ];
-    }),
+          {
+            id,
+            kind,
+            layer,
+            source,
+            file,
+            at,
+            rules: parsed<SourceRules>(rules),
+            columns,
+            slots,
+            ...rankOf(layer),
+            live: undone_by === null,
+            drops: drops !== 0,
+          },
+        ];
+      },
+    ),
   );
 };
 
 export const historyOf = (database: Database.Database): readonly HistoryEntry[] =>
-  read(database, "DESC").map(({ id, act, kind, layer, source, file, at, counts, undone_by, undoes }) => ({
-    revision: id,
-    act,
-    kind,
-    layer,
-    source,
-    file,
-    at,
-    counts: JSON.parse(counts) as HistoryEntry["counts"],
-    undoneBy: undone_by ?? undefined,
-    undoes: JSON.parse(undoes) as number[],
-  }));
+  read(database, "DESC").map(
+    ({ id, act, kind, layer, source, file, at, counts, undone_by, undoes, ...row }) => ({
+      revision: id,
+      act,
+      kind,
+      layer,
+      source,
+      file,
+      at,
+      counts: JSON.parse(counts) as HistoryEntry["counts"],
+      undoneBy: undone_by ?? undefined,
+      undoes: JSON.parse(undoes) as number[],
+      cameFrom: parsed<FileOrigin>(row.came_from),
+      decided: JSON.parse(row.decided) as readonly DecidedTerm[],
+    }),
+  );

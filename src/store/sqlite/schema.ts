@@ -1,7 +1,7 @@
 import type Database from "better-sqlite3";
 
 /** The store's version: raised with each change of the tables, with a step in {@link migrations}. */
-export const STORE_VERSION = 6;
+export const STORE_VERSION = 7;
 
 /**
  * A record's id holds its product and its revision, so that one product's records lie side by side on disk and a scan
@@ -122,8 +122,23 @@ const version6 = `
   CREATE INDEX ledger_group ON ledger (channel, state, grp) WHERE is_group = 1;
 `;
 
+// By what rules a source read, where its file lies, and what was decided with it outside of the catalogue.
+const version7 = `
+  ALTER TABLE revision ADD COLUMN rules TEXT NOT NULL DEFAULT '';
+  ALTER TABLE revision ADD COLUMN came_from TEXT NOT NULL DEFAULT '';
+  ALTER TABLE revision ADD COLUMN decided TEXT NOT NULL DEFAULT '[]';
+`;
+
 /** Steps from each version to the next; a store is brought forward in one transaction when it is opened. */
-export const migrations: readonly string[] = [version1, version2, version3, version4, version5, version6];
+export const migrations: readonly string[] = [
+  version1,
+  version2,
+  version3,
+  version4,
+  version5,
+  version6,
+  version7,
+];
 
 export const storedVersion = (database: Database.Database): number =>
   database.pragma("user_version", { simple: true }) as number;

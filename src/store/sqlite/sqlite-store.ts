@@ -11,7 +11,7 @@ import { catalogueReader } from "./catalogue-reader.js";
 import { channelLedger } from "./channel-ledger.js";
 import { linkAnswers } from "./link-answers.js";
 import { catalogueTransaction } from "./catalogue-transaction.js";
-import { opinionsOf } from "./opinions.js";
+import { layersOf, opinionsOf } from "./opinions.js";
 import { historyOf, loadRevisions } from "./revisions.js";
 import { migrate, STORE_VERSION, storedVersion } from "./schema.js";
 import { tellingFaults } from "./telling-faults.js";
@@ -66,6 +66,7 @@ export const openSqliteStore = (options: StoreOptions): Store => {
     groupMembers: async (group) => groupMembers(database, group),
     skusNear: async (sku) => skusNear(database, sku),
     placeOf,
+    layersOf: async (sku) => layersOf(database, revisions, sku),
     history: async () => historyOf(database),
     opinions: async (sku) => opinionsOf(database, revisions, placeOf, sku),
     begin: async () =>

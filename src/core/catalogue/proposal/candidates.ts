@@ -17,7 +17,8 @@ const fit = (attribute: string, kind: Kind, shape: ColumnShape): number => {
   if (shape.filled === 0) return 0.6;
   switch (kind) {
     case "gtin":
-      return share(shape.gtin);
+      // Numbers of its length whose check digits are wrong are still meant for it; nobody is sure of them.
+      return Math.max(share(shape.gtin), shape.longNumber * 0.45);
     case "isbn":
       return share(shape.isbn);
     case "money":
@@ -57,14 +58,20 @@ const textFit = (attribute: string, shape: ColumnShape): number => {
       return words * (averageLength < 8 ? 0.6 : 1);
     case "sku":
     case "mpn":
-      return words * (shape.distinct < 0.3 && shape.filled > 5 ? 0.4 : 1) * (averageLength > 60 ? 0.2 : 1);
+      return (
+        words *
+        (shape.distinct < 0.3 && shape.filled > 5 ? 0.4 : 1) *
+        (averageLength > 60 ? 0.2 : 1) *
+        // Words without a digit are what a thing is called.
+        (shape.digits < 0.2 && shape.codeLike < 0.5 ? 0.3 : 1)
+      );
     case "color":
     case "material":
     case "brand":
     case "manufacturer":
       return words * (number > 0.6 ? 0.3 : 1) * (averageLength > 120 ? 0.4 : 1);
     case "category":
-      return words * (number > 0.8 ? 0.5 : 1);
+      return words * (number > 0.8 ? 0.5 : 1) * (date > 0.5 ? 0.2 : 1);
     default:
       return words * (date > 0.8 && attribute !== "size" ? 0.7 : 1);
   }
@@ -81,21 +88,95 @@ const byShape = (shape: ColumnShape): readonly Candidate[] => {
   else if (shape.url > 0.8 && shape.distinct > 0.5) add("url", 0.6);
   if (shape.moneySign > 0.7) add("price", 0.55);
   if (shape.html > 0.3 || shape.averageLength > 160) add("description", 0.65);
-  if (shape.pathMark !== undefined && shape.distinct < 0.9 && shape.averageLength < 100 && shape.triple < 0.2)
+  if (
+    shape.pathMark !== undefined &&
+    shape.date < 0.2 &&
+    shape.words > 0.8 &&
+    shape.distinct < 0.9 &&
+    shape.averageLength < 100 &&
+    shape.triple < 0.2
+  )
     add("category", 0.5);
   return found;
 };
 
+/** Names that stand for a number here and for words there, or for few values and for many. */
+const ambiguous: Readonly<Record<string, readonly string[]>> = {
+  ...{ label: ["name", "brand"], item: ["name", "sku"], product: ["name", "sku"], article: ["name", "sku"] },
+  ...{
+    artikel: ["name", "sku"],
+    artículo: ["name", "sku"],
+    articulo: ["name", "sku"],
+    artykuł: ["name", "sku"],
+  },
+  ...{
+    part: ["name", "mpn"],
+    model: ["group", "mpn", "name"],
+    modell: ["group", "mpn", "name"],
+    house: ["brand", "manufacturer"],
+  },
+  ...{
+    "item group": ["category", "group"],
+    "material group": ["category", "group"],
+    "mat group": ["category", "group"],
+  },
+  ...{
+    "product group": ["category", "group"],
+    "goods group": ["category", "group"],
+    series: ["category", "group"],
+  },
+  ...{
+    description: ["description", "name"],
+    text: ["description", "name"],
+    omschrijving: ["name", "description"],
+  },
+};
+
+/** How well values fit one of several meanings: codes have digits and no blanks, names differ, brands come again. */
+const fitsAs = (
+  attribute: string,
+  { digits, codeLike, distinct, words, averageLength, filled }: ColumnShape,
+): number => {
+  const areCodes = filled > 0 && codeLike > 0.9 && digits > 0.6;
+  switch (attribute) {
+    case "sku":
+    case "mpn":
+      return areCodes && distinct > 0.9 ? 1 : 0.2;
+    case "group":
+      return codeLike > 0.9 && digits > 0.4 && distinct < 1 ? 1.05 : 0.4;
+    case "category":
+      return words > 0.8 ? 1 : 0.4;
+    case "brand":
+    case "manufacturer":
+      return distinct < 0.7 ? 1.05 : 0.5;
+    case "name":
+      return areCodes ? 0.3 : averageLength > 60 ? 0.5 : distinct > 0.7 ? 1.02 : 0.6;
+    case "description":
+      return averageLength > 60 ? 1 : 0.5;
+    default:
+      return 1;
+  }
+};
+
 /** What a column can mean, best first. */
-export const candidates = ({ name, shape }: SampleColumn): readonly Candidate[] => {
+export const candidates = ({ name, shape, known }: SampleColumn): readonly Candidate[] => {
   const found: Candidate[] = [...byShape(shape)];
-  if (name.attribute !== undefined) {
+  for (const attribute of ambiguous[name.words] ?? []) {
+    const fits = fit(attribute, attributeKind(attribute).kind, shape) * fitsAs(attribute, shape);
+    found.push({ attribute, confidence: 0.88 * fits });
+  }
+  if (name.attribute !== undefined && ambiguous[name.words] === undefined) {
     const { kind } = attributeKind(name.attribute === WAS_PRICE ? "price" : name.attribute);
     const fits = fit(name.attribute, kind, shape);
     found.push({
       attribute: name.attribute,
       confidence: name.certainty * (0.25 + 0.75 * fits) * (fits < 0.3 ? 0.5 : 1),
     });
+  }
+  for (const [attribute, share] of Object.entries(known)) {
+    const weight = 0.97;
+    const isEnough = share >= (attribute === "gtin" ? 0.3 : 0.6);
+    if (isEnough) found.push({ attribute, confidence: Math.min(weight, 0.6 + share * 0.4) });
   }
   return found.sort((a, b) => b.confidence - a.confidence);
 };

@@ -52,20 +52,54 @@ const languages: Readonly<Record<string, string>> = {
   },
 };
 
+/** Whether a word is a language's short name, as texts are marked by it. */
+export const isLanguage = (word: string): boolean =>
+  /^[a-z]{2}(?:-[A-Za-z]{2,4})?$/i.test(word) && languages[word.slice(0, 2).toLowerCase()] !== undefined;
+
 const signs: Readonly<Record<string, string>> = { "€": "EUR", "£": "GBP" };
 
 /** Words that say nothing of what a column holds. */
 const fillers = new Set(
-  "the of in a an product item article artikel produkt produit master main our shop current default".split(
-    " ",
-  ),
+  (
+    "the of in a an product item article artikel produkt produit producto prodotto master main our shop current default " +
+    "each per piece pieces st stück pc pce new neu neue nouveau nuevo nieuw nieuwe nowy nowa from this"
+  ).split(" "),
 );
+
+/** What stands beside a price to say which tax is in it; "net" alone is a weight or a price, as its neighbours say. */
+const withTax =
+  /(?:^| )(?:(?:inkl|incl|inc|including|mit|met|con|z|avec)(?: d)? ?(?:\d+ )?(?:mwst|ust|vat|tax|btw|iva|tva|podatkiem)|ttc|brutto|gross|bruto)(?= |$)/;
+const withoutTax =
+  /(?:^| )(?:(?:exkl|excl|ex|exc|excluding|ohne|zzgl|zonder|sin|bez|hors)(?: d)? ?(?:mwst|ust|vat|tax|btw|iva|tva|podatku|taxe)|ht|netto|neto|nett|net)(?= |$)/;
+const plainPrices = new Set(["price", "sale_price", "list_price"]);
+
+/** A price's name without what it says of tax: what a shop pays is told without, what a customer pays with it. */
+const pricedName = (
+  words: string,
+): { readonly attribute: string; readonly certainty: number } | undefined => {
+  const isGross = withTax.test(words);
+  if (!isGross && !withoutTax.test(words)) return undefined;
+  const rest = words.replace(withTax, " ").replace(withoutTax, " ").replace(/\s+/g, " ").trim();
+  const meant = columnSynonyms.get(rest);
+  if (meant === undefined || attributeKind(meant).kind !== "money") return undefined;
+  return { attribute: !isGross && plainPrices.has(meant) ? "cost" : meant, certainty: 0.95 };
+};
+
+const withoutPlurals = (words: string): string =>
+  words
+    .split(" ")
+    .map((word) => (/[^su]s$/.test(word) && word.length > 3 ? word.slice(0, -1) : word))
+    .join(" ");
 
 const fromSynonyms = (
   words: string,
 ): { readonly attribute: string; readonly certainty: number } | undefined => {
   const exact = columnSynonyms.get(words);
   if (exact !== undefined) return { attribute: exact, certainty: 1 };
+  const priced = pricedName(words);
+  if (priced !== undefined) return priced;
+  const single = columnSynonyms.get(withoutPlurals(words));
+  if (single !== undefined) return { attribute: single, certainty: 0.97 };
   const kept = words
     .split(" ")
     .filter((word) => !fillers.has(word))
@@ -195,8 +229,21 @@ const tokensOf = (column: string): readonly string[] =>
     .split(" ")
     .filter(Boolean);
 
-/** Reads a column's name: marks for unit, currency, language and number first, then what is left. */
+/** Reads a column's name, or the last steps of a path into a record, parted by ` / `. */
 export const columnName = (column: string): ColumnName => {
+  const steps = column.split(" / ");
+  const [last = ""] = steps.slice(-1);
+  const [above] = steps.slice(-2);
+  if (steps.length < 2 || above === undefined) return nameOf(column);
+  const [both, alone, parent] = [nameOf(`${above} ${last}`), nameOf(last), nameOf(above)];
+  if (both.certainty >= 0.9 && both.certainty >= alone.certainty) return both;
+  // What a brand or a maker has of its own is not the product's.
+  const isOthers = parent.certainty >= 0.9 && ["brand", "manufacturer"].includes(parent.attribute ?? "");
+  return { ...alone, certainty: alone.certainty * (isOthers ? 0.4 : 0.97), words: both.words };
+};
+
+/** Reads one name: marks for unit, currency, language and number first, then what is left. */
+const nameOf = (column: string): ColumnName => {
   const sign = Object.keys(signs).find((mark) => column.includes(mark));
   const marks: Marks = {
     tokens: tokensOf(column),
@@ -212,6 +259,14 @@ export const columnName = (column: string): ColumnName => {
     marks.tokens = [numbered[1] ?? ""];
     marks.number = Number(numbered[2]);
   }
+  const unit = /[([]\s*(\p{L}{1,3}|["″])\s*[)\]]/u.exec(column)?.[1];
+  if (unit !== undefined && unitOf(unit) !== undefined) {
+    const rest = marks.tokens.filter((token) => token !== fold(unit));
+    if (rest.length > 0 && (measures(rest.join(" ")) || sideOf(rest) !== undefined)) {
+      marks.unit = unitOf(unit)?.code;
+      marks.tokens = rest;
+    }
+  }
   while (takeMark(marks)) continue;
   takeLeadingLanguage(marks);
   const { tokens, ...found } = marks;
@@ -219,8 +274,27 @@ export const columnName = (column: string): ColumnName => {
   // A currency alone, as a column's whole name, heads prices in it.
   if (words.length === 3 && isCurrency(words.toUpperCase()))
     return { ...found, attribute: "price", certainty: 0.9, currency: words.toUpperCase(), words };
+  const side = sideOf(tokens);
+  if (side !== undefined) return { ...found, attribute: side, certainty: 0.9, words };
   const meant = meaning(words, fold(column));
   return { ...found, attribute: meant?.attribute, certainty: meant?.certainty ?? 0, words };
+};
+
+const sides: Readonly<Record<string, string>> = {
+  w: "width",
+  b: "width",
+  h: "height",
+  d: "depth",
+  l: "depth",
+  t: "depth",
+};
+const sizeWords =
+  /^(?:size|dimension|dimensions|maße|masse|maß|afmeting|afmetingen|medida|medidas|wymiar|wymiary|mesure|mesures|format|dim)$/;
+
+/** One letter for a side, behind a word for sizes. */
+const sideOf = (tokens: readonly string[]): string | undefined => {
+  const [word = "", letter = ""] = tokens.slice(-2);
+  return tokens.length > 1 && sizeWords.test(word) ? sides[letter] : undefined;
 };
 
 type Meaning = NonNullable<ReturnType<typeof fromSynonyms>>;

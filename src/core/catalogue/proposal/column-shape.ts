@@ -4,6 +4,8 @@ import { readIsbn } from "../../values/isbn.js";
 import { readValue } from "../../values/read.js";
 import { characterCount } from "../../values/characters.js";
 import { unitOf } from "../../values/units.js";
+import { fold } from "../../values/text.js";
+import { attributeForColumn, canBeAxis } from "../vocabulary.js";
 import { readYesNo } from "../../values/yes-no.js";
 
 /** What the sample values of one column look like: shares of the filled cells, from 0 to 1. */
@@ -26,6 +28,13 @@ export interface ColumnShape {
   readonly percent: number;
   /** Share that are short and without spaces, as codes are. */
   readonly codeLike: number;
+  readonly digits: number;
+  /** Share that are numbers as long as a barcode. */
+  readonly longNumber: number;
+  /** Share that are words for what members of a group differ in. */
+  readonly axisName: number;
+  /** Share that have letters beside each other, as words do. */
+  readonly words: number;
   /** Share that are names of units. */
   readonly unitName: number;
   readonly html: number;
@@ -84,6 +93,10 @@ export const columnShape = (cells: readonly string[]): ColumnShape => {
     html: share((text) => /<\/?[a-z][^>]*>/i.test(text)),
     triple: share((text) => triple.test(text)),
     currencyCode: share((text) => isCurrency(text)),
+    axisName: share((text) => canBeAxis(attributeForColumn(fold(text)) ?? "")),
+    longNumber: share((text) => /^\d{8}$|^\d{12,14}$/.test(text)),
+    digits: share((text) => /\d/.test(text)),
+    words: share((text) => /\p{L}{3}/u.test(text)),
     averageLength:
       values.length === 0 ? 0 : values.reduce((sum, text) => sum + characterCount(text), 0) / values.length,
     pathMark: pathMarks.find(

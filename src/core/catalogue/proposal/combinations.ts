@@ -1,4 +1,6 @@
 import { fold } from "../../values/text.js";
+import { attributeKind } from "../vocabulary.js";
+import { columnName } from "./column-name.js";
 
 import { WAS_PRICE } from "../vocabulary.js";
 import { columnExpression, listExpression, textExpression } from "./expressions.js";
@@ -10,6 +12,8 @@ export interface Combination {
   readonly attributes: readonly ProposedAttribute[];
   readonly pairs: readonly ProposedPair[];
   readonly used: readonly SampleColumn[];
+  /** The column that tells the currency of others. */
+  readonly currency?: SampleColumn;
 }
 
 type Combine = (columns: readonly SampleColumn[]) => readonly Combination[];
@@ -39,14 +43,63 @@ const combination = (
 
 const ofParcel = /\b(?:package|pack|packed|parcel|shipping|carton|box|delivery|gross|paket|versand|colis)\b/;
 
-/** `30 x 20 x 12 cm`: length, width and height. */
+const sideLetters: Readonly<Record<string, string>> = {
+  ...{
+    w: "width",
+    width: "width",
+    b: "width",
+    breite: "width",
+    breedte: "width",
+    larg: "width",
+    largeur: "width",
+  },
+  ...{
+    ancho: "width",
+    szer: "width",
+    l: "depth",
+    length: "depth",
+    länge: "depth",
+    lengte: "depth",
+    longueur: "depth",
+  },
+  ...{
+    d: "depth",
+    depth: "depth",
+    t: "depth",
+    tiefe: "depth",
+    diepte: "depth",
+    p: "depth",
+    prof: "depth",
+    fondo: "depth",
+  },
+  ...{
+    h: "height",
+    height: "height",
+    höhe: "height",
+    hoogte: "height",
+    haut: "height",
+    hauteur: "height",
+    alto: "height",
+  },
+};
+
+const inThrees = /(\p{L}+)\.?\s*[x×*/]\s*(\p{L}+)\.?\s*[x×*/]\s*(\p{L}+)/iu;
+
+/** The sides in the order that a heading says, such as "W x D x H"; length, width and height where it says none. */
+const sidesIn = (heading: string): readonly string[] => {
+  const named = (inThrees.exec(heading) ?? []).slice(1).map((word) => sideLetters[word.toLowerCase()]);
+  const known = named.flatMap((side) => side ?? []);
+  return new Set(known).size === 3 ? known : ["depth", "width", "height"];
+};
+
+/** `30 x 20 x 12 cm`: three sides. */
 const sizes: Combine = (columns) =>
   columns
     .filter(({ shape }) => shape.triple > 0.6)
     .slice(0, 2)
     .map((column) => {
       const prefix = ofParcel.test(fold(column.column)) ? "package_" : "";
-      const sides = ["depth", "width", "height"].map((attribute, index) =>
+      const sides = sidesIn(column.column).map((attribute, index) =>
         proposed(
           `${prefix}${attribute}`,
           `side(${columnExpression(column.column)}, ${index + 1})`,
@@ -134,18 +187,60 @@ const best = (columns: readonly SampleColumn[], attribute: string): SampleColumn
     .filter(({ name }) => name.attribute === attribute && name.currency === undefined)
     .sort((a, b) => b.name.certainty - a.name.certainty)[0];
 
+const meansOf = (about: string, attribute: string | undefined): boolean => {
+  if (attribute === undefined || attributeKind(attribute).kind !== "measure") return false;
+  return about === "" || columnName(about).attribute === attribute;
+};
+
+/** The column whose name or path has most of another's beginning; the nearer one of several. */
+const nearestTo = (to: SampleColumn, columns: readonly SampleColumn[]): SampleColumn | undefined => {
+  const shared = ({ column }: SampleColumn): number => {
+    let at = 0;
+    while (at < column.length && column[at] === to.column[at]) at++;
+    return column.includes("/") || to.column.includes("/") ? at : 0;
+  };
+  const away = ({ index }: SampleColumn): number => Math.abs(index - to.index);
+  return columns
+    .filter((column) => column !== to)
+    .sort((a, b) => shared(b) - shared(a) || away(a) - away(b))[0];
+};
+
 const unitWords = /^(.*?) ?\b(?:unit|uom|unit of measure|einheit|unité)$/;
 
 /** A unit in a column of its own. */
 const units: Combine = (columns) =>
   columns.flatMap((unit): readonly Combination[] => {
-    const about = unitWords.exec(fold(unit.column))?.[1];
+    const about = unitWords.exec(fold(unit.column))?.[1] ?? (unit.column.includes("/") ? "" : undefined);
     if (about === undefined || unit.shape.unitName < 0.8) return [];
-    const value = columns.find(
-      ({ column, name }) =>
-        column !== unit.column &&
-        (fold(column) === about || fold(column) === `${about} value` || name.words === about),
+    // One unit beside several sides is that of each.
+    const inPath = unit.column.replace(/[^/]*$/, "");
+    const measured = columns.filter(
+      ({ column, name }) => column.startsWith(inPath) && inPath !== "" && meansOf("", name.attribute),
     );
+    if (measured.length > 1)
+      return [
+        combination(
+          measured.map((one) =>
+            proposed(
+              one.name.attribute ?? "",
+              `"{${columnExpression(one.column)}} {${columnExpression(unit.column)}}"`,
+              [one, unit],
+              0.9,
+            ),
+          ),
+          [...measured, unit],
+        ),
+      ];
+    const value =
+      columns.find(
+        ({ column, name }) =>
+          column !== unit.column &&
+          (fold(column) === about || fold(column) === `${about} value` || name.words === about),
+      ) ??
+      nearestTo(
+        unit,
+        columns.filter(({ name }) => meansOf(about, name.attribute)),
+      );
     const attribute = value?.name.attribute;
     if (value === undefined || attribute === undefined) return [];
     const expression = `"{${columnExpression(value.column)}} {${columnExpression(unit.column)}}"`;
@@ -154,16 +249,17 @@ const units: Combine = (columns) =>
 
 /** A currency code in a column of its own, beside prices without one. */
 const currencies: Combine = (columns) => {
-  const currency = columns.find(
+  const found = columns.filter(
     ({ shape, name }) =>
       shape.currencyCode > 0.9 &&
       shape.filled > 0 &&
-      (name.attribute === undefined || name.attribute === "price"),
+      (name.attribute === undefined || attributeKind(name.attribute).kind === "money"),
   );
+  const [currency] = found;
   if (currency === undefined) return [];
   const priced = columns.filter(
     ({ name, shape, column }) =>
-      column !== currency.column &&
+      found.every((one) => one.column !== column) &&
       ["price", "list_price", "sale_price", "cost"].includes(name.attribute ?? "") &&
       name.certainty >= 0.8 &&
       shape.moneySign < 0.5 &&
@@ -173,12 +269,12 @@ const currencies: Combine = (columns) => {
   const attributes = priced.map((price) =>
     proposed(
       price.name.attribute ?? "",
-      `"{${columnExpression(price.column)}} {${columnExpression(currency.column)}}"`,
-      [price, currency],
+      `"{${columnExpression(price.column)}} {${columnExpression((nearestTo(price, found) ?? currency).column)}}"`,
+      [price, nearestTo(price, found) ?? currency],
       0.9,
     ),
   );
-  return [combination(attributes, [...priced, currency])];
+  return [{ ...combination(attributes, [...priced, ...found]), currency }];
 };
 
 const nameEnd = /^(.*?) ?\b(?:name|title|label|is called)$/;
@@ -211,11 +307,41 @@ const namedPairs: Combine = (columns) => {
   return found;
 };
 
+/** Columns in twos by what they hold: words for what members differ in, and beside each its value. */
+const axisPairs: Combine = (columns) => {
+  const names = columns.filter(
+    ({ shape, name }) =>
+      shape.filled > 0 && shape.axisName > 0.7 && (name.attribute === undefined || name.certainty < 0.9),
+  );
+  const taken = new Set<SampleColumn>();
+  const found = names.flatMap((name): readonly Combination[] => {
+    const value = columns.find(({ index }) => index === name.index + 1);
+    if (value === undefined || names.includes(value) || value.shape.filled === 0) return [];
+    taken.add(name).add(value);
+    return [{ attributes: [], pairs: [{ name: name.column, value: value.column }], used: [name, value] }];
+  });
+  // A second pair of the same words with another number may be blank in the first rows.
+  const stem = (column: string): string => fold(column).replace(/ ?\d+$/, "");
+  const further = columns.flatMap((name): readonly Combination[] => {
+    const value = columns.find(({ index }) => index === name.index + 1);
+    const isLike = found.some(
+      ({ used: [n, v] }) =>
+        n !== undefined &&
+        v !== undefined &&
+        stem(n.column) === stem(name.column) &&
+        stem(v.column) === stem(value?.column ?? ""),
+    );
+    if (value === undefined || taken.has(name) || !isLike) return [];
+    return [{ attributes: [], pairs: [{ name: name.column, value: value.column }], used: [name, value] }];
+  });
+  return [...found, ...further];
+};
+
 /** Every way in which columns speak together; each sees what the ones before it left. */
 export const combinations = (columns: readonly SampleColumn[]): readonly Combination[] => {
   const found: Combination[] = [];
   let left = columns;
-  for (const combine of [namedPairs, compounds, sizes, levels, marked, units, currencies, prices])
+  for (const combine of [namedPairs, axisPairs, compounds, sizes, levels, marked, units, currencies, prices])
     for (const one of combine(left)) {
       if (one.used.some((column) => !left.includes(column))) continue;
       found.push(one);

@@ -7,7 +7,8 @@ import { combinations, type Combination } from "./combinations.js";
 import { columnExpression, listExpression } from "./expressions.js";
 import { furtherRows, groupLayout } from "./group-layout.js";
 import { sampleColumns, type SampleColumn } from "./sample-column.js";
-import type { FileSample, ProposedAttribute, SourceProposal } from "./source-proposal.js";
+import { isCurrency } from "../../values/currencies.js";
+import type { FileSample, NearKey, ProposedAttribute, SourceProposal } from "./source-proposal.js";
 
 const MEANT = 0.4;
 
@@ -44,6 +45,9 @@ const claims = (columns: readonly SampleColumn[], language: string): readonly Cl
         })),
     )
     .sort((a, b) => b.confidence - a.confidence || a.column.index - b.column.index);
+
+/** Names and values agree: else nobody can be sure, however well the name fits. */
+const AGREED = 0.84;
 
 const single = ({ column, attribute, confidence }: Claim): ProposedAttribute => ({
   attribute,
@@ -120,7 +124,13 @@ const settle = (
     if (!attributeKind(claim.attribute).list) found.set(claim.attribute, single(claim));
     else lists.set(claim.attribute, [...(lists.get(claim.attribute) ?? []), claim]);
   }
-  const key = found.has("sku") ? undefined : likelySku(columns.filter((column) => !used.has(column)));
+  const isKnownBy = (attribute: string, least: number): boolean => {
+    const column = found.get(attribute)?.columns[0];
+    const knows = columns.find((one) => one.column === column)?.known;
+    return (knows?.[attribute as keyof typeof knows] ?? 0) >= least;
+  };
+  const isFound = found.has("sku") || isKnownBy("gtin", 0.3) || isKnownBy("mpn", 0.6);
+  const key = isFound ? undefined : likelySku(columns.filter((column) => !used.has(column)));
   if (key !== undefined) {
     used.add(key.column);
     found.set("sku", single(key));
@@ -144,8 +154,13 @@ const nameFromDescription = (found: Map<string, ProposedAttribute>): void => {
   const described = found.get("description");
   if (described === undefined || found.has("name")) return;
   if (described.samples.some((sample) => sample.length > 80 || sample.includes("<"))) return;
-  found.delete("description");
-  found.set("name", { ...described, attribute: "name" });
+  for (const attribute of [...found.keys()].filter((name) => name.split("@")[0] === "description")) {
+    const one = found.get(attribute);
+    const name = attribute.replace("description", "name");
+    if (one === undefined || found.has(name)) continue;
+    found.delete(attribute);
+    found.set(name, { ...one, attribute: name });
+  }
 };
 
 /** Units of bare numbers: the one that a column's name states, else one that fits the amounts. */
@@ -157,6 +172,8 @@ const unitsOf = (
     attributes.flatMap(({ attribute, columns: read, expression }) => {
       const column = columns.find((one) => one.column === read[0]);
       if (column === undefined || attributeKind(attribute).kind !== "measure") return [];
+      // Where cells have units of their own, one without is no number of any unit.
+      if (column.shape.withUnit > 0.5) return [];
       if (expression.startsWith("compound(") || expression.startsWith('"')) return [];
       return [[attribute, column.name.unit ?? usualUnit(attribute, column)]];
     }),
@@ -211,28 +228,142 @@ const withoutSoleCurrency = (
     return mark !== undefined && mark === currency && isFree ? { ...proposed, attribute: base } : proposed;
   });
 
+const KEYS = ["sku", "gtin", "isbn", "mpn"] as const;
+
+/** Columns that a key could nearly be read from, with what keeps them from it. */
+const nearKeys = (columns: readonly SampleColumn[]): readonly NearKey[] =>
+  columns
+    .filter(({ shape }) => shape.filled > 0 && shape.url < 0.5 && shape.date < 0.5 && shape.moneySign < 0.5)
+    .map(({ column, shape }) => ({
+      column,
+      closeness: shape.distinct * shape.density * (shape.codeLike > 0.9 ? 1 : 0.6),
+      because:
+        shape.density < 0.97
+          ? ("blanks" as const)
+          : shape.distinct < 0.97
+            ? ("repeats" as const)
+            : ("long" as const),
+    }))
+    .sort((a, b) => b.closeness - a.closeness)
+    .slice(0, 3)
+    .map(({ column, because }) => ({ column, because }));
+
+interface Matching {
+  readonly keys: readonly string[];
+  readonly mode: "update" | "both";
+  readonly matched: number | undefined;
+}
+
+/** Attributes that a listing has and a list of stocks or prices has not. */
+const tellsGoods = [
+  "description",
+  "images",
+  "category",
+  "brand",
+  "manufacturer",
+  "gtin",
+  "color",
+  "size",
+  "material",
+];
+
 /**
- * Proposes how to read a file that no source describes: by the names of its columns, their usual synonyms, and the shape
- * of their values. Every column that has a name is kept.
+ * By what rows find products, and whether they may add some: what the catalogue knows goes before what a column is called,
+ * since a list of stocks that adds forty products does harm.
+ */
+const matching = (attributes: readonly ProposedAttribute[], { header, known }: FileSample): Matching => {
+  const has = (attribute: string): boolean => attributes.some((one) => one.attribute === attribute);
+  const [first] = KEYS.filter(has);
+  const fallback = first ?? (has("name") && known !== undefined ? undefined : undefined);
+  if (known === undefined)
+    return {
+      keys: fallback === undefined ? [] : [fallback],
+      mode: fallback === "sku" ? "both" : "update",
+      matched: undefined,
+    };
+  const share = (attribute: "sku" | "gtin" | "mpn"): number => {
+    const column = attributes.find((one) => one.attribute === attribute)?.columns[0];
+    return column === undefined ? 0 : (known[header.indexOf(column)]?.[attribute] ?? 0);
+  };
+  const shares = { sku: share("sku"), gtin: share("gtin"), mpn: share("mpn") };
+  const isListing = has("name") && has("price") && tellsGoods.filter(has).length >= 2;
+  if (has("sku") && (shares.sku >= 0.3 || (shares.gtin < 0.3 && shares.mpn < 0.6))) {
+    const isUpdate = (shares.sku >= 0.6 && !isListing) || !has("name");
+    return { keys: ["sku"], mode: isUpdate ? "update" : "both", matched: shares.sku };
+  }
+  const key = shares.gtin >= 0.3 ? "gtin" : shares.mpn >= 0.6 ? "mpn" : fallback;
+  return {
+    keys: key === undefined ? [] : [key],
+    mode: "update",
+    matched: key === "gtin" || key === "mpn" ? shares[key] : 0,
+  };
+};
+
+/** A catalogue begins with SKUs: where a file has none, the maker's or trade's own number is one. */
+const withSkus = (
+  attributes: readonly ProposedAttribute[],
+  { known }: FileSample,
+): readonly ProposedAttribute[] => {
+  if (known !== undefined || attributes.some(({ attribute }) => attribute === "sku")) return attributes;
+  const from = ["mpn", "gtin", "isbn"].flatMap(
+    (key) => attributes.find(({ attribute }) => attribute === key) ?? [],
+  );
+  const [number] = from;
+  return number === undefined
+    ? attributes
+    : [{ ...number, attribute: "sku", confidence: 0.6 }, ...attributes];
+};
+
+/** Columns of amounts beside one of their currencies: those that stand there. */
+const currenciesIn = (combined: readonly Combination[], { header, rows }: FileSample): readonly string[] => {
+  const columns = combined.flatMap(({ currency }) => currency ?? []);
+  return [
+    ...new Set(
+      columns.flatMap(({ column }) =>
+        rows.map((cells) => (cells[header.indexOf(column)] ?? "").trim().toUpperCase()),
+      ),
+    ),
+  ].filter(isCurrency);
+};
+
+/**
+ * Proposes how to read a file that no source describes: by the names of its columns, their usual synonyms, the shape of
+ * their values, and what of them the catalogue knows. Every column that has a name is kept.
  */
 export const proposeSource = (sample: FileSample, language: string): SourceProposal => {
   const columns = sampleColumns(sample);
   const combined = combinations(columns);
-  const currency = currencyOfNames(columns);
-  const attributes = withoutSoleCurrency(settle(columns, combined, language), currency);
+  const inColumn = currenciesIn(combined, sample);
+  const currency = currencyOfNames(columns) ?? sample.currency ?? inColumn[0];
+  const settled = withSkus(settle(columns, combined, language), sample);
+  const attributes = withoutSoleCurrency(honest(settled, sample), currency);
   const has = (attribute: string): boolean => attributes.some((one) => one.attribute === attribute);
-  const pairs = combined.flatMap((one) => one.pairs);
-  const keys = (["sku", "gtin", "isbn", "mpn", "name"] as const).filter(has).slice(0, 1);
+  const pairs = [...combined.flatMap((one) => one.pairs), ...(sample.pairs ?? [])];
+  const { keys, mode, matched } = matching(attributes, sample);
   return {
     attributes,
     units: unitsOf(attributes, columns),
     currency,
+    currencies: inColumn.filter((code) => code !== currency),
     listSeparator: separatorOf(attributes, sample),
     keys,
-    mode: keys[0] === "sku" ? "both" : "update",
+    nearKeys: keys.length === 0 ? nearKeys(columns) : [],
+    mode,
+    matched,
     groups: groupLayout(sample, attributes),
     furtherRows: furtherRows(sample, attributes),
     options: has("group") ? pairs : [],
     pairs: has("group") ? [] : pairs,
   };
 };
+
+/** An SKU that a catalogue of products has never seen, in a list that names nothing new, is no sure thing. */
+const honest = (
+  attributes: readonly ProposedAttribute[],
+  { header, known }: FileSample,
+): readonly ProposedAttribute[] =>
+  attributes.map((one) => {
+    const knows = known?.[header.indexOf(one.columns[0] ?? "")];
+    const isUnknown = knows !== undefined && one.attribute === "sku" && (knows.sku ?? 0) < 0.3;
+    return isUnknown && one.confidence > AGREED ? { ...one, confidence: AGREED } : one;
+  });

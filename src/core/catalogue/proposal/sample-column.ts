@@ -1,6 +1,6 @@
 import { columnName, type ColumnName } from "./column-name.js";
 import { columnShape, type ColumnShape } from "./column-shape.js";
-import type { FileSample } from "./source-proposal.js";
+import type { FileSample, KnownShares } from "./source-proposal.js";
 
 /** One column of a sample: what its name and its values say. */
 export interface SampleColumn {
@@ -8,11 +8,13 @@ export interface SampleColumn {
   readonly column: string;
   readonly name: ColumnName;
   readonly shape: ColumnShape;
+  /** Shares of its values that the catalogue knows under an attribute. */
+  readonly known: KnownShares;
 }
 
 const LOOKED_AT = 400;
 
-export const sampleColumns = ({ header, rows }: FileSample): readonly SampleColumn[] =>
+export const sampleColumns = ({ header, rows, labels, known }: FileSample): readonly SampleColumn[] =>
   header.flatMap((column, index) =>
     column === ""
       ? []
@@ -20,7 +22,8 @@ export const sampleColumns = ({ header, rows }: FileSample): readonly SampleColu
           {
             index,
             column,
-            name: columnName(column),
+            name: columnName(labels?.[index] ?? column),
+            known: known?.[index] ?? {},
             shape: columnShape(rows.slice(0, LOOKED_AT).map((cells) => cells[index] ?? "")),
           },
         ],

@@ -27,8 +27,17 @@ export interface SourceProposal {
   readonly units: Readonly<Record<string, string>>;
   readonly currency: string | undefined;
   readonly listSeparator: string | undefined;
+  /** The path of one record, in formats without rows. */
+  readonly records?: string | undefined;
+  /** Currencies beside the first, where a column of the file has several. */
+  readonly currencies: readonly string[];
+  /** Empty where no column can be the key. */
   readonly keys: readonly string[];
+  /** Where there is no key: the columns that come nearest. */
+  readonly nearKeys: readonly NearKey[];
   readonly mode: "update" | "both";
+  /** The share of rows whose key the catalogue knows; undefined where it has no products yet. */
+  readonly matched: number | undefined;
   readonly groups: ProposedGroups;
   readonly furtherRows: readonly string[];
   /** Pairs of columns with the name and the value of what members differ in. */
@@ -41,4 +50,25 @@ export interface SourceProposal {
 export interface FileSample {
   readonly header: readonly string[];
   readonly rows: readonly (readonly string[])[];
+  /** What each column's name says, where the header has paths. */
+  readonly labels?: readonly string[];
+  /** Pairs of names and values that the structure itself shows. */
+  readonly pairs?: readonly ProposedPair[];
+  /** The currency that the file states for all its amounts. */
+  readonly currency?: string | undefined;
+  /** What of each column's values the catalogue knows; undefined where it has no products yet. */
+  readonly known?: readonly KnownShares[];
+}
+
+/** Shares of a column's different values, from 0 to 1, that products of the catalogue have under an attribute. */
+export type KnownShares = Readonly<Partial<Record<KnownAttribute, number>>>;
+
+export const knownAttributes = ["sku", "gtin", "mpn", "brand", "manufacturer", "category"] as const;
+
+export type KnownAttribute = (typeof knownAttributes)[number];
+
+/** A column that comes near to being a key, and why it is none. */
+export interface NearKey {
+  readonly column: string;
+  readonly because: "repeats" | "blanks" | "long";
 }

@@ -149,8 +149,51 @@ export const incoming = {
       `${key} differs from the catalogue's and was not written, since products are found by it (here by ${by}); write_keys: yes in the source writes it`,
     apart: ({ key, by }) => `${key} ${by}`,
   }),
-  "no-key-column": rowFinding<{ readonly key: string; readonly columns: readonly string[] }>({
-    says: ({ key, columns }) => {
+  "rules-changed": rowFinding<{ readonly source: string; readonly revision: number }>({
+    says: ({ source, revision }, files) =>
+      `${files.source(source)} has changed since revision ${revision}: what it no longer gives was taken back of the products in this file; for all others: lexicant import --again ${source}`,
+    ofMany: asOne,
+    apart: ({ source }) => source,
+  }),
+  "source-never-read": rowFinding<{
+    readonly source: string;
+    readonly nearest: readonly string[];
+    readonly known: readonly string[];
+  }>({
+    says: ({ source, nearest, known }) =>
+      source === ""
+        ? "no file was read by a source yet; begin with lexicant import FILE"
+        : `no file was read by a source ${quote(source)}${nearest.length > 0 ? orNearest(nearest) : known.length > 0 ? `; there are: ${listed(known)}` : ""}`,
+    ofMany: asOne,
+    apart: byField,
+  }),
+  "file-to-read-again": rowFinding<{
+    readonly file: string;
+    readonly source: string;
+    readonly revision: number;
+    readonly isOther: boolean;
+  }>({
+    says: ({ file, source, revision, isOther }) =>
+      isOther
+        ? `${quote(file)} is another file than the one of revision ${revision}; if it takes its place, import it by its name; else bring that one back, to be read again by ${source}`
+        : `to read revision ${revision} again by ${source}, its file is wanted, and ${quote(file)} is not there any more`,
+    ofMany: asOne,
+    apart: byField,
+  }),
+  "no-key-column": rowFinding<{
+    readonly key: string;
+    readonly columns: readonly string[];
+    /** Columns that come nearest to being one. */
+    readonly near?: readonly { readonly column: string; readonly because: "repeats" | "blanks" | "long" }[];
+  }>({
+    says: ({ key, columns, near = [] }) => {
+      const why = {
+        repeats: "has values that come again",
+        blanks: "is blank in some rows",
+        long: "holds texts rather than codes",
+      };
+      if (near.length > 0)
+        return `no column gives the ${key}; nearest: ${near.map(({ column, because }) => `${quote(column)} ${why[because]}`).join(", ")} (name the column with --sku, or under columns in the source file)`;
       const shown =
         columns.length > 12
           ? `${columns.slice(0, 12).map(quote).join(", ")} and ${columns.length - 12} more`

@@ -2,6 +2,7 @@ import { isDecimal, whole, type Decimal } from "../../values/decimal.js";
 import { convert, measure } from "../../values/measure.js";
 import { readValue, type ReadingDefaults } from "../../values/read.js";
 import { shownText } from "../../values/show.js";
+import { cleanText } from "../../values/text.js";
 import { unitOf } from "../../values/units.js";
 import { isDate, isMeasure, isMoney, type MaybeBlank, type Measure, type Money } from "../../values/value.js";
 import type { ExpressionFunction } from "../function.js";
@@ -11,29 +12,32 @@ import { cannot, type Cannot } from "../trouble.js";
 const unreadable = (value: MaybeBlank, wanted: string): Cannot | undefined =>
   value === undefined ? undefined : cannot({ trouble: "not-readable", value: shownText(value), wanted });
 
+/** A text to be read, without the blanks around it that a cell or a piece of one brings. */
+const written = (value: MaybeBlank): string => cleanText(shownText(value));
+
 /** What is already a value stays; a text is read as the file's own settings say. */
 const asMoney = (value: MaybeBlank, defaults: ReadingDefaults): Money | undefined => {
   if (value === undefined || isMoney(value)) return value;
-  const reading = readValue("money", shownText(value), defaults);
+  const reading = readValue("money", written(value), defaults);
   return "value" in reading && isMoney(reading.value) ? reading.value : undefined;
 };
 
 const asNumber = (value: MaybeBlank, defaults: ReadingDefaults): Decimal | undefined => {
   if (value === undefined || isDecimal(value)) return value;
-  const reading = readValue("decimal", shownText(value), defaults);
+  const reading = readValue("decimal", written(value), defaults);
   return "value" in reading && isDecimal(reading.value) ? reading.value : undefined;
 };
 
 const asMeasure = (value: MaybeBlank, unit: MaybeBlank, defaults: ReadingDefaults): Measure | undefined => {
   if (value === undefined || isMeasure(value)) return value;
   const named = unit === undefined ? {} : { unit: shownText(unit) };
-  const reading = readValue("measure", shownText(value), { ...defaults, ...named });
+  const reading = readValue("measure", written(value), { ...defaults, ...named });
   return "value" in reading && isMeasure(reading.value) ? reading.value : undefined;
 };
 
 const asDate = (value: MaybeBlank, defaults: ReadingDefaults): MaybeBlank => {
   if (value === undefined || isDate(value)) return value;
-  const reading = readValue("date", shownText(value), defaults);
+  const reading = readValue("date", written(value), defaults);
   return "value" in reading ? reading.value : undefined;
 };
 
@@ -83,7 +87,10 @@ export const reading: readonly ExpressionFunction[] = [
     summary: "A text read as a number, with the file's decimal mark.",
     parameters: [{ name: "text", kind: "any" }],
     result: "number",
-    examples: [{ expression: 'number("1,250.5") / 2', gives: "625.25" }],
+    examples: [
+      { expression: 'number("1,250.5") / 2', gives: "625.25" },
+      { expression: 'number(" 64.00")', gives: "64" },
+    ],
     apply: ([text], { reading: defaults = {} }) => asNumber(text, defaults) ?? unreadable(text, "a number"),
   },
   {

@@ -1,0 +1,129 @@
+import { diagnostic } from "../core/diagnostics/diagnostic.js";
+import { Refusal } from "../core/diagnostics/refusal.js";
+import { countText } from "../core/diagnostics/phrases.js";
+import { withCatalogue } from "../flow/open-catalogue.js";
+import type { Io } from "../io/io.js";
+import { jsonLine } from "../report/json.js";
+import { styleFor } from "../report/style.js";
+import { tableLines } from "../report/table.js";
+import type { HistoryEntry } from "../store/store.js";
+import { loadSource, sourceNames, type Source } from "../workspace/source-files.js";
+import { expressionAt } from "../workspace/yaml-file.js";
+import type { CommandFile } from "./command-file.js";
+import { command } from "./command.js";
+
+const columns = [
+  { title: "source" },
+  { title: "layer" },
+  { title: "reads", flexible: true },
+  { title: "key" },
+  { title: "last file", flexible: true },
+  { title: "when" },
+] as const;
+
+/** `lexicant sources [NAME]`: how files are read, from which files, and when last. */
+export const sources: CommandFile = command({
+  args: [["[words...]", "show NAME: one source, line by line"]],
+  options: {},
+  async run({ args, options, io }) {
+    const [first, second] = args;
+    if (args.length > 2 || (args.length === 2 && first !== "show"))
+      throw new Refusal([
+        diagnostic("unknown-option", { reason: 'say "lexicant sources", or "lexicant sources show NAME"' }),
+      ]);
+    const name = first === "show" ? second : first;
+    return withCatalogue(options.workspace, io, async ({ workspace, store }) => {
+      const history = await store.history();
+      const names = name === undefined ? await sourceNames(workspace) : [name];
+      const found = await Promise.all(names.map((one) => loadSource(workspace, one)));
+      if (options.json)
+        for (const source of found) io.out(jsonLine(json(source, importsBy(source, history))));
+      else if (name !== undefined && found[0] !== undefined)
+        io.out(`${oneLines(found[0], importsBy(found[0], history), io).join("\n")}\n`);
+      else if (found.length === 0)
+        io.out('No source yet: "lexicant import FILE" proposes one for a file that nothing describes.\n');
+      else {
+        const [head = "", ...lines] = tableLines(
+          columns,
+          found.map((one) => cells(one, importsBy(one, history))),
+          io.columns,
+        );
+        io.out(`${styleFor(io).bold(head)}\n${lines.map((line) => `${line}\n`).join("")}`);
+        if (!options.quiet) io.err("How one of them reads: lexicant sources show NAME\n");
+      }
+      return 0;
+    });
+  },
+});
+
+/** The imports that a source did and that hold, latest first. */
+const importsBy = ({ name }: Source, history: readonly HistoryEntry[]): readonly HistoryEntry[] =>
+  history.filter(
+    ({ source, kind, undoneBy }) => source === name && kind === "import" && undoneBy === undefined,
+  );
+
+const keysOf = ({ settings }: Source): string => (settings.key ?? ["sku"]).join(" or ");
+
+const filesOf = ({ name, settings }: Source): string => (settings.files ?? [`${name}.*`]).join(", ");
+
+const cells = (source: Source, [last]: readonly HistoryEntry[]): readonly string[] => [
+  source.name,
+  source.settings.layer,
+  filesOf(source),
+  keysOf(source),
+  last?.file ?? "",
+  last?.at.slice(0, 16).replace("T", " ") ?? "never",
+];
+
+const readingColumns = [{ title: "attribute" }, { title: "read from", flexible: true }] as const;
+
+const readingOf = ({ settings, yaml }: Source): readonly (readonly [string, string])[] => [
+  ...Object.keys(settings.columns).map(
+    (attribute) => [attribute, expressionAt(yaml, ["columns", attribute])?.text ?? ""] as const,
+  ),
+  ...(settings.options ?? []).map(({ name, value }) => [`named by ${name}`, value] as const),
+  ...(settings.pairs ?? []).map(({ name, value }) => [`named by ${name}`, value] as const),
+];
+
+const SHOWN = 5;
+
+const oneLines = (source: Source, imports: readonly HistoryEntry[], io: Io): readonly string[] => {
+  const { settings, name } = source;
+  const style = styleFor(io);
+  const rows = readingOf(source).map(([attribute, from]) => [attribute, from]);
+  const [head = "", ...lines] = tableLines(readingColumns, rows, io.columns);
+  const mode =
+    settings.mode === "update"
+      ? ", and only known ones are updated"
+      : settings.mode === "add"
+        ? ", and only new ones are added"
+        : "";
+  return [
+    `${style.bold(`sources/${name}.yaml`)} reads ${filesOf(source)} into the layer ${settings.layer}; products are matched by ${keysOf(source)}${mode}`,
+    style.bold(head),
+    ...lines,
+    ...(imports.length === 0
+      ? ["It has read no file yet."]
+      : [
+          `Read ${countText(imports.length, "time")}, latest first:`,
+          ...imports
+            .slice(0, SHOWN)
+            .map(
+              ({ at, file, revision, counts }) =>
+                `  ${at.slice(0, 16).replace("T", " ")}  revision ${revision}  ${file}  (${(counts.added ?? 0).toLocaleString("en")} added, ${(counts.changed ?? 0).toLocaleString("en")} changed)`,
+            ),
+          `To read ${imports.length === 1 ? "it" : "them"} once more: lexicant import --again ${name}`,
+        ]),
+  ];
+};
+
+const json = (source: Source, imports: readonly HistoryEntry[]) => ({
+  type: "source",
+  source: source.name,
+  layer: source.settings.layer,
+  files: source.settings.files ?? [],
+  key: source.settings.key ?? ["sku"],
+  mode: source.settings.mode ?? "both",
+  columns: Object.fromEntries(readingOf(source)),
+  imports: imports.map(({ revision, file, at, counts }) => ({ revision, file, at, ...counts })),
+});

@@ -1,0 +1,403 @@
+import { pathOf, type RecordNode } from "../../records/node.js";
+import { recordPath, stepText } from "../../records/path.js";
+import { isCurrency } from "../../values/currencies.js";
+import { fold } from "../../values/text.js";
+import { listText } from "../list-text.js";
+import { attributeKind } from "../vocabulary.js";
+import { columnName, isLanguage } from "./column-name.js";
+import type { FileSample, ProposedPair } from "./source-proposal.js";
+
+/** What trees show as a table: a column for each path, pairs that name attributes, and a currency that holds for all. */
+export interface SampledTrees extends FileSample {
+  readonly labels: readonly string[];
+  readonly pairs: readonly ProposedPair[];
+  readonly currency: string | undefined;
+}
+
+/** A path with what its steps say of its meaning, as the name of a column would. */
+interface Found {
+  readonly path: string;
+  readonly label: string;
+}
+
+const LOOKED_AT = 200;
+const KINDS_LIMIT = 8;
+
+/** Names under which a value stands whose meaning is its parent's. */
+const generic =
+  /^(?:value|values|amount|text|content|file|files|href|src|data|item|entry|wert|valeur|valor|waarde)$/;
+const kindKeys = /^(?:kind|type|typ|list|usage|role|use|for|qualifier|class|art|soort|clase)$/;
+const nameKeys = /^(?:name|key|label|attribute|property|feature|title|merkmal|nom|nombre|naam|nazwa|n|k)$/;
+const attributeWords =
+  /(?:attribut|spec|propert|feature|option|param|characteristic|fact|merkmal|eigenschaft|caract|kenmerk|cecha)/;
+
+const textsOf = (node: RecordNode): ReadonlyMap<string, string> => {
+  const found = new Map<string, string>(node.attributes);
+  for (const { name, text } of node.children) if (text !== undefined && text !== "") found.set(name, text);
+  return found;
+};
+
+/** Children of all nodes by name, each with the parent it has. */
+const byName = (nodes: readonly RecordNode[]): ReadonlyMap<string, readonly RecordNode[]> => {
+  const found = new Map<string, RecordNode[]>();
+  for (const node of nodes)
+    for (const child of node.children) found.set(child.name, [...(found.get(child.name) ?? []), child]);
+  return found;
+};
+
+const repeats = (nodes: readonly RecordNode[]): boolean => {
+  const parents = new Set(nodes.map(({ parent }) => parent));
+  return parents.size < nodes.length;
+};
+
+/** The key whose values tell siblings of one name apart, such as the kind of a price. */
+const discriminator = (
+  nodes: readonly RecordNode[],
+): { readonly key: string; readonly values: readonly string[] } | undefined => {
+  const [first] = nodes;
+  if (first === undefined) return undefined;
+  for (const [key] of textsOf(first)) {
+    const values = nodes.map((node) => textsOf(node).get(key));
+    if (values.some((value) => value === undefined)) continue;
+    const isLanguageKey = /^(?:lang|language|sprache|langue|taal|locale)$/.test(key);
+    if (!isLanguageKey && !kindKeys.test(key) && !nameKeys.test(key)) continue;
+    const perParent = new Set(nodes.map((node, at) => `${ids(node.parent)} ${values[at] ?? ""}`));
+    if (perParent.size < nodes.length) continue;
+    return { key, values: [...new Set(values.flatMap((value) => value ?? []))] };
+  }
+  return undefined;
+};
+
+const numbers = new WeakMap<RecordNode, number>();
+let counted = 0;
+const ids = (node: RecordNode | undefined): number => {
+  if (node === undefined) return 0;
+  const known = numbers.get(node);
+  if (known !== undefined) return known;
+  numbers.set(node, ++counted);
+  return counted;
+};
+
+/** A container whose keys name attributes: they are called so, or differ from record to record. */
+const namesByKeys = (name: string, nodes: readonly RecordNode[]): boolean => {
+  const filled = nodes.filter(({ children }) => children.length > 0);
+  const isFlat = filled.every(({ children }) => children.every(({ text }) => text !== undefined));
+  const areApart = filled.every(
+    ({ children }) => new Set(children.map((child) => child.name)).size === children.length,
+  );
+  return filled.length > 0 && isFlat && areApart && attributeWords.test(fold(name));
+};
+
+class Walk {
+  readonly found: Found[] = [];
+  readonly pairs: ProposedPair[] = [];
+
+  constructor(
+    /** What leads from the record to the nodes: "", `../`, `/feed/`. */
+    private readonly prefix: string,
+    private readonly passedOver: string | undefined,
+  ) {}
+
+  private add(path: string, label: string): void {
+    this.found.push({ path: this.prefix + path, label });
+  }
+
+  /** Looks at nodes of one path, and at all below them. */
+  down(nodes: readonly RecordNode[], path: string, given: string): void {
+    const isAmount = nodes.every(({ attributes: all }) =>
+      [...all.keys()].some((key) => currencyWord.test(fold(key))),
+    );
+    const isPriced =
+      isAmount && nodes.length > 0 && attributeKind(columnName(given).attribute ?? "").kind !== "money";
+    const label = isPriced && path !== "" ? `${given} price` : given;
+    const attributes = new Set(nodes.flatMap(({ attributes: own }) => [...own.keys()]));
+    const under = path === "" ? "" : `${path}/`;
+    const hasText = nodes.some(({ text }) => text !== undefined && text !== "");
+    for (const name of attributes)
+      if (name !== "lang" || !hasText) this.add(`${under}@${name}`, join(label, name));
+    if (hasText) this.leaf(nodes, path, label);
+    for (const [name, children] of byName(nodes))
+      if (name !== this.passedOver || path !== "") this.child(name, children, under, label);
+  }
+
+  private leaf(nodes: readonly RecordNode[], path: string, label: string): void {
+    if (path === "") {
+      this.add("text()", label);
+      return;
+    }
+    const languages = new Set(nodes.map(({ attributes }) => attributes.get("lang")));
+    for (const language of languages)
+      if (language === undefined || !isLanguage(language)) this.add(path, label);
+      else this.add(`${path}@${language}`, `${label} ${language}`);
+  }
+
+  private child(name: string, children: readonly RecordNode[], under: string, label: string): void {
+    const path = `${under}${stepText(name)}`;
+    const own = isLanguage(name) && label !== "" ? `${label} ${name}` : join(label, name);
+    const isInner = children.every(
+      ({ children: inner }) => inner.length === 2 && inner.every(({ name: n }) => /^[12]$/.test(n)),
+    );
+    if (isInner) {
+      this.pairs.push({ name: `${this.prefix}${path}/1`, value: `${this.prefix}${path}/2` });
+      return;
+    }
+    if (namesByKeys(name, children)) {
+      this.pairs.push({ name: `${this.prefix}${path}/*/name()`, value: `${this.prefix}${path}/*` });
+      return;
+    }
+    const told = repeats(children) ? discriminator(children) : undefined;
+    if (told === undefined) {
+      this.down(children, path, own);
+      return;
+    }
+    const others = new Set(
+      children.flatMap((node) => [...textsOf(node).keys()]).filter((key) => key !== told.key),
+    );
+    const hasOwnText = children.some(({ text }) => text !== undefined && text !== "");
+    const isPair =
+      (hasOwnText ? others.size === 0 : others.size === 1) &&
+      nameKeys.test(told.key) &&
+      (attributeWords.test(fold(`${label} ${name}`)) || told.values.length > 2);
+    const isAttribute = children[0]?.attributes.has(told.key) === true;
+    const key = isAttribute ? `@${told.key}` : told.key;
+    if (isPair) {
+      const value = hasOwnText ? path : `${path}/${[...others][0] ?? ""}`;
+      this.pairs.push({ name: `${this.prefix}${path}/${key}`, value: this.prefix + value });
+      return;
+    }
+    if (told.values.length > KINDS_LIMIT) {
+      this.down(children, path, own);
+      return;
+    }
+    const isLanguageKey = told.values.every(isLanguage);
+    for (const value of told.values) {
+      const chosen = children.filter((node) => textsOf(node).get(told.key) === value);
+      if (isLanguageKey && isAttribute && told.key === "lang" && hasOwnText) {
+        this.add(`${path}@${value}`, `${own} ${value}`);
+        continue;
+      }
+      const inner = new Walk(this.prefix, undefined);
+      inner.down(chosen, `${path}[${key}=${value}]`, isLanguageKey ? own : `${value} ${singular(own)}`);
+      for (const { path: full, label: words } of inner.found)
+        if (!full.endsWith(`]/${key}`))
+          this.found.push({ path: full, label: isLanguageKey ? `${words} ${value}` : words });
+    }
+  }
+}
+
+const singular = (label: string): string => label.replace(/(\w{3,})s$/, "$1");
+
+/** A label with one step more: a step that says little takes its parent's meaning. */
+const join = (label: string, name: string): string => {
+  const step = name.replace(/([a-z])([A-Z])/g, "$1 $2");
+  if (label === "") return step;
+  if (generic.test(fold(step))) return label;
+  return `${label} / ${step}`;
+};
+
+/** The levels above records, nearest first, each with what leads to it and the child by which it was left. */
+const levelsAbove = (records: readonly RecordNode[]) => {
+  const found: { nodes: RecordNode[]; prefix: string; passed: string; isRoot: boolean }[] = [];
+  let below = records;
+  for (let up = 1; ; up++) {
+    const above = [...new Set(below.flatMap(({ parent }) => parent ?? []))];
+    const [first] = above;
+    if (first === undefined) return found;
+    const isRoot = first.parent === undefined;
+    const prefix = isRoot ? (first.name === "" ? "/" : `/${stepText(first.name)}/`) : "../".repeat(up);
+    found.push({ nodes: above, prefix, passed: below[0]?.name ?? "", isRoot });
+    below = above;
+  }
+};
+
+const idName = /^@?(?:id|code|no|nr|number|num|ref|sku|key|handle|article|model|style)$/;
+const titleName =
+  /^@?(?:name|title|label|headline|heading|bezeichnung|titel|nom|nombre|naam|nazwa)(?:@[\w-]+)?$/;
+
+/** What a level above says of its records: a product's own values for its variants, or a range's name for its goods. */
+const levelColumns = (
+  level: ReturnType<typeof levelsAbove>[number],
+  records: readonly RecordNode[],
+): readonly Found[] => {
+  const walk = new Walk(level.prefix, level.passed);
+  walk.down(level.nodes, "", "");
+  const inside = walk.found.filter(
+    ({ path }) => !path.slice(level.prefix.length).startsWith(`${level.passed}/`),
+  );
+  if (level.isRoot)
+    return inside.filter(({ label }) => {
+      const { attribute, certainty } = columnName(label);
+      return certainty >= 0.9 && ["brand", "manufacturer"].includes(attribute ?? "");
+    });
+  const meant = new Set(inside.map(({ label }) => columnName(label).attribute));
+  const isProduct =
+    meant.has("description") ||
+    meant.has("images") ||
+    (inside.some(({ path }) => idName.test(own(path, level.prefix))) && meant.has("name"));
+  const isRange =
+    !isProduct ||
+    /range|section|categor|department|group|family|rubri|gruppe/.test(fold(level.nodes[0]?.name ?? ""));
+  const hasSeveral = level.nodes.length < records.length;
+  return inside.map((one) => {
+    const name = own(one.path, level.prefix);
+    if (isRange && titleName.test(name) && !isProduct)
+      return { ...one, label: houseLike(level.nodes) ? "brand" : "category" };
+    if (isProduct && hasSeveral && idName.test(name)) return { ...one, label: "group" };
+    return one;
+  });
+};
+
+const houseLike = ([first]: readonly RecordNode[]): boolean =>
+  /house|brand|maker|supplier|manufacturer|marke|hersteller|vendor/.test(fold(first?.name ?? ""));
+
+const own = (path: string, prefix: string): string => path.slice(prefix.length);
+
+const currencyWord =
+  /^(?:currency|cur|curr|ccy|waehrung|währung|devise|moneda|valuta|waluta|price ?currency|currency ?code)$/;
+
+/** The one currency that a level above, or the file, states. */
+const currencyAbove = (records: readonly RecordNode[]): string | undefined => {
+  for (const { nodes } of levelsAbove(records)) {
+    const codes = new Set<string>();
+    const look = (node: RecordNode, depth: number): void => {
+      for (const [key, text] of textsOf(node))
+        if (currencyWord.test(fold(key)) && isCurrency(text)) codes.add(text);
+      if (depth > 0) for (const child of node.children) if (child.text === undefined) look(child, depth - 1);
+    };
+    for (const node of nodes) look(node, 1);
+    const [code] = codes;
+    if (codes.size === 1) return code;
+  }
+  return undefined;
+};
+
+/** Records as a table that a proposal can look at. */
+export const sampleOfTrees = (trees: readonly RecordNode[], isOwnOnly = false): SampledTrees => {
+  const records = trees.slice(0, LOOKED_AT);
+  const walk = new Walk("", undefined);
+  walk.down(records, "", "");
+  const names = new Set(records.map(({ name }) => name));
+  // Records of an object that stand under their own numbers.
+  const keyed: readonly Found[] =
+    names.size === records.length && records.length > 1 ? [{ path: "name()", label: "sku" }] : [];
+  const above = isOwnOnly ? [] : levelsAbove(records).flatMap((level) => levelColumns(level, records));
+  const found = [...keyed, ...walk.found, ...above].filter(
+    ({ path }, at, all) => all.findIndex((other) => other.path === path) === at,
+  );
+  const paths = found.map(({ path }) => recordPath(path));
+  const rows = records.map((record) =>
+    paths.map((path) => {
+      const values = path?.valuesIn(record).map((value) => value ?? "") ?? [];
+      return values.some(Boolean) ? listText(values) : "";
+    }),
+  );
+  return {
+    header: found.map(({ path }) => path),
+    labels: found.map(({ label }) => label),
+    rows,
+    pairs: walk.pairs,
+    currency: currencyAbove(records),
+  };
+};
+
+/** How much nodes of one path look like the records of a catalogue. */
+const scoreOf = (nodes: readonly RecordNode[]): { readonly score: number; readonly hasKey: boolean } => {
+  const { labels, rows } = sampleOfTrees(nodes, true);
+  let [score, hasKey] = [0, false];
+  const weights: Readonly<Record<string, number>> = {
+    price: 1,
+    quantity: 0.5,
+    name: 1,
+    gtin: 1,
+    cost: 0.5,
+    category: 0.5,
+    images: 0.5,
+  };
+  const counted = new Set<string>();
+  labels.forEach((label, at) => {
+    const { attribute, certainty } = columnName(label);
+    const last = label.split(" / ").at(-1) ?? label;
+    const values = rows.map((cells) => cells[at] ?? "");
+    const areKeys = values.every(Boolean) && new Set(values).size === values.length;
+    const isCode =
+      attribute === "sku" ||
+      attribute === "gtin" ||
+      attribute === "mpn" ||
+      attribute === "isbn" ||
+      idName.test(fold(last).replaceAll(" ", "")) ||
+      /(?:^|[ _])(?:id|no|nr|code|ref|sku|article)$/.test(fold(last));
+    if (isCode && areKeys && label === last && values.length > 0) hasKey = true;
+    if (attribute === undefined || certainty < 0.6 || counted.has(attribute)) return;
+    counted.add(attribute);
+    score += weights[attribute] ?? 0.1;
+  });
+  return { score: score + (hasKey ? 2 : 0), hasKey };
+};
+
+/** Nodes by the path that they share, and by that of their container where each has a name of its own. */
+const candidatesIn = (root: RecordNode): ReadonlyMap<string, readonly RecordNode[]> => {
+  const found = new Map<string, RecordNode[]>();
+  const add = (path: string, node: RecordNode): void => {
+    const known = found.get(path);
+    if (known === undefined) found.set(path, [node]);
+    else if (known.length < LOOKED_AT) known.push(node);
+  };
+  const visit = (node: RecordNode): void => {
+    const objects = node.children.filter(
+      ({ children, attributes }) => children.length > 0 || attributes.size > 0,
+    );
+    const names = new Set(objects.map(({ name }) => name));
+    const keysOf = (one: RecordNode): string =>
+      one.children
+        .map(({ name }) => name)
+        .sort()
+        .join(" ");
+    const areKeyed =
+      names.size > 1 &&
+      names.size === objects.length &&
+      objects.length === node.children.length &&
+      new Set(objects.map(keysOf)).size <= Math.ceil(objects.length / 2);
+    for (const child of objects) {
+      const path = pathOf(node);
+      add(areKeyed ? `${path === "" ? "" : `${path}/`}*` : pathOf(child), child);
+      visit(child);
+    }
+  };
+  visit(root);
+  return found;
+};
+
+/**
+ * What a record is, by the beginning of a file: the innermost of the elements that look like goods with a number of their
+ * own, such as a variant in a product in a range. Undefined where nothing looks so.
+ */
+export const chooseRecords = (root: RecordNode | undefined): string | undefined => {
+  if (root === undefined) return undefined;
+  const scored = [...candidatesIn(root)]
+    .map(([path, nodes]) => {
+      // The last one may have come half.
+      const whole = nodes.length > 1 ? nodes.filter(({ isClosed }) => isClosed) : nodes;
+      return { path, depth: path.split("/").length, ...scoreOf(whole), count: whole.length };
+    })
+    .filter(({ score }) => score >= 2);
+  const keyed = scored.filter(({ hasKey, score }) => hasKey && score >= 3);
+  const [best] = keyed.sort((a, b) => b.depth - a.depth || b.score - a.score);
+  const [other] = scored.sort((a, b) => b.score - a.score || b.count - a.count);
+  const path = (best ?? other)?.path;
+  if (path === undefined) return undefined;
+  return shortest(path, [...candidatesIn(root).keys()]);
+};
+
+/** The end of a path that is enough to tell it from the others; never less than what it holds when it is a star. */
+const shortest = (path: string, all: readonly string[]): string => {
+  const names = path.split("/");
+  for (let from = names.length - 1; from > 0; from--) {
+    const end = names.slice(from).join("/");
+    if (names[from] === "*" || names.length - from < 2) {
+      if (names[from] === "*") continue;
+    }
+    if (all.filter((one) => one === end || one.endsWith(`/${end}`)).length === 1 && !end.startsWith("*"))
+      return end;
+  }
+  return path;
+};

@@ -1,0 +1,32 @@
+import type { Io } from "./io.js";
+
+// What styles of ours are made of, and a new page of a watched check; all else that moves a terminal came from data.
+const styles = /^\u001b\[(?:0|1|2|22|31|32|33|36|39)m/;
+const page = /^\u001b\[(?:2J|H)/;
+// eslint-disable-next-line no-control-regex -- they are what it is about
+const controls = /\r(?!\n)|[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f-\u009f\u202a-\u202e\u2066-\u2069]/g;
+
+const picture = (sign: string): string => {
+  const code = sign.charCodeAt(0);
+  if (code < 0x20) return String.fromCharCode(0x2400 + code);
+  return code === 0x7f ? "\u2421" : "\ufffd";
+};
+
+/** A text without anything that a terminal would obey but the styles of our own: control characters show as their pictures. */
+export const terminalText = (
+  text: string,
+  { colors, isTerminal }: Pick<Io, "colors" | "isTerminal">,
+): string =>
+  text.replace(controls, (sign, at: number) => {
+    if (sign !== "\u001b") return picture(sign);
+    const rest = text.slice(at, at + 6);
+    return (colors && styles.test(rest)) || (isTerminal && page.test(rest)) ? sign : picture(sign);
+  });
+
+/** The same world, to which nothing is said that a data file could have written to move the terminal. */
+export const guardedIo = (io: Io): Io => ({
+  ...io,
+  out: (text) => io.out(terminalText(text, io)),
+  err: (text) => io.err(terminalText(text, io)),
+  ask: (question) => io.ask(terminalText(question, io)),
+});
