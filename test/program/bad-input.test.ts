@@ -70,7 +70,7 @@ describe("files that cannot be imported", () => {
       "a.csv",
       "Remark\nthe same\nthe same\n",
       2,
-      "no column gives the sku; the file has",
+      "no column gives the sku; nearest:",
     ],
   ])(
     "when %s, then it ends with one clear message and nothing is changed",
@@ -251,7 +251,7 @@ describe("a world that does not let us", () => {
     expect(lexicant(folder, ["list"])).toMatchObject({
       exit: 2,
       err: expect.stringContaining(
-        "was written by a newer Lexicant (store version 40, this one knows up to 6)",
+        "was written by a newer Lexicant (store version 40, this one knows up to 7)",
       ),
     });
   });
@@ -277,7 +277,7 @@ describe("a world that does not let us", () => {
   it.each([
     [["lsit"], "unknown command"],
     [["list", "--limit", "many"], "--limit is a whole number"],
-    [["import"], "missing required argument"],
+    [["import"], "name the files to read"],
     [["list", "--where", "price >"], "--where:1:"],
     [["list", "--where", "price > weight"], "is compared with"],
     [["show", "bc-1301-white-m"], 'nearest: "BC-1301-WHITE-M"'],

@@ -1,3 +1,4 @@
+import { beside } from "../../../src/core/catalogue/proposal/known-values.js";
 import { describe, expect, it } from "vitest";
 import { columnName } from "../../../src/core/catalogue/proposal/column-name.js";
 import { proposeSource } from "../../../src/core/catalogue/proposal/propose.js";
@@ -170,7 +171,18 @@ describe("proposals", () => {
       EAN | Stock
       9524000001016 | 3
       9524000001016 | 4`);
-    expect([proposal.keys, proposal.mode]).toEqual([["gtin"], "update"]);
+    // A catalogue that has no product yet can only begin with these.
+    expect([proposal.keys, proposal.mode]).toEqual([["sku"], "both"]);
+    const sample = {
+      header: ["EAN", "Stock"],
+      rows: [
+        ["9524000001016", "3"],
+        ["9524000001023", "4"],
+      ],
+    };
+    const known = beside(sample, { gtin: ["9524000001016"], sku: ["A"] });
+    const update = proposeSource({ ...sample, known }, "en");
+    expect([update.keys, update.mode, update.matched]).toEqual([["gtin"], "update", 0.5]);
   });
 
   it("when values of a cell are set apart by semicolons, then that is told", () => {

@@ -15,7 +15,7 @@ const about = (product: string, field: string) => ({
 const missing = (product: string, field: string, reads: readonly string[], hasFill = true): Diagnostic =>
   diagnostic(
     "missing-required",
-    { label: field, example: "", fills: "fills.yaml", reads, hasFill, unread: [] },
+    { label: field, example: "", fills: "fills.yaml", reads, hasFill },
     about(product, field),
   );
 const unknown = (product: string, value: string): Diagnostic =>

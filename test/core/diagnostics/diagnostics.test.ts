@@ -38,7 +38,7 @@ describe("causes", () => {
   const missing = (sku: string, category = "g") =>
     diagnostic(
       "missing-required",
-      { label: "Hue", example: "", fills: "fills.yaml", reads: [], hasFill: false, unread: [] },
+      { label: "Hue", example: "", fills: "fills.yaml", reads: [], hasFill: false },
       { product: asSku(sku), channel: "stall", category },
     );
 

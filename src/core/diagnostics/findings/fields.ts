@@ -3,6 +3,12 @@ import { addTerm, correct, correctIt, fillIt, giveColumn } from "../act.js";
 import { asOne, byField, nothing, type FieldFact, listingFinding } from "../finding.js";
 import { listed, orNearest, problems, quote } from "../phrases.js";
 
+/** An attribute whose cell could not be read. */
+export interface UnreadSource {
+  readonly attribute: string;
+  readonly written: string;
+}
+
 /** A field that is blank, with what it would be filled from. */
 export interface MissingField extends FieldFact {
   readonly example: string;
@@ -11,12 +17,12 @@ export interface MissingField extends FieldFact {
   readonly reads: readonly string[];
   readonly hasFill: boolean;
   /** Those of them whose cell could not be read, with what stands there. */
-  readonly unread: readonly { readonly attribute: string; readonly written: string }[];
+  readonly unread?: readonly UnreadSource[];
 }
 
 const missing = (
-  { label, example, fills, reads, hasFill, unread }: MissingField,
-  shown: (cell: MissingField["unread"][number]) => string,
+  { label, example, fills, reads, hasFill, unread = [] }: MissingField,
+  shown: (cell: UnreadSource) => string,
 ): string => {
   const [first] = unread;
   if (first !== undefined)
@@ -36,12 +42,12 @@ export const fields = {
   "missing-required": listingFinding<MissingField>({
     says: (facts) => missing(facts, ({ attribute, written }) => `${attribute} ${quote(written)}`),
     ofMany: (facts) => missing(facts, ({ attribute }) => attribute),
-    apart: ({ reads, unread }) => `${reads.join(" ")}${unread.length > 0 ? " unread" : ""}`,
+    apart: ({ reads, unread = [] }) => `${reads.join(" ")}${unread.length > 0 ? " unread" : ""}`,
     act: ({ reads, hasFill }, where) => (reads.length > 0 ? giveColumn(reads) : fillIt(where, !hasFill)),
     asks: () => ({ asks: "missing" }),
   }),
   /** A field that need not be there, and would be were its cell readable. */
-  "unread-source": listingFinding<FieldFact & MissingField["unread"][number]>({
+  "unread-source": listingFinding<FieldFact & UnreadSource>({
     says: ({ label, attribute, written }) =>
       `${label} is blank, since ${attribute} ${quote(written)} could not be read; correct it where it comes from`,
     ofMany: ({ label, attribute }) =>

@@ -39,6 +39,7 @@ export const demandedFields: ListingCheck = {
       if (value === undefined && (defaultValue !== "" || !isAskedOf(rule, listing, definition))) continue;
       const about = { field: rule, place };
       if (value === undefined) {
+        const unread = unreadFor(listing, fill);
         if (need === "required")
           report(
             "missing-required",
@@ -48,13 +49,13 @@ export const demandedFields: ListingCheck = {
               fills: files.fills,
               reads: lackedBy(listing, fill),
               hasFill: fill !== undefined,
-              unread: unreadFor(listing, fill),
+              ...(unread.length > 0 ? { unread } : {}),
             },
             about,
           );
-        const [unread] = need === "required" ? [] : unreadFor(listing, fill);
-        if (unread !== undefined)
-          report("unread-source", { label, ...unread }, { ...about, severity: "warning" });
+        const [first] = need === "required" ? [] : unread;
+        if (first !== undefined)
+          report("unread-source", { label, ...first }, { ...about, severity: "warning" });
         else if (need === "recommended")
           report("missing-recommended", { label, example }, { ...about, severity: "advice" });
       } else if (need === "not allowed") report("not-allowed", { label, value: shownText(value) }, about);
