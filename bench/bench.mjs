@@ -12,6 +12,7 @@ const benches = {
   slice: () => import("./slice.mjs"),
   imports: () => import("./imports.mjs"),
   proposal: () => import("./proposal.mjs"),
+  incoming: () => import("./incoming.mjs"),
   placement: () => import("./placement.mjs"),
   expressions: () => import("./expressions.mjs"),
   definitions: () => import("./definitions.mjs"),

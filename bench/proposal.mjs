@@ -19,8 +19,8 @@ const alikePaths = (a, b) => a === b || a.endsWith(`/${b}`) || b.endsWith(`/${a}
 
 const same = (a, b) => [...a].sort().join("\u0000") === [...b].sort().join("\u0000");
 
-export const run = async (args = []) => {
-  const wanted = args[0];
+export const run = async (wish) => {
+  const wanted = wish === "tuning" ? "tuning" : undefined;
   const sets = [...read("sets.yaml").map((set) => ({ key: undefined, ...set })), ...read("shapes.yaml")];
   const tools = {
     ...(await import("../dist/core/catalogue/proposal/propose.js")),
