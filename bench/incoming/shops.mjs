@@ -147,14 +147,64 @@ const cells = (shop) => {
   ];
 };
 
+/** Thought of when the first ones were settled, and first run after that. */
+const further = (shop) => {
+  const code = shop.currency;
+  return [
+    ["price with the other mark", "price", "12,50", "below"],
+    ["price with thousands the other way", "price", "1.234,56", "below"],
+    ["price with thousands", "price", "1,250.00", `1250.00 ${code}`, "quiet"],
+    ["price with a remark", "price", "12.50 each", "below"],
+    ["price with a letter", "price", "12.5O", "below"],
+    ["price of more places than can be paid", "price", "12.505", "below"],
+    ["price as a range", "price", "12.00-14.00", "below"],
+    ["stock over ten", "quantity", ">10", "below"],
+    ["stock with a plus", "quantity", "10+", "below"],
+    ["stock with a remark", "quantity", "12 (6 reserved)", "below"],
+    ["stock yes", "quantity", "yes", "below"],
+    ["stock with a point and zeros", "quantity", "12.00", "12", "quiet"],
+    ["weight in pounds and ounces", "weight", "1 lb 4 oz", "20 oz", "quiet"],
+    ["weight with the other mark", "weight", "2,5 kg", "below"],
+    ["weight in an unknown unit", "weight", "3 stone", "below"],
+    ["width bare", "width", "30", "below"],
+    ["width with an inch mark", "width", '12"', "12 in", "quiet"],
+    ["width below zero", "width", "-4 cm", "below"],
+    [
+      "barcode with blanks within",
+      "gtin",
+      (one) => `${one.gtin.slice(0, 4)} ${one.gtin.slice(4)}`,
+      (one) => one.gtin,
+      "quiet",
+    ],
+    ["two barcodes", "gtin", (one) => `${one.gtin}, ${gtin(77)}`, "below"],
+    ["barcode of another product", "gtin", () => shop.products[300].gtin, () => shop.products[300].gtin],
+    ["a database's word for nothing in a colour", "color", "NULL", "below"],
+    ["a word for nothing in a size", "size", "n/a", "below"],
+    ["a dash in a colour", "color", "-", "below"],
+    ["a word for nothing in a name", "name", "TBC", "below"],
+    ["question marks in a colour", "color", "???", "below"],
+    ["a failed formula in a text", "color", "#REF!", "below"],
+    ["tax as a fraction", "tax_rate", "0.2", "below"],
+    ["tax with its sign", "tax_rate", "20%", "20", "quiet"],
+    ["day that is none", "available_from", "31.02.2027", "below"],
+    ["day as a spreadsheet's number", "available_from", "46380", "below"],
+    ["day in words", "available_from", "next week", "below"],
+    ["address without its beginning", "images", "www.p.example/1.jpg", "below"],
+    ["address with script", "images", "javascript:alert(1)", "below"],
+    ["address of the shop's own disk", "images", "C:\\pictures\\1.jpg", "below"],
+    ["markup in a colour", "color", "<b>red</b>", "red"],
+    ["a formula in a text", "name", "=HYPERLINK(1)", "=HYPERLINK(1)", "quiet"],
+  ];
+};
+
 const PER_KIND = 3;
 
 /** One file with a fault in a cell here and there. */
-const cellDelivery = (shop) => {
+const cellDelivery = (shop, kinds, source) => {
   const rows = shop.products.map((one) => ({ ...one }));
   const faults = [];
   let at = 0;
-  for (const [kind, attribute, written, right, quiet] of cells(shop)) {
+  for (const [kind, attribute, written, right, quiet] of kinds) {
     for (let done = 0; done < PER_KIND; at++) {
       const product = shop.products[at % shop.products.length];
       const text = typeof written === "function" ? written(product) : written;
@@ -170,14 +220,14 @@ const cellDelivery = (shop) => {
         right: [wanted],
         refused: ["", before],
         rows: [(at % rows.length) + 2],
-        file: "late.csv",
+        file: `${source}.csv`,
         quiet: quiet === "quiet",
       });
     }
   }
   return {
-    source: "late",
-    file: "late.csv",
+    source,
+    file: `${source}.csv`,
     yaml: `layer: late\nmode: update\ncurrency: ${shop.currency}\ndecimal_mark: "."\nlist_separator: "|"\ncolumns:\n${shop.columns.map((one) => `  ${one}: ${one}`).join("\n")}\n`,
     content:
       [line(shop.columns), ...rows.map((one) => line(shop.columns.map((column) => one[column])))].join("\n") +
@@ -393,7 +443,8 @@ const groupDeliveries = (shop) => {
 };
 
 export const deliveries = (shop) => [
-  cellDelivery(shop),
+  cellDelivery(shop, cells(shop), "late"),
+  cellDelivery(shop, further(shop), "later"),
   rowDelivery(shop),
   keyDelivery(shop),
   ...groupDeliveries(shop),

@@ -6,6 +6,7 @@ import { isRestricted } from "../values/gtin.js";
 import { measure } from "../values/measure.js";
 import { money } from "../values/money.js";
 import { readValue, type Reading, type ReadingDefaults, type ReadingProblem } from "../values/read.js";
+import { plainText } from "../values/html.js";
 import { canonicalText, shownText } from "../values/show.js";
 import { unitOf } from "../values/units.js";
 import { isList, isMeasure, isMoney, type Value } from "../values/value.js";
@@ -62,8 +63,12 @@ export const itemReader = (attribute: string, { kind }: AttributeKind, defaults:
     // A text of ours is never a day; what a shop keeps under a name of its own may be.
     const isDatable =
       defaults.areDays !== true && kind !== "html" && !freeTexts.has(attribute.split("@", 1)[0] ?? "");
+    const name = attribute.split("@", 1)[0] ?? "";
+    const isKnown = isOurs(attribute);
     return (value) =>
-      typeof value === "string" ? textItem(value, isDatable, isOurs(attribute)) : canonicalText(value);
+      typeof value === "string"
+        ? textItem(value, isDatable, isKnown, isKnown && !answersNone.has(name), isKnown && kind === "text")
+        : canonicalText(value);
   }
   const quick = quickReader(attribute, kind, defaults);
   return (value) => {
@@ -122,7 +127,28 @@ export const itemReader = (attribute: string, { kind }: AttributeKind, defaults:
 const freeTexts = new Set(["name", "features", "keywords"]);
 const shortDay = /^\d{1,2}[-. /]{1,2}\p{L}{3,9}\.?$|^\p{L}{3,9}\.?[-. /]{1,2}\d{1,2}$/u;
 
-const textItem = (value: string, isDatable: boolean, hasNoDays: boolean): string | Read => {
+// What stands where there is nothing. In attributes of ours alone: a shop's own may well answer "none".
+const nothings =
+  /^(?:null|nil|nan|undefined|\(?(?:null|none|blank|empty|leer|vide)\)?|n\/?a|n\.a\.?|n\.?v\.?|k\.?a\.?|tb[acd]|t\.b\.[acd]\.|unknown|unbekannt|inconnu|desconocido|onbekend|nieznany|#+|-+|–|—|\.+|\?+|_+|x{3,}|0{4}-00-00)$/i;
+// These say something by it: no hazard, no battery.
+const answersNone = new Set(["hazard", "battery", "pattern", "material"]);
+const marksOfPages =
+  /<\/?(?:b|i|u|em|strong|span|p|br|div|font|sup|sub|a|ul|li|h[1-6])(?:\s[^<>]*)?\/?>|&(?:amp|quot|apos|lt|gt|nbsp|eacute|uuml|ouml|auml|szlig|#\d{1,6}|#x[0-9a-f]{1,6});/i;
+
+const textItem = (
+  value: string,
+  isDatable: boolean,
+  hasNoDays: boolean,
+  isNone: boolean,
+  isPlain: boolean,
+): string | Read => {
+  if (isNone && value.length < 12 && nothings.test(value)) return refused(value, "no-value");
+  if (isPlain && marksOfPages.test(value)) {
+    const now = plainText(value);
+    return now === ""
+      ? refused(value, "no-value")
+      : { text: now, events: [{ event: "repaired", written: value, now, damage: "markup" }] };
+  }
   // "10-Dec" is nobody's word for a day beside a product; a whole date may be one under a shop's own name.
   if (isDatable && (hasNoDays || shortDay.test(value))) {
     const candidates = beforeDate(value);

@@ -1,4 +1,5 @@
 import { isDecimal, whole } from "../values/decimal.js";
+import { payable } from "../values/money.js";
 import type { Reading, ReadingProblem } from "../values/read.js";
 import type { Dimension } from "../values/units.js";
 import { isDate, isMeasure, isMoney, type Value } from "../values/value.js";
@@ -12,11 +13,14 @@ interface Possible {
   /** Whether less than nothing is nothing: more was sold than there was. */
   readonly isNoneBelow?: true;
   readonly isShare?: true;
+  /** Whether it is paid as it stands, to the last place. */
+  readonly isPaid?: true;
 }
 
 const length: Possible = { dimension: "length", isNeverZero: true };
 const mass: Possible = { dimension: "mass", isNeverZero: true };
 const amount: Possible = { isNeverZero: true };
+const paid: Possible = { isNeverZero: true, isPaid: true };
 
 const possible: Readonly<Record<string, Possible>> = {
   weight: mass,
@@ -28,9 +32,9 @@ const possible: Readonly<Record<string, Possible>> = {
   package_height: length,
   package_depth: length,
   unit_quantity: amount,
-  price: amount,
-  list_price: amount,
-  sale_price: amount,
+  price: paid,
+  list_price: paid,
+  sale_price: paid,
   cost: amount,
   quantity: { isNoneBelow: true },
   tax_rate: { isShare: true },
@@ -59,7 +63,7 @@ export const asPossible = (
   const refused = (problem: ReadingProblem): Reading => ({ problem });
   // What a shop measures by an attribute of its own may well be below zero.
   if (!isOurs(name)) return { value };
-  const { dimension, isNeverZero, isNoneBelow, isShare } = possible[name] ?? {};
+  const { dimension, isNeverZero, isNoneBelow, isShare, isPaid } = possible[name] ?? {};
   if (isMoney(value) && currencies !== undefined && !currencies.includes(value.currency))
     return refused("other-currency");
   if (isMeasure(value) && dimension !== undefined && value.unit.dimension !== dimension)
@@ -70,5 +74,9 @@ export const asPossible = (
   if (size.isNegative)
     return isNoneBelow === true ? { value: whole(0), repaired: "oversold" } : refused("below-zero");
   if (size.isZero && isNeverZero === true) return refused(isMeasure(value) ? "zero-measure" : "zero-amount");
-  return isShare === true && isDecimal(value) && value.greaterThan(100) ? refused("over-hundred") : { value };
+  if (isPaid === true && isMoney(value) && !payable(value).amount.equals(value.amount))
+    return refused("too-fine");
+  if (isShare !== true || !isDecimal(value) || size.isZero) return { value };
+  if (value.greaterThan(100)) return refused("over-hundred");
+  return value.lessThan(1) ? refused("fraction") : { value };
 };

@@ -52,6 +52,9 @@ export const problems: Readonly<Record<ReadingProblem, string>> = {
     "it is in another currency than the file's: name all that it has in the source's currency",
   "wrong-dimension": "its unit measures something else, as millimetres do for a weight",
   "far-day": "no product was sold on that day: systems write it where there is none",
+  "too-fine": "it has more decimals than can be paid: see whether its mark stands for thousands",
+  fraction: "it is less than one percent: write 20 for 20 %",
+  "no-value": "it is what systems and people write where there is nothing: leave it blank",
   "several-values": "it has one value, and several different ones are given",
 };
 
@@ -68,5 +71,6 @@ export const damages: Readonly<Record<Damage, string>> = {
   "text-formula": "a formula held it, which keeps a spreadsheet from taking a text for a number",
   address: "blanks and signs that no web address has were written as their codes",
   oversold: "more was sold than there was, so that none is left",
+  markup: "it held marks of a web page, and is a plain text",
   joined: "it has one value, and the cell or record had several",
 };

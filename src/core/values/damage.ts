@@ -13,7 +13,8 @@ export type Damage =
   | "text-formula"
   | "address"
   | "oversold"
-  | "joined";
+  | "joined"
+  | "markup";
 
 /** Letters that were lost when the text was saved: they cannot be guessed. */
 export const hasLostLetters = (text: string): boolean => text.includes("\ufffd");

@@ -36,7 +36,10 @@ export type ReadingProblem =
   | "other-currency"
   | "wrong-dimension"
   | "far-day"
-  | "several-values";
+  | "several-values"
+  | "too-fine"
+  | "fraction"
+  | "no-value";
 
 export type Reading =
   { readonly value: Value; readonly repaired?: Damage } | { readonly problem: ReadingProblem };
