@@ -1,6 +1,5 @@
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
-import { countText } from "../core/diagnostics/phrases.js";
 import { withCatalogue } from "../flow/open-catalogue.js";
 import type { Io } from "../io/io.js";
 import { jsonLine } from "../report/json.js";
@@ -105,7 +104,9 @@ const oneLines = (source: Source, imports: readonly HistoryEntry[], io: Io): rea
     ...(imports.length === 0
       ? ["It has read no file yet."]
       : [
-          `Read ${countText(imports.length, "time")}, latest first:`,
+          imports.length === 1
+            ? "Read once:"
+            : `Read ${imports.length.toLocaleString("en")} times, latest first:`,
           ...imports
             .slice(0, SHOWN)
             .map(

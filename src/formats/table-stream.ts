@@ -33,6 +33,8 @@ export interface TableStream {
   unseen(): readonly string[];
   /** The header's row; 0 where the format has none. */
   readonly headerRow: number;
+  /** Columns that whoever opens the file does not see, by their index. */
+  readonly hidden?: ReadonlySet<number>;
   /** The first records, which come again in {@link batches}: what a proposal looks at. */
   readonly sample: readonly TableRecord[];
   /** The same as trees, where the format has them, and the path that they were found by. */

@@ -155,7 +155,7 @@ export const treeBuilder = (
       }
       if (format === "XML" && node.text !== undefined) node.text = node.text.trim();
       // An element's content is asked for once more, by one around it that turns out to be markup.
-      if (record === undefined) node.content = [];
+      if (record === undefined && !markup.has(node.name)) node.content = [];
       node.isClosed = true;
       current = node.parent;
       const isRecord = node === record;

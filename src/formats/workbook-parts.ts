@@ -5,6 +5,8 @@ export interface SheetPart {
   readonly name: string;
   /** The part's name in the archive; "" where the workbook's relations do not tell it. */
   readonly path: string;
+  /** Whether whoever opens the workbook does not see it. */
+  readonly isHidden: boolean;
 }
 
 type Attributes = Readonly<Record<string, string>>;
@@ -29,6 +31,20 @@ const relationOf = (sheet: Attributes): string | undefined =>
 
 const inPackage = (target: string): string => (target.startsWith("/") ? target.slice(1) : `xl/${target}`);
 
+/** Columns of a sheet that are not shown, counted from 0; what stands before its rows tells them. */
+export const hiddenColumns = (sheetXml: string): ReadonlySet<number> => {
+  const [before = ""] = sheetXml.split(/<(?:\w+:)?sheetData\b/, 1);
+  const hidden = new Set<number>();
+  for (const [column] of before.matchAll(/<(?:\w+:)?col\s[^>]*>/g)) {
+    const attribute = (name: string): string => new RegExp(`\\b${name}="([^"]*)"`).exec(column)?.[1] ?? "";
+    if (!/^(?:1|true)$/.test(attribute("hidden"))) continue;
+    const [first, last] = [Number(attribute("min")), Number(attribute("max"))];
+    // A range to the sheet's end is how the unused rest is hidden.
+    for (let at = first; at <= Math.min(last, first + 1000); at++) hidden.add(at - 1);
+  }
+  return hidden;
+};
+
 /**
  * The sheets of a workbook in their order, by its `xl/workbook.xml` and that part's relations ("" for none). Office Open
  * XML, ECMA-376, parts 1 and 2.
@@ -41,5 +57,6 @@ export const sheetParts = (workbook: string, relations: string): readonly SheetP
   return attributesOf(workbook, "sheet").map((sheet) => ({
     name: sheet["name"] ?? "",
     path: targets.get(relationOf(sheet) ?? "") ?? "",
+    isHidden: /^(?:hidden|veryHidden)$/.test(sheet["state"] ?? ""),
   }));
 };

@@ -18,6 +18,8 @@ export interface XlsxOptions {
 
 export const WORKBOOK_LIMIT = 512 << 20;
 const BATCH = 500;
+// What stands in a sheet before its rows.
+const HEAD_BYTES = 64 << 10;
 
 /** The sheets of a workbook, in their order. */
 const sheetsOf = async (bytes: Buffer, file: string): Promise<readonly SheetPart[]> => {
@@ -39,8 +41,17 @@ const sheetsOf = async (bytes: Buffer, file: string): Promise<readonly SheetPart
 export const sheetNames = async (bytes: Buffer, file: string): Promise<readonly string[]> =>
   (await sheetsOf(bytes, file)).map(({ name }) => name);
 
-const chosenSheet = (names: readonly string[], wanted: string | number | undefined, file: string): number => {
-  if (wanted === undefined) return 0;
+const chosenSheet = (
+  sheets: readonly SheetPart[],
+  wanted: string | number | undefined,
+  file: string,
+): number => {
+  if (wanted === undefined)
+    return Math.max(
+      0,
+      sheets.findIndex(({ isHidden }) => !isHidden),
+    );
+  const names = sheets.map(({ name }) => name);
   const at = typeof wanted === "number" ? wanted - 1 : names.indexOf(wanted);
   if (at >= 0 && at < names.length) return at;
   const close = typeof wanted === "number" ? [] : nearest(wanted, names);
@@ -122,7 +133,7 @@ export const openXlsx = async (source: ByteSource, options: XlsxOptions = {}): P
   await guardedMembers(bytes, file);
   const sheets = await sheetsOf(bytes, file);
   const names = sheets.map(({ name }) => name);
-  const sheet = chosenSheet(names, options.sheet, file);
+  const sheet = chosenSheet(sheets, options.sheet, file);
   const { streamXlsxRows } = await import("hucre/xlsx");
   const shown = await shownIn(bytes, sheets[sheet]?.path ?? "", file).catch((error: unknown) => {
     throw damagedWorkbook(file, error);
@@ -145,6 +156,7 @@ export const openXlsx = async (source: ByteSource, options: XlsxOptions = {}): P
     if (batch.length > 0) yield batch;
   }
   const headed = await headedRows(records(), file, options.headerRow);
+  const hidden = await hiddenIn(bytes, sheets[sheet]?.path ?? "", file);
   const header = [...headed.header];
   while (header.at(-1) === "") header.pop();
   const others =
@@ -155,13 +167,25 @@ export const openXlsx = async (source: ByteSource, options: XlsxOptions = {}): P
     header,
     ...fixedColumns(header),
     headerRow: headed.headerRow,
+    hidden,
     sample: headed.sample,
     batches: padded(headed.batches, header),
     told: () => [
       `sheet "${names[sheet] ?? ""}"${others === "" ? "" : ` (${others})`}`,
       ...(headed.headerRow > 1 ? [`header in row ${headed.headerRow}`] : []),
+      ...(header.some((name, at) => name !== "" && hidden.has(at))
+        ? ["hidden columns are left out of a proposal"]
+        : []),
     ],
   };
+};
+
+/** Columns that whoever opens the workbook does not see. */
+const hiddenIn = async (bytes: Buffer, path: string, file: string): Promise<ReadonlySet<number>> => {
+  const xml = await memberBytes(bytes, path, file);
+  if (xml === undefined) return new Set();
+  const { hiddenColumns } = await import("./workbook-parts.js");
+  return hiddenColumns(new TextDecoder().decode(xml.subarray(0, HEAD_BYTES)));
 };
 
 export const damagedWorkbook = (file: string, error: unknown): unknown =>

@@ -71,7 +71,9 @@ export const askProposal = async (open: OpenProposal, io: Io): Promise<SourcePro
     const correction = correctionIn(answer);
     const next = typeof correction === "string" ? undefined : corrected(proposal, correction);
     if (next === undefined) {
-      io.err(`${typeof correction === "string" ? correction : "there is no such line, or it has no unit"}\n`);
+      io.err(
+        `${typeof correction === "string" ? correction : "there is no such line, or it can have none"}\n`,
+      );
       continue;
     }
     proposal = next;

@@ -29,6 +29,7 @@ describe("the sheets of a workbook and their parts", () => {
             sheets.map(({ name, target }) => ({
               name: name.replace(/[\t\n\r]/g, " "),
               path: target.startsWith("/") ? target.slice(1) : `xl/${target}`,
+              isHidden: false,
             })),
           );
         },
@@ -38,8 +39,11 @@ describe("the sheets of a workbook and their parts", () => {
 
   it("when a relation is missing, then the sheet is there without its part; when it is no XML, then that is said", () => {
     expect(sheetParts('<workbook><sheets><sheet name="A" r:id="x"/></sheets></workbook>', "")).toEqual([
-      { name: "A", path: "" },
+      { name: "A", path: "", isHidden: false },
     ]);
+    expect(sheetParts('<workbook><sheet name="B" state="veryHidden"/></workbook>', "")[0]?.isHidden).toBe(
+      true,
+    );
     expect(() => sheetParts("<sheet ".repeat(50_000), "")).toThrow();
   });
 });

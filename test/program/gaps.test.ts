@@ -308,6 +308,33 @@ for sheet in book.worksheets:
     expect(imported(own)).toMatchObject({ exit: 0, answers: { lexicon: 0 } });
   });
 
+  it("when the sheet is undone, then its rows of the lexicon go and come back, and its count was that of the check", () => {
+    const own = untold();
+    const path = made(own, "merrowgate");
+    // One row for each term is left in the sheet: other products with the terms become ready all the same.
+    inPython(
+      path,
+      `
+for sheet in book.worksheets:
+  for c in range(1, sheet.max_column+1):
+    if sheet.cell(2,c).value=="take it?": sheet.cell(4,c).value="yes"
+  if sheet.max_row>40: sheet.delete_rows(41, sheet.max_row)`,
+    );
+    const lexicon = "channels/merrowgate/lexicon.csv";
+    const [before, text] = [readiness(own, "merrowgate"), read(own, lexicon)];
+    const { answers: taken } = imported(own);
+    const told = (taken["channels"] as readonly Json[])[0]?.["becameReady"];
+    expect(told).toBe(readiness(own, "merrowgate") - before);
+    const filled = read(own, lexicon);
+    expect(lexicant(own, ["undo"]).out).toMatch(/\d+ rows of the lexicon went with it/);
+    expect([read(own, lexicon), readiness(own, "merrowgate")]).toEqual([text, before]);
+    expect(
+      lexicant(own, ["undo", String(jsonLines(lexicant(own, ["history", "--json"]).out)[0]?.["revision"])])
+        .out,
+    ).toMatch(/rows of the lexicon came back with it/);
+    expect(read(own, lexicon).split("\n").sort()).toEqual(filled.split("\n").sort());
+  });
+
   it("when one term is given two values, then the first is taken and the second told", () => {
     const own = untold();
     const [question] = jsonLines(lexicant(own, ["lexicon", "merrowgate", "--json"]).out);

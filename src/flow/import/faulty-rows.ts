@@ -1,3 +1,4 @@
+import { columnName } from "../../core/catalogue/proposal/column-name.js";
 import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
 import type { TableRecord, TableStream } from "../../formats/table-stream.js";
 
@@ -33,6 +34,26 @@ export const raggedRow = (
     { place: { file, row } },
   );
 };
+
+/** The next table of a sheet that has several: its header stands behind a gap, and its rows are none of the first's. */
+export const beginsAnother = (
+  { row, cells }: TableRecord,
+  above: number,
+  { header }: Pick<TableStream, "header">,
+): boolean => {
+  const filled = cells.filter((cell) => !isBlank(cell));
+  if (row < above + 2 || filled.length < 2) return false;
+  const known = filled.filter((cell) => columnName(cell).certainty >= 0.9 && !/\d/.test(cell)).length;
+  const isRepeated = header.every((name, at) => name === (cells[at] ?? "").trim());
+  return !isRepeated && known >= Math.max(2, filled.length * 0.6);
+};
+
+/** The header again, as lists over several pages repeat it. */
+export const repeatsHeader = ({ cells }: TableRecord, { header }: Pick<TableStream, "header">): boolean =>
+  header.filter(Boolean).length > 1 && header.every((name, at) => name === (cells[at] ?? "").trim());
+
+export const anotherTable = (row: number, from: number, file: string): Diagnostic =>
+  diagnostic("another-table", { from }, { place: { file, row } });
 
 const sum =
   /^(?:(?:grand |sub)?-?\s?total|sum|summe|gesamt(?:summe)?|zwischensumme|total général|sous-total|totaal|subtotaal|suma|razem|totale)\b[\s:.]*$/i;

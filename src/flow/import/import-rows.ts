@@ -7,7 +7,14 @@ import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.j
 import type { Sku } from "../../core/ids.js";
 import type { TableRecord, TableStream } from "../../formats/table-stream.js";
 import type { ImportCounts, ImportMode, RecordFate, RevisionWriter, ValueChange } from "../../store/store.js";
-import { raggedRow, totalRow, usualWidth } from "./faulty-rows.js";
+import {
+  anotherTable,
+  beginsAnother,
+  raggedRow,
+  repeatsHeader,
+  totalRow,
+  usualWidth,
+} from "./faulty-rows.js";
 import { stillRejected, type RejectedRows } from "./rejected-rows.js";
 
 /** What became of all rows of a file: rows = read + joined + skipped, read = added + changed + unchanged + rejected. */
@@ -92,6 +99,9 @@ class ImportRun {
   private readonly held = new Map<string, TableRecord[]>();
   private heldAbove: TableRecord[] | undefined;
   private heldRows = 0;
+  private rowAbove = 0;
+  /** The row in which another table begins. */
+  private anotherFrom: number | undefined;
   /** How many cells each row has; undefined where the format has none of its own. */
   private readonly rowWidth: number | undefined;
   private readonly skuColumns: readonly number[];
@@ -109,6 +119,10 @@ class ImportRun {
     const records: JoinedRecord[] = [];
     for (const record of batch) {
       this.counts.rows++;
+      if (this.work.table.headerRow > 0 && repeatsHeader(record, this.work.table)) {
+        this.counts.skipped++;
+        continue;
+      }
       const fault = record.fault ?? this.faultOf(record);
       if (fault === undefined) await this.read(record, records, this.heldRows < HELD_LIMIT);
       else await this.reject(record, fault);
@@ -164,6 +178,16 @@ class ImportRun {
 
   private faultOf(record: TableRecord): Diagnostic | undefined {
     const { table } = this.work;
+    const above = this.rowAbove;
+    this.rowAbove = record.row;
+    if (
+      this.anotherFrom === undefined &&
+      above > 0 &&
+      this.rowWidth !== undefined &&
+      beginsAnother(record, above, table)
+    )
+      this.anotherFrom = record.row;
+    if (this.anotherFrom !== undefined) return anotherTable(record.row, this.anotherFrom, table.file);
     return (
       stillRejected(record, table) ??
       (this.rowWidth === undefined ? undefined : raggedRow(record, table, this.rowWidth)) ??

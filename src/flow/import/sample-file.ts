@@ -12,7 +12,9 @@ export const sampleOf = (
   const sample: FileSample =
     table.trees === undefined
       ? {
-          header: table.header.map((column) => (column === REASON_COLUMN ? "" : column)),
+          header: table.header.map((column, at) =>
+            column === REASON_COLUMN || table.hidden?.has(at) === true ? "" : column,
+          ),
           rows: table.sample.map(({ cells }) => cells),
         }
       : sampleOfTrees(table.trees);

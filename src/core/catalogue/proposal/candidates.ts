@@ -55,7 +55,7 @@ const textFit = (attribute: string, shape: ColumnShape): number => {
     case "name":
       return words * (number > 0.8 ? 0.2 : 1) * (averageLength > 400 ? 0.4 : 1);
     case "description":
-      return words * (averageLength < 8 ? 0.6 : 1);
+      return words * (averageLength < 8 ? 0.6 : 1) * (number > 0.8 ? 0.1 : 1);
     case "sku":
     case "mpn":
       return (

@@ -73,6 +73,12 @@ const withoutTax =
   /(?:^| )(?:(?:exkl|excl|ex|exc|excluding|ohne|zzgl|zonder|sin|bez|hors)(?: d)? ?(?:mwst|ust|vat|tax|btw|iva|tva|podatku|taxe)|ht|netto|neto|nett|net)(?= |$)/;
 const plainPrices = new Set(["price", "sale_price", "list_price"]);
 
+const withoutPlurals = (words: string): string =>
+  words
+    .split(" ")
+    .map((word) => (/[^su]s$/.test(word) && word.length > 3 ? word.slice(0, -1) : word))
+    .join(" ");
+
 /** A price's name without what it says of tax: what a shop pays is told without, what a customer pays with it. */
 const pricedName = (
   words: string,
@@ -80,16 +86,10 @@ const pricedName = (
   const isGross = withTax.test(words);
   if (!isGross && !withoutTax.test(words)) return undefined;
   const rest = words.replace(withTax, " ").replace(withoutTax, " ").replace(/\s+/g, " ").trim();
-  const meant = columnSynonyms.get(rest);
+  const meant = columnSynonyms.get(rest) ?? columnSynonyms.get(withoutPlurals(rest));
   if (meant === undefined || attributeKind(meant).kind !== "money") return undefined;
   return { attribute: !isGross && plainPrices.has(meant) ? "cost" : meant, certainty: 0.95 };
 };
-
-const withoutPlurals = (words: string): string =>
-  words
-    .split(" ")
-    .map((word) => (/[^su]s$/.test(word) && word.length > 3 ? word.slice(0, -1) : word))
-    .join(" ");
 
 const fromSynonyms = (
   words: string,
@@ -119,7 +119,7 @@ const fromSynonyms = (
 /** Spelling mistakes touch a letter or two of a word: "pub date" is no slip for "due date". */
 const areClose = (words: string, close: string): boolean => {
   const [own, others] = [words.split(" "), close.split(" ")];
-  if (Math.abs(close.length - words.length) > 2) return false;
+  if (Math.abs(close.length - words.length) > 2 || close[0] !== words[0]) return false;
   return (
     own.length !== others.length ||
     own.every((word, index) => nearest(word, [others[index] ?? ""], 1).length > 0)
@@ -236,10 +236,10 @@ export const columnName = (column: string): ColumnName => {
   const [above] = steps.slice(-2);
   if (steps.length < 2 || above === undefined) return nameOf(column);
   const [both, alone, parent] = [nameOf(`${above} ${last}`), nameOf(last), nameOf(above)];
-  if (both.certainty >= 0.9 && both.certainty >= alone.certainty) return both;
+  if (both.certainty >= 0.9) return both;
   // What a brand or a maker has of its own is not the product's.
   const isOthers = parent.certainty >= 0.9 && ["brand", "manufacturer"].includes(parent.attribute ?? "");
-  return { ...alone, certainty: alone.certainty * (isOthers ? 0.4 : 0.97), words: both.words };
+  return { ...alone, certainty: alone.certainty * (isOthers ? 0.4 : 0.97) };
 };
 
 /** Reads one name: marks for unit, currency, language and number first, then what is left. */
@@ -274,6 +274,9 @@ const nameOf = (column: string): ColumnName => {
   // A currency alone, as a column's whole name, heads prices in it.
   if (words.length === 3 && isCurrency(words.toUpperCase()))
     return { ...found, attribute: "price", certainty: 0.9, currency: words.toUpperCase(), words };
+  // A unit of weight alone, as a column's whole name, heads weights in it.
+  if (/^(?:kg|kgs|kilo|lb|lbs|gram|grams|gramm)$/.test(words))
+    return { ...found, attribute: "weight", certainty: 0.85, unit: unitOf(words)?.code ?? "g", words };
   const side = sideOf(tokens);
   if (side !== undefined) return { ...found, attribute: side, certainty: 0.9, words };
   const meant = meaning(words, fold(column));

@@ -21,9 +21,17 @@ const renamed = (
   attributes.map((one) => {
     if (one === line) return { ...one, attribute, confidence: 1, known: true };
     return one.attribute === attribute
-      ? { ...one, attribute: `${attribute}_2`, known: false, confidence: 0 }
+      ? { ...one, attribute: freeName(attributes, attribute), known: false, confidence: 0 }
       : one;
   });
+
+const freeName = (attributes: readonly ProposedAttribute[], wanted: string): string => {
+  const [name = "", mark] = wanted.split("@");
+  for (let number = 2; ; number++) {
+    const free = `${name}_${number}${mark === undefined ? "" : `@${mark}`}`;
+    if (attributes.every(({ attribute }) => attribute !== free)) return free;
+  }
+};
 
 const withoutUnit = (units: SourceProposal["units"], attribute: string): SourceProposal["units"] =>
   Object.fromEntries(Object.entries(units).filter(([name]) => name !== attribute));
@@ -61,6 +69,8 @@ export const corrected = (proposal: SourceProposal, correction: Correction): Sou
         ? { ...proposal, units: { ...units, [line.attribute]: correction.unit } }
         : undefined;
     case "language": {
+      const { kind } = attributeKind(line.attribute);
+      if ((kind !== "text" && kind !== "html") || keys.includes(line.attribute)) return undefined;
       const attribute = `${base(line.attribute)}@${correction.language}`;
       return { ...proposal, attributes: renamed(attributes, line, attribute) };
     }

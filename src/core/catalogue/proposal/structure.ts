@@ -109,7 +109,8 @@ class Walk {
     );
     const isPriced =
       isAmount && nodes.length > 0 && attributeKind(columnName(given).attribute ?? "").kind !== "money";
-    const label = isPriced && path !== "" ? `${given} price` : given;
+    const label =
+      !isPriced || path === "" ? given : plainAmount.test(fold(given)) ? "price" : `${given} price`;
     const attributes = new Set(nodes.flatMap(({ attributes: own }) => [...own.keys()]));
     const under = path === "" ? "" : `${path}/`;
     const hasText = nodes.some(({ text }) => text !== undefined && text !== "");
@@ -141,11 +142,11 @@ class Walk {
       this.pairs.push({ name: `${this.prefix}${path}/1`, value: `${this.prefix}${path}/2` });
       return;
     }
-    if (namesByKeys(name, children)) {
+    const told = repeats(children) ? discriminator(children) : undefined;
+    if (told === undefined && namesByKeys(name, children)) {
       this.pairs.push({ name: `${this.prefix}${path}/*/name()`, value: `${this.prefix}${path}/*` });
       return;
     }
-    const told = repeats(children) ? discriminator(children) : undefined;
     if (told === undefined) {
       this.down(children, path, own);
       return;
@@ -238,7 +239,9 @@ const levelColumns = (
     !isProduct ||
     /range|section|categor|department|group|family|rubri|gruppe/.test(fold(level.nodes[0]?.name ?? ""));
   const hasSeveral = level.nodes.length < records.length;
-  return inside.map((one) => {
+  // A currency for all below is the file's own, told once.
+  const said = inside.filter(({ label }) => !currencyWord.test(fold(label.split(" / ").at(-1) ?? "")));
+  return said.map((one) => {
     const name = own(one.path, level.prefix);
     if (isRange && titleName.test(name) && !isProduct)
       return { ...one, label: houseLike(level.nodes) ? "brand" : "category" };
@@ -251,6 +254,8 @@ const houseLike = ([first]: readonly RecordNode[]): boolean =>
   /house|brand|maker|supplier|manufacturer|marke|hersteller|vendor/.test(fold(first?.name ?? ""));
 
 const own = (path: string, prefix: string): string => path.slice(prefix.length);
+
+const plainAmount = /^(?:amount|value|sum|betrag|montant|importe|bedrag|kwota)$/;
 
 const currencyWord =
   /^(?:currency|cur|curr|ccy|waehrung|währung|devise|moneda|valuta|waluta|price ?currency|currency ?code)$/;
@@ -337,6 +342,7 @@ const scoreOf = (nodes: readonly RecordNode[]): { readonly score: number; readon
 /** Nodes by the path that they share, and by that of their container where each has a name of its own. */
 const candidatesIn = (root: RecordNode): ReadonlyMap<string, readonly RecordNode[]> => {
   const found = new Map<string, RecordNode[]>();
+  const repeated = new Set<string>();
   const add = (path: string, node: RecordNode): void => {
     const known = found.get(path);
     if (known === undefined) found.set(path, [node]);
@@ -358,12 +364,17 @@ const candidatesIn = (root: RecordNode): ReadonlyMap<string, readonly RecordNode
       objects.length === node.children.length &&
       new Set(objects.map(keysOf)).size <= Math.ceil(objects.length / 2);
     for (const child of objects) {
-      const path = pathOf(node);
-      add(areKeyed ? `${path === "" ? "" : `${path}/`}*` : pathOf(child), child);
+      const above = pathOf(node);
+      const path = areKeyed ? `${above === "" ? "" : `${above}/`}*` : pathOf(child);
+      add(path, child);
+      if (areKeyed || objects.filter(({ name }) => name === child.name).length > 1) repeated.add(path);
       visit(child);
     }
   };
   visit(root);
+  // What stands once in each of what holds it is a part of that, and no record.
+  const isOnce = [...found.keys()].filter((path) => !repeated.has(path));
+  if (repeated.size > 0) for (const path of isOnce) found.delete(path);
   return found;
 };
 

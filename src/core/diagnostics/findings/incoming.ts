@@ -119,6 +119,13 @@ export const incoming = {
     ofMany: () => "the row is a sum under the rows, and no product",
     apart: byField,
   }),
+  /** Rows of a sheet's second table, which would be read as the first's. */
+  "another-table": rowFinding<{ readonly from: number }>({
+    says: ({ from }) =>
+      `another table begins in row ${from}, with a header of its own; put it on a sheet or into a file of its own`,
+    ofMany: asOne,
+    apart: byField,
+  }),
   "still-rejected": rowFinding<{ readonly reason: string }>({
     says: ({ reason }) => `the row is as it was when it was rejected: ${reason}`,
     ofMany: () => "the row is as it was when it was rejected",
