@@ -96,9 +96,11 @@ const jsonEvents = (builder: TreeBuilder): { take(token: Token): void; isOver():
           return;
         }
         case TokenType.RIGHT_BRACE:
-          return close("object");
+          close("object");
+          return;
         case TokenType.RIGHT_BRACKET:
-          return close("list");
+          close("list");
+          return;
         case TokenType.COLON:
           if (level?.wants !== "colon") throw unexpected();
           level.wants = "value";
@@ -113,16 +115,21 @@ const jsonEvents = (builder: TreeBuilder): { take(token: Token): void; isOver():
             level.wants = "colon";
             return;
           }
-          return leaf(String(value));
+          leaf(String(value));
+          return;
         case TokenType.NUMBER:
-          return leaf(value instanceof WrittenNumber ? digitsOf(value) : String(value));
+          leaf(value instanceof WrittenNumber ? digitsOf(value) : String(value));
+          return;
         case TokenType.TRUE:
-          return leaf("yes");
+          leaf("yes");
+          return;
         case TokenType.FALSE:
-          return leaf("no");
+          leaf("no");
+          return;
         case TokenType.NULL:
-          return leaf("");
-        default:
+          leaf("");
+          return;
+        case TokenType.SEPARATOR:
       }
     },
   };
@@ -146,6 +153,12 @@ const treeOf = (text: string, file: string): RecordNode | undefined => {
   return builder.root;
 };
 
+const leafText = (value: unknown): string => {
+  if (typeof value === "string") return value;
+  if (typeof value === "boolean") return value ? "yes" : "no";
+  return typeof value === "number" ? String(value) : "";
+};
+
 const buildValue = (value: unknown, name: string, builder: TreeBuilder, isInList: boolean): void => {
   if (Array.isArray(value)) {
     if (isInList) builder.open(name);
@@ -156,16 +169,7 @@ const buildValue = (value: unknown, name: string, builder: TreeBuilder, isInList
   builder.open(name);
   if (typeof value === "object" && value !== null)
     for (const [key, inner] of Object.entries(value)) buildValue(inner, key, builder, false);
-  else
-    builder.text(
-      value === null || value === undefined
-        ? ""
-        : typeof value === "boolean"
-          ? value
-            ? "yes"
-            : "no"
-          : String(value),
-    );
+  else builder.text(leafText(value));
   builder.close();
 };
 

@@ -126,13 +126,13 @@ export const structuredTable = async (
   path?: string,
 ): Promise<TableStream> => {
   const waiting: TreeRecord[] = [];
-  let isOver = false;
+  const reading = { isOver: false };
   const pull = async (): Promise<void> => {
     const step = await records.next();
-    if (step.done === true) isOver = true;
+    if (step.done === true) reading.isOver = true;
     else waiting.push(...step.value);
   };
-  while (waiting.length < SAMPLE && !isOver) await pull();
+  while (waiting.length < SAMPLE && !reading.isOver) await pull();
   if (waiting.length === 0)
     throw new Refusal([diagnostic("no-records", { path: file, format: format.toUpperCase() })]);
   const columns = new PathColumns(file, format);
@@ -152,13 +152,13 @@ export const structuredTable = async (
     for (let number = 0; ;) {
       const ready = waiting.findIndex(
         ({ tree }) =>
-          tree !== undefined && !isOver && waiting.length < WAITING_LIMIT && !columns.isSettled(tree),
+          tree !== undefined && !reading.isOver && waiting.length < WAITING_LIMIT && !columns.isSettled(tree),
       );
       const taken = waiting.splice(0, ready < 0 ? waiting.length : ready);
       const counted = taken.filter(counts);
       if (counted.length > 0) yield counted.map((record) => asRecord(record, ++number));
-      if (isOver && waiting.length === 0) return;
-      if (!isOver) await pull();
+      if (reading.isOver && waiting.length === 0) return;
+      if (!reading.isOver) await pull();
     }
   }
   return {

@@ -148,7 +148,8 @@ export const treeBuilder = (
     close() {
       const node = current;
       if (node === undefined) return;
-      if (node.children.length === 0) node.text = node.content.length === 0 ? "" : node.content.join("");
+      if (node.children.length === 0)
+        node.text = node.content.filter((part) => typeof part === "string").join("");
       else if (format === "XML" && isMarkup(node)) {
         node.text = markupOf(node).trim();
         node.children.length = 0;

@@ -1,7 +1,9 @@
 import type { Io } from "./io.js";
 
 // What styles of ours are made of, and a new page of a watched check; all else that moves a terminal came from data.
+// eslint-disable-next-line no-control-regex -- they are what it is about
 const styles = /^\u001b\[(?:0|1|2|22|31|32|33|36|39)m/;
+// eslint-disable-next-line no-control-regex -- they are what it is about
 const page = /^\u001b\[(?:2J|H)/;
 // eslint-disable-next-line no-control-regex -- they are what it is about
 const controls = /\r(?!\n)|[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f-\u009f\u202a-\u202e\u2066-\u2069]/g;

@@ -47,8 +47,8 @@ interface Tying {
 }
 
 // A path into a record of XML or JSON that no expression looks like; others stand in backquotes.
-const isPlainPath =
-  /^(?:\/|(?:\.\.\/)+)?(?:@?[\p{L}_][\p{L}\p{N}_.:-]*(?:@[\p{L}-]+)?(?:\[[^\[\]]*\])*|\*|\d+|name\(\)|text\(\))(?:\/(?:@?[\p{L}_][\p{L}\p{N}_.:-]*(?:@[\p{L}-]+)?(?:\[[^\[\]]*\])*|\*|\d+|name\(\)|text\(\)))*$/u;
+const pathStep = String.raw`(?:@?[\p{L}_][\p{L}\p{N}_.:-]*(?:@[\p{L}-]+)?(?:\[[^[\]]*\])*|\*|\d+|name\(\)|text\(\))`;
+const isPlainPath = new RegExp(String.raw`^(?:/|(?:\.\./)+)?${pathStep}(?:/${pathStep})*$`, "u");
 
 /** A column by its name; rejected rows of JSON are a table whose columns are named by their paths. */
 const columnIn = (table: TableStream, name: string): number | undefined =>

@@ -156,7 +156,9 @@ class ImportRun {
         this.heldAbove = held;
         return;
       }
-      default: {
+      case "product":
+      case "group":
+      case "further": {
         // What a row below one that waits adds is for that one.
         if (row.kind === "further" && this.heldAbove !== undefined && mayWait) {
           this.heldAbove.push(record);

@@ -50,7 +50,7 @@ interface RevisionRow {
   readonly decided: string;
 }
 
-const parsed = <T>(text: string): T | undefined => (text === "" ? undefined : (JSON.parse(text) as T));
+const parsed = (text: string): unknown => (text === "" ? undefined : JSON.parse(text));
 
 const SCOPED = 1_000_000;
 
@@ -102,7 +102,7 @@ export const loadRevisions = (
             source,
             file,
             at,
-            rules: parsed<SourceRules>(rules),
+            rules: parsed(rules) as SourceRules | undefined,
             columns,
             slots,
             ...rankOf(layer),
@@ -128,7 +128,7 @@ export const historyOf = (database: Database.Database): readonly HistoryEntry[] 
       counts: JSON.parse(counts) as HistoryEntry["counts"],
       undoneBy: undone_by ?? undefined,
       undoes: JSON.parse(undoes) as number[],
-      cameFrom: parsed<FileOrigin>(row.came_from),
+      cameFrom: parsed(row.came_from) as FileOrigin | undefined,
       decided: JSON.parse(row.decided) as readonly DecidedTerm[],
     }),
   );

@@ -163,7 +163,7 @@ export const candidates = ({ name, shape, known }: SampleColumn): readonly Candi
   const found: Candidate[] = [...byShape(shape)];
   for (const attribute of ambiguous[name.words] ?? []) {
     const fits = fit(attribute, attributeKind(attribute).kind, shape) * fitsAs(attribute, shape);
-    found.push({ attribute, confidence: 0.88 * fits });
+    found.push({ attribute, confidence: 0.84 * Math.min(1, fits) });
   }
   if (name.attribute !== undefined && ambiguous[name.words] === undefined) {
     const { kind } = attributeKind(name.attribute === WAS_PRICE ? "price" : name.attribute);

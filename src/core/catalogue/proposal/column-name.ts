@@ -236,7 +236,7 @@ export const columnName = (column: string): ColumnName => {
   const [above] = steps.slice(-2);
   if (steps.length < 2 || above === undefined) return nameOf(column);
   const [both, alone, parent] = [nameOf(`${above} ${last}`), nameOf(last), nameOf(above)];
-  if (both.certainty >= 0.9) return both;
+  if (both.certainty >= 0.9 && !/^offers?$/i.test(above)) return both;
   // What a brand or a maker has of its own is not the product's.
   const isOthers = parent.certainty >= 0.9 && ["brand", "manufacturer"].includes(parent.attribute ?? "");
   return { ...alone, certainty: alone.certainty * (isOthers ? 0.4 : 0.97) };
@@ -279,8 +279,24 @@ const nameOf = (column: string): ColumnName => {
     return { ...found, attribute: "weight", certainty: 0.85, unit: unitOf(words)?.code ?? "g", words };
   const side = sideOf(tokens);
   if (side !== undefined) return { ...found, attribute: side, certainty: 0.9, words };
-  const meant = meaning(words, fold(column));
+  const meant =
+    dayOfOffer(words) ?? meaning(words, fold(column)) ?? (sign === undefined ? undefined : signedPrice);
   return { ...found, attribute: meant?.attribute, certainty: meant?.certainty ?? 0, words };
+};
+
+// A sign of money in a name heads prices, whatever else it says.
+const signedPrice = { attribute: "price", certainty: 0.75 } as const;
+
+const offer =
+  /^(?:sale|offer|special|promo|promotion|promocja|aktion|angebot|sonderpreis|oferta|promoción|promocion|actie|aanbieding|réduction|soldes)/;
+const starts = /(?: |^)(?:from|start|starts|von|ab|du|début|debut|desde|inicio|van|vanaf|od)(?: |$)/;
+const ends = /(?: |^)(?:to|until|till|end|ends|bis|au|fin|hasta|tot|do)(?: |$)/;
+
+/** The first or last day of an offer, in any of the words for both. */
+const dayOfOffer = (words: string): Meaning | undefined => {
+  if (!offer.test(words) || columnSynonyms.has(words)) return undefined;
+  if (starts.test(words)) return { attribute: "sale_from", certainty: 0.9 };
+  return ends.test(words) ? { attribute: "sale_until", certainty: 0.9 } : undefined;
 };
 
 const sides: Readonly<Record<string, string>> = {

@@ -132,22 +132,27 @@ const levels: Combine = (columns) => {
     .filter(
       ({ name, shape }) =>
         ((name.attribute === "category" && name.number !== undefined) ||
-          levelName.test(fold(name.words + (name.number === undefined ? "" : ` ${name.number}`)))) &&
+          isLevel(name.words + (name.number === undefined ? "" : ` ${name.number}`))) &&
         shape.url < 0.5,
     )
     .sort((a, b) => (a.name.number ?? 0) - (b.name.number ?? 0));
   const [first] = found;
-  if (first === undefined || found.length < 2) return [];
+  if (first === undefined) return [];
   const top = columns.find(
     ({ name }) => name.attribute === "category" && name.number === undefined && name.certainty >= 0.9,
   );
-  const isBelow = /^sub|\bsub\b/.test(first.name.words) || (first.name.number ?? 1) > 1;
+  const isBelow =
+    /^(?:sub|sous|unter|onder|pod|sotto)/.test(first.name.words) || (first.name.number ?? 1) > 1;
   const all = top === undefined || found.includes(top) || !isBelow ? found : [top, ...found];
+  if (all.length < 2) return [];
   const expression = `path(${listExpression(all.map(({ column }) => column))})`;
   return [combination([proposed("category", expression, all, 0.9)], all)];
 };
+const isLevel = (words: string): boolean =>
+  levelName.test(words.toLowerCase().trim()) || levelName.test(fold(words));
+
 const levelName =
-  /^(?:level|category level|sub ?category|subsection|sub section|kategorie ?ebene|ebene|warengruppe|niveau|main group|sub group)(?: \d)?$/;
+  /^(?:level|category level|(?:sub|sous|unter|onder|pod|sotto) ?(?:category|section|group|catégorie|categorie|famille|rayon|kategorie|gruppe|warengruppe|categoría|categoria|familia|sección|grupo|groep|rubriek|kategoria|grupa)|kategorie ?ebene|ebene|warengruppe|niveau|nivel|poziom|main group|sub group|hauptgruppe|main category|hauptkategorie|famille principale|hoofdgroep|grupa główna)(?: \d)?$/;
 
 /** A path whose levels are set apart by another mark than ours. */
 const marked: Combine = (columns) =>
@@ -174,8 +179,8 @@ const prices: Combine = (columns) => {
   return [
     combination(
       [
-        proposed("price", `regular_price(${now}, ${before})`, [price, was], 0.85),
-        proposed("sale_price", `reduced_price(${now}, ${before})`, [price, was], 0.85),
+        proposed("price", `regular_price(${now}, ${before})`, [price, was], 0.84),
+        proposed("sale_price", `reduced_price(${now}, ${before})`, [price, was], 0.84),
       ],
       [price, was],
     ),

@@ -1,5 +1,4 @@
 import { attributeKind } from "../vocabulary.js";
-import { columnExpression } from "./expressions.js";
 import type { ProposedAttribute, SourceProposal } from "./source-proposal.js";
 
 /** One word of a person on a proposal; lines are counted from 1, as they are shown. */
@@ -82,19 +81,3 @@ export const corrected = (proposal: SourceProposal, correction: Correction): Sou
       };
   }
 };
-
-/** A proposal with a column that it left out. */
-export const withColumn = (proposal: SourceProposal, column: string, attribute: string): SourceProposal => ({
-  ...proposal,
-  attributes: [
-    ...proposal.attributes,
-    {
-      attribute,
-      expression: columnExpression(column),
-      columns: [column],
-      confidence: 1,
-      samples: [],
-      known: true,
-    },
-  ],
-});
