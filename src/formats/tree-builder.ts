@@ -2,18 +2,33 @@ import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { endsIn, type RecordNode } from "../core/records/node.js";
 
-interface OpenNode extends RecordNode {
-  text: string | undefined;
-  isClosed: boolean;
-  readonly children: OpenNode[];
-  readonly parent: OpenNode | undefined;
-  readonly attributes: Map<string, string>;
-  /** Texts and elements in their order, while it is open. */
-  content: (string | OpenNode)[];
-  hasRecord: boolean;
-}
+const noAttributes: ReadonlyMap<string, string> = new Map();
+const noChildren: OpenNode[] = [];
 
-const noAttributes = new Map<string, string>();
+class OpenNode implements RecordNode {
+  text: string | undefined = undefined;
+  isClosed = false;
+  hasRecord = false;
+  children: OpenNode[] = noChildren;
+  /** Texts and elements in their order, where there are elements and markup is possible. */
+  content: (string | OpenNode)[] | undefined = undefined;
+  /** The text of a node as long as it has no other. */
+  words = "";
+
+  constructor(
+    readonly name: string,
+    readonly parent: OpenNode | undefined,
+    readonly attributes: ReadonlyMap<string, string>,
+  ) {}
+
+  add(child: OpenNode, keepsContent: boolean): void {
+    if (this.children === noChildren) this.children = [];
+    this.children.push(child);
+    if (!keepsContent) return;
+    this.content ??= this.words === "" ? [] : [this.words];
+    this.content.push(child);
+  }
+}
 
 // What stands beside the records, at the file's head: values for all of them, and no second catalogue.
 const BESIDE_LIMIT = 50_000;
@@ -28,42 +43,68 @@ const escaped = (text: string): string =>
   text.replaceAll("&", "&amp;").replaceAll("<", "&lt;").replaceAll(">", "&gt;");
 
 /** An element whose texts stand among elements, as the markup that it is. */
-const markupOf = (node: OpenNode): string =>
-  node.content
-    .map((part) => {
-      if (typeof part === "string") return escaped(part);
-      const inner = markupOf(part);
-      return inner === "" ? `<${part.name}/>` : `<${part.name}>${inner}</${part.name}>`;
-    })
-    .join("");
+const markupOf = ({ content, words }: OpenNode): string =>
+  content === undefined
+    ? escaped(words)
+    : content
+        .map((part) => {
+          if (typeof part === "string") return escaped(part);
+          const inner = markupOf(part);
+          return inner === "" ? `<${part.name}/>` : `<${part.name}>${inner}</${part.name}>`;
+        })
+        .join("");
 
 const blocks = /^(?:p|ul|ol|div|br|h[1-6])$/;
 
 /** Whether texts stand among its elements, or it begins with a paragraph and has nothing but markup. */
 const isMarkup = (node: OpenNode): boolean => {
   const { content, hasRecord } = node;
-  if (hasRecord) return false;
+  if (hasRecord || content === undefined) return false;
   if (content.some((part) => typeof part === "string" && part.trim() !== "")) return true;
   const first = content.find((part) => typeof part !== "string");
   return first !== undefined && blocks.test(first.name) && isMarkupOnly(node);
 };
 
 const isMarkupOnly = ({ content }: OpenNode): boolean =>
+  content === undefined ||
   content.every((part) => typeof part === "string" || (markup.has(part.name) && isMarkupOnly(part)));
 
-export interface TreeEvents {
+export interface TreeBuilder {
   open(name: string, attributes?: ReadonlyMap<string, string>): void;
   text(text: string): void;
   close(): void;
-}
-
-export interface TreeBuilder extends TreeEvents {
   /** Records that are whole, since it was last asked. */
   take(): readonly RecordNode[];
   /** How many were whole by now. */
   recordsEnded(): number;
   readonly root: RecordNode | undefined;
 }
+
+interface Holder {
+  readonly path: string;
+  /** Names from it to its records. */
+  readonly steps: readonly string[];
+}
+
+/** The nearest level above a record that says something of its own; in the file's own element all records stand. */
+const holderOf = (record: OpenNode, pathAt: (up: number) => string): Holder | undefined => {
+  const steps = [record.name];
+  let up = 1;
+  for (let at = record.parent; at?.parent !== undefined; at = at.parent, up++) {
+    if (at.attributes.size > 0 || at.children.some(({ text }) => text !== undefined))
+      return { path: pathAt(up), steps };
+    steps.unshift(at.name);
+  }
+  return undefined;
+};
+
+/** The place of a record in what holds none. */
+const emptyPlace = (holder: OpenNode, steps: readonly string[]): OpenNode =>
+  steps.reduce((parent, name) => {
+    const node = new OpenNode(name, parent, noAttributes);
+    node.isClosed = true;
+    return node;
+  }, holder);
 
 /**
  * Builds the trees of records from what a parser meets, and of what stands around them no more than leads to them. An
@@ -74,42 +115,31 @@ export const treeBuilder = (
   file: string,
   { format, depthLimit }: { readonly format: string; readonly depthLimit: number },
 ): TreeBuilder => {
+  const hasMarkup = format === "XML";
   let finished: RecordNode[] = [];
   let [ended, depth, beside] = [0, 0, 0];
   let current: OpenNode | undefined;
   let root: OpenNode | undefined;
   let record: OpenNode | undefined;
-  /** Names of the open nodes, the path of each by depth. */
+  /** The paths of the open nodes above a record, by their depth. */
   const paths: string[] = [""];
-  let holder: { readonly path: string; readonly steps: readonly string[] } | undefined;
+  let holder: Holder | undefined;
 
-  const noteRecord = (node: OpenNode): void => {
-    const steps: string[] = [node.name];
-    let found: OpenNode | undefined;
-    let above = depth - 1;
-    for (let at = node.parent; at !== undefined; at = at.parent, above--) {
-      at.hasRecord = true;
-      if (
-        found === undefined &&
-        at.parent !== undefined &&
-        (at.attributes.size > 0 || at.children.some(({ text }) => text !== undefined))
-      )
-        found = at;
-      if (found === undefined) steps.unshift(at.name);
-      else if (found === at) holder ??= { path: paths[above] ?? "", steps };
-    }
+  const beginRecord = (node: OpenNode): void => {
+    record = node;
+    for (let at = node.parent; at !== undefined && !at.hasRecord; at = at.parent) at.hasRecord = true;
+    holder ??= holderOf(node, (up) => paths[depth - up] ?? "");
   };
-  const virtual = (node: OpenNode, steps: readonly string[]): OpenNode =>
-    steps.reduce(
-      (parent, name): OpenNode => ({
-        ...{ name, parent, attributes: noAttributes, children: [], text: undefined },
-        ...{ isClosed: true, content: [], hasRecord: true },
-      }),
-      node,
-    );
   const end = (node: OpenNode): void => {
     ended++;
     finished.push(node);
+  };
+  /** What was read goes from its parent, which may hold a million more. */
+  const drop = ({ parent }: OpenNode): void => {
+    if (parent === undefined) return;
+    parent.children.pop();
+    parent.content = undefined;
+    parent.words = "";
   };
   return {
     get root() {
@@ -124,48 +154,33 @@ export const treeBuilder = (
             { place: { file } },
           ),
         ]);
-      const own = attributes.size === 0 ? noAttributes : new Map(attributes);
-      const node: OpenNode = {
-        ...{ name, parent: current, attributes: own, children: [], text: undefined },
-        ...{ isClosed: false, content: [], hasRecord: false },
-      };
-      const above = paths[depth - 1] ?? "";
-      paths[depth] = above === "" ? name : `${above}/${name}`;
+      const node = new OpenNode(name, current, attributes);
       if (current === undefined) root = node;
-      else if (record !== undefined || ++beside < BESIDE_LIMIT) {
-        current.children.push(node);
-        current.content.push(node);
-      }
-      if (record === undefined && current !== undefined && endsIn(paths[depth] ?? "", records)) {
-        record = node;
-        noteRecord(node);
+      else if (record !== undefined || ++beside < BESIDE_LIMIT) current.add(node, hasMarkup);
+      if (record === undefined) {
+        const above = paths[depth - 1] ?? "";
+        const path = above === "" ? name : `${above}/${name}`;
+        paths[depth] = path;
+        if (current !== undefined && endsIn(path, records)) beginRecord(node);
       }
       current = node;
     },
     text(text) {
-      if (record !== undefined || beside < BESIDE_LIMIT) current?.content.push(text);
+      if (current === undefined || (record === undefined && beside >= BESIDE_LIMIT)) return;
+      if (current.content !== undefined) current.content.push(text);
+      else if (current.children === noChildren) current.words += text;
     },
     close() {
       const node = current;
       if (node === undefined) return;
-      if (node.children.length === 0)
-        node.text = node.content.filter((part) => typeof part === "string").join("");
-      else if (format === "XML" && isMarkup(node)) {
+      if (node.children === noChildren) node.text = hasMarkup ? node.words.trim() : node.words;
+      else if (hasMarkup && isMarkup(node)) {
         node.text = markupOf(node).trim();
-        node.children.length = 0;
+        node.children = noChildren;
       }
-      if (format === "XML" && node.text !== undefined) node.text = node.text.trim();
-      // An element's content is asked for once more, by one around it that turns out to be markup.
-      if (record === undefined && !markup.has(node.name)) node.content = [];
       node.isClosed = true;
       current = node.parent;
-      const isRecord = node === record;
-      const isAlone = record === undefined && !node.hasRecord && holder?.path === paths[depth];
-      if (isRecord) record = undefined;
-      if (isRecord) end(node);
-      else if (isAlone && holder !== undefined) end(virtual(node, holder.steps));
-      // Records and what held them go; what stands beside them may be a value for all.
-      if (isRecord || isAlone || node.hasRecord) drop(node);
+      if (record === undefined || node === record) closeOutside(node);
       depth--;
     },
     take() {
@@ -176,11 +191,14 @@ export const treeBuilder = (
     recordsEnded: () => ended,
   };
 
-  function drop(node: OpenNode): void {
-    const parent = node.parent;
-    if (parent === undefined) return;
-    const at = parent.children.lastIndexOf(node);
-    if (at >= 0) parent.children.splice(at, 1);
-    parent.content = [];
+  function closeOutside(node: OpenNode): void {
+    const isRecord = node === record;
+    const isAlone = !isRecord && !node.hasRecord && holder?.path === paths[depth];
+    record = undefined;
+    if (isRecord) end(node);
+    else if (isAlone && holder !== undefined) end(emptyPlace(node, holder.steps));
+    // Records and what held them go; what stands beside them may be a value for all.
+    if ((isRecord || isAlone || node.hasRecord) && node.parent?.children.at(-1) === node) drop(node);
+    else if (!markup.has(node.name)) node.content = undefined;
   }
 };

@@ -67,9 +67,13 @@ const recordPath = (head: string, file: string): string => {
   return candidates[0]?.[0] ?? single[0] ?? "";
 };
 
+const noAttributes: ReadonlyMap<string, string> = new Map();
+
 const attributesOf = ({ attributes }: SaxesTagPlain): ReadonlyMap<string, string> => {
+  const entries = Object.entries(attributes);
+  if (entries.length === 0) return noAttributes;
   const found = new Map<string, string>();
-  for (const [name, value] of Object.entries(attributes))
+  for (const [name, value] of entries)
     if (name === "xml:lang" || !/^xmlns(?::|$)/.test(name)) found.set(local(name), value);
   return found;
 };

@@ -131,6 +131,44 @@ const rootOf = (node: RecordNode): RecordNode => {
 
 type Found = RecordNode | string | undefined;
 
+const nothing: readonly (string | undefined)[] = [undefined];
+
+/** The names of a path that only goes down, as nearly all do; undefined for others. */
+const namesOf = (steps: readonly Step[]): readonly string[] | undefined => {
+  const names = steps.flatMap((one) =>
+    one.step === "child" && one.filters.length === 0 && one.name !== "*" ? [one.name] : [],
+  );
+  return names.length === steps.length ? names : undefined;
+};
+
+/** What such a path finds; most elements stand once, and need no list on the way. */
+const plainValues = (record: RecordNode, names: readonly string[]): readonly (string | undefined)[] => {
+  let node: RecordNode = record;
+  for (let at = 0; at < names.length; at++) {
+    const name = names[at] ?? "";
+    let found: RecordNode | undefined;
+    for (const child of node.children) {
+      if (child.name !== name) continue;
+      if (found !== undefined) return severalValues(node, names, at);
+      found = child;
+    }
+    if (found === undefined) return nothing;
+    node = found;
+  }
+  return [node.text];
+};
+
+const severalValues = (
+  from: RecordNode,
+  names: readonly string[],
+  at: number,
+): readonly (string | undefined)[] => {
+  const name = names[at];
+  const found = from.children.filter((child) => child.name === name);
+  if (at === names.length - 1) return found.map(({ text }) => text);
+  return found.flatMap((node) => plainValues(node, names.slice(at + 1)));
+};
+
 /** A path read from its text; undefined where it is none. */
 export const recordPath = (text: string): RecordPath | undefined => {
   const isAbsolute = text.startsWith("/");
@@ -165,12 +203,14 @@ export const recordPath = (text: string): RecordPath | undefined => {
       }
     });
   const textOf = (found: Found): string | undefined => (typeof found === "object" ? found.text : found);
+  const names = namesOf(steps);
   const ups = steps.filter((one) => one.step === "up").length;
   const leadsOut = isAbsolute || ups > 0;
   return {
     text,
     leadsOut,
     valuesIn(record) {
+      if (names !== undefined) return plainValues(record, names);
       let nodes: readonly Found[] = [record];
       for (const one of steps) nodes = step(nodes, one);
       return nodes.map(textOf);
