@@ -125,6 +125,7 @@ export const itemReader = (attribute: string, { kind }: AttributeKind, defaults:
 
 // Words that people write freely: "10-Dec" may be a title.
 const freeTexts = new Set(["name", "features", "keywords"]);
+const LONGEST_DAY = 25;
 const shortDay = /^\d{1,2}[-. /]{1,2}\p{L}{3,9}\.?$|^\p{L}{3,9}\.?[-. /]{1,2}\d{1,2}$/u;
 
 // What stands where there is nothing. In attributes of ours alone: a shop's own may well answer "none".
@@ -143,14 +144,14 @@ const textItem = (
   isPlain: boolean,
 ): string | Read => {
   if (isNone && value.length < 12 && nothings.test(value)) return refused(value, "no-value");
-  if (isPlain && marksOfPages.test(value)) {
+  if (isPlain && (value.includes("<") || value.includes("&")) && marksOfPages.test(value)) {
     const now = plainText(value);
     return now === ""
       ? refused(value, "no-value")
       : { text: now, events: [{ event: "repaired", written: value, now, damage: "markup" }] };
   }
   // "10-Dec" is nobody's word for a day beside a product; a whole date may be one under a shop's own name.
-  if (isDatable && (hasNoDays || shortDay.test(value))) {
+  if (isDatable && value.length <= LONGEST_DAY && /\d/.test(value) && (hasNoDays || shortDay.test(value))) {
     const candidates = beforeDate(value);
     const provedBy = (existing: string): boolean => candidates.includes(existing.replace(/\s/g, ""));
     if (candidates.length > 0) return doubted({ written: value, damage: "date", candidates, provedBy });

@@ -34,6 +34,8 @@ export const itemsInCell = (text: string, separator: string): readonly string[] 
  * belongs to the one before it, unless that one is whole.
  */
 export const addressesIn = (text: string, separator: string): readonly string[] => {
+  // Most cells hold one address, and nothing that could part it from another.
+  if (!text.includes(separator) && !/[\s,;|]/.test(text)) return [text];
   const found: string[] = [];
   for (const piece of itemsInCell(text, separator).flatMap((item) => item.split(besideAddress))) {
     const before = found.at(-1);

@@ -49,11 +49,16 @@ export const beginsAnother = (
 };
 
 /** The header again, as lists over several pages repeat it. */
-export const repeatsHeader = ({ cells }: TableRecord, { header }: Pick<TableStream, "header">): boolean =>
-  header.filter(Boolean).length > 1 && header.every((name, at) => name === (cells[at] ?? "").trim());
+export const repeatsHeader = ({ cells }: TableRecord, { header }: Pick<TableStream, "header">): boolean => {
+  const [first] = header;
+  if (first === undefined || first === "" || header.length < 2 || cells[0] !== first) return false;
+  return header.every((name, at) => name === (cells[at] ?? "").trim());
+};
 
 export const anotherTable = (row: number, from: number, file: string): Diagnostic =>
   diagnostic("another-table", { from }, { place: { file, row } });
+
+const LONGEST_SUM = 20;
 
 const sum =
   /^(?:(?:grand |sub)?-?\s?total|sum|summe|gesamt(?:summe)?|zwischensumme|total général|sous-total|totaal|subtotaal|suma|razem|totale)\b[\s:.]*$/i;
@@ -64,8 +69,10 @@ export const totalRow = (
   { file }: Table,
   keys: readonly number[],
 ): Diagnostic | undefined => {
-  const text = keys.map((at) => cells[at] ?? "").find((cell) => cell !== "") ?? "";
+  let text = "";
+  for (const at of keys) text ||= cells[at] ?? "";
   const shown = text === "" ? (cells.find((cell) => !isBlank(cell)) ?? "") : text;
+  if (shown.length > LONGEST_SUM) return undefined;
   return sum.test(shown.trim())
     ? diagnostic("total-row", { text: shown.trim() }, { place: { file, row } })
     : undefined;
