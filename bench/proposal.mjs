@@ -132,6 +132,9 @@ const measure = async (tools, measured, heldOut) => {
         ...(set.pairs === undefined && set.format !== undefined && pairs.length > 0
           ? [`pairs ${JSON.stringify(pairs)}`]
           : []),
+        ...Object.entries(set.units ?? {}).flatMap(([attribute, unit]) =>
+          proposal.units[attribute] === unit ? [] : [`unit of ${attribute} ${proposal.units[attribute]}`],
+        ),
         ...(set.currency !== undefined && proposal.currency !== set.currency
           ? [`currency ${proposal.currency}`]
           : []),

@@ -45,6 +45,39 @@ writeFileSync(
     "WM-02;Wax melt, hay;straw;4,50;1,90;9524000088024;40;8 x 5 x 2 cm;https://melts.example/wm-02.jpg\n" +
     "WM-03;Wax melt, smoke;grey;4,95;2,10;9524000088031;40;8 x 5 x 2 cm;https://melts.example/wm-03.jpg\n",
 );
+writeFileSync(
+  join(shop, "data", "melts.csv"),
+  "Item;What it is;Tin;RRP £;Trade £;EAN;Net g;Photo\n" +
+    "WM-01;Wax melt, fig;plum;4,50;1,90;9524000088017;40;https://melts.example/wm-01.jpg\n" +
+    "WM-02;Wax melt, hay;straw;4,50;1,90;9524000088024;40;https://melts.example/wm-02.jpg\n",
+);
+writeFileSync(
+  join(shop, "data", "rillbach.xml"),
+  `<?xml version="1.0"?>
+<pricelist currency="EUR"><range name="Hoses" brand="Rillbach">
+<item no="R-1" ean="9524000088055"><title xml:lang="en">Hose, 20 m</title><title xml:lang="de">Schlauch, 20 m</title><price kind="net">12.40</price><price kind="retail">29.90</price><stock>40</stock><weight unit="kg">2.4</weight><fact name="Colour">green</fact></item>
+<item no="R-2" ean="9524000088062"><title xml:lang="en">Hose, 30 m</title><title xml:lang="de">Schlauch, 30 m</title><price kind="net">17.10</price><price kind="retail">39.90</price><stock>sold out</stock><weight unit="g">3100</weight><fact name="Colour">green</fact></item></range>
+<range name="Nozzles" brand="Rillbach"><item no="R-7" ean="9524000088079"><title xml:lang="en">Spray nozzle</title><title xml:lang="de">Sprühdüse</title><price kind="net">3.20</price><price kind="retail">8.90</price><stock>95</stock><fact name="Material">brass</fact></item></range></pricelist>`,
+);
+// A person at a terminal of their own: what they type is written line by line.
+writeFileSync(
+  join(folder, "type.py"),
+  `import os, pty, select, sys, time
+pid, terminal = pty.fork()
+if pid == 0: os.execvp(sys.argv[1], sys.argv[1:])
+import fcntl, struct, termios
+fcntl.ioctl(terminal, termios.TIOCSWINSZ, struct.pack("HHHH", 39, 126, 0, 0))
+typed, begun = [(2.5, "? shade"), (3.2, "3 color"), (4.2, "y")], time.time()
+while True:
+  ready, _, _ = select.select([terminal], [], [], 0.1)
+  if ready:
+    try: data = os.read(terminal, 65536)
+    except OSError: break
+    if not data: break
+    os.write(1, data)
+  if typed and time.time() - begun > typed[0][0]: os.write(terminal, (typed.pop(0)[1] + "\\n").encode())
+`,
+);
 sh('lexicant set BC-1402 price=7.95 "name=Bee Brush, real horsehair"', shop);
 sh("lexicant export sheet.csv --only price,quantity", shop);
 sh(
@@ -117,8 +150,8 @@ const shots = {
     "lexicant try 'fit(nmae, 40) & color'",
   ],
   lexicon: [untold, "lexicant lexicon merrowgate --list"],
-  proposal: [shop, "lexicant import data/wax-melts.csv --accept"],
-  "dry-run": [shop, "lexicant import sheet.csv --dry-run"],
+  proposal: [shop, "lexicant import data/rillbach.xml --accept"],
+  review: [shop, `/usr/bin/python3 ${join(folder, "type.py")} lexicant import data/melts.csv`],
   place: [placed, "lexicant place merrowgate --list"],
   categories: [
     placed,

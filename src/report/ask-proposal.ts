@@ -20,12 +20,16 @@ const attributesLike = (words: string): readonly string[] => {
   return [...new Set([...within, ...nearest(words, vocabulary)])].slice(0, FOUND);
 };
 
-const usage = [
-  "Enter or y   keep it so and read the file        n   leave it",
-  "3 price      line 3 is the price                 3 - leave line 3 out",
-  "3 unit kg    bare numbers of line 3 are kg       3 lang de   line 3 is in German",
-  "3 key        products are found by line 3        ? words     attributes like these words",
-];
+const usage = (
+  [
+    ["Enter or y", "keep it so and read the file", "n", "leave it"],
+    ["3 price", "line 3 is the price", "3 -", "leave line 3 out"],
+    ["3 unit kg", "bare numbers of line 3 are kg", "3 lang de", "line 3 is in German"],
+    ["3 key", "products are found by line 3", "? words", "attributes like these words"],
+  ] as const
+).map(
+  ([typed, does, other, otherDoes]) => `${typed.padEnd(12)}${does.padEnd(34)}${other.padEnd(12)}${otherDoes}`,
+);
 
 /** A line as a person writes it: `3 price`, `3 -`, `3 unit kg`; or what is wrong with it. */
 export const correctionIn = (text: string): Correction | string => {

@@ -175,12 +175,20 @@ const matchingNotes = ({ keys, mode, matched, nearKeys }: SourceProposal, io: Io
       ),
     ];
   }
-  const share =
-    matched === undefined ? "" : `; the catalogue knows ${Math.round(matched * 100)}% of those looked at`;
-  const found = `  products are matched by ${keys.join(" or ")}${mode === "update" ? ", and only known ones are updated" : ""}${share}`;
+  const known =
+    matched === undefined
+      ? ""
+      : matched === 0
+        ? "; the catalogue knows none of those looked at"
+        : `; the catalogue knows ${Math.round(matched * 100)}% of those looked at`;
+  const found = `  products are matched by ${keys.join(" or ")}${mode === "update" ? ", and only known ones are updated" : ""}${known}`;
   const isDoubtful = matched !== undefined && matched < 0.3 && mode === "both";
+  if (!isDoubtful) return [found];
   return [
-    isDoubtful ? style.severity("warning", `${found}; the others would be added as new products`) : found,
+    style.severity(
+      "warning",
+      `${found}: ${matched === 0 ? "all" : "the others"} would be added as new products`,
+    ),
   ];
 };
 

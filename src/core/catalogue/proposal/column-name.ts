@@ -62,7 +62,7 @@ const signs: Readonly<Record<string, string>> = { "€": "EUR", "£": "GBP" };
 const fillers = new Set(
   (
     "the of in a an product item article artikel produkt produit producto prodotto master main our shop current default " +
-    "each per piece pieces st stück pc pce new neu neue nouveau nuevo nieuw nieuwe nowy nowa from this"
+    "en w à each per piece pieces st stück pc pce new neu neue nouveau nuevo nieuw nieuwe nowy nowa from this"
   ).split(" "),
 );
 
@@ -204,12 +204,19 @@ interface Marks {
 const takeMark = (marks: Marks): boolean => {
   const { tokens } = marks;
   const last = tokens.at(-1) ?? "";
-  if (tokens.length < 2 || columnSynonyms.has(tokens.join(" "))) return false;
+  if (tokens.length < 2) return false;
   const rest = tokens.slice(0, -1);
+  const unit = unitOf(last);
+  // A unit is one even where the whole is a usual name: what it says must not be lost.
+  if (unit !== undefined && measures(rest.join(" "))) {
+    marks.unit = unit.code;
+    marks.tokens = rest;
+    return true;
+  }
+  if (columnSynonyms.has(tokens.join(" "))) return false;
   if (/^\d{1,2}$/.test(last)) marks.number = Number(last);
   else if (last.length === 3 && isCurrency(last.toUpperCase())) marks.currency = last.toUpperCase();
   else if (languages[last] !== undefined) marks.language = languages[last];
-  else if (unitOf(last) !== undefined && measures(rest.join(" "))) marks.unit = unitOf(last)?.code;
   else return false;
   marks.tokens = rest;
   return true;

@@ -88,6 +88,14 @@ const namesByKeys = (name: string, nodes: readonly RecordNode[]): boolean => {
   return filled.length > 0 && isFlat && areApart && attributeWords.test(fold(name));
 };
 
+/** A node that holds no more than a name and a value. */
+const isNamedValue = ({ attributes, children }: RecordNode): boolean =>
+  children.length === 0
+    ? attributes.size === 1
+    : children.length === 2 &&
+      children[0]?.name !== children[1]?.name &&
+      children.every(({ text }) => text !== undefined);
+
 class Walk {
   readonly found: Found[] = [];
   readonly pairs: ProposedPair[] = [];
@@ -142,12 +150,13 @@ class Walk {
       this.pairs.push({ name: `${this.prefix}${path}/1`, value: `${this.prefix}${path}/2` });
       return;
     }
-    const told = repeats(children) ? discriminator(children) : undefined;
+    const isNamed = attributeWords.test(fold(name)) && children.every(isNamedValue);
+    const told = repeats(children) || isNamed ? discriminator(children) : undefined;
     if (told === undefined && namesByKeys(name, children)) {
       this.pairs.push({ name: `${this.prefix}${path}/*/name()`, value: `${this.prefix}${path}/*` });
       return;
     }
-    if (told === undefined) {
+    if (told === undefined || (!repeats(children) && !nameKeys.test(told.key))) {
       this.down(children, path, own);
       return;
     }
