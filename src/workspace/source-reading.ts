@@ -2,7 +2,8 @@ import type { ColumnReading } from "../core/catalogue/cell-reader.js";
 import type { PairReading } from "../core/catalogue/pair-reader.js";
 import type { GroupLayout, RowReading } from "../core/catalogue/row-reader.js";
 import { detectDateOrder, detectDecimalMark } from "../core/catalogue/proposal/sample-marks.js";
-import { attributeKind, isAttributeName } from "../core/catalogue/vocabulary.js";
+import { attributeKind, isAttributeName, isOurs } from "../core/catalogue/vocabulary.js";
+import { beforeDate } from "../core/values/damage.js";
 import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
 import { nearest } from "../core/values/nearest.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
@@ -72,8 +73,11 @@ const columnReading = (tying: Tying, attribute: string): readonly ColumnReading[
   const plain = /^`([^`]*)`$/.exec(expression.text)?.[1] ?? expression.text;
   const isName = plain !== expression.text || !table.headerGrows || isPlainPath.test(plain);
   const index = isName ? columnIn(table, plain) : undefined;
-  if (index !== undefined)
-    return [{ attribute, column: table.header[index] ?? plain, from: { kind: "column", index } }];
+  if (index !== undefined) {
+    const column = table.header[index] ?? plain;
+    const areDays = isOurs(attribute) ? undefined : showsDays(table, index);
+    return [{ attribute, column, from: { kind: "column", index }, areDays }];
+  }
   const compiled = program(expression, names, surroundings);
   if (compiled.kind === "faulty") {
     findings.push(...compiled.findings);
@@ -87,6 +91,16 @@ const columnReading = (tying: Tying, attribute: string): readonly ColumnReading[
       from: { kind: "expression", run: compiled.run },
     },
   ];
+};
+
+const LOOKED_AT = 300;
+
+/** Whether a column's cells are days, or are none, by its first rows: a day among texts was another text before. */
+const showsDays = (table: TableStream, index: number): boolean | undefined => {
+  const cells = table.sample.slice(0, LOOKED_AT).flatMap(({ cells: all }) => all[index]?.trim() || []);
+  if (cells.length < 3) return undefined;
+  const share = cells.filter((cell) => beforeDate(cell).length > 0).length / cells.length;
+  return share >= 0.5;
 };
 
 const condition = ({ source, names, surroundings, findings }: Tying, path: KeyPath): Run | undefined => {

@@ -22,8 +22,8 @@ export interface ColumnReading {
   readonly column: string;
   readonly from:
     { readonly kind: "column"; readonly index: number } | { readonly kind: "expression"; readonly run: Run };
-  /** Whether the column's cells are days as a rule, as the file's first rows show. */
-  readonly areDays?: boolean;
+  /** Whether the column's cells are days as a rule, or never, as the file's first rows show; undefined where they do not. */
+  readonly areDays?: boolean | undefined;
 }
 
 /** What is the same for all cells of a file. */
@@ -185,7 +185,7 @@ const repaired = (
 type Given = Exclude<MaybeBlank, undefined>;
 
 const typedReader = (
-  { attribute, areDays = false }: ColumnReading,
+  { attribute, areDays }: ColumnReading,
   defaults: CellDefaults,
 ): ((value: Given) => string | Read) => {
   const kind = attributeKind(attribute);

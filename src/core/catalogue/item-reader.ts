@@ -40,8 +40,8 @@ export interface Read {
 export interface ItemReading extends ReadingDefaults {
   /** Currencies that amounts can be in; any where it is undefined. */
   readonly currencies?: readonly string[] | undefined;
-  /** Whether the column's values are days as a rule, though its attribute is a text. */
-  readonly areDays?: boolean;
+  /** Whether the column's values are days as a rule, or never; undefined where nothing shows it. */
+  readonly areDays?: boolean | undefined;
 }
 
 /** A text at once where nothing happened on the way, which is nearly always. */
@@ -67,7 +67,13 @@ export const itemReader = (attribute: string, { kind }: AttributeKind, defaults:
     const isKnown = isOurs(attribute);
     return (value) =>
       typeof value === "string"
-        ? textItem(value, isDatable, isKnown, isKnown && !answersNone.has(name), isKnown && kind === "text")
+        ? textItem(
+            value,
+            isDatable,
+            isKnown || defaults.areDays === false,
+            isKnown && !answersNone.has(name),
+            isKnown && kind === "text",
+          )
         : canonicalText(value);
   }
   const quick = quickReader(attribute, kind, defaults);

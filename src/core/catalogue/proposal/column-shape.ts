@@ -93,7 +93,9 @@ export const columnShape = (cells: readonly string[]): ColumnShape => {
     html: share((text) => /<\/?[a-z][^>]*>/i.test(text)),
     triple: share((text) => triple.test(text)),
     currencyCode: share((text) => isCurrency(text)),
-    axisName: share((text) => canBeAxis(attributeForColumn(fold(text)) ?? "")),
+    axisName: share((text) =>
+      text.split(/[|;,]/).every((word) => canBeAxis(attributeForColumn(fold(word)) ?? "")),
+    ),
     longNumber: share((text) => /^\d{8}$|^\d{12,14}$/.test(text)),
     digits: share((text) => /\d/.test(text)),
     words: share((text) => /\p{L}{3}/u.test(text)),

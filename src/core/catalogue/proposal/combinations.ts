@@ -282,10 +282,10 @@ const currencies: Combine = (columns) => {
   return [{ ...combination(attributes, [...priced, ...found]), currency }];
 };
 
-const nameEnd = /^(.*?) ?\b(?:name|title|label|is called)$/;
+const nameEnd = /^(.*?) ?\b(?:names?|titles?|labels?|is called)$/;
 const valueEnd = /^(.*?) ?\b(?:value|values|is|setting|choice)$/;
 const about =
-  /\b(?:option|attribute|property|variation|variant|feature|axis|differs|specification|spec|merkmal|eigenschaft|attribut)\b/;
+  /\b(?:options?|attributes?|propert(?:y|ies)|variations?|variants?|features?|axis|axes|differs|specifications?|specs?|merkmale?|eigenschaft(?:en)?|attribut|traits?|kenmerk(?:en)?|caractéristiques?|características?|cech[ay])\b/;
 
 /** Columns in twos: one names an attribute, the other holds its value. */
 const namedPairs: Combine = (columns) => {

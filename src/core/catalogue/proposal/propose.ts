@@ -115,14 +115,23 @@ const settle = (
   const used = new Set<SampleColumn>(combined.flatMap((one) => one.used));
   for (const attribute of combined.flatMap((one) => one.attributes))
     if (!found.has(attribute.attribute)) found.set(attribute.attribute, attribute);
-  for (const claim of claims(
+  const all = claims(
     columns.filter((column) => !used.has(column)),
     language,
-  )) {
+  );
+  for (const claim of all) {
     if (used.has(claim.column) || found.has(claim.attribute)) continue;
     used.add(claim.column);
-    if (!attributeKind(claim.attribute).list) found.set(claim.attribute, single(claim));
-    else lists.set(claim.attribute, [...(lists.get(claim.attribute) ?? []), claim]);
+    if (!attributeKind(claim.attribute).list) {
+      const isRivalled = all.some(
+        (other) =>
+          other.attribute === claim.attribute && other.column !== claim.column && other.confidence > AGREED,
+      );
+      found.set(
+        claim.attribute,
+        single(isRivalled ? { ...claim, confidence: Math.min(claim.confidence, AGREED) } : claim),
+      );
+    } else lists.set(claim.attribute, [...(lists.get(claim.attribute) ?? []), claim]);
   }
   const isKnownBy = (attribute: string, least: number): boolean => {
     const column = found.get(attribute)?.columns[0];
@@ -288,7 +297,9 @@ const matching = (attributes: readonly ProposedAttribute[], { header, known }: F
   const shares = { sku: share("sku"), gtin: share("gtin"), mpn: share("mpn") };
   const isListing = has("name") && has("price") && tellsGoods.filter(has).length >= 2;
   if (has("sku") && (shares.sku >= 0.3 || (shares.gtin < 0.3 && shares.mpn < 0.6))) {
-    const isUpdate = (shares.sku >= 0.6 && !isListing) || !has("name");
+    // A list of stocks names goods so that people find them in it, and makes none.
+    const isCount = has("quantity") && !has("price") && !has("cost") && !tellsGoods.some(has);
+    const isUpdate = (shares.sku >= 0.6 && !isListing) || !has("name") || isCount;
     return { keys: ["sku"], mode: isUpdate ? "update" : "both", matched: shares.sku };
   }
   const key = shares.gtin >= 0.3 ? "gtin" : shares.mpn >= 0.6 ? "mpn" : fallback;
