@@ -39,6 +39,12 @@ const score = (wanted: string, candidate: string): number | undefined => {
   return contained ? limit + 0.5 : undefined;
 };
 
+/** Whether two words differ by a slip or two: no more than one letter in six. */
+export const isSlip = (a: string, b: string): boolean => {
+  const limit = Math.max(1, Math.floor(a.length / 6));
+  return distance(a, b, limit) <= limit;
+};
+
 /** The names near enough to be meant, nearest first; empty when none is. */
 export const nearest = (wanted: string, candidates: Iterable<string>, count = 3): readonly string[] => {
   const found: { readonly name: string; readonly score: number }[] = [];

@@ -92,7 +92,7 @@ const byShape = (shape: ColumnShape): readonly Candidate[] => {
     shape.pathMark !== undefined &&
     shape.date < 0.2 &&
     shape.words > 0.8 &&
-    shape.distinct < 0.9 &&
+    (shape.distinct < 0.9 || shape.filled < 6) &&
     shape.averageLength < 100 &&
     shape.triple < 0.2
   )

@@ -1,7 +1,8 @@
-import { nearest } from "../../values/nearest.js";
+import { isSlip, nearest } from "../../values/nearest.js";
 import { isCurrency } from "../../values/currencies.js";
 import { fold } from "../../values/text.js";
-import { unitOf } from "../../values/units.js";
+import { unitOf, type Dimension } from "../../values/units.js";
+import { dimensionOf } from "../possible-values.js";
 import { attributeKind, columnSynonyms } from "../vocabulary.js";
 
 /** What a column's name says: the attribute it usually stands for, how surely, and marks that stand beside it. */
@@ -43,7 +44,6 @@ const languages: Readonly<Record<string, string>> = {
     polish: "pl",
     sv: "sv",
     swedish: "sv",
-    no: "no",
     norwegian: "no",
     da: "da",
     danish: "da",
@@ -116,14 +116,12 @@ const fromSynonyms = (
   return contained(words);
 };
 
-/** Spelling mistakes touch a letter or two of a word: "pub date" is no slip for "due date". */
+/** Spelling mistakes touch a letter or two of a word: "pub date" is no slip for "due date", nor "reason" for "rayon". */
 const areClose = (words: string, close: string): boolean => {
   const [own, others] = [words.split(" "), close.split(" ")];
-  if (Math.abs(close.length - words.length) > 2 || close[0] !== words[0]) return false;
-  return (
-    own.length !== others.length ||
-    own.every((word, index) => nearest(word, [others[index] ?? ""], 1).length > 0)
-  );
+  if (close[0] !== words[0]) return false;
+  if (own.length !== others.length) return isSlip(words.replaceAll(" ", ""), close.replaceAll(" ", ""));
+  return own.every((word, index) => isSlip(word, others[index] ?? ""));
 };
 
 /** A longer name that ends or begins with a usual one, such as `web shop colour`. */
@@ -208,7 +206,7 @@ const takeMark = (marks: Marks): boolean => {
   const rest = tokens.slice(0, -1);
   const unit = unitOf(last);
   // A unit is one even where the whole is a usual name: what it says must not be lost.
-  if (unit !== undefined && measures(rest.join(" "))) {
+  if (unit !== undefined && marks.unit === undefined && measures(rest.join(" "), unit.dimension)) {
     marks.unit = unit.code;
     marks.tokens = rest;
     return true;
@@ -269,7 +267,10 @@ const nameOf = (column: string): ColumnName => {
   const unit = /[([]\s*(\p{L}{1,3}|["″])\s*[)\]]/u.exec(column)?.[1];
   if (unit !== undefined && unitOf(unit) !== undefined) {
     const rest = marks.tokens.filter((token) => token !== fold(unit));
-    if (rest.length > 0 && (measures(rest.join(" ")) || sideOf(rest) !== undefined)) {
+    if (
+      rest.length > 0 &&
+      (measures(rest.join(" "), unitOf(unit)?.dimension) || sideOf(rest) !== undefined)
+    ) {
       marks.unit = unitOf(unit)?.code;
       marks.tokens = rest;
     }
@@ -339,8 +340,9 @@ const meaning = (words: string, whole: string): Meaning | undefined => {
     .sort((a, b) => b.certainty - a.certainty)[0];
 };
 
-/** Whether the words name a measure, so that a letter behind them is a unit. */
-const measures = (words: string): boolean => {
+/** Whether the words name a measure of a dimension, so that a unit of it behind them is one: "in" beside a weight is a word. */
+const measures = (words: string, dimension: Dimension | undefined): boolean => {
   const attribute = meaning(words, words)?.attribute;
-  return attribute !== undefined && attributeKind(attribute).kind === "measure";
+  if (attribute === undefined || attributeKind(attribute).kind !== "measure") return false;
+  return (dimensionOf(attribute) ?? dimension) === dimension;
 };

@@ -212,6 +212,20 @@ const nearestTo = (to: SampleColumn, columns: readonly SampleColumn[]): SampleCo
 
 const unitWords = /^(.*?) ?\b(?:unit|uom|unit of measure|einheit|unité)$/;
 
+const first = /^(?:from|start|starts|von|ab|du|desde|van|vanaf|od|valid from|gültig von)$/;
+const last = /^(?:to|until|till|end|ends|bis|au|hasta|tot|do|valid until|valid to|gültig bis)$/;
+
+/** Days beside a reduced price: from when, and until when it holds. */
+const offerDays: Combine = (columns) => {
+  if (columns.every(({ name }) => name.attribute !== "sale_price" && name.attribute !== WAS_PRICE)) return [];
+  return columns.flatMap((column): readonly Combination[] => {
+    const words = fold(column.column);
+    const attribute = first.test(words) ? "sale_from" : last.test(words) ? "sale_until" : undefined;
+    if (attribute === undefined || column.shape.date < 0.8) return [];
+    return [combination([proposed(attribute, columnExpression(column.column), [column], 0.9)], [column])];
+  });
+};
+
 /** A unit in a column of its own. */
 const units: Combine = (columns) =>
   columns.flatMap((unit): readonly Combination[] => {
@@ -244,7 +258,7 @@ const units: Combine = (columns) =>
       ) ??
       nearestTo(
         unit,
-        columns.filter(({ name }) => meansOf(about, name.attribute)),
+        columns.filter(({ name }) => name.unit === undefined && meansOf(about, name.attribute)),
       );
     const attribute = value?.name.attribute;
     if (value === undefined || attribute === undefined) return [];
@@ -346,7 +360,18 @@ const axisPairs: Combine = (columns) => {
 export const combinations = (columns: readonly SampleColumn[]): readonly Combination[] => {
   const found: Combination[] = [];
   let left = columns;
-  for (const combine of [namedPairs, axisPairs, compounds, sizes, levels, marked, units, currencies, prices])
+  for (const combine of [
+    offerDays,
+    namedPairs,
+    axisPairs,
+    compounds,
+    sizes,
+    levels,
+    marked,
+    units,
+    currencies,
+    prices,
+  ])
     for (const one of combine(left)) {
       if (one.used.some((column) => !left.includes(column))) continue;
       found.push(one);
