@@ -24,7 +24,7 @@ const jsonLines = (text) =>
     .map((line) => JSON.parse(line));
 
 /** What became of a fault: `right`, `refused` (told, and nothing wrong stands there), `wrong` (and told), `silent`, `lost`. */
-const outcome = (fault, product, findings) => {
+export const outcome = (fault, product, findings) => {
   const told = findings.some(
     ({ place, product: sku, severity }) =>
       severity !== undefined &&

@@ -3,7 +3,14 @@ import { describe, expect, it } from "vitest";
 import { attributeIndex } from "../../../src/core/catalogue/attribute-index.js";
 import { isUnder, selfAndAbove } from "../../../src/core/values/category-path.js";
 import { merge } from "../../../src/core/catalogue/merge.js";
-import { CLEARED } from "../../../src/core/catalogue/record.js";
+import {
+  CLEARED,
+  isUnread,
+  RETRACTED,
+  takesBack,
+  unread,
+  unreadInstead,
+} from "../../../src/core/catalogue/record.js";
 import { attributeKind, isAttributeName } from "../../../src/core/catalogue/vocabulary.js";
 import { placementsOf } from "../../../src/core/placement/placements.js";
 import { asSku } from "../../../src/core/ids.js";
@@ -44,6 +51,48 @@ describe("merging layers", () => {
           expect(merged.text(slot)).toBe(last === CLEARED ? undefined : last);
         }
         expect(merged.text(0)).toBe("a");
+      }),
+    );
+  });
+
+  it("when cells could not be read, then the product is as without them, and the topmost above each value is known", () => {
+    const text = fc.constantFrom(
+      "",
+      "x",
+      "y",
+      CLEARED,
+      RETRACTED,
+      unread("?"),
+      unread("n/a"),
+      unreadInstead(unread("!")),
+    );
+    const own = fc.record({
+      layer: fc.integer({ min: 1, max: 3 }),
+      texts: fc.array(text, { minLength: 4, maxLength: 4 }),
+    });
+    fc.assert(
+      fc.property(fc.array(own, { maxLength: 7 }), (all) => {
+        const records = [...all]
+          .sort((a, b) => a.layer - b.layer)
+          .map(({ layer, texts }, at) => ({ ...record(at + 1, [0, 1, 2, 3], texts), layer }));
+        // The same as if such a cell were blank, or took back what its layer said.
+        const without = records.map((one) => ({
+          ...one,
+          texts: one.texts.map((written) =>
+            isUnread(written) ? (takesBack(written) ? RETRACTED : "") : written,
+          ),
+        }));
+        const [merged, plain] = [
+          merge(asSku("a"), attributes, records),
+          merge(asSku("a"), attributes, without),
+        ];
+        for (const slot of [1, 2, 3]) {
+          expect([merged.text(slot), merged.value(slot)]).toEqual([plain.text(slot), plain.value(slot)]);
+          const cell = merged.unread?.(slot);
+          const above = plain.origin(slot)?.revision ?? 0;
+          if (cell !== undefined)
+            expect([isUnread(cell.written), cell.origin.revision > above]).toEqual([false, true]);
+        }
       }),
     );
   });

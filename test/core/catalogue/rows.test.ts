@@ -137,6 +137,23 @@ describe("rows that stand for themselves", () => {
     ]);
   });
 
+  it("when an expression gives a number, then it is what its attribute holds: a price in the file's currency, a measure", () => {
+    const layout = {
+      header: "Art,Price,Kilos",
+      columns: {
+        sku: "Art",
+        price: "number(Price)",
+        "price@EUR": "number(Price) * 2",
+        weight: 'measure(Kilos, "kg")',
+      },
+    };
+    expect(readRows(layout, "A, 64.00,2\nB,-1,0.5\nC,,")).toEqual([
+      "2 product sku=A price=64.00 GBP price@EUR=128.00 EUR weight=2 kg",
+      expect.stringMatching(/^3 product sku=B .*weight=0.5 kg$/),
+      "4 product sku=C",
+    ]);
+  });
+
   it("when an attribute is an expression over columns, then it is worked out for each row", () => {
     const worked = {
       header: "Art,Make,Name",
