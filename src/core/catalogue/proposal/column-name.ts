@@ -91,6 +91,19 @@ const pricedName = (
   return { attribute: !isGross && plainPrices.has(meant) ? "cost" : meant, certainty: 0.95 };
 };
 
+/** Usual names written as one word, where they have more than three letters. */
+const withoutBlanks: ReadonlyMap<string, string> = new Map(
+  [...columnSynonyms]
+    .filter(([synonym]) => synonym.length > 3)
+    .map(([synonym, attribute]) => [synonym.replaceAll(" ", ""), attribute]),
+);
+
+/** Usual names that begin alike and are about as long: a slip touches neither. */
+const alikeIn = (words: string): readonly string[] =>
+  [...columnSynonyms.keys()].filter(
+    (synonym) => synonym[0] === words[0] && Math.abs(synonym.length - words.length) <= 2,
+  );
+
 const fromSynonyms = (
   words: string,
 ): { readonly attribute: string; readonly certainty: number } | undefined => {
@@ -106,10 +119,9 @@ const fromSynonyms = (
     .join(" ");
   const shorter = columnSynonyms.get(kept);
   if (kept !== words && shorter !== undefined) return { attribute: shorter, certainty: 0.9 };
-  const joined = words.replaceAll(" ", "");
-  for (const [synonym, attribute] of columnSynonyms)
-    if (synonym.length > 3 && synonym.replaceAll(" ", "") === joined) return { attribute, certainty: 0.95 };
-  const [close] = words.length >= 5 ? nearest(words, columnSynonyms.keys(), 1) : [];
+  const joined = withoutBlanks.get(words.replaceAll(" ", ""));
+  if (joined !== undefined) return { attribute: joined, certainty: 0.95 };
+  const [close] = words.length >= 5 ? nearest(words, alikeIn(words), 1) : [];
   const attribute = close === undefined ? undefined : columnSynonyms.get(close);
   if (attribute !== undefined && close !== undefined && areClose(words, close))
     return { attribute, certainty: 0.7 };
