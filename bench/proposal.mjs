@@ -61,7 +61,7 @@ const opened = async (
 const titles = {
   tuned: "",
   first: "\nnot looked at until most of the rules were made:\n",
-  second: "\nwritten when the rules were made, and never looked at:\n",
+  second: "\nwritten when the rules were made, and not looked at until they were run once:\n",
 };
 
 const measure = async (tools, measured, heldOut) => {

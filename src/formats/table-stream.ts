@@ -40,6 +40,8 @@ export interface TableStream {
   /** The same as trees, where the format has them, and the path that they were found by. */
   readonly trees?: readonly RecordNode[];
   readonly records?: string;
+  /** The sheet that is read, where its workbook has several. */
+  readonly sheet?: string;
   readonly batches: AsyncGenerator<readonly TableRecord[]>;
   /** How the file was read, in words, as far as it is known by now: encoding, delimiter, sheet. */
   told(): readonly string[];

@@ -1,5 +1,5 @@
 import type { formatValue } from "hucre";
-import type { CellValue } from "hucre/xlsx";
+import type { CellValue, streamXlsxRows } from "hucre/xlsx";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { nearest } from "../core/values/nearest.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
@@ -41,16 +41,7 @@ const sheetsOf = async (bytes: Buffer, file: string): Promise<readonly SheetPart
 export const sheetNames = async (bytes: Buffer, file: string): Promise<readonly string[]> =>
   (await sheetsOf(bytes, file)).map(({ name }) => name);
 
-const chosenSheet = (
-  sheets: readonly SheetPart[],
-  wanted: string | number | undefined,
-  file: string,
-): number => {
-  if (wanted === undefined)
-    return Math.max(
-      0,
-      sheets.findIndex(({ isHidden }) => !isHidden),
-    );
+const chosenSheet = (sheets: readonly SheetPart[], wanted: string | number, file: string): number => {
   const names = sheets.map(({ name }) => name);
   const at = typeof wanted === "number" ? wanted - 1 : names.indexOf(wanted);
   if (at >= 0 && at < names.length) return at;
@@ -58,6 +49,37 @@ const chosenSheet = (
   throw new Refusal([
     diagnostic("unknown-sheet", { sheet: String(wanted), nearest: close, known: names }, { place: { file } }),
   ]);
+};
+
+const LOOKED_AT = 30;
+const LEAST_COLUMNS = 3;
+const MOST_SHEETS = 12;
+
+/** The first sheet that people see and that holds a table: terms and covers before it are a column or two wide. */
+const firstTable = async (
+  bytes: Buffer,
+  sheets: readonly SheetPart[],
+  rowsOf: typeof streamXlsxRows,
+): Promise<number> => {
+  const visible = sheets.flatMap(({ isHidden }, at) => (isHidden ? [] : [at]));
+  const [first = 0] = visible;
+  if (visible.length < 2) return first;
+  let widest = { at: first, width: 0 };
+  for (const at of visible.slice(0, MOST_SHEETS)) {
+    let [width, seen] = [0, 0];
+    try {
+      for await (const { values } of rowsOf(bytes, { sheet: at })) {
+        width = Math.max(width, Array.from(values).filter((value) => cellText(value) !== "").length);
+        if (++seen >= LOOKED_AT) break;
+      }
+    } catch {
+      // What is damaged is told when it is read.
+      return first;
+    }
+    if (width >= LEAST_COLUMNS) return at;
+    if (width > widest.width) widest = { at, width };
+  }
+  return widest.at;
 };
 
 /** A number as a spreadsheet shows it: at most 15 digits, never with an exponent. */
@@ -133,8 +155,11 @@ export const openXlsx = async (source: ByteSource, options: XlsxOptions = {}): P
   await guardedMembers(bytes, file);
   const sheets = await sheetsOf(bytes, file);
   const names = sheets.map(({ name }) => name);
-  const sheet = chosenSheet(sheets, options.sheet, file);
   const { streamXlsxRows } = await import("hucre/xlsx");
+  const sheet =
+    options.sheet === undefined
+      ? await firstTable(bytes, sheets, streamXlsxRows)
+      : chosenSheet(sheets, options.sheet, file);
   const shown = await shownIn(bytes, sheets[sheet]?.path ?? "", file).catch((error: unknown) => {
     throw damagedWorkbook(file, error);
   });
@@ -167,6 +192,7 @@ export const openXlsx = async (source: ByteSource, options: XlsxOptions = {}): P
     header,
     ...fixedColumns(header),
     headerRow: headed.headerRow,
+    ...(names.length > 1 ? { sheet: names[sheet] ?? "" } : {}),
     hidden,
     sample: headed.sample,
     batches: padded(headed.batches, header),

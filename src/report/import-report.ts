@@ -195,15 +195,19 @@ const matchingNotes = ({ keys, mode, matched, nearKeys }: SourceProposal, io: Io
 const nearly = { repeats: "comes again", blanks: "is blank in some rows", long: "holds texts" } as const;
 
 const readingNotes = (proposal: SourceProposal): readonly string[] => {
-  const { groups, furtherRows, options, pairs, units, listSeparator, currency, currencies } = proposal;
+  const { groups, furtherRows, options, pairs, units, listSeparator, currency, currencies, leftOut } =
+    proposal;
   return [
     ...(currency === undefined ? [] : [`prices are in ${[currency, ...currencies].join(" or ")}`]),
+    ...(leftOut.length === 0
+      ? []
+      : [`not read, since the catalogue's own names stand: ${leftOut.join(", ")}`]),
     ...(groups.layout === "first-row"
       ? [`a group's first row carries ${groups.shared.join(", ")} for all`]
       : []),
     ...(groups.layout === "own-row" ? [`a group's own row is told by ${groups.when}`] : []),
     ...(furtherRows.length > 0 ? [`further rows of a product add ${furtherRows.join(", ")}`] : []),
-    ...[...options, ...pairs].map(({ name, value }) => `${value} holds what ${name} names`),
+    ...[...options, ...pairs].map(({ name, value }) => `the values of ${value} are named by ${name}`),
     ...(Object.keys(units).length > 0
       ? [
           `bare numbers: ${Object.entries(units)

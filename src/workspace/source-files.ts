@@ -29,7 +29,7 @@ export const sourceNameFor = (file: string): string =>
     .replace(/^-+|-+$/g, "") || "source";
 
 /** Dates and counters at a file's end change with each delivery, its source does not. */
-const withoutCounter = (name: string): string => name.replace(/(?:-\d+)+$/, "") || name;
+export const withoutCounter = (name: string): string => name.replace(/(?:-\d+)+$/, "") || name;
 
 const exists = (workspace: Workspace, name: string): boolean =>
   existsSync(workspace.path("sources", `${name}.yaml`));

@@ -62,6 +62,12 @@ export const proposedSourceText = (
     ...(proposal.records === undefined
       ? []
       : ["# What is one record.", `records: ${yamlExpression(proposal.records)}`]),
+    ...(proposal.sheet === undefined ? [] : [`sheet: ${yamlText(proposal.sheet)}`]),
+    ...(proposal.leftOut.length === 0
+      ? []
+      : [
+          `# Not read, since the catalogue's own names stand: ${proposal.leftOut.join(", ").replace(/\s+/g, " ")}`,
+        ]),
     ...(proposal.keys.length === 0
       ? ["# No column could be the key; name the attribute that finds products.", "key: sku"]
       : [`key: ${yamlWords(proposal.keys)}`]),

@@ -298,6 +298,21 @@ describe("proposals at the command line", () => {
     ]);
   });
 
+  it("when a sheet of terms stands before the table, then the table is read, and the source names its sheet", () => {
+    const shop = shopWith({});
+    const script = `
+import openpyxl,sys
+w=openpyxl.Workbook(); s=w.active; s.title='Terms'; s.append(['Carriage paid above 250']); s.append(['Orders by post'])
+g=w.create_sheet('Winter list'); g.append(['SKU','Name','Colour']); g.append(['A','Stool','red'])
+w.save(sys.argv[1])`;
+    expect(spawnSync("/usr/bin/python3", ["-c", script, join(shop, "list.xlsx")]).status).toBe(0);
+    expect(lexicant(shop, ["import", "list.xlsx", "--accept"]).exit).toBe(0);
+    expect([[...listed(shop).keys()], read(shop, "sources/list.yaml")]).toEqual([
+      ["A"],
+      expect.stringContaining('sheet: "Winter list"'),
+    ]);
+  });
+
   it("when a workbook hides sheets and columns, then neither is proposed", () => {
     const shop = shopWith({});
     const script = `

@@ -19,6 +19,7 @@ import {
   sourceForFile,
   sourceFromText,
   sourceNameFor,
+  withoutCounter,
   type Source,
 } from "../../workspace/source-files.js";
 import { marksIn } from "../../workspace/source-reading.js";
@@ -100,11 +101,11 @@ export const chooseSource = async (
   const sample = sampleOf(table, undefined);
   const ours = (await store.isEmpty()) ? undefined : await knownValues(store, sample);
   const proposal = proposalFor(sampleOf(table, ours), table, workspace, wishes.skuColumn);
-  const name = named ?? sourceNameFor(file.file);
+  const name = named ?? withoutCounter(sourceNameFor(file.file));
   const { currency } = workspace.manifest;
   const remade = async (one: SourceProposal): Promise<Source> => {
-    const records = table.records;
-    const whole = records === undefined ? one : { ...one, records };
+    const { records, sheet } = table;
+    const whole = { ...one, records, sheet };
     const first = await sourceFromText(name, proposedSourceText(name, name, currency, whole));
     return sourceFromText(name, proposedSourceText(name, name, currency, whole, marksIn(first, table)));
   };

@@ -185,6 +185,38 @@ describe("proposals", () => {
     expect([update.keys, update.mode, update.matched]).toEqual([["gtin"], "update", 0.5]);
   });
 
+  it("when headings and columns beside them say units, then none is lost, and none measures something else", () => {
+    const { attributes, units } = propose(`
+      No | Title | Box, in | Net g | Boxed lb | oz | Gewicht in g | Inhalt (ml)
+      A-1 | Stool | 19 7/8 x 18 x 27 1/2 | 400 | 2 | 11 | 410 | 75
+      A-2 | Bench | 30 x 22 x 14 | 900 | 4 | 9 | 910 | 80`);
+    expect(units).toMatchObject({
+      package_depth: "in",
+      package_width: "in",
+      weight: "g",
+      unit_quantity: "ml",
+    });
+    expect(attributes.find(({ attribute }) => attribute === "package_weight")?.expression).toBe(
+      'compound(`Boxed lb`, "lb", oz, "oz")',
+    );
+  });
+
+  it("when a list only updates, then what it calls the goods is left to the catalogue", () => {
+    const sample = {
+      header: ["Part", "Goods", "Free"],
+      rows: [
+        ["K-1", "Knife", "3"],
+        ["K-2", "Spoon", "4"],
+      ],
+    };
+    const { keys, mode, leftOut, attributes } = proposeSource(
+      { ...sample, known: beside(sample, { mpn: ["K-1", "K-2"] }) },
+      "en",
+    );
+    expect([keys, mode, leftOut]).toEqual([["mpn"], "update", ["Goods"]]);
+    expect(attributes.map(({ attribute }) => attribute)).toEqual(["mpn", "quantity"]);
+  });
+
   it("when values of a cell are set apart by semicolons, then that is told", () => {
     expect(propose("SKU | Images\nA | https://a.example/1.jpg;https://a.example/2.jpg").listSeparator).toBe(
       ";",

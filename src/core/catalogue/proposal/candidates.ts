@@ -174,9 +174,11 @@ export const candidates = ({ name, shape, known }: SampleColumn): readonly Candi
     });
   }
   for (const [attribute, share] of Object.entries(known)) {
-    const weight = 0.97;
     const isEnough = share >= (attribute === "gtin" ? 0.3 : 0.6);
-    if (isEnough) found.push({ attribute, confidence: Math.min(weight, 0.6 + share * 0.4) });
+    // What products have under a number is that number, whatever the column is called.
+    const isKey = attribute === "sku" || attribute === "mpn" || attribute === "gtin";
+    if (isEnough)
+      found.push({ attribute, confidence: isKey ? 1 + share / 10 : Math.min(0.97, 0.6 + share * 0.4) });
   }
   return found.sort((a, b) => b.confidence - a.confidence);
 };

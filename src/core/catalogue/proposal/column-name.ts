@@ -295,7 +295,7 @@ const nameOf = (column: string): ColumnName => {
   if (words.length === 3 && isCurrency(words.toUpperCase()))
     return { ...found, attribute: "price", certainty: 0.9, currency: words.toUpperCase(), words };
   // A unit of weight alone, as a column's whole name, heads weights in it.
-  if (/^(?:kg|kgs|kilo|lb|lbs|gram|grams|gramm)$/.test(words))
+  if (/^(?:kg|kgs|kilo|lb|lbs|oz|gram|grams|gramm)$/.test(words))
     return { ...found, attribute: "weight", certainty: 0.85, unit: unitOf(words)?.code ?? "g", words };
   const side = sideOf(tokens);
   if (side !== undefined) return { ...found, attribute: side, certainty: 0.9, words };

@@ -52,8 +52,9 @@ const moneySign =
   /^(?:[£€$¥₹]|(?:GBP|EUR|USD|CHF|SEK|NOK|DKK|PLN)\b)|(?:[£€$¥₹]|\b(?:GBP|EUR|USD|CHF|SEK|NOK|DKK|PLN|kr|zł))$/;
 const money = /^\d{1,7}(?:[.,]\d{3})*[.,]\d{2}$/;
 const number = /^-?\d{1,12}(?:[.,]\d{1,6})?$/;
-const triple =
-  /^\d[\d.,]*\s*(?:[a-z"″]{1,3}\.?)?\s*[x×*]\s*\d[\d.,]*\s*(?:[a-z"″]{1,3}\.?)?\s*[x×*]\s*\d[\d.,]*\s*(?:[a-z"″]{1,3}\.?)?$/i;
+const amount = String.raw`(?:\d[\d.,]*(?:[ -]\d{1,2}\/\d{1,2})?|\d{1,2}\/\d{1,2}|\d*[½¼¾⅛⅜⅝⅞])`;
+const inUnit = String.raw`\s*(?:[a-z"″]{1,3}\.?)?\s*`;
+const triple = new RegExp(`^${amount}${inUnit}[x×*]\\s*${amount}${inUnit}[x×*]\\s*${amount}${inUnit}$`, "i");
 const pathMarks = [" > ", ">", " / ", "/", "|", " » ", " - "] as const;
 
 const isMeasure = (text: string): boolean =>

@@ -1,4 +1,5 @@
 import { fold } from "../../values/text.js";
+import { unitOf } from "../../values/units.js";
 import { attributeKind } from "../vocabulary.js";
 import { columnName } from "./column-name.js";
 
@@ -55,6 +56,8 @@ const sideLetters: Readonly<Record<string, string>> = {
   },
   ...{
     ancho: "width",
+    an: "width",
+    anch: "width",
     szer: "width",
     l: "depth",
     length: "depth",
@@ -71,6 +74,7 @@ const sideLetters: Readonly<Record<string, string>> = {
     p: "depth",
     prof: "depth",
     fondo: "depth",
+    f: "depth",
   },
   ...{
     h: "height",
@@ -80,6 +84,8 @@ const sideLetters: Readonly<Record<string, string>> = {
     haut: "height",
     hauteur: "height",
     alto: "height",
+    al: "height",
+    alt: "height",
   },
 };
 
@@ -119,7 +125,12 @@ const compounds: Combine = (columns) =>
     columns.flatMap((big): readonly Combination[] => {
       const { attribute } = big.name;
       if (big.name.unit !== larger || attribute === undefined) return [];
-      const small = columns.find(({ name }) => name.unit === smaller && name.attribute === attribute);
+      const isBare = (column: string): boolean => unitOf(column.trim())?.code === smaller;
+      const small =
+        columns.find(({ index, column }) => index === big.index + 1 && isBare(column)) ??
+        columns.find(
+          ({ name, column }) => name.unit === smaller && name.attribute === attribute && !isBare(column),
+        );
       if (small === undefined) return [];
       const expression = `compound(${columnExpression(big.column)}, "${larger}", ${columnExpression(small.column)}, "${smaller}")`;
       return [combination([proposed(attribute, expression, [big, small], 0.95)], [big, small])];
@@ -152,7 +163,7 @@ const isLevel = (words: string): boolean =>
   levelName.test(words.toLowerCase().trim()) || levelName.test(fold(words));
 
 const levelName =
-  /^(?:level|category level|(?:sub|sous|unter|onder|pod|sotto) ?(?:category|section|group|catégorie|categorie|famille|rayon|kategorie|gruppe|warengruppe|categoría|categoria|familia|sección|grupo|groep|rubriek|kategoria|grupa)|kategorie ?ebene|ebene|warengruppe|niveau|nivel|poziom|main group|sub group|hauptgruppe|main category|hauptkategorie|famille principale|hoofdgroep|grupa główna)(?: \d)?$/;
+  /^(?:level|category level|(?:sub|sous|unter|onder|pod|sotto) ?(?:category|section|group|catégorie|categorie|famille|rayon|kategorie|gruppe|warengruppe|categoría|categoria|familia|sección|grupo|groep|rubriek|kategoria|grupa)|kategorie ?ebene|ebene|warengruppe|niveau|nivel|poziom|main group|sub group|hauptgruppe|main category|hauptkategorie|famille principale|hoofdgroep|grupa główna|kategoria gł[oó]wna|catégorie principale|categorie principale|categoría principal|categoria principal|hoofdcategorie)(?: \d)?$/;
 
 /** A path whose levels are set apart by another mark than ours. */
 const marked: Combine = (columns) =>

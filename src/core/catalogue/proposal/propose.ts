@@ -8,6 +8,7 @@ import { columnExpression, listExpression } from "./expressions.js";
 import { furtherRows, groupLayout } from "./group-layout.js";
 import { sampleColumns, type SampleColumn } from "./sample-column.js";
 import { isCurrency } from "../../values/currencies.js";
+import { unitOf } from "../../values/units.js";
 import type { FileSample, NearKey, ProposedAttribute, SourceProposal } from "./source-proposal.js";
 
 const MEANT = 0.4;
@@ -70,7 +71,7 @@ const single = ({ column, attribute, confidence }: Claim): ProposedAttribute => 
   attribute,
   expression: columnExpression(column.column),
   columns: [column.column],
-  confidence,
+  confidence: Math.min(1, confidence),
   samples: column.shape.samples,
   known: true,
 });
@@ -113,6 +114,8 @@ const likelySku = (columns: readonly SampleColumn[]): Claim | undefined => {
       shape.density > 0.97 &&
       shape.distinct > 0.97 &&
       shape.codeLike > 0.97 &&
+      // Sizes differ from row to row too; they are short numbers.
+      (shape.number < 0.9 || shape.averageLength >= 3) &&
       Math.max(shape.url, shape.date, shape.gtin, shape.isbn, shape.moneySign) < 0.1,
   );
   const named = unique.find(({ column }) => codeName.test(fold(column)));
@@ -201,9 +204,25 @@ const unitsOf = (
       // Where cells have units of their own, one without is no number of any unit.
       if (column.shape.withUnit > 0.5) return [];
       if (expression.startsWith("compound(") || expression.startsWith('"')) return [];
-      return [[attribute, column.name.unit ?? usualUnit(attribute, column)]];
+      const stated =
+        column.name.unit ?? (expression.startsWith("side(") ? lengthIn(column.column) : undefined);
+      return [[attribute, stated ?? usualUnit(attribute, column)]];
     }),
   );
+
+/** The unit of length that a heading ends in, or has in brackets: "Box, in". */
+const lengthIn = (heading: string): string | undefined => {
+  const words = fold(heading).split(" ");
+  const named = [
+    /[([]\s*(\p{L}{1,3})\s*[)\]]/u.exec(heading)?.[1],
+    words.length > 1 ? words.at(-1) : undefined,
+  ];
+  for (const word of named) {
+    const unit = word === undefined ? undefined : unitOf(word);
+    if (unit?.dimension === "length") return unit.code;
+  }
+  return undefined;
+};
 
 const usualUnit = (attribute: string, { shape }: SampleColumn): string => {
   const amounts = shape.samples.flatMap((text) => decimal(text.replace(",", "."))?.toNumber() ?? []);
@@ -368,8 +387,17 @@ export const proposeSource = (sample: FileSample, language: string): SourcePropo
   const has = (attribute: string): boolean => attributes.some((one) => one.attribute === attribute);
   const pairs = [...combined.flatMap((one) => one.pairs), ...(sample.pairs ?? [])];
   const { keys, mode, matched } = matching(attributes, sample);
+  // A list of stocks or prices names goods so that people find them in it: the catalogue's own names stand.
+  const isList =
+    keys.length > 0 &&
+    mode === "update" &&
+    ["quantity", "cost", "price", "list_price"].some(has) &&
+    !["description", "images"].some(has);
+  const isLeft = ({ attribute, columns: read }: ProposedAttribute): boolean =>
+    isList && attribute.split("@")[0] === "name" && read.length === 1;
   return {
-    attributes,
+    attributes: attributes.filter((one) => !isLeft(one)),
+    leftOut: attributes.filter(isLeft).flatMap((one) => one.columns),
     units: unitsOf(attributes, columns),
     currency,
     currencies: inColumn.filter((code) => code !== currency),

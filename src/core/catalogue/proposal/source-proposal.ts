@@ -27,8 +27,12 @@ export interface SourceProposal {
   readonly units: Readonly<Record<string, string>>;
   readonly currency: string | undefined;
   readonly listSeparator: string | undefined;
+  /** Columns that only help people to read the list. */
+  readonly leftOut: readonly string[];
   /** The path of one record, in formats without rows. */
   readonly records?: string | undefined;
+  /** The workbook's sheet, where it has several. */
+  readonly sheet?: string | undefined;
   /** Currencies beside the first, where a column of the file has several. */
   readonly currencies: readonly string[];
   /** Empty where no column can be the key. */
