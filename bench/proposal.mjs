@@ -27,7 +27,7 @@ export const run = async (wish) => {
     ...(await import("../dist/flow/import/sample-file.js")),
     ...(await import("../dist/formats/open-table.js")),
     ...(await import("../dist/formats/byte-source.js")),
-    ...(await import("../dist/core/catalogue/proposal/structure.js")),
+    ...(await import("../dist/core/catalogue/proposal/choose-records.js")),
   };
   for (const heldOut of [undefined, "first", "second"])
     if (wanted !== "tuning" || heldOut === undefined)

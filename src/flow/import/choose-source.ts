@@ -25,7 +25,7 @@ import {
 import { marksIn } from "../../workspace/source-reading.js";
 import { FOR_CHANNEL, proposedSourceText, sheetSourceText } from "../../workspace/source-text.js";
 import type { Workspace } from "../../workspace/workspace.js";
-import { chooseRecords } from "../../core/catalogue/proposal/structure.js";
+import { chooseRecords } from "../../core/catalogue/proposal/choose-records.js";
 import { knownValues } from "./known-values.js";
 import { REJECTED_FOLDER } from "./rejected-rows.js";
 import { sampleOf } from "./sample-file.js";

@@ -9,6 +9,7 @@ import { asSku, type Sku } from "../../core/ids.js";
 import { usualAxes, VARIES_BY } from "../../core/catalogue/axes.js";
 import { axisWatch } from "./axis-watch.js";
 import type { CatalogueReader } from "./catalogue-reader.js";
+import { formerReading } from "./former-reading.js";
 import type { Families } from "./families.js";
 import { layerState, type LayerState } from "./layer-state.js";
 import { keyForm, type ProductKeys } from "./product-keys.js";
@@ -32,7 +33,6 @@ import type {
   RevisionPlan,
   RevisionWriter,
   SettledDoubt,
-  SourceRules,
   ValueChange,
 } from "../store.js";
 
@@ -475,38 +475,6 @@ class Writer implements RevisionWriter {
       );
   }
 }
-
-/**
- * The attributes that the source read by other rules before. Those that another source of the layer gives too stay: what
- * the layer says of them may be that one's word.
- */
-const formerReading = (
-  { layer, source, rules, kind }: RevisionPlan,
-  revisions: ReadonlyMap<number, Revision>,
-): { readonly revision: number; readonly attributes: ReadonlySet<string> } | undefined => {
-  if (rules === undefined || kind !== "import") return undefined;
-  const inLayer = [...revisions.values()].filter(
-    (one) => one.layer === layer && one.live && one.kind !== "undo",
-  );
-  const own = inLayer.filter((one) => one.source === source && one.rules !== undefined);
-  const ruleFor = ({ columns, rest }: SourceRules, attribute: string): string =>
-    `${columns[attribute] ?? ""}\u0000${rest}`;
-  const others = new Set(
-    inLayer
-      .filter((one) => one.source !== source)
-      .flatMap(({ columns }) => columns.map(({ attribute }) => attribute)),
-  );
-  let revision: number | undefined;
-  const attributes = new Set<string>();
-  for (const one of own)
-    for (const { attribute } of one.columns) {
-      if (others.has(attribute) || attribute === "sku" || one.rules === undefined) continue;
-      if (ruleFor(one.rules, attribute) === ruleFor(rules, attribute)) continue;
-      attributes.add(attribute);
-      revision = one.id;
-    }
-  return revision === undefined ? undefined : { revision, attributes };
-};
 
 const landed = (
   fate: LandedFate["fate"],

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { chooseRecords, sampleOfTrees } from "../../../src/core/catalogue/proposal/structure.js";
+import { chooseRecords } from "../../../src/core/catalogue/proposal/choose-records.js";
+import { sampleOfTrees } from "../../../src/core/catalogue/proposal/structure.js";
 import { fileSource } from "../../../src/formats/byte-source.js";
 import { openTable } from "../../../src/formats/open-table.js";
 import { temporaryFolder, write } from "../../kit/run.js";

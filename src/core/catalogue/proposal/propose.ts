@@ -1,4 +1,3 @@
-import { decimal } from "../../values/decimal.js";
 import { fold } from "../../values/text.js";
 import { ownAttribute } from "../own-attribute.js";
 import { attributeKind, isAttributeName, WAS_PRICE } from "../vocabulary.js";
@@ -8,8 +7,9 @@ import { columnExpression, listExpression } from "./expressions.js";
 import { furtherRows, groupLayout } from "./group-layout.js";
 import { sampleColumns, type SampleColumn } from "./sample-column.js";
 import { isCurrency } from "../../values/currencies.js";
-import { unitOf } from "../../values/units.js";
-import type { FileSample, NearKey, ProposedAttribute, SourceProposal } from "./source-proposal.js";
+import { unitsOf } from "./bare-units.js";
+import { matching, nearKeys } from "./matching.js";
+import type { FileSample, ProposedAttribute, SourceProposal } from "./source-proposal.js";
 
 const MEANT = 0.4;
 
@@ -192,47 +192,6 @@ const nameFromDescription = (found: Map<string, ProposedAttribute>): void => {
   }
 };
 
-/** Units of bare numbers: the one that a column's name states, else one that fits the amounts. */
-const unitsOf = (
-  attributes: readonly ProposedAttribute[],
-  columns: readonly SampleColumn[],
-): Readonly<Record<string, string>> =>
-  Object.fromEntries(
-    attributes.flatMap(({ attribute, columns: read, expression }) => {
-      const column = columns.find((one) => one.column === read[0]);
-      if (column === undefined || attributeKind(attribute).kind !== "measure") return [];
-      // Where cells have units of their own, one without is no number of any unit.
-      if (column.shape.withUnit > 0.5) return [];
-      if (expression.startsWith("compound(") || expression.startsWith('"')) return [];
-      const stated =
-        column.name.unit ?? (expression.startsWith("side(") ? lengthIn(column.column) : undefined);
-      return [[attribute, stated ?? usualUnit(attribute, column)]];
-    }),
-  );
-
-/** The unit of length that a heading ends in, or has in brackets: "Box, in". */
-const lengthIn = (heading: string): string | undefined => {
-  const words = fold(heading).split(" ");
-  const named = [
-    /[([]\s*(\p{L}{1,3})\s*[)\]]/u.exec(heading)?.[1],
-    words.length > 1 ? words.at(-1) : undefined,
-  ];
-  for (const word of named) {
-    const unit = word === undefined ? undefined : unitOf(word);
-    if (unit?.dimension === "length") return unit.code;
-  }
-  return undefined;
-};
-
-const usualUnit = (attribute: string, { shape }: SampleColumn): string => {
-  const amounts = shape.samples.flatMap((text) => decimal(text.replace(",", "."))?.toNumber() ?? []);
-  const middle = amounts.sort((a, b) => a - b)[amounts.length >> 1] ?? 0;
-  const areWhole = amounts.length > 0 && amounts.every(Number.isInteger);
-  if (attribute.includes("weight")) return areWhole && middle >= 100 ? "g" : "kg";
-  if (attribute === "unit_quantity") return "pc";
-  return areWhole && middle >= 300 ? "mm" : "cm";
-};
-
 const separators = ["|", ";", "\n", ","] as const;
 
 /** The mark that stands between several values of one cell, where lists are read from one column. */
@@ -272,79 +231,6 @@ const withoutSoleCurrency = (
     const isFree = !attributes.some(({ attribute }) => attribute === base);
     return mark !== undefined && mark === currency && isFree ? { ...proposed, attribute: base } : proposed;
   });
-
-const KEYS = ["sku", "gtin", "isbn", "mpn"] as const;
-
-/** Columns that a key could nearly be read from, with what keeps them from it. */
-const nearKeys = (columns: readonly SampleColumn[]): readonly NearKey[] =>
-  columns
-    .filter(({ shape }) => shape.filled > 0 && shape.url < 0.5 && shape.date < 0.5 && shape.moneySign < 0.5)
-    .map(({ column, shape }) => ({
-      column,
-      closeness: shape.distinct * shape.density * (shape.codeLike > 0.9 ? 1 : 0.6),
-      because:
-        shape.density < 0.97
-          ? ("blanks" as const)
-          : shape.distinct < 0.97
-            ? ("repeats" as const)
-            : ("long" as const),
-    }))
-    .sort((a, b) => b.closeness - a.closeness)
-    .slice(0, 3)
-    .map(({ column, because }) => ({ column, because }));
-
-interface Matching {
-  readonly keys: readonly string[];
-  readonly mode: "update" | "both";
-  readonly matched: number | undefined;
-}
-
-/** Attributes that a listing has and a list of stocks or prices has not. */
-const tellsGoods = [
-  "description",
-  "images",
-  "category",
-  "brand",
-  "manufacturer",
-  "gtin",
-  "color",
-  "size",
-  "material",
-];
-
-/**
- * By what rows find products, and whether they may add some: what the catalogue knows goes before what a column is called,
- * since a list of stocks that adds forty products does harm.
- */
-const matching = (attributes: readonly ProposedAttribute[], { header, known }: FileSample): Matching => {
-  const has = (attribute: string): boolean => attributes.some((one) => one.attribute === attribute);
-  const [first] = KEYS.filter(has);
-  const fallback = first ?? (has("name") && known !== undefined ? undefined : undefined);
-  if (known === undefined)
-    return {
-      keys: fallback === undefined ? [] : [fallback],
-      mode: fallback === "sku" ? "both" : "update",
-      matched: undefined,
-    };
-  const share = (attribute: "sku" | "gtin" | "mpn"): number => {
-    const column = attributes.find((one) => one.attribute === attribute)?.columns[0];
-    return column === undefined ? 0 : (known[header.indexOf(column)]?.[attribute] ?? 0);
-  };
-  const shares = { sku: share("sku"), gtin: share("gtin"), mpn: share("mpn") };
-  const isListing = has("name") && has("price") && tellsGoods.filter(has).length >= 2;
-  if (has("sku") && (shares.sku >= 0.3 || (shares.gtin < 0.3 && shares.mpn < 0.6))) {
-    // A list of stocks names goods so that people find them in it, and makes none.
-    const isCount = has("quantity") && !has("price") && !has("cost") && !tellsGoods.some(has);
-    const isUpdate = (shares.sku >= 0.6 && !isListing) || !has("name") || isCount;
-    return { keys: ["sku"], mode: isUpdate ? "update" : "both", matched: shares.sku };
-  }
-  const key = shares.gtin >= 0.3 ? "gtin" : shares.mpn >= 0.6 ? "mpn" : fallback;
-  return {
-    keys: key === undefined ? [] : [key],
-    mode: "update",
-    matched: key === "gtin" || key === "mpn" ? shares[key] : 0,
-  };
-};
 
 /** A catalogue begins with SKUs: where a file has none, the maker's or trade's own number is one. */
 const withSkus = (

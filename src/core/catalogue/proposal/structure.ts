@@ -1,4 +1,4 @@
-import { pathOf, type RecordNode } from "../../records/node.js";
+import type { RecordNode } from "../../records/node.js";
 import { recordPath, stepText } from "../../records/path.js";
 import { isCurrency } from "../../values/currencies.js";
 import { fold } from "../../values/text.js";
@@ -20,7 +20,8 @@ interface Found {
   readonly label: string;
 }
 
-const LOOKED_AT = 200;
+/** So many records show what a file is. */
+export const LOOKED_AT = 200;
 const KINDS_LIMIT = 8;
 
 /** Names under which a value stands whose meaning is its parent's. */
@@ -220,7 +221,7 @@ const levelsAbove = (records: readonly RecordNode[]) => {
   }
 };
 
-const idName = /^@?(?:id|code|no|nr|number|num|ref|sku|key|handle|article|model|style)$/;
+export const idName = /^@?(?:id|code|no|nr|number|num|ref|sku|key|handle|article|model|style)$/;
 const titleName =
   /^@?(?:name|title|label|headline|heading|bezeichnung|titel|nom|nombre|naam|nazwa)(?:@[\w-]+)?$/;
 
@@ -312,112 +313,4 @@ export const sampleOfTrees = (trees: readonly RecordNode[], isOwnOnly = false): 
     pairs: walk.pairs,
     currency: currencyAbove(records),
   };
-};
-
-/** How much nodes of one path look like the records of a catalogue. */
-const scoreOf = (nodes: readonly RecordNode[]): { readonly score: number; readonly hasKey: boolean } => {
-  const { labels, rows } = sampleOfTrees(nodes, true);
-  let [score, hasKey] = [0, false];
-  const weights: Readonly<Record<string, number>> = {
-    price: 1,
-    quantity: 0.5,
-    name: 1,
-    gtin: 1,
-    cost: 0.5,
-    category: 0.5,
-    images: 0.5,
-  };
-  const counted = new Set<string>();
-  labels.forEach((label, at) => {
-    const { attribute, certainty } = columnName(label);
-    const last = label.split(" / ").at(-1) ?? label;
-    const values = rows.map((cells) => cells[at] ?? "");
-    const areKeys = values.every(Boolean) && new Set(values).size === values.length;
-    const isCode =
-      attribute === "sku" ||
-      attribute === "gtin" ||
-      attribute === "mpn" ||
-      attribute === "isbn" ||
-      idName.test(fold(last).replaceAll(" ", "")) ||
-      /(?:^|[ _])(?:id|no|nr|code|ref|sku|article)$/.test(fold(last));
-    if (isCode && areKeys && label === last && values.length > 0) hasKey = true;
-    if (attribute === undefined || certainty < 0.6 || counted.has(attribute)) return;
-    counted.add(attribute);
-    score += weights[attribute] ?? 0.1;
-  });
-  return { score: score + (hasKey ? 2 : 0), hasKey };
-};
-
-/** Nodes by the path that they share, and by that of their container where each has a name of its own. */
-const candidatesIn = (root: RecordNode): ReadonlyMap<string, readonly RecordNode[]> => {
-  const found = new Map<string, RecordNode[]>();
-  const repeated = new Set<string>();
-  const add = (path: string, node: RecordNode): void => {
-    const known = found.get(path);
-    if (known === undefined) found.set(path, [node]);
-    else if (known.length < LOOKED_AT) known.push(node);
-  };
-  const visit = (node: RecordNode): void => {
-    const objects = node.children.filter(
-      ({ children, attributes }) => children.length > 0 || attributes.size > 0,
-    );
-    const names = new Set(objects.map(({ name }) => name));
-    const keysOf = (one: RecordNode): string =>
-      one.children
-        .map(({ name }) => name)
-        .sort()
-        .join(" ");
-    const areKeyed =
-      names.size > 1 &&
-      names.size === objects.length &&
-      objects.length === node.children.length &&
-      new Set(objects.map(keysOf)).size <= Math.ceil(objects.length / 2);
-    for (const child of objects) {
-      const above = pathOf(node);
-      const path = areKeyed ? `${above === "" ? "" : `${above}/`}*` : pathOf(child);
-      add(path, child);
-      if (areKeyed || objects.filter(({ name }) => name === child.name).length > 1) repeated.add(path);
-      visit(child);
-    }
-  };
-  visit(root);
-  // What stands once in each of what holds it is a part of that, and no record.
-  const isOnce = [...found.keys()].filter((path) => !repeated.has(path));
-  if (repeated.size > 0) for (const path of isOnce) found.delete(path);
-  return found;
-};
-
-/**
- * What a record is, by the beginning of a file: the innermost of the elements that look like goods with a number of their
- * own, such as a variant in a product in a range. Undefined where nothing looks so.
- */
-export const chooseRecords = (root: RecordNode | undefined): string | undefined => {
-  if (root === undefined) return undefined;
-  const scored = [...candidatesIn(root)]
-    .map(([path, nodes]) => {
-      // The last one may have come half.
-      const whole = nodes.length > 1 ? nodes.filter(({ isClosed }) => isClosed) : nodes;
-      return { path, depth: path.split("/").length, ...scoreOf(whole), count: whole.length };
-    })
-    .filter(({ score }) => score >= 2);
-  const keyed = scored.filter(({ hasKey, score }) => hasKey && score >= 3);
-  const [best] = keyed.sort((a, b) => b.depth - a.depth || b.score - a.score);
-  const [other] = scored.sort((a, b) => b.score - a.score || b.count - a.count);
-  const path = (best ?? other)?.path;
-  if (path === undefined) return undefined;
-  return shortest(path, [...candidatesIn(root).keys()]);
-};
-
-/** The end of a path that is enough to tell it from the others; never less than what it holds when it is a star. */
-const shortest = (path: string, all: readonly string[]): string => {
-  const names = path.split("/");
-  for (let from = names.length - 1; from > 0; from--) {
-    const end = names.slice(from).join("/");
-    if (names[from] === "*" || names.length - from < 2) {
-      if (names[from] === "*") continue;
-    }
-    if (all.filter((one) => one === end || one.endsWith(`/${end}`)).length === 1 && !end.startsWith("*"))
-      return end;
-  }
-  return path;
 };
