@@ -95,7 +95,7 @@ export const proposedSourceText = (
         ]),
     ...pairLines("options", proposal.options),
     ...pairLines("pairs", proposal.pairs),
-    "columns:",
+    proposal.attributes.length === 0 ? "columns: {}" : "columns:",
     ...proposal.attributes.map(
       ({ attribute, expression }) => `  ${attribute}: ${yamlExpression(expression)}`,
     ),

@@ -1,3 +1,10 @@
+import fc from "fast-check";
+import { LIST_SEPARATOR } from "../../../src/core/catalogue/record.js";
+import { proposeSource } from "../../../src/core/catalogue/proposal/propose.js";
+import { Refusal } from "../../../src/core/diagnostics/refusal.js";
+import { recordPath } from "../../../src/core/records/path.js";
+import { sourceFromText } from "../../../src/workspace/source-files.js";
+import { proposedSourceText } from "../../../src/workspace/source-text.js";
 import { describe, expect, it } from "vitest";
 import { chooseRecords } from "../../../src/core/catalogue/proposal/choose-records.js";
 import { sampleOfTrees } from "../../../src/core/catalogue/proposal/structure.js";
@@ -67,5 +74,69 @@ describe("trees as columns", () => {
       { name: "specs/1", value: "specs/2" },
     ]);
     expect(currency).toBe("EUR");
+  });
+});
+
+describe("any file of records", () => {
+  const name = fc.constantFrom(
+    "sku",
+    "price",
+    "name",
+    "items",
+    "specs",
+    "a",
+    "lang",
+    "kind",
+    "two words",
+    "x/y",
+    "@n",
+    "1",
+    "..",
+    "value",
+    "stock",
+  );
+  const leaf = fc.oneof(
+    fc.constantFrom("A-1", "5.00", "en", "red", "", "9524000001016"),
+    fc.integer(),
+    fc.boolean(),
+    fc.constant(null),
+  );
+  const { value } = fc.letrec((tie) => ({
+    value: fc.oneof({ maxDepth: 4, depthSize: "small" }, leaf, tie("list"), tie("object")),
+    list: fc.array(tie("value"), { maxLength: 3 }),
+    object: fc.dictionary(name, tie("value"), { maxKeys: 4 }),
+  }));
+
+  it("when JSON has any shape, then its proposal is a source whose every column is a path that finds what was shown", async () => {
+    await fc.assert(
+      fc.asyncProperty(
+        fc.array(fc.dictionary(name, value, { minKeys: 1, maxKeys: 4 }), { minLength: 1, maxLength: 3 }),
+        async (goods) => {
+          const { trees = [], records = "" } = await opened(JSON.stringify({ goods, currency: "EUR" })).catch(
+            (error: unknown) => {
+              if (error instanceof Refusal) return { trees: [], records: "" };
+              throw error;
+            },
+          );
+          if (trees.length === 0) return;
+          const sample = sampleOfTrees(trees);
+          for (const [at, path] of sample.header.entries()) {
+            const found = trees
+              .flatMap((tree) => recordPath(path)?.valuesIn(tree) ?? ["no path"])
+              .filter((text) => text !== undefined && text !== "");
+            expect([path, found]).toEqual([
+              path,
+              sample.rows.flatMap((row) => (row[at] ?? "").split(LIST_SEPARATOR)).filter(Boolean),
+            ]);
+          }
+          const proposal = { ...proposeSource(sample, "en"), records };
+          const { settings } = await sourceFromText("any", proposedSourceText("any", "any", "GBP", proposal));
+          expect(Object.keys(settings.columns)).toEqual(
+            proposal.attributes.map(({ attribute }) => attribute),
+          );
+        },
+      ),
+      { numRuns: Number(process.env["LEXICANT_RUNS"] ?? 60) },
+    );
   });
 });
