@@ -185,6 +185,25 @@ describe("proposals", () => {
     expect([update.keys, update.mode, update.matched]).toEqual([["gtin"], "update", 0.5]);
   });
 
+  it("when a list has a mark of its own between its values, then it alone is split by that", () => {
+    const { attributes, listSeparator } = proposeSource(
+      {
+        header: ["SKU", "Features", "Parts"],
+        rows: [
+          ["A", "light|strong", "B-1; B-2"],
+          ["C", "warm|soft|washable", ""],
+          ["D", "blue|red", "B-3; B-4"],
+        ],
+      },
+      "en",
+    );
+    expect(listSeparator).toBe("|");
+    expect(attributes.find(({ attribute }) => attribute === "bundle_of")?.expression).toBe(
+      'split(Parts, ";")',
+    );
+    expect(attributes.find(({ attribute }) => attribute === "features")?.expression).toBe("Features");
+  });
+
   it("when headings and columns beside them say units, then none is lost, and none measures something else", () => {
     const { attributes, units } = propose(`
       No | Title | Box, in | Net g | Boxed lb | oz | Gewicht in g | Inhalt (ml)

@@ -3,7 +3,7 @@ import { ownAttribute } from "../own-attribute.js";
 import { attributeKind, isAttributeName, WAS_PRICE } from "../vocabulary.js";
 import { candidates } from "./candidates.js";
 import { combinations, type Combination } from "./combinations.js";
-import { columnExpression, listExpression } from "./expressions.js";
+import { columnExpression, listExpression, textExpression } from "./expressions.js";
 import { furtherRows, groupLayout } from "./group-layout.js";
 import { sampleColumns, type SampleColumn } from "./sample-column.js";
 import { isCurrency } from "../../values/currencies.js";
@@ -194,16 +194,8 @@ const nameFromDescription = (found: Map<string, ProposedAttribute>): void => {
 
 const separators = ["|", ";", "\n", ","] as const;
 
-/** The mark that stands between several values of one cell, where lists are read from one column. */
-const separatorOf = (
-  attributes: readonly ProposedAttribute[],
-  { header, rows }: FileSample,
-): string | undefined => {
-  const cells = attributes
-    .filter(({ attribute, known }) => known && attributeKind(attribute).list)
-    .flatMap(({ columns }) => columns.map((column) => header.indexOf(column)))
-    .flatMap((index) => rows.map((row) => row[index] ?? ""))
-    .filter(Boolean);
+/** The mark that most cells have between several values, and how many have it. */
+const markIn = (cells: readonly string[]): { readonly mark: string; readonly count: number } | undefined => {
   const counts = separators.map(
     (mark) =>
       cells.filter(
@@ -211,10 +203,40 @@ const separatorOf = (
           cell.split(mark).length > 1 && (mark !== "," || /,\s*https?:/.test(cell) || !/[.!]$/.test(cell)),
       ).length,
   );
-  const most = Math.max(...counts);
-  const found = separators[counts.indexOf(most)];
-  return most === 0 || found === "\n" ? undefined : found;
+  const count = Math.max(...counts);
+  const mark = separators[counts.indexOf(count)];
+  return count === 0 || mark === undefined ? undefined : { mark, count };
 };
+
+const cellsOf = ({ columns }: ProposedAttribute, { header, rows }: FileSample): readonly string[] =>
+  columns.flatMap((column) => rows.map((row) => row[header.indexOf(column)] ?? "")).filter(Boolean);
+
+const isKnownList = ({ attribute, known }: ProposedAttribute): boolean =>
+  known && attributeKind(attribute).list;
+
+/** The mark that stands between several values of one cell, where lists are read from one column. */
+const separatorOf = (attributes: readonly ProposedAttribute[], sample: FileSample): string | undefined => {
+  const found = markIn(attributes.filter(isKnownList).flatMap((one) => cellsOf(one, sample)));
+  return found?.mark === "\n" ? undefined : found?.mark;
+};
+
+const USUAL_MARK = "|";
+
+/** A list whose cells have a mark of their own is split by it; commas stand in texts too, and are none. */
+const withOwnMarks = (
+  attributes: readonly ProposedAttribute[],
+  sample: FileSample,
+  mark = USUAL_MARK,
+): readonly ProposedAttribute[] =>
+  attributes.map((one) => {
+    const [column = ""] = one.columns;
+    if (!isKnownList(one) || one.expression !== columnExpression(column)) return one;
+    const cells = cellsOf(one, sample);
+    const own = markIn(cells);
+    const isOther = own !== undefined && own.mark !== mark && own.mark !== "\n" && own.mark !== ",";
+    if (!isOther || own.count < cells.length / 2) return one;
+    return { ...one, expression: `split(${columnExpression(column)}, ${textExpression(own.mark)})` };
+  });
 
 const currencyOfNames = (columns: readonly SampleColumn[]): string | undefined => {
   const codes = new Set(columns.flatMap(({ name }) => name.currency ?? []));
@@ -281,13 +303,18 @@ export const proposeSource = (sample: FileSample, language: string): SourcePropo
     !["description", "images"].some(has);
   const isLeft = ({ attribute, columns: read }: ProposedAttribute): boolean =>
     isList && attribute.split("@")[0] === "name" && read.length === 1;
+  const listSeparator = separatorOf(attributes, sample);
   return {
-    attributes: attributes.filter((one) => !isLeft(one)),
+    attributes: withOwnMarks(
+      attributes.filter((one) => !isLeft(one)),
+      sample,
+      listSeparator,
+    ),
     leftOut: attributes.filter(isLeft).flatMap((one) => one.columns),
     units: unitsOf(attributes, columns),
     currency,
     currencies: inColumn.filter((code) => code !== currency),
-    listSeparator: separatorOf(attributes, sample),
+    listSeparator,
     keys,
     nearKeys: keys.length === 0 ? nearKeys(columns) : [],
     mode,
