@@ -24,6 +24,7 @@ export const run = async (wish) => {
   const sets = [...read("sets.yaml").map((set) => ({ key: undefined, ...set })), ...read("shapes.yaml")];
   const tools = {
     ...(await import("../dist/core/catalogue/proposal/propose.js")),
+    ...(await import("../dist/core/catalogue/proposal/known-values.js")),
     ...(await import("../dist/flow/import/sample-file.js")),
     ...(await import("../dist/formats/open-table.js")),
     ...(await import("../dist/formats/byte-source.js")),
@@ -77,7 +78,8 @@ const measure = async (tools, measured, heldOut) => {
       Object.fromEntries(
         Object.entries(known).map(([key, values]) => [key, values.map((value) => withDigits(String(value)))]),
       );
-    const sample = tools.sampleOf(table, knownTexts);
+    const alone = tools.sampleOf(table);
+    const sample = knownTexts === undefined ? alone : { ...alone, known: tools.beside(alone, knownTexts) };
     const proposal = tools.proposeSource(sample, language);
     const found = new Map(proposal.attributes.filter((one) => one.known).map((one) => [one.attribute, one]));
     const pairs = [...proposal.options, ...proposal.pairs].map((pair) => [pair.name, pair.value]);

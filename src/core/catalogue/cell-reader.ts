@@ -13,7 +13,7 @@ import { itemReader, type ItemDoubt, type Read } from "./item-reader.js";
 import { addressesIn, itemsInCell } from "./list-cell.js";
 import { holdsSeveral, itemsOf } from "./list-text.js";
 import { CLEARED, clearedOrText, isUnread, LIST_SEPARATOR, unread } from "./record.js";
-import { attributeKind } from "./vocabulary.js";
+import { attributeKind, withoutMark } from "./vocabulary.js";
 
 /** How one attribute is read from a row: by one column as it stands, or by an expression over columns. */
 export interface ColumnReading {
@@ -92,6 +92,14 @@ export const cellReader = (reading: ColumnReading, defaults: CellDefaults): Cell
       told(letters, clean, textOfFormula(letters.trim()) === undefined ? "spaces" : "text-formula");
     return clean;
   };
+  /** A cell that an expression reads or that holds several, its letters put right before its blanks are tidied. */
+  const input = (cell: string | undefined, row: number, notes: CellNotes): MaybeBlank => {
+    const letters = cell?.includes("\u00a0") === true ? repairEncoding(cell) : undefined;
+    if (cell === undefined || letters === undefined) return cellValue(cell);
+    const [value, now] = [cellValue(cell), cellValue(letters)].map(shownText);
+    notes.findings.push(repaired({ attribute, column, file, row }, value ?? "", now ?? "", "encoding"));
+    return cellValue(letters);
+  };
   return (row, cells, notes) => {
     const written = from.kind === "column" ? (cells[from.index] ?? "") : undefined;
     if (written === "") return "";
@@ -99,11 +107,11 @@ export const cellReader = (reading: ColumnReading, defaults: CellDefaults): Cell
     const troubles: Troubles = [];
     const found =
       from.kind === "expression"
-        ? from.run({ value: (slot) => cellValue(cells[slot]) }, troubles)
+        ? from.run({ value: (slot) => input(cells[slot], row, notes) }, troubles)
         : written === undefined || isTidy(written)
           ? written
           : holdsSeveral(written)
-            ? cellValue(written)
+            ? input(written, row, notes)
             : mended(written, row, notes);
     for (const trouble of troubles.map(factsOf))
       notes.findings.push(
@@ -221,9 +229,8 @@ const joined = (items: readonly (string | Read)[], separator: string): string | 
 
 /** Texts of several parts that read on as one. */
 const isJoinable = (attribute: string): boolean => {
-  const name = attribute.split("@", 1)[0] ?? attribute;
   const { kind } = attributeKind(attribute);
-  return kind === "html" || (kind === "text" && !singleTexts.has(name));
+  return kind === "html" || (kind === "text" && !singleTexts.has(withoutMark(attribute)));
 };
 
 const singleTexts = new Set(
@@ -246,9 +253,10 @@ const onlyOne = (
   const problem: ReadingProblem = "several-values";
   // Which one is listed is a choice between right ones: the first, as the shop has them in its order.
   if (attribute === "category") {
-    const [first] = texts;
-    const now = first ?? "";
-    return { text: now, events: [{ event: "repaired", written, now, damage: "joined" }] };
+    const now = [...texts].find((text) => !isUnread(text)) ?? unread(written);
+    const events = read.flatMap((item) => (typeof item === "string" ? [] : item.events));
+    if (isUnread(now)) return { text: now, events };
+    return { text: now, events: [...events, { event: "repaired", written, now, damage: "joined" }] };
   }
   if (!isJoinable(attribute))
     return { text: unread(written), events: [{ event: "unreadable", written, problem }] };

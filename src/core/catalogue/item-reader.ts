@@ -12,7 +12,7 @@ import { unitOf } from "../values/units.js";
 import { isList, isMeasure, isMoney, type Value } from "../values/value.js";
 import { asPossible, dimensionOf } from "./possible-values.js";
 import { unread } from "./record.js";
-import { isOurs } from "./vocabulary.js";
+import { isOurs, withoutMark } from "./vocabulary.js";
 
 /** A damaged value that only the catalogue itself can prove: what it holds already may be what was meant. */
 export interface ItemDoubt {
@@ -61,9 +61,8 @@ const doubted = (doubt: ItemDoubt): Read => ({
 export const itemReader = (attribute: string, { kind }: AttributeKind, defaults: ItemReading): ItemReader => {
   if (kind === "text" || kind === "html" || kind === "choice") {
     // A text of ours is never a day; what a shop keeps under a name of its own may be.
-    const isDatable =
-      defaults.areDays !== true && kind !== "html" && !freeTexts.has(attribute.split("@", 1)[0] ?? "");
-    const name = attribute.split("@", 1)[0] ?? "";
+    const name = withoutMark(attribute);
+    const isDatable = defaults.areDays !== true && kind !== "html" && !freeTexts.has(name);
     const isKnown = isOurs(attribute);
     return (value) =>
       typeof value === "string"

@@ -3,7 +3,7 @@ import { payable } from "../values/money.js";
 import type { Reading, ReadingProblem } from "../values/read.js";
 import type { Dimension } from "../values/units.js";
 import { isDate, isMeasure, isMoney, type Value } from "../values/value.js";
-import { isOurs } from "./vocabulary.js";
+import { isOurs, withoutMark } from "./vocabulary.js";
 
 /** What an attribute's values can be, beyond their kind. */
 interface Possible {
@@ -40,10 +40,9 @@ const possible: Readonly<Record<string, Possible>> = {
   tax_rate: { isShare: true },
 };
 
-const base = (attribute: string): string => attribute.split("@", 1)[0] ?? attribute;
-
 /** The dimension that an attribute's measures have; undefined where any will do. */
-export const dimensionOf = (attribute: string): Dimension | undefined => possible[base(attribute)]?.dimension;
+export const dimensionOf = (attribute: string): Dimension | undefined =>
+  possible[withoutMark(attribute)]?.dimension;
 
 // Systems count days from these, and show them where no day was entered.
 const noDay = /^(?:0\d{3}|1[0-8]\d\d|190\d|19[1-8]\d|1970-01-01)/;
@@ -59,7 +58,7 @@ export const asPossible = (
   value: Value,
   currencies: readonly string[] | undefined,
 ): Reading => {
-  const name = base(attribute);
+  const name = withoutMark(attribute);
   const refused = (problem: ReadingProblem): Reading => ({ problem });
   // What a shop measures by an attribute of its own may well be below zero.
   if (!isOurs(name)) return { value };

@@ -94,15 +94,18 @@ export const vocabulary: readonly string[] = entries
 
 const known = new Set(vocabulary);
 
+/** An attribute's name without its language or currency: `name` of `name@de`. */
+export const withoutMark = (attribute: string): string => attribute.split("@", 1)[0] ?? attribute;
+
 /** Whether an attribute is one of the vocabulary's, with a language or currency or without. */
-export const isOurs = (attribute: string): boolean => known.has(attribute.split("@", 1)[0] ?? attribute);
+export const isOurs = (attribute: string): boolean => known.has(withoutMark(attribute));
 
 const axes = new Set(
   "color size material pattern condition age_group gender weight width height depth unit_quantity".split(" "),
 );
 
 /** Whether members of a group can differ in an attribute as a buyer's choice. */
-export const canBeAxis = (attribute: string): boolean => axes.has(attribute.split("@", 1)[0] ?? attribute);
+export const canBeAxis = (attribute: string): boolean => axes.has(withoutMark(attribute));
 
 /** Every usual column name, folded, with the attribute that it stands for. */
 export const columnSynonyms: ReadonlyMap<string, string> = bySynonym;

@@ -12,14 +12,6 @@ export interface RecordNode {
   readonly isClosed: boolean;
 }
 
-/** The names that lead from the file's own node to this one. */
-export const pathOf = (node: RecordNode): string => {
-  const names: string[] = [];
-  for (let at: RecordNode | undefined = node; at !== undefined; at = at.parent)
-    if (at.name !== "") names.unshift(at.name);
-  return names.join("/");
-};
-
 /** Whether names end in those of a pattern, in which `*` is any. */
 export const endsIn = (path: string, pattern: string): boolean => {
   const [names, wanted] = [path.split("/"), pattern.split("/")];

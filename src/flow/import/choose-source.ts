@@ -1,4 +1,5 @@
 import { dirname } from "node:path";
+import { beside } from "../../core/catalogue/proposal/known-values.js";
 import { proposeSource } from "../../core/catalogue/proposal/propose.js";
 import type {
   FileSample,
@@ -98,9 +99,10 @@ export const chooseSource = async (
       source: await sourceFromText("edits", sheetSourceText(table.header, sheetChannel(table, workspace))),
       from: { kind: "sheet" },
     };
-  const sample = sampleOf(table, undefined);
-  const ours = (await store.isEmpty()) ? undefined : await knownValues(store, sample);
-  const proposal = proposalFor(sampleOf(table, ours), table, workspace, wishes.skuColumn);
+  const sample = sampleOf(table);
+  const shares = (await store.isEmpty()) ? undefined : beside(sample, await knownValues(store, sample));
+  const full = shares === undefined ? sample : { ...sample, known: shares };
+  const proposal = proposalFor(full, table, workspace, wishes.skuColumn);
   const name = named ?? withoutCounter(sourceNameFor(file.file));
   const { currency } = workspace.manifest;
   const remade = async (one: SourceProposal): Promise<Source> => {

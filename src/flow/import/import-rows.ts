@@ -162,6 +162,7 @@ class ImportRun {
         // What a row below one that waits adds is for that one.
         if (row.kind === "further" && this.heldAbove !== undefined && mayWait) {
           this.heldAbove.push(record);
+          this.heldRows++;
           return;
         }
         this.heldAbove = undefined;
@@ -173,6 +174,7 @@ class ImportRun {
         const held = row.kind === "group" ? this.held.get(row.group) : undefined;
         if (held === undefined) return;
         this.held.delete(row.group);
+        this.heldRows -= held.length;
         for (const one of held) await this.read(one, records, false);
       }
     }

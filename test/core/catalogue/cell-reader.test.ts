@@ -56,6 +56,12 @@ describe("cells as their attribute's kind", () => {
     expect([text, notes.findings, notes.doubts]).toEqual([expected, [], []]);
   });
 
+  it("when a list came in the wrong encoding, then its letters are put right before its blanks, and told", () => {
+    const { text, notes } = readCell("features", "30\u00c2\u00a0cm|wide");
+    expect(text).toBe(`30 cm${LIST_SEPARATOR}wide`);
+    expect(notes.findings.map(sentence).join()).toContain("encoding");
+  });
+
   it("when the file has a decimal comma, then numbers are read by it", () => {
     expect(readCell("price", "1.149,50", { decimalMark: "," }).text).toBe("1149.50 GBP");
     expect(readCell("weight", "0,08", { decimalMark: "," }).text).toBe("0.08 kg");

@@ -1,4 +1,4 @@
-import { pathOf, type RecordNode } from "../../records/node.js";
+import type { RecordNode } from "../../records/node.js";
 import { fold } from "../../values/text.js";
 import { columnName } from "./column-name.js";
 import { idName, LOOKED_AT, sampleOfTrees } from "./structure.js";
@@ -37,6 +37,12 @@ const scoreOf = (nodes: readonly RecordNode[]): { readonly score: number; readon
   return { score: score + (hasKey ? 2 : 0), hasKey };
 };
 
+const keysOf = ({ children }: RecordNode): string =>
+  children
+    .map(({ name }) => name)
+    .sort()
+    .join(" ");
+
 /** Nodes by the path that they share, and by that of their container where each has a name of its own. */
 const candidatesIn = (root: RecordNode): ReadonlyMap<string, readonly RecordNode[]> => {
   const found = new Map<string, RecordNode[]>();
@@ -46,30 +52,25 @@ const candidatesIn = (root: RecordNode): ReadonlyMap<string, readonly RecordNode
     if (known === undefined) found.set(path, [node]);
     else if (known.length < LOOKED_AT) known.push(node);
   };
-  const visit = (node: RecordNode): void => {
+  const visit = (node: RecordNode, above: string): void => {
     const objects = node.children.filter(
       ({ children, attributes }) => children.length > 0 || attributes.size > 0,
     );
-    const names = new Set(objects.map(({ name }) => name));
-    const keysOf = (one: RecordNode): string =>
-      one.children
-        .map(({ name }) => name)
-        .sort()
-        .join(" ");
+    const counts = new Map<string, number>();
+    for (const { name } of objects) counts.set(name, (counts.get(name) ?? 0) + 1);
     const areKeyed =
-      names.size > 1 &&
-      names.size === objects.length &&
-      objects.length === node.children.length &&
+      counts.size > 1 &&
+      counts.size === node.children.length &&
       new Set(objects.map(keysOf)).size <= Math.ceil(objects.length / 2);
     for (const child of objects) {
-      const above = pathOf(node);
-      const path = areKeyed ? `${above === "" ? "" : `${above}/`}*` : pathOf(child);
+      const name = areKeyed ? "*" : child.name;
+      const path = above === "" ? name : `${above}/${name}`;
       add(path, child);
-      if (areKeyed || objects.filter(({ name }) => name === child.name).length > 1) repeated.add(path);
-      visit(child);
+      if (areKeyed || (counts.get(child.name) ?? 0) > 1) repeated.add(path);
+      visit(child, path);
     }
   };
-  visit(root);
+  visit(root, root.name);
   // What stands once in each of what holds it is a part of that, and no record.
   const isOnce = [...found.keys()].filter((path) => !repeated.has(path));
   if (repeated.size > 0) for (const path of isOnce) found.delete(path);
@@ -82,7 +83,8 @@ const candidatesIn = (root: RecordNode): ReadonlyMap<string, readonly RecordNode
  */
 export const chooseRecords = (root: RecordNode | undefined): string | undefined => {
   if (root === undefined) return undefined;
-  const scored = [...candidatesIn(root)]
+  const candidates = candidatesIn(root);
+  const scored = [...candidates]
     .map(([path, nodes]) => {
       // The last one may have come half.
       const whole = nodes.length > 1 ? nodes.filter(({ isClosed }) => isClosed) : nodes;
@@ -93,20 +95,14 @@ export const chooseRecords = (root: RecordNode | undefined): string | undefined 
   const [best] = keyed.sort((a, b) => b.depth - a.depth || b.score - a.score);
   const [other] = scored.sort((a, b) => b.score - a.score || b.count - a.count);
   const path = (best ?? other)?.path;
-  if (path === undefined) return undefined;
-  return shortest(path, [...candidatesIn(root).keys()]);
+  return path === undefined ? undefined : shortest(path, [...candidates.keys()]);
 };
 
-/** The end of a path that is enough to tell it from the others; never less than what it holds when it is a star. */
+/** The end of a path that is enough to tell it from the others; a star stands behind what holds it. */
 const shortest = (path: string, all: readonly string[]): string => {
   const names = path.split("/");
-  for (let from = names.length - 1; from > 0; from--) {
-    const end = names.slice(from).join("/");
-    if (names[from] === "*" || names.length - from < 2) {
-      if (names[from] === "*") continue;
-    }
-    if (all.filter((one) => one === end || one.endsWith(`/${end}`)).length === 1 && !end.startsWith("*"))
-      return end;
-  }
-  return path;
+  const ends = names.map((_, from) => names.slice(from).join("/")).reverse();
+  const isEnough = (end: string): boolean =>
+    !end.startsWith("*") && all.filter((one) => one === end || one.endsWith(`/${end}`)).length === 1;
+  return ends.find(isEnough) ?? path;
 };

@@ -1,4 +1,4 @@
-import { attributeKind } from "../vocabulary.js";
+import { attributeKind, withoutMark } from "../vocabulary.js";
 import type { ProposedAttribute, SourceProposal } from "./source-proposal.js";
 
 /** One word of a person on a proposal; lines are counted from 1, as they are shown. */
@@ -8,8 +8,6 @@ export type Correction =
   | { readonly correct: "unit"; readonly line: number; readonly unit: string }
   | { readonly correct: "language"; readonly line: number; readonly language: string }
   | { readonly correct: "key"; readonly line: number };
-
-const base = (attribute: string): string => attribute.split("@", 1)[0] ?? attribute;
 
 /** A line that is renamed takes the place of another of that name, which is kept under a name of its own. */
 const renamed = (
@@ -70,7 +68,7 @@ export const corrected = (proposal: SourceProposal, correction: Correction): Sou
     case "language": {
       const { kind } = attributeKind(line.attribute);
       if ((kind !== "text" && kind !== "html") || keys.includes(line.attribute)) return undefined;
-      const attribute = `${base(line.attribute)}@${correction.language}`;
+      const attribute = `${withoutMark(line.attribute)}@${correction.language}`;
       return { ...proposal, attributes: renamed(attributes, line, attribute) };
     }
     case "key":

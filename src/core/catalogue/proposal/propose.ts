@@ -1,6 +1,6 @@
 import { fold } from "../../values/text.js";
 import { ownAttribute } from "../own-attribute.js";
-import { attributeKind, isAttributeName, WAS_PRICE } from "../vocabulary.js";
+import { attributeKind, isAttributeName, WAS_PRICE, withoutMark } from "../vocabulary.js";
 import { candidates } from "./candidates.js";
 import { combinations, type Combination } from "./combinations.js";
 import { columnExpression, listExpression, textExpression } from "./expressions.js";
@@ -183,7 +183,7 @@ const nameFromDescription = (found: Map<string, ProposedAttribute>): void => {
   const described = found.get("description");
   if (described === undefined || found.has("name")) return;
   if (described.samples.some((sample) => sample.length > 80 || sample.includes("<"))) return;
-  for (const attribute of [...found.keys()].filter((name) => name.split("@")[0] === "description")) {
+  for (const attribute of [...found.keys()].filter((name) => withoutMark(name) === "description")) {
     const one = found.get(attribute);
     const name = attribute.replace("description", "name");
     if (one === undefined || found.has(name)) continue;
@@ -302,7 +302,7 @@ export const proposeSource = (sample: FileSample, language: string): SourcePropo
     ["quantity", "cost", "price", "list_price"].some(has) &&
     !["description", "images"].some(has);
   const isLeft = ({ attribute, columns: read }: ProposedAttribute): boolean =>
-    isList && attribute.split("@")[0] === "name" && read.length === 1;
+    isList && withoutMark(attribute) === "name" && read.length === 1;
   const listSeparator = separatorOf(attributes, sample);
   return {
     attributes: withOwnMarks(

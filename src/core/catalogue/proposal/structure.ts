@@ -41,14 +41,27 @@ const textsOf = (node: RecordNode): ReadonlyMap<string, string> => {
 /** Children of all nodes by name, each with the parent it has. */
 const byName = (nodes: readonly RecordNode[]): ReadonlyMap<string, readonly RecordNode[]> => {
   const found = new Map<string, RecordNode[]>();
-  for (const node of nodes)
-    for (const child of node.children) found.set(child.name, [...(found.get(child.name) ?? []), child]);
+  for (const child of nodes.flatMap(({ children }) => children)) {
+    const alike = found.get(child.name);
+    if (alike === undefined) found.set(child.name, [child]);
+    else alike.push(child);
+  }
   return found;
 };
 
 const repeats = (nodes: readonly RecordNode[]): boolean => {
   const parents = new Set(nodes.map(({ parent }) => parent));
   return parents.size < nodes.length;
+};
+
+/** Whether no two nodes of one parent have the same value. */
+const areApart = (nodes: readonly RecordNode[], values: readonly (string | undefined)[]): boolean => {
+  const seen = new Map<RecordNode | undefined, Set<string | undefined>>();
+  return nodes.every(({ parent }, at) => {
+    const own = seen.get(parent) ?? new Set();
+    seen.set(parent, own);
+    return own.size < own.add(values[at]).size;
+  });
 };
 
 /** The key whose values tell siblings of one name apart, such as the kind of a price. */
@@ -62,31 +75,20 @@ const discriminator = (
     if (values.some((value) => value === undefined)) continue;
     const isLanguageKey = /^(?:lang|language|sprache|langue|taal|locale)$/.test(key);
     if (!isLanguageKey && !kindKeys.test(key) && !nameKeys.test(key)) continue;
-    const perParent = new Set(nodes.map((node, at) => `${ids(node.parent)} ${values[at] ?? ""}`));
-    if (perParent.size < nodes.length) continue;
+    if (!areApart(nodes, values)) continue;
     return { key, values: [...new Set(values.flatMap((value) => value ?? []))] };
   }
   return undefined;
-};
-
-const numbers = new WeakMap<RecordNode, number>();
-let counted = 0;
-const ids = (node: RecordNode | undefined): number => {
-  if (node === undefined) return 0;
-  const known = numbers.get(node);
-  if (known !== undefined) return known;
-  numbers.set(node, ++counted);
-  return counted;
 };
 
 /** A container whose keys name attributes: they are called so, or differ from record to record. */
 const namesByKeys = (name: string, nodes: readonly RecordNode[]): boolean => {
   const filled = nodes.filter(({ children }) => children.length > 0);
   const isFlat = filled.every(({ children }) => children.every(({ text }) => text !== undefined));
-  const areApart = filled.every(
+  const haveOwnNames = filled.every(
     ({ children }) => new Set(children.map((child) => child.name)).size === children.length,
   );
-  return filled.length > 0 && isFlat && areApart && attributeWords.test(fold(name));
+  return filled.length > 0 && isFlat && haveOwnNames && attributeWords.test(fold(name));
 };
 
 /** A node that holds no more than a name and a value. */
@@ -176,7 +178,8 @@ class Walk {
       this.pairs.push({ name: `${this.prefix}${path}/${key}`, value: this.prefix + value });
       return;
     }
-    if (told.values.length > KINDS_LIMIT) {
+    // A value with signs of the notation in it cannot stand in a path.
+    if (told.values.length > KINDS_LIMIT || told.values.some((value) => /[[\]"']/.test(value))) {
       this.down(children, path, own);
       return;
     }
@@ -189,6 +192,7 @@ class Walk {
       }
       const inner = new Walk(this.prefix, undefined);
       inner.down(chosen, `${path}[${key}=${value}]`, isLanguageKey ? own : `${value} ${singular(own)}`);
+      this.pairs.push(...inner.pairs);
       for (const { path: full, label: words } of inner.found)
         if (!full.endsWith(`]/${key}`))
           this.found.push({ path: full, label: isLanguageKey ? `${words} ${value}` : words });
