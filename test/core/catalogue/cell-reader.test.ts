@@ -230,6 +230,7 @@ describe("several values where one is due", () => {
     ["name", ["Stool", "Bench"], unread("Stool | Bench"), ["unreadable-value"]],
     ["material", ["oak", "steel"], "oak, steel", ["repaired-value"]],
     ["category", ["Garden > Tools", "Gifts"], "Garden > Tools", ["repaired-value"]],
+    ["category", ["n/a", "Gifts"], "Gifts", ["unreadable-value", "repaired-value"]],
     ["features", ["light", "", "strong"], `light${LIST_SEPARATOR}strong`, []],
   ])("when %s comes as %j, then it is %j", (attribute, items, text, codes) => {
     expect(several(attribute, ...items)).toEqual([text, codes]);
