@@ -1,5 +1,5 @@
 import type { AttributeKind } from "../values/attribute-kind.js";
-import { beforeDate, hasLostLetters, type Damage } from "../values/damage.js";
+import { beforeDate, hasLostLetters, isFormulaFault, type Damage } from "../values/damage.js";
 import { isDecimal } from "../values/decimal.js";
 import { repairEncoding } from "../values/garbled.js";
 import { isRestricted } from "../values/gtin.js";
@@ -148,6 +148,9 @@ const textItem = (
   isNone: boolean,
   isPlain: boolean,
 ): string | Read => {
+  // Among several values a failed formula is one that is missing; alone, the cell's reader has told it.
+  if (isFormulaFault(value))
+    return doubted({ written: value, damage: "formula", candidates: [], provedBy: () => false });
   if (isNone && value.length < 12 && nothings.test(value)) return refused(value, "no-value");
   if (isPlain && (value.includes("<") || value.includes("&")) && marksOfPages.test(value)) {
     const now = plainText(value);

@@ -56,6 +56,11 @@ describe("cells as their attribute's kind", () => {
     expect([text, notes.findings, notes.doubts]).toEqual([expected, [], []]);
   });
 
+  it("when a formula failed among several values, then the others are kept and it is a doubt", () => {
+    const { text, notes } = readCell("features", ["#REF!", "strong"].join(LIST_SEPARATOR));
+    expect([text, notes.doubts.map(({ damage }) => damage)]).toEqual(["strong", ["formula"]]);
+  });
+
   it("when a list came in the wrong encoding, then its letters are put right before its blanks, and told", () => {
     const { text, notes } = readCell("features", "30\u00c2\u00a0cm|wide");
     expect(text).toBe(`30 cm${LIST_SEPARATOR}wide`);
