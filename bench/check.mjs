@@ -19,7 +19,7 @@ export const run = async (folder) => {
   const storefront = join(shop, "channels", "storefront");
   lexicant(["-C", shop, "channels", "add", "storefront"]);
   mkdirSync(storefront, { recursive: true });
-  lexicant(["-C", shop, "place", "storefront", "--accept-above", "0.1"]);
+  lexicant(["-C", shop, "place", "storefront", "--accept-above", "10"]);
   const channels = ["lanternlist", "merrowgate", "gavelstead", "fjordhandel", "chatterquay", "storefront"];
   const rate = ({ seconds }, times) =>
     `${Math.round((ROWS * times) / seconds).toLocaleString("en")} listings/s`;

@@ -88,7 +88,7 @@ sh(
 const placed = join(folder, "brindlecote-placed");
 sh("cp -r brindlecote brindlecote-placed", folder);
 sh(
-  "printf 'our_category,channel_category\\n' > channels/merrowgate/placements.csv; lexicant place merrowgate --accept-above 0.85",
+  "printf 'our_category,channel_category\\n' > channels/merrowgate/placements.csv; lexicant place merrowgate --accept-above 85",
   placed,
 );
 const untold = join(folder, "brindlecote-untold");

@@ -1,5 +1,7 @@
 import { writeSync } from "node:fs";
+import { spawnSync } from "node:child_process";
 import { isatty } from "node:tty";
+import { Interrupted } from "./io/interrupted.js";
 import type { Io } from "./io/io.js";
 import { OutputLost } from "./io/output-lost.js";
 
@@ -23,26 +25,38 @@ const typedLines = async (): Promise<(question: string) => Promise<string | unde
   const { createInterface } = await import("node:readline");
   const reader = createInterface({ input: process.stdin, output: process.stderr });
   const typed: string[] = [];
-  let [waiting, ended]: [((line: string | undefined) => void) | undefined, boolean] = [undefined, false];
+  let waiting: ((line: string | undefined) => void) | undefined;
+  const input = { hasEnded: false, isBroken: false };
+  const isBroken = (): boolean => input.isBroken;
   const answer = (line: string | undefined): void => {
     const resolve = waiting;
     waiting = undefined;
     resolve?.(line);
   };
+  reader.on("SIGINT", () => {
+    input.isBroken = true;
+    reader.close();
+  });
   reader.on("line", (line) => (waiting === undefined ? typed.push(line) : answer(line)));
   reader.on("close", () => {
-    ended = true;
+    input.hasEnded = true;
     answer(undefined);
   });
   return async (question) => {
     tell(question);
     const ahead = typed.shift();
-    if (ahead !== undefined || ended) return ahead;
+    if (ahead !== undefined) return ahead;
+    if (isBroken()) throw new Interrupted();
+    if (input.hasEnded) return undefined;
     reader.setPrompt(question);
     reader.resume();
     const line = await new Promise<string | undefined>((resolve) => {
       waiting = resolve;
     });
+    if (isBroken()) {
+      tell("\n");
+      throw new Interrupted();
+    }
     // A reader that goes on listening would keep the program from ending.
     reader.pause();
     return line;
@@ -56,25 +70,6 @@ const ask = async (question: string): Promise<string | undefined> => {
   return (await lines)(question);
 };
 
-/** Standard output, as long as somebody reads it. */
-const standardOutput = (): Pick<Io, "out" | "landed"> => {
-  let [hasLanded, isLost] = [false, false];
-  return {
-    out(text) {
-      if (isLost) return;
-      try {
-        writeAll(1, text);
-      } catch (error) {
-        isLost = true;
-        if (!hasLanded) throw error;
-      }
-    },
-    landed() {
-      hasLanded = true;
-    },
-  };
-};
-
 /** Messages are beside the work: where nobody reads them, it goes on. */
 const tell = (text: string): void => {
   try {
@@ -84,17 +79,43 @@ const tell = (text: string): void => {
   }
 };
 
+/** Less shows colours, ends by itself where all is on one screen, and leaves what was shown. */
+const PAGER = "less -FRX";
+
+/** Shows a text by the user's pager where it is longer than the terminal. */
+const page = (text: string): void => {
+  const rows = process.stdout.rows || 0;
+  const { LEXICANT_PAGER, PAGER: usual } = process.env;
+  const pager = LEXICANT_PAGER ?? usual ?? PAGER;
+  if (rows > 0 && pager !== "" && text.split("\n").length > rows) {
+    const { error, status } = spawnSync(pager, {
+      shell: true,
+      input: text,
+      stdio: ["pipe", "inherit", "inherit"],
+      env: { LESSCHARSET: "utf-8", ...process.env },
+    });
+    // 127: there is no such pager.
+    if (error === undefined && status !== 127) return;
+  }
+  writeAll(1, text);
+};
+
 /** The real terminal, clock and environment. */
-export const processIo = (): Io => ({
-  ...standardOutput(),
-  err: tell,
-  columns: (isatty(1) ? process.stdout.columns : Number(process.env["COLUMNS"])) || DEFAULT_COLUMNS,
-  isTerminal: isatty(1),
-  colors: isatty(1) && process.env["NO_COLOR"] === undefined && process.env["TERM"] !== "dumb",
-  isAttended: isatty(0) && isatty(2),
-  ask,
-  input: process.stdin,
-  now: () => new Date(),
-  environment: process.env,
-  cwd: process.cwd(),
-});
+export const processIo = (): Io => {
+  const isPlain = process.env["NO_COLOR"] !== undefined || process.env["TERM"] === "dumb";
+  return {
+    out: (text) => writeAll(1, text),
+    err: tell,
+    columns: (isatty(1) ? process.stdout.columns : Number(process.env["COLUMNS"])) || DEFAULT_COLUMNS,
+    isTerminal: isatty(1),
+    colors: isatty(1) && !isPlain,
+    errorColors: isatty(2) && !isPlain,
+    isAttended: isatty(0) && isatty(2),
+    ask,
+    page: isatty(1) && isatty(0) ? page : undefined,
+    input: process.stdin,
+    now: () => new Date(),
+    environment: process.env,
+    cwd: process.cwd(),
+  };
+};

@@ -30,6 +30,7 @@ export const categories: CommandFile = command({
     leaf: flag("--leaf", "only categories that hold no others"),
     limit: limit(`at most so many (${SHOWN} unless in JSON)`),
   },
+  examples: [["categories merrowgate bee suit", "where a bee suit could go"]],
   async run({ given, args, options, io }) {
     const [channel = "", ...words] = args;
     const definition = await namedDefinition(options.workspace, channel, io);
@@ -76,7 +77,7 @@ export const categories: CommandFile = command({
         code,
         `${path}${!isOpen ? "  (takes no listings)" : hasChildren ? "  (has categories below)" : ""}`,
       ]);
-    const [head = "", ...lines] = tableLines(columns, rows, io.columns);
+    const [head = "", ...lines] = tableLines(columns, rows, io);
     io.out(`${styleFor(io).bold(head)}\n${lines.map((line) => `${line}\n`).join("")}`);
     const more = chosen.length - rows.length;
     if (!options.quiet)

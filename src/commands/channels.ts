@@ -32,6 +32,10 @@ export const channels: CommandFile = command({
     ["[names...]", "the channels to add"],
   ],
   options: {},
+  examples: [
+    ["channels", "those that are known"],
+    ["channels add merrowgate", "take one into use"],
+  ],
   async run({ args, options, io }) {
     const [action, ...names] = args;
     if (action !== undefined) return add(action, names, options, io);
@@ -73,7 +77,6 @@ const add = async (
   return withCatalogue(folder, io, async ({ workspace, store }) => {
     const added = await definitionsNamed(workspace.root, names, surroundingsOf(io));
     await takeIntoUse(workspace, added, await store.attributes());
-    io.landed();
     if (json) io.out(jsonLine({ type: "channels-added", channels: added.map(({ channel }) => channel) }));
     else if (!quiet) tellInUse(added, io);
     return 0;
@@ -102,6 +105,6 @@ const print = (found: readonly ShownChannel[], inWorkspace: boolean, io: Io): vo
     purposes.join(", "),
     inUse ? "yes" : inWorkspace ? "no" : "",
   ]);
-  const [head = "", ...lines] = tableLines(columns, rows, io.columns);
+  const [head = "", ...lines] = tableLines(columns, rows, io);
   io.out(`${styleFor(io).bold(head)}\n${lines.map((line) => `${line}\n`).join("")}`);
 };

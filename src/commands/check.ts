@@ -1,8 +1,12 @@
 import { command, type Work } from "./command.js";
 import { flag, text, wholeNumber } from "./options/option.js";
-import { resolve } from "node:path";
-import { Refusal } from "../core/diagnostics/refusal.js";
-import { diagnostic } from "../core/diagnostics/diagnostic.js";
+import { chooseProducts } from "../flow/choice/choose-products.js";
+import { isNarrowed } from "../flow/choice/choice-wishes.js";
+import type { Choice } from "../flow/choice/chosen.js";
+import { skusIn } from "../flow/choice/sku-list.js";
+import { tellNoChannel } from "../report/tell-in-use.js";
+import { refuseIdle, refuseTogether } from "./options/refuse-idle.js";
+import { choiceOptions } from "./options/shared-options.js";
 import { isHeld } from "../core/listing/listing.js";
 import { csvLine } from "../formats/csv-writer.js";
 import { findingCells, findingColumns } from "../report/finding-cells.js";
@@ -19,23 +23,18 @@ import { checkProduct } from "../flow/check/check-product.js";
 import { checkLines, checkSummaries } from "../report/check-report.js";
 import { refuseUnknown } from "../flow/check/narrowing.js";
 import { withCatalogue, type OpenCatalogue } from "../flow/open-catalogue.js";
-import { loadChannels } from "../flow/run-channels.js";
+import { loadChannels, namesOf } from "../flow/run-channels.js";
 import { tellAdvice } from "../report/tell-advice.js";
 
 /** Products named for each cause where all is asked for. */
 const ALL_EXAMPLES = 50;
 
 const table = {
-  sku: text(
-    "--sku <sku>",
-    "only this product: where it stands on each channel, and every reason",
-    "is a product's SKU",
-    300,
-  ),
-  category: text(
-    "--category <category>",
-    "only products in this category, ours or the channel's, or below it",
-    "is a category of ours or of the channel's, by path or code",
+  ...choiceOptions,
+  placedIn: text(
+    "--placed-in <category>",
+    "only products that stand in this category of the channel, or below it",
+    "is a category of the channel, by path or code",
     300,
   ),
   field: text(
@@ -70,16 +69,40 @@ const table = {
 export const check: CommandFile = command({
   args: [["[channels...]", "channels (all in use, if none is named)"]],
   options: table,
+  examples: [
+    ["check", "every channel in use, by cause"],
+    ["check merrowgate --sku BC-1301", "where one product stands, with every reason"],
+    ["check --lacking merrowgate --csv > to-do.csv", "each finding as a row"],
+    ["check --watch", "again whenever something changes"],
+  ],
   async run(work) {
     const { given, options, io } = work;
-    const wanted = { ...given, json: options.json };
-    const forms = (["csv", "sarif", "json", "watch", "links"] as const).filter((name) => wanted[name]);
-    if (forms.length > 1)
-      throw new Refusal([
-        diagnostic("unknown-option", {
-          reason: `${forms.map((form) => `--${form}`).join(" and ")} do not go together; give one of them`,
-        }),
-      ]);
+    refuseTogether([
+      [given.csv, "--csv"],
+      [given.sarif, "--sarif"],
+      [options.json, "--json"],
+      [given.watch, "--watch"],
+    ]);
+    refuseTogether([
+      [given.csv, "--csv"],
+      [given.sarif, "--sarif"],
+      [given.watch, "--watch"],
+      [given.links, "--links"],
+    ]);
+    refuseIdle([
+      [given.privateAddresses && !given.links, "--private-addresses", "--links"],
+      [
+        given.all && (given.csv || given.sarif || options.json || given.links),
+        "--all",
+        "an answer for people",
+      ],
+      [given.maxErrors !== undefined && given.links, "--max-errors", "a check of listings, not with --links"],
+      [
+        given.links && isNarrowedFinding(given),
+        "--field and --code",
+        "a check of listings, not with --links",
+      ],
+    ]);
     if (given.watch) return watched(work);
     return withCatalogue(options.workspace, io, (open) => once(work, open));
   },
@@ -91,20 +114,26 @@ const watched = async (work: CheckWork): Promise<ExitCode> => {
   const { options, io } = work;
   const { watchWorkspace } = await import("../flow/check/watch.js");
   const { watchScreen } = await import("../report/watch-screen.js");
-  return watchWorkspace(resolve(io.cwd, options.workspace), watchScreen(io), () =>
+  return watchWorkspace(options.workspace, io.cwd, watchScreen(io), () =>
     withCatalogue(options.workspace, io, (open) => once(work, open)),
   );
 };
+
+/** Whether only findings of some field, category or kind are asked for. */
+const isNarrowedFinding = ({ field, code, placedIn }: CheckWork["given"]): boolean =>
+  [field, code, placedIn].some((one) => one !== undefined);
 
 const linksChecked = async (
   { given, options, io }: CheckWork,
   channels: readonly WorkspaceChannel[],
   store: Store,
+  choice: Choice,
 ): Promise<ExitCode> => {
   const { checkLinks } = await import("../flow/check/check-links.js");
   const { linkJson, linkLines } = await import("../report/link-report.js");
   const { json, quiet } = options;
   const tallies = await checkLinks(channels, store, {
+    choice,
     allowPrivate: given.privateAddresses,
     now: () => io.now(),
     onFinding: (finding) => json && io.out(findingJson(finding)),
@@ -116,29 +145,34 @@ const linksChecked = async (
   return tallies.some(({ causes }) => causes.count("error") > 0) ? 1 : 0;
 };
 
-const once = async (
-  work: CheckWork,
-  { workspace, store, surroundings }: OpenCatalogue,
-): Promise<ExitCode> => {
+/** One product by its SKU alone is shown as it stands on each channel, rather than by causes. */
+const onlySku = async ({ given, io }: CheckWork): Promise<string | undefined> => {
+  const { sku, where, category, group, lacking, changed, csv, sarif } = given;
+  if (sku === undefined || sku.startsWith("@") || csv || sarif) return undefined;
+  if (isNarrowed({ where, category, group, lacking, changed })) return undefined;
+  const [first, ...others] = await skusIn(sku, io);
+  return others.length === 0 ? first : undefined;
+};
+
+const once = async (work: CheckWork, open: OpenCatalogue): Promise<ExitCode> => {
+  const { workspace, store, surroundings } = open;
   const { args, given, options, io } = work;
   const channels = await loadChannels(workspace, store, args, await surroundings());
-  if (channels.length === 0) {
-    io.err(
-      'No channel is in use; name one in lexicant.yaml, under channels ("lexicant channels" lists them).\n',
-    );
-    return 0;
-  }
+  if (channels.length === 0) return tellNoChannel(io);
   refuseUnknown(given, channels);
-  if (given.sku !== undefined) {
-    const checked = await checkProduct(given.sku, channels, store, given);
+  const choice = await chooseProducts(open, given, io, namesOf(channels));
+  const sku = given.links ? undefined : await onlySku(work);
+  if (sku !== undefined) {
+    const checked = await checkProduct(sku, channels, store, given);
     if (options.json) for (const line of standingJson(checked)) io.out(line);
     else io.out(`${standingLines(checked, io).join("\n")}\n`);
     return checked.standings.some(({ outcome }) => isHeld(outcome)) ? 1 : 0;
   }
-  if (given.links) return linksChecked(work, channels, store);
+  if (given.links) return linksChecked(work, channels, store, choice);
   const check = (onFinding?: (finding: Parameters<typeof findingJson>[0]) => void): Promise<Checked> =>
     checkCatalogue(store, channels, {
       ...given,
+      choice,
       ...(given.all ? { examples: ALL_EXAMPLES } : {}),
       ...(onFinding === undefined ? {} : { onFinding }),
     });

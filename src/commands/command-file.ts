@@ -1,6 +1,7 @@
 import type { Command } from "commander";
 import type { ExitCode } from "../io/exit-code.js";
 import type { OptionTable } from "./options/given-options.js";
+import type { NamedFolder } from "../workspace/named-folder.js";
 import type { Io } from "../io/io.js";
 
 /** What every command is given: its arguments and options as Commander read them. */
@@ -11,16 +12,42 @@ export interface Request<Options> {
 }
 
 export interface CommonOptions {
-  /** The workspace's folder (-C), relative to the current one. */
-  readonly workspace: string;
+  readonly workspace: NamedFolder;
   readonly json: boolean;
   readonly quiet: boolean;
 }
+
+/** A command line, without the program's name, and what it does. */
+export type Example = readonly [line: string, does: string];
 
 /** One command: how it is declared, and what it does. */
 export interface CommandFile {
   /** Its own options, once for all. */
   readonly options: OptionTable;
+  /** Its arguments as Commander takes them, each with its help. */
+  readonly args: readonly (readonly [syntax: string, help: string])[];
+  readonly examples: readonly Example[];
   declare(command: Command): Command;
   run(request: Request<Record<string, unknown>>): Promise<ExitCode>;
+}
+
+/** The steps of the work, in their order. */
+export type CommandGroup =
+  | "Begin"
+  | "The catalogue"
+  | "What channels demand"
+  | "Decide"
+  | "See what is missing"
+  | "Build and send"
+  | "The program itself";
+
+/** A command's line in the help, and its file, loaded only when the command is called. */
+export interface CommandEntry {
+  readonly name: string;
+  readonly group: CommandGroup;
+  readonly args: string;
+  readonly summary: string;
+  /** Whether it only answers: a long answer is shown page by page, and ends where nobody reads it. Any other does its work whoever reads. */
+  readonly answers?: true;
+  load(): Promise<CommandFile>;
 }

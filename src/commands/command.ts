@@ -1,6 +1,6 @@
 import type { ExitCode } from "../io/exit-code.js";
 import type { Io } from "../io/io.js";
-import type { CommandFile, CommonOptions } from "./command-file.js";
+import type { CommandFile, CommonOptions, Example } from "./command-file.js";
 import { givenOptions, type Given, type OptionTable } from "./options/given-options.js";
 
 /** What a command's work is given: its arguments, its own options by their table, and those that all commands have. */
@@ -15,6 +15,8 @@ interface CommandPlan<Table extends OptionTable> {
   /** Each argument as Commander takes it, with its help. */
   readonly args: readonly (readonly [syntax: string, help: string])[];
   readonly options: Table;
+  /** Command lines without the program's name, each with what it does. */
+  readonly examples: readonly Example[];
   run(work: Work<Table>): Promise<ExitCode>;
 }
 
@@ -23,6 +25,8 @@ const collect = (value: string, earlier: readonly string[] = []): readonly strin
 /** A command from its plan: one table of options declares them, checks them and gives them their types. */
 export const command = <Table extends OptionTable>(plan: CommandPlan<Table>): CommandFile => ({
   options: plan.options,
+  args: plan.args,
+  examples: plan.examples,
   declare(declared) {
     for (const [syntax, help] of plan.args) declared.argument(syntax, help);
     for (const { flags, help, repeats } of Object.values(plan.options))

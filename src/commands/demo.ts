@@ -7,6 +7,9 @@ import { fileURLToPath } from "node:url";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { writeFault } from "../formats/file-fault.js";
+import { jsonLine } from "../report/json.js";
+import { openWorkspace } from "../workspace/workspace.js";
+import { newFolder } from "./options/new-folder.js";
 import type { CommandFile } from "./command-file.js";
 import { importFile } from "./import.js";
 
@@ -27,15 +30,27 @@ export const demo: CommandFile = command({
   options: {
     empty: flag("--empty", "leave the files in data/ for you to import"),
   },
+  examples: [["demo", "the made-up shop in the folder brindlecote"]],
   async run({ given, args, options, io }) {
-    const [dir = "brindlecote"] = args;
-    const root = resolve(io.cwd, options.workspace, dir);
+    const dir = newFolder(args, options.workspace, "brindlecote");
+    const root = resolve(io.cwd, dir);
     await copyDemo(root, dir);
-    io.landed();
     if (!given.empty)
       for (const file of incoming)
-        await importFile.run({ args: [join(root, file)], options: { ...options, workspace: root }, io });
-    if (!options.json && !options.quiet)
+        await importFile.run({
+          args: [join(root, file)],
+          options: { ...options, workspace: { folder: root, named: "-C" } },
+          io,
+        });
+    if (options.json)
+      io.out(
+        jsonLine({
+          type: "workspace",
+          folder: dir,
+          channels: (await openWorkspace({ folder: dir, named: "-C" }, io.cwd)).channelsInUse,
+        }),
+      );
+    else if (!options.quiet)
       io.out(
         `\nBrindlecote's workspace is in ${dir}. Next:\n` +
           `  lexicant -C ${dir} check            what each channel still misses, and why\n` +
@@ -54,6 +69,8 @@ const copyDemo = async (root: string, shown: string): Promise<void> => {
     if (existsSync(root) && (await readdir(root)).length > 0)
       throw new Refusal([diagnostic("folder-not-empty", { folder: shown })]);
     await cp(demoShop, beside, { recursive: true, errorOnExist: true });
+    // A package carries no file of that name: it ships without its dot.
+    await rename(join(beside, "gitignore"), join(beside, ".gitignore"));
     await rm(root, { recursive: true, force: true });
     await rename(beside, root);
   } catch (error) {

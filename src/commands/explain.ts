@@ -1,7 +1,7 @@
 import { command } from "./command.js";
 import { flag } from "./options/option.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
-import { isHeld, type Listing } from "../core/listing/listing.js";
+import type { Listing } from "../core/listing/listing.js";
 import type { CommandFile } from "./command-file.js";
 import {
   explainField,
@@ -26,6 +26,10 @@ export const explain: CommandFile = command({
   options: {
     all: flag("--all", "optional fields too that stay blank"),
   },
+  examples: [
+    ["explain BC-1301-WHITE-M merrowgate", "each field, and what is to be done"],
+    ["explain BC-1301-WHITE-M merrowgate price", "one field, step by step"],
+  ],
   async run({ given, args, options, io }) {
     const [sku = "", channel = "", code] = args;
     return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
@@ -33,12 +37,11 @@ export const explain: CommandFile = command({
       const loaded = await loadChannel(workspace, store, channel, known);
       const explained = await explainListing(sku, loaded, store);
       if (explained === undefined) throw new Refusal([await unknownSku(sku, store)]);
-      const { listing, outcome } = explained;
-      const exit = isHeld(outcome) ? 1 : 0;
+      const { listing } = explained;
       if (listing === undefined) {
         if (options.json) io.out(listingJson(explained, []));
         else io.out(`${headLines(explained, io).join("\n")}\n`);
-        return exit;
+        return 0;
       }
       const explainOne = (planned: Listing["plan"]["fields"][number]): ExplainedField =>
         explainField(explained, listing, planned, known, store);
@@ -49,7 +52,7 @@ export const explain: CommandFile = command({
           io.out(
             `${[...headLines(explained, io), "", ...fieldTable(fields, listing, explained.setup, given.all, io)].join("\n")}\n`,
           );
-        return exit;
+        return 0;
       }
       const field = explainOne(plannedField(listing, code, loaded.setup));
       const sources = new Map<string, readonly string[]>();
@@ -59,7 +62,7 @@ export const explain: CommandFile = command({
             sources.set(name, await possibleSources(name, explained.product, explained.family, workspace));
       if (options.json) io.out(fieldJson(explained, field, sources));
       else io.out(`${fieldLines(explained, field, sources, io).join("\n")}\n`);
-      return exit;
+      return 0;
     });
   },
 });

@@ -1,4 +1,4 @@
-import { categoryPath, condition, groupName, skuList } from "./options/shared-options.js";
+import { choiceOptions } from "./options/shared-options.js";
 import { command } from "./command.js";
 import { flag, text, named } from "./options/option.js";
 import { extname, resolve } from "node:path";
@@ -8,7 +8,8 @@ import { Refusal } from "../core/diagnostics/refusal.js";
 import { countText } from "../core/diagnostics/phrases.js";
 import { jsonLine } from "../report/json.js";
 import type { CommandFile } from "./command-file.js";
-import { chosenProducts } from "../flow/export/chosen-products.js";
+import { chooseProducts } from "../flow/choice/choose-products.js";
+import { chosenProducts } from "../flow/choice/chosen-products.js";
 import { sheetColumns } from "../flow/export/sheet-columns.js";
 import { csvFile, csvOut, xlsxFile } from "../flow/export/sheet-writer.js";
 import { withCatalogue } from "../flow/open-catalogue.js";
@@ -18,11 +19,7 @@ import { refuseUnused } from "../flow/refusals.js";
 export const exportSheet: CommandFile = command({
   args: [["<file>", "a CSV or XLSX file to write, or - for CSV on standard output"]],
   options: {
-    where: condition("only products for which it holds"),
-    category: categoryPath("only products in this category or below it"),
-    group: groupName,
-    sku: skuList,
-    lacking: named("--lacking <channel>", "only products that this channel holds back, with what it lacks"),
+    ...choiceOptions,
     forChannel: named(
       "--for-channel <channel>",
       "as this channel sees them; what changes there comes back for it alone",
@@ -35,21 +32,30 @@ export const exportSheet: CommandFile = command({
     ),
     force: flag("--force", "write over a file that is there"),
   },
+  examples: [
+    ["export stock.xlsx --only name,price,quantity", "a sheet to change and import again"],
+    ["export - --lacking merrowgate", "as CSV on standard output"],
+  ],
   async run({ given, args, options, io }) {
     const [file = ""] = args;
     const path = resolve(io.cwd, file);
-    const isXlsx = extname(file).toLowerCase() === ".xlsx";
+    const ending = extname(file).toLowerCase();
+    if (file !== "-" && ending !== ".csv" && ending !== ".xlsx")
+      throw new Refusal([
+        diagnostic("unknown-option", {
+          reason: `a sheet ends in .csv or .xlsx, and "${file}" does not (or write - for CSV on standard output)`,
+        }),
+      ]);
     if (file !== "-" && !given.force && existsSync(path))
       throw new Refusal([diagnostic("file-exists", { path: file })]);
     return withCatalogue(options.workspace, io, async (open) => {
       const { store, workspace } = open;
       const { forChannel } = given;
       refuseUnused(forChannel, workspace);
-      const products = await chosenProducts(open, given, io);
+      const products = chosenProducts(store, await chooseProducts(open, given, io), forChannel);
       const columns = await sheetColumns(store, given.only, products, forChannel);
-      const write = file === "-" ? csvOut(io.out) : isXlsx ? xlsxFile(path) : csvFile(path);
+      const write = file === "-" ? csvOut(io.out) : ending === ".xlsx" ? xlsxFile(path) : csvFile(path);
       const written = await write(products(), columns, forChannel);
-      io.landed();
       if (options.json && file !== "-")
         io.out(jsonLine({ type: "export", file, products: written, attributes: columns }));
       else if (!options.quiet)

@@ -19,6 +19,7 @@ export const fields: CommandFile = command({
   options: {
     all: flag("--all", "optional fields with all their help too"),
   },
+  examples: [["fields merrowgate HIVES", "what this category demands"]],
   async run({ given, args, options, io }) {
     const [channel = "", wanted = ""] = args;
     const definition = await namedDefinition(options.workspace, channel, io);

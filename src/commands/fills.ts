@@ -25,6 +25,7 @@ export const fills: CommandFile = command({
   options: {
     all: flag("--all", "optional fields too that stay blank"),
   },
+  examples: [["fills merrowgate", "what fills each field, and how much stays blank"]],
   async run({ given, args, options, io }) {
     const [channel = "", wanted] = args;
     return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
@@ -141,7 +142,7 @@ const report = (
   const [head = "", ...lines] = tableLines(
     columns,
     shown.map((row) => cells(row, definition.categoryField)),
-    io.columns,
+    io,
   );
   const [worst] = [...rows].sort((a, b) => b.missing - a.missing);
   return [

@@ -13,6 +13,7 @@ import type { CommandFile } from "./command-file.js";
 export const functions: CommandFile = command({
   args: [["[words...]", "words to look for in names, families and descriptions"]],
   options: {},
+  examples: [["functions round", "those that round"]],
   run({ args, options, io }) {
     const words = args.flatMap((arg) => arg.toLowerCase().split(/\s+/)).filter(Boolean);
     const found = words.length === 0 ? all : search(words);
@@ -58,7 +59,7 @@ const overview = (io: Io): readonly string[] => {
     ...families.flatMap((family) => {
       const own = all.filter((one) => one.family === family);
       const rows = own.map((one) => [`  ${usage(one)}`, one.summary]);
-      return [style.bold(family), ...tableLines(columns, rows, io.columns).slice(1)];
+      return [style.bold(family), ...tableLines(columns, rows, io).slice(1)];
     }),
     "",
     "One in full, with examples: lexicant functions NAME. Try one: lexicant try 'fit(name, 40)'",

@@ -18,6 +18,10 @@ import { wrapText } from "../report/text-width.js";
 import type { WorkspaceChannel } from "../workspace/channel-files.js";
 import { wholeFile } from "../workspace/staged-files.js";
 import type { CommandFile } from "./command-file.js";
+import { chooseProducts } from "../flow/choice/choose-products.js";
+import { answersBegun } from "../flow/gaps/begun-sheet.js";
+import type { Store } from "../store/store.js";
+import { choiceOptions } from "./options/shared-options.js";
 import { withCatalogue } from "../flow/open-catalogue.js";
 import { loadChannels, runChannels } from "../flow/run-channels.js";
 
@@ -31,18 +35,24 @@ export const gaps: CommandFile = command({
       /\.(?:xlsx|csv)$/i,
       "ends in .xlsx or .csv",
     ),
+    ...choiceOptions,
     recommended: flag("--recommended", "ask for what is only recommended, too"),
-    force: flag("--force", "write over a file that is there"),
+    force: flag("--force", "write over a sheet that is there, with whatever was filled in"),
   },
+  examples: [
+    ["gaps merrowgate", "a workbook that asks for what Merrowgate misses"],
+    ["gaps merrowgate fjordhandel --category Seeds --out seeds.xlsx", "for two channels, of one category"],
+  ],
   async run({ given, args, options, io }) {
-    return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
+    return withCatalogue(options.workspace, io, async (open) => {
+      const { workspace, store, surroundings } = open;
       const channels = await loadChannels(workspace, store, args, await surroundings());
       const path =
         given.out === undefined
           ? workspace.path("out", "gaps", `${channels.map(({ setup }) => setup.channel).join("-")}.xlsx`)
           : resolve(io.cwd, given.out);
-      if (given.out !== undefined && !given.force && existsSync(path))
-        throw new Refusal([diagnostic("file-exists", { path: given.out })]);
+      if (!given.force && existsSync(path)) await refuseStanding(path, given.out, store, io);
+      const choice = await chooseProducts(open, given, io, args);
       const isCsv = extname(path).toLowerCase() === ".csv";
       const collector = gapCollector({
         merged: channels.length > 1,
@@ -55,13 +65,13 @@ export const gaps: CommandFile = command({
           channel,
           take: (outcome, family) => collector.take(channel.setup, family, outcome),
         })),
+        { choice },
       );
       const found = collector.gaps();
       const facts = factsOf(channels, workspace.manifest.shop);
       const taken = new Set<string>();
       const grids = found.sheets.map((sheet) => gapGrid(sheet, facts, taken));
       if (grids.length > 0) await write(path, isCsv, grids);
-      io.landed();
       const shown = relative(io.cwd, path);
       if (options.json) for (const line of jsonLines(found, grids, channels, shown)) io.out(line);
       else io.out(`${report(found, grids, channels, shown, io).join("\n")}\n`);
@@ -69,6 +79,21 @@ export const gaps: CommandFile = command({
     });
   },
 });
+
+/** What stands where the sheet goes is kept: a file that was named, and whatever a person began to fill. */
+const refuseStanding = async (
+  path: string,
+  named: string | undefined,
+  store: Store,
+  io: Io,
+): Promise<void> => {
+  const begun = await answersBegun(path, store);
+  const shown = named ?? relative(io.cwd, path);
+  if (begun !== undefined && begun > 0)
+    throw new Refusal([diagnostic("sheet-begun", { path: shown, answers: begun })]);
+  if (named !== undefined || begun === undefined)
+    throw new Refusal([diagnostic("file-exists", { path: shown })]);
+};
 
 const factsOf = (channels: readonly WorkspaceChannel[], shop: string): GapFacts => ({
   shop,
@@ -103,7 +128,7 @@ const jsonLines = (
     jsonLine({
       type: "gap-sheet",
       sheet: grids[index]?.name,
-      channel: sheet.channel,
+      channel: channels.find(({ setup }) => setup.definition.label === sheet.channel)?.setup.channel ?? "",
       branch: sheet.branch,
       products: sheet.rows.length,
       cells: openCells(sheet),
@@ -154,7 +179,7 @@ const report = (
       openCells(sheet).toLocaleString("en"),
       sheet.questions.map(({ label, open }) => `${label} (${open})`).join(", "),
     ]),
-    io.columns,
+    io,
   );
   const left = [...others].map(([code, count]) => `${code} ${count.toLocaleString("en")}`).join(", ");
   return [

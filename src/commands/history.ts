@@ -21,12 +21,13 @@ const columns = [
   { title: "state" },
 ] as const;
 
-/** `lexicant history`: every import, edit and undo, latest first. */
+/** `lexicant history`: every import, edit, sending and undo, latest first. */
 export const history: CommandFile = command({
   args: [],
   options: {
     limit: limit(`at most so many revisions (${SHOWN} unless in JSON)`),
   },
+  examples: [["history", "what was done, latest first"]],
   async run({ given, options, io }) {
     return withCatalogue(options.workspace, io, async ({ store }) => {
       const entries = await store.history();
@@ -39,8 +40,9 @@ export const history: CommandFile = command({
   },
 });
 
-const whatOf = ({ kind, file, undoes }: HistoryEntry): string => {
+const whatOf = ({ kind, source, file, undoes }: HistoryEntry): string => {
   if (kind === "undo") return `undo of ${undoes.join(", ")}`;
+  if (kind === "sent") return `sent to ${source} (${file})`;
   return kind === "edit" ? `edit of ${file}` : `import of ${file}`;
 };
 
@@ -61,7 +63,7 @@ const print = (entries: readonly HistoryEntry[], limit: number, quiet: boolean, 
       count(entry.counts.changed),
       entry.undoneBy === undefined ? "" : `undone by ${entry.undoneBy}`,
     ]);
-  const [head = "", ...lines] = tableLines(columns, rows, io.columns);
+  const [head = "", ...lines] = tableLines(columns, rows, io);
   io.out(`${styleFor(io).bold(head)}\n${lines.map((line) => `${line}\n`).join("")}`);
   const more = entries.length - rows.length;
   if (!quiet && more > 0) io.err(`${countText(more, "more", "more")} with --limit ${entries.length}\n`);

@@ -1,3 +1,5 @@
+import { refuseIdle } from "./options/refuse-idle.js";
+import { tellErrors } from "../report/tell-errors.js";
 import { formats } from "../formats/table-stream.js";
 import { encodings } from "../formats/text-stream.js";
 import { command } from "./command.js";
@@ -33,8 +35,8 @@ export const importFile: CommandFile = command({
       "is a source's name: small letters, digits and dashes",
     ),
     accept: flag("--accept", "use the proposal where there is no source file yet, without asking"),
-    sku: text(
-      "--sku <column>",
+    skuColumn: text(
+      "--sku-column <column>",
       "the column that holds the SKU, where there is no source file yet",
       "is a column's name",
       200,
@@ -51,11 +53,24 @@ export const importFile: CommandFile = command({
       "the workbook's sheet, by name or number",
       "is a sheet's name or number",
     ),
+    strict: flag("--strict", "end with 1 where any row or answer was rejected (else told, and 0)"),
     headerRow: wholeNumber("--header-row <number>", "the row with the columns' names", {
       message: "is the number of the row with the columns' names",
     }),
   },
+  examples: [
+    ["import shop-export.csv", "read by the source that knows it, or by a proposal"],
+    ["import *.csv --dry-run", "what would come, and nothing changed"],
+    ["import filled.xlsx", "the answers of a gap sheet"],
+  ],
   async run({ given, args, options, io }) {
+    refuseIdle([
+      [given.dropVanished && !given.replace, "--drop-vanished", "--replace"],
+      [given.accept && given.propose, "--accept", "an import, not with --propose"],
+      [given.source !== undefined && given.again, "--source", "files, and --again names sources itself"],
+      [given.propose && given.again, "--propose", "files without a source, not with --again"],
+      [given.accept && given.again, "--accept", "files without a source, not with --again"],
+    ]);
     if (args.includes("-") && given.source === undefined)
       throw new Refusal([
         diagnostic("unknown-option", {
@@ -73,9 +88,7 @@ export const importFile: CommandFile = command({
     const { files, gapFiles } = await apart(incoming, given.source !== undefined);
     return withCatalogue(options.workspace, io, async (open) => {
       const answered =
-        gapFiles.length === 0
-          ? 0
-          : await importAnswers(gapFiles, open, { ...options, dryRun: given.dryRun }, io);
+        gapFiles.length === 0 ? 0 : await importAnswers(gapFiles, open, { ...options, ...given }, io);
       if (files.length === 0) return answered;
       const exit = await read(open, files, { ...given, source: given.source }, options, io);
       return exit === 0 ? answered : exit;
@@ -86,7 +99,8 @@ export const importFile: CommandFile = command({
 /** What a command line says of an import. */
 interface Given {
   readonly source: string | undefined;
-  readonly sku: string | undefined;
+  readonly skuColumn: string | undefined;
+  readonly strict: boolean;
   readonly format: (typeof formats)[number] | undefined;
   readonly encoding: (typeof encodings)[number] | undefined;
   readonly sheet: string | number | undefined;
@@ -123,7 +137,7 @@ const read = async (
     const result = await importFiles(workspace, store, {
       files,
       source: given.source,
-      skuColumn: given.sku,
+      skuColumn: given.skuColumn,
       stated: {
         format: given.format,
         encoding: given.encoding,
@@ -143,13 +157,15 @@ const read = async (
       onProgress: progress.at,
     });
     progress.end();
-    io.landed();
     if (options.json) for (const file of result.files) io.out(fileJson(file, given.dryRun));
-    else if (!options.quiet)
+    else if (options.quiet) tellErrors(result.causes.causes(), io);
+    else
       io.out(
         `${importReport(result, io, { dryRun: given.dryRun, dropVanished: given.dropVanished }).join("\n")}\n`,
       );
-    return result.files.some(({ counts }) => counts.rejected > 0) ? 1 : 0;
+    const rejected = result.files.reduce((sum, { counts }) => sum + counts.rejected, 0);
+    const read = result.files.reduce((sum, { counts }) => sum + counts.read, 0);
+    return rejected > 0 && (given.strict || rejected === read) ? 1 : 0;
   } finally {
     progress.end();
   }
@@ -170,7 +186,7 @@ const apart = async (
 const importAnswers = async (
   files: readonly ByteSource[],
   { workspace, store, surroundings }: OpenCatalogue,
-  options: CommonOptions & { readonly dryRun: boolean },
+  options: CommonOptions & { readonly dryRun: boolean; readonly strict: boolean },
   io: Io,
 ): Promise<ExitCode> => {
   const { takeAnswers } = await import("../flow/gaps/take-answers.js");
@@ -186,10 +202,11 @@ const importAnswers = async (
         if (options.json) io.out(findingJson(finding));
       },
     });
-    io.landed();
     if (options.json) io.out(answersJson(result, dryRun));
-    else if (!options.quiet) io.out(`${answersLines(result, dryRun, io).join("\n")}\n`);
-    return result.causes.count("error") > 0 ? 1 : 0;
+    else if (options.quiet) tellErrors(result.causes.causes(), io);
+    else io.out(`${answersLines(result, dryRun, io).join("\n")}\n`);
+    const isNothing = result.refused > 0 && result.refused === result.answers;
+    return result.causes.count("error") > 0 && (options.strict || isNothing) ? 1 : 0;
   } finally {
     for (const file of files) await file.close();
   }
@@ -232,7 +249,7 @@ const fileJson = (
     file,
     source: source.name,
     layer: source.settings.layer,
-    read_as: from.kind,
+    readAs: from.kind,
     told,
     ...counts,
     vanished,

@@ -7,6 +7,7 @@ import { Refusal } from "../core/diagnostics/refusal.js";
 import { jsonLine } from "../report/json.js";
 import { createWorkspace } from "../workspace/create-workspace.js";
 import { MANIFEST, openWorkspace } from "../workspace/workspace.js";
+import { newFolder } from "./options/new-folder.js";
 import type { CommandFile } from "./command-file.js";
 import { surroundingsOf } from "../flow/open-catalogue.js";
 import { definitionsNamed, takeIntoUse } from "../flow/take-into-use.js";
@@ -26,10 +27,15 @@ export const init: CommandFile = command({
     currency: currency("--currency <code>", "the currency of prices that name none (GBP)"),
     channel: channelNames("--channel <name>", "begin with this channel; may be given several times"),
   },
+  examples: [
+    ["init shop --currency EUR --channel merrowgate", "a workspace in the folder shop, with one channel"],
+  ],
   async run({ given, args, options, io }) {
-    const [dir = options.workspace] = args;
+    const dir = newFolder(args, options.workspace, ".");
     const root = resolve(io.cwd, dir);
-    const workspace = existsSync(join(root, MANIFEST)) ? await openWorkspace(root) : undefined;
+    const workspace = existsSync(join(root, MANIFEST))
+      ? await openWorkspace({ folder: dir, named: "-C" }, io.cwd)
+      : undefined;
     if (workspace !== undefined && given.channel === undefined)
       throw new Refusal([diagnostic("workspace-exists", { folder: dir })]);
     const channels = await definitionsNamed(root, given.channel ?? [], surroundingsOf(io));
@@ -42,9 +48,8 @@ export const init: CommandFile = command({
         currency,
         channels,
       });
-    io.landed();
     if (options.json)
-      io.out(jsonLine({ type: "workspace", folder: root, channels: channels.map(({ channel }) => channel) }));
+      io.out(jsonLine({ type: "workspace", folder: dir, channels: channels.map(({ channel }) => channel) }));
     else if (workspace !== undefined && !options.quiet) tellInUse(channels, io);
     else if (!options.quiet) {
       const next = channels.length === 0 ? "name channels in lexicant.yaml, then " : "";

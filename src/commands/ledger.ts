@@ -1,4 +1,6 @@
-import { shownItems } from "../core/catalogue/list-text.js";
+import { fieldNamed } from "../core/channel/definition.js";
+import type { ChannelSetup } from "../core/listing/channel-setup.js";
+import { itemsOf, shownItems } from "../core/catalogue/list-text.js";
 import { command } from "./command.js";
 import { limit } from "./options/option.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
@@ -24,6 +26,10 @@ export const ledger: CommandFile = command({
   options: {
     limit: limit(`show so many listings (${SHOWN})`),
   },
+  examples: [
+    ["ledger merrowgate", "what it has of ours"],
+    ["ledger merrowgate BC-1301", "one listing, value by value"],
+  ],
   async run({ given, args, options, io }) {
     const [channel = "", sku] = args;
     return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
@@ -37,14 +43,14 @@ export const ledger: CommandFile = command({
           io.out(`${sku} was never sent to ${setup.definition.label}.\n`);
           return 0;
         }
-        if (options.json) io.out(jsonLine({ type: "ledger", channel, ...entry }));
+        if (options.json) io.out(entryJson(setup, entry));
         else io.out(`${entryLines(entry, io).join("\n")}\n`);
         return 0;
       }
       const limit = given.limit ?? (options.json ? Infinity : SHOWN);
       io.out(
         options.json
-          ? await listJson(channel, kept, limit)
+          ? await listJson(setup, kept, limit)
           : `${(await list(setup.definition.label, channel, kept, limit, io)).join("\n")}\n`,
       );
       return 0;
@@ -65,11 +71,7 @@ const entryLines = (entry: LedgerEntry, io: Io): readonly string[] => {
   const style = styleFor(io);
   const { sku, listing, purpose, at } = entry;
   const rows = Object.entries(listing.values).map(([field, text]) => [field, shownItems(text, " | ")]);
-  const [head = "", ...lines] = tableLines(
-    [{ title: "field" }, { title: "sent", flexible: true }],
-    rows,
-    io.columns,
-  );
+  const [head = "", ...lines] = tableLines([{ title: "field" }, { title: "sent", flexible: true }], rows, io);
   return [
     `${style.bold(sku)}  ${listing.name ?? ""}`,
     `${stateOf(entry)} in ${listing.category === "" ? "no known category" : listing.category}; last sent ${at === "" ? "with an earlier version" : at.slice(0, 16).replace("T", " ")}, ${purpose}`,
@@ -113,7 +115,7 @@ const list = async (
   if (rows.length === 0)
     return [`${label}: nothing was sent yet. Next: lexicant build ${channel}, then lexicant sent ${channel}`];
   const total = [...counts.values()].reduce((sum, number) => sum + number, 0);
-  const [head = "", ...lines] = tableLines(columns, rows, io.columns);
+  const [head = "", ...lines] = tableLines(columns, rows, io);
   const style = styleFor(io);
   return [
     `${style.bold(label)}: ${[...counts].map(([state, number]) => `${number.toLocaleString("en")} ${state}`).join(", ")}`,
@@ -125,11 +127,28 @@ const list = async (
   ];
 };
 
-const listJson = async (channel: string, kept: ChannelLedger, limit: number): Promise<string> => {
+/** A listing as it was sent; of a field with several values all of them. */
+const entryJson = (
+  { channel, definition }: ChannelSetup,
+  { sku, listing, purpose, at }: LedgerEntry,
+): string => {
+  const { values, ...facts } = listing;
+  const shown = Object.entries(values).map(([code, text]) => [
+    code,
+    fieldNamed(definition, code)?.list === true ? itemsOf(text) : text,
+  ]);
+  return jsonLine({
+    type: "ledger",
+    ...{ channel, sku, purpose, at },
+    listing: { ...facts, values: Object.fromEntries(shown) as Record<string, unknown> },
+  });
+};
+
+const listJson = async (setup: ChannelSetup, kept: ChannelLedger, limit: number): Promise<string> => {
   let [text, shown] = ["", 0];
-  for await (const { sku, listing, purpose, at } of all(kept)) {
+  for await (const entry of all(kept)) {
     if (shown++ >= limit) break;
-    text += jsonLine({ type: "ledger", channel, sku, purpose, at, listing });
+    text += entryJson(setup, entry);
   }
   return text;
 };

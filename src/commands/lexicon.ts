@@ -2,15 +2,25 @@ import { acceptAbove } from "./options/shared-options.js";
 import { command } from "./command.js";
 import { flag, text, several } from "./options/option.js";
 import { pathParts, pathText } from "../core/values/category-path.js";
+import { diagnostic } from "../core/diagnostics/diagnostic.js";
+import { Refusal } from "../core/diagnostics/refusal.js";
 import type { ChannelSetup } from "../core/listing/channel-setup.js";
 import { countText } from "../core/diagnostics/phrases.js";
 import type { Io } from "../io/io.js";
 import { jsonLine } from "../report/json.js";
 import { styleFor } from "../report/style.js";
-import { fitWidth } from "../report/text-width.js";
+import { oneLine } from "../report/table.js";
 import type { CommandFile } from "./command-file.js";
+import { brokenText } from "../report/answered.js";
+import { refuseIdle, refuseTogether } from "./options/refuse-idle.js";
 import { askTerms } from "../report/ask-terms.js";
-import { termsAccepted, termSet, writeTerms, type TermDecision } from "../flow/lexicon/terms-decided.js";
+import {
+  termField,
+  termsAccepted,
+  termSet,
+  writeTerms,
+  type TermDecision,
+} from "../flow/lexicon/terms-decided.js";
 import { unknownTerms, type UnknownTerm } from "../flow/lexicon/unknown-terms.js";
 import { withCatalogue } from "../flow/open-catalogue.js";
 import { loadChannel } from "../flow/run-channels.js";
@@ -22,8 +32,14 @@ export const lexicon: CommandFile = command({
     acceptAbove,
     set: several(
       "--set <row>",
-      '"field: our term = the channel\'s value" decides one; may be given several times',
-      'is "field: our term = the channel\'s value"',
+      '"our term=the channel\'s value" decides one of a --field; may be given several times',
+      'is "our term=the channel\'s value"',
+    ),
+    field: text(
+      "--field <field>",
+      "only terms of this field of the channel",
+      "is a field of the channel",
+      300,
     ),
     in: text(
       "--in <category>",
@@ -33,33 +49,67 @@ export const lexicon: CommandFile = command({
     list: flag("--list", "show what is unknown, and ask nothing"),
     dryRun: flag("--dry-run", "say what would be decided, and write nothing"),
   },
+  examples: [
+    ["lexicon fjordhandel", "answer one term after the other"],
+    ["lexicon fjordhandel --accept-above 90", "take all that is sure"],
+  ],
   async run({ given, args, options, io }) {
     const [channel = ""] = args;
+    refuseTogether([
+      [given.acceptAbove !== undefined, "--accept-above"],
+      [given.set !== undefined, "--set"],
+      [given.list, "--list"],
+    ]);
+    refuseIdle([
+      [given.in !== undefined && given.list, "--in", "a decision, not with --list"],
+      [given.dryRun && given.list, "--dry-run", "a decision, not with --list"],
+    ]);
     const category = pathText(pathParts(given.in ?? ""));
     const dryRun = given.dryRun;
     return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
       const found = await loadChannel(workspace, store, channel, await surroundings());
       const { setup } = found;
-      const decided: TermDecision[] = (given.set ?? []).map((text) => termSet(text, setup, category));
-      const terms = decided.length > 0 ? [] : await unknownTerms(store, found);
+      const decided: TermDecision[] = setTerms(given, setup, category);
+      const field = given.field === undefined ? undefined : termField(given.field, setup);
+      const terms = (decided.length > 0 ? [] : await unknownTerms(store, found)).filter(
+        (one) => field === undefined || one.field === field,
+      );
+      let isBroken = false;
       const keep = async (some: readonly TermDecision[]): Promise<void> => {
         if (some.length === 0 || dryRun) return;
         await writeTerms(workspace, setup.channel, some);
-        io.landed();
       };
       if (given.acceptAbove !== undefined) decided.push(...termsAccepted(terms, given.acceptAbove, category));
       if (decided.length > 0) await keep(decided);
-      else if (given.acceptAbove === undefined && !given.list && !options.json && io.isAttended)
-        decided.push(...(await askTerms(terms, category, io, (decision) => keep([decision]))));
+      else if (given.acceptAbove === undefined && !given.list && !options.json && io.isAttended) {
+        const answered = await askTerms(terms, category, io, (decision) => keep([decision]));
+        decided.push(...answered.decided);
+        ({ isBroken } = answered);
+      }
+      if (isBroken) io.err(`${brokenText(decided.length, "row", dryRun)}\n`);
       if (options.json) {
         for (const decision of decided)
           io.out(jsonLine({ type: "lexicon-row", channel, ...decision, dryRun }));
         if (decided.length === 0) for (const one of terms) io.out(termJson(channel, one));
       } else io.out(`${report(setup, terms, decided, dryRun, io).join("\n")}\n`);
-      return 0;
+      return isBroken ? 130 : 0;
     });
   },
 });
+
+const setTerms = (
+  { set = [], field }: { readonly set?: readonly string[] | undefined; readonly field?: string | undefined },
+  setup: ChannelSetup,
+  category: string,
+): TermDecision[] => {
+  if (set.length === 0) return [];
+  if (field === undefined)
+    throw new Refusal([
+      diagnostic("unknown-option", { reason: "--set decides a term of one field: name it with --field" }),
+    ]);
+  const wanted = termField(field, setup);
+  return set.map((text) => termSet(text, wanted, setup, category));
+};
 
 const termJson = (channel: string, { field, term, list, products, sku, proposals }: UnknownTerm): string =>
   jsonLine({
@@ -80,7 +130,7 @@ const termLines = ({ term, products, proposals }: UnknownTerm, io: Io): readonly
     best === undefined
       ? "no value is like it"
       : `${Math.round(best.confidence * 100)}% ${best.value}, ${best.reason}${others.length === 0 || best.confidence >= 0.9 ? "" : style.dim(`; or ${others.map(({ value }) => value).join(", ")}`)}`;
-  return [fitWidth(`  "${term}" (${countText(products, "product")}): ${meant}`, io.columns)];
+  return [oneLine(`  "${term}" (${countText(products, "product")}): ${meant}`, io)];
 };
 
 const report = (
@@ -115,9 +165,9 @@ const report = (
     ]),
     ...(sure > 0
       ? [
-          `Take the ${sure} that ${sure === 1 ? "is" : "are"} sure: lexicant lexicon ${channel} --accept-above 0.9`,
+          `Take the ${sure} that ${sure === 1 ? "is" : "are"} sure: lexicant lexicon ${channel} --accept-above 90`,
         ]
       : []),
-    `Decide one: lexicant lexicon ${channel} --set "${first?.field.code ?? ""}: ${first?.term ?? ""} = ${first?.proposals[0]?.value ?? "VALUE"}"`,
+    `Decide one: lexicant lexicon ${channel} --field ${first?.field.code ?? ""} --set "${first?.term ?? ""}=${first?.proposals[0]?.value ?? "VALUE"}"`,
   ];
 };

@@ -7,7 +7,9 @@ import { countText } from "../core/diagnostics/phrases.js";
 import type { Io } from "../io/io.js";
 import { jsonLine } from "../report/json.js";
 import { styleFor } from "../report/style.js";
-import { fitWidth } from "../report/text-width.js";
+import { oneLine } from "../report/table.js";
+import { brokenText } from "../report/answered.js";
+import { refuseIdle, refuseTogether } from "./options/refuse-idle.js";
 import { askPlacements } from "../report/ask-placements.js";
 import type { CommandFile } from "./command-file.js";
 import { withCatalogue } from "../flow/open-catalogue.js";
@@ -43,8 +45,23 @@ export const place: CommandFile = command({
     by: text("--by <name>", "who decides (your login name)", "has 1 to 80 characters", 80),
     dryRun: flag("--dry-run", "say what would be decided, and write nothing"),
   },
+  examples: [
+    ["place merrowgate", "answer one proposal after the other"],
+    ["place merrowgate --accept-above 90", "take all that is sure"],
+    ['place merrowgate --set "Bees > Hives"=CODE', "decide one"],
+  ],
   async run({ given, args, options, io }) {
     const [channel = ""] = args;
+    refuseTogether([
+      [given.acceptAbove !== undefined, "--accept-above"],
+      [given.set !== undefined, "--set"],
+      [given.successors, "--successors"],
+      [given.list, "--list"],
+    ]);
+    refuseIdle([
+      [given.by !== undefined && given.list, "--by", "a decision, not with --list"],
+      [given.dryRun && given.list, "--dry-run", "a decision, not with --list"],
+    ]);
     return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
       const { setup } = await loadChannel(workspace, store, channel, await surroundings());
       const person = given.by ?? io.environment["USER"] ?? io.environment["LOGNAME"] ?? "person";
@@ -59,16 +76,20 @@ export const place: CommandFile = command({
         decided.length > 0 ? [] : await propose(workspace, store, setup, ours, await surroundings());
       const { acceptAbove } = given;
       const dryRun = given.dryRun;
+      let isBroken = false;
       const keep = async (some: readonly Decision[]): Promise<void> => {
         if (some.length === 0 || dryRun) return;
         await writeDecisions(workspace, setup.channel, some);
-        io.landed();
       };
       if (acceptAbove !== undefined) decided.push(...accepted(proposals, acceptAbove));
       if (decided.length > 0) await keep(decided);
-      else if (acceptAbove === undefined && !given.list && !options.json && io.isAttended)
+      else if (acceptAbove === undefined && !given.list && !options.json && io.isAttended) {
         // Each answer is kept at once: an hour of them is not lost with the last.
-        decided.push(...(await askPlacements(proposals, setup, person, io, (decision) => keep([decision]))));
+        const answered = await askPlacements(proposals, setup, person, io, (decision) => keep([decision]));
+        decided.push(...answered.decided);
+        ({ isBroken } = answered);
+      }
+      if (isBroken) io.err(`${brokenText(decided.length, "placement", dryRun)}\n`);
       if (options.json) {
         for (const { path, skus, category, confidence, by } of decided)
           io.out(
@@ -79,14 +100,14 @@ export const place: CommandFile = command({
               skus,
               code: category.code,
               path: category.path,
-              confidence,
+              confidence: Math.round(confidence * 100) / 100,
               decidedBy: by,
               dryRun,
             }),
           );
         if (decided.length === 0) for (const proposal of proposals) io.out(proposalJson(channel, proposal));
       } else io.out(`${report(setup, all, proposals, stale, decided, dryRun, io).join("\n")}\n`);
-      return 0;
+      return isBroken ? 130 : 0;
     });
   },
 });
@@ -116,9 +137,9 @@ const proposalLines = ({ ours, suggestions }: Proposal, io: Io): readonly string
   const title = `${style.bold(titleOf(ours))} (${countText(productsOf(ours), "product")})`;
   if (best === undefined) return [title, "       nothing like it was found; look with: lexicant categories"];
   const line = ({ category, confidence, reason }: Suggestion): string =>
-    fitWidth(
+    oneLine(
       `${`${Math.round(confidence * 100)}%`.padStart(6)} ${category.path} (${category.code}), ${reason}`,
-      io.columns,
+      io,
     );
   return [
     title,
@@ -162,7 +183,7 @@ const report = (
       `  ${skus.length === 0 ? path : skus.join(", ")} → ${category.path} (${category.code}), ${by}, ${Math.round(confidence * 100)}%`,
   );
   return [
-    `${style.bold(`${definition.label} ${definition.version}`)}: ${countText(all.length - open.length, "category", "categories")} of ours placed, ${open.length} open, which ${countText(waiting, "product")} wait for`,
+    `${style.bold(`${definition.label} ${definition.version}`)}: ${countText(all.length - open.length, "category", "categories")} of ours placed, ${open.length} open${waitingText(open.length, waiting)}`,
     ...stale.map(
       ({ path, products, retired }) =>
         `${style.severity("warning", "warning")}  ${path} (${countText(products, "product")}) stands in "${retired.code}", retired with ${retired.since}${retired.successor === undefined ? "; place it anew" : `; ${retired.successor.path} takes its place (--successors follows it)`}`,
@@ -180,6 +201,9 @@ const report = (
   ];
 };
 
+const waitingText = (open: number, waiting: number): string =>
+  open === 0 ? "" : `, which ${countText(waiting, "product")} ${waiting === 1 ? "waits" : "wait"} for`;
+
 const nextSteps = (
   channel: string,
   decided: number,
@@ -195,7 +219,7 @@ const nextSteps = (
   return [
     ...(sure > 0
       ? [
-          `Take the ${sure} that ${sure === 1 ? "is" : "are"} sure: lexicant place ${channel} --accept-above 0.9`,
+          `Take the ${sure} that ${sure === 1 ? "is" : "are"} sure: lexicant place ${channel} --accept-above 90`,
         ]
       : []),
     `Decide one: lexicant place ${channel} --set "${keyOf(proposals[0])}"=${proposals[0]?.suggestions[0]?.category.code ?? "CODE"}`,

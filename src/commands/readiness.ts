@@ -15,8 +15,11 @@ import { jsonLine } from "../report/json.js";
 import { styleFor } from "../report/style.js";
 import { tableLines, type TableColumn } from "../report/table.js";
 import type { CommandFile } from "./command-file.js";
+import { chooseProducts } from "../flow/choice/choose-products.js";
+import { tellNoChannel } from "../report/tell-in-use.js";
+import { choiceOptions } from "./options/shared-options.js";
 import { withCatalogue } from "../flow/open-catalogue.js";
-import { loadChannels, runChannels } from "../flow/run-channels.js";
+import { loadChannels, namesOf, runChannels } from "../flow/run-channels.js";
 
 const ROWS_SHOWN = 30;
 const ACTS_SHOWN = 12;
@@ -35,11 +38,19 @@ export const readiness: CommandFile = command({
       "only what has less than this of what is required and recommended",
       { message: "is a whole number of percent", most: 100 },
     ),
+    ...choiceOptions,
     limit: limit(`show so many rows (${ROWS_SHOWN})`),
   },
+  examples: [
+    ["readiness", "each channel, and the acts that help most"],
+    ["readiness merrowgate --by category --below 80", "where most is missing"],
+  ],
   async run({ given, args, options, io }) {
-    return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
+    return withCatalogue(options.workspace, io, async (open) => {
+      const { workspace, store, surroundings } = open;
       const channels = await loadChannels(workspace, store, args, await surroundings());
+      if (channels.length === 0) return tellNoChannel(io);
+      const choice = await chooseProducts(open, given, io, namesOf(channels));
       const by = given.by ?? "channel";
       const tally = readinessTally(by);
       await runChannels(
@@ -48,6 +59,7 @@ export const readiness: CommandFile = command({
           channel,
           take: (outcome) => tally.take(channel.setup, outcome),
         })),
+        { choice },
       );
       const rows = tally
         .rows()
@@ -139,7 +151,7 @@ const report = (
   const [head = "", ...lines] = tableLines(
     part(columnsFor(by)),
     shown.map((row) => part(cells(row))),
-    io.columns,
+    io,
   );
   const single = acts.filter(({ alone }) => alone > 0);
   const [actHead = "", ...actLines] = tableLines(
@@ -152,7 +164,7 @@ const report = (
         actText(act),
         example,
       ]),
-    io.columns,
+    io,
   );
   const left = rows.length - shown.length;
   return [

@@ -2,7 +2,12 @@ import { asSku, type Sku } from "../core/ids.js";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { countText } from "../core/diagnostics/phrases.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
-import { chosenProducts } from "../flow/export/chosen-products.js";
+import { chooseProducts } from "../flow/choice/choose-products.js";
+import { isNarrowed } from "../flow/choice/choice-wishes.js";
+import { chosenProducts } from "../flow/choice/chosen-products.js";
+import { skusIn } from "../flow/choice/sku-list.js";
+import { refuseIdle } from "./options/refuse-idle.js";
+import { choiceOptions } from "./options/shared-options.js";
 import { withCatalogue } from "../flow/open-catalogue.js";
 import { refuseUnknownSkus } from "../flow/refusals.js";
 import { removeProducts, type Removed } from "../flow/remove/remove-products.js";
@@ -11,45 +16,56 @@ import { jsonLine } from "../report/json.js";
 import { styleFor } from "../report/style.js";
 import type { CommandFile } from "./command-file.js";
 import { command } from "./command.js";
-import { flag, text } from "./options/option.js";
+import { flag } from "./options/option.js";
 
 const SHOWN = 10;
 
 /** `lexicant remove SKU…`: takes products out of the catalogue that came by mistake. */
 export const remove: CommandFile = command({
-  args: [["[skus...]", "the products' SKUs"]],
+  args: [["[skus...]", "the products' SKUs, or @FILE with one a line"]],
   options: {
-    where: text(
-      "--where <condition>",
-      "the products for which it holds, such as 'name is blank'",
-      "is a condition of at most 10,000 characters",
-      10_000,
-    ),
+    ...choiceOptions,
     dryRun: flag("--dry-run", "say what would go and what hangs on it, and change nothing"),
-    yes: flag("--yes", "without asking, where a condition chooses"),
+    yes: flag("--yes", "without asking, where options choose"),
   },
+  examples: [
+    ["remove BC-1301 BC-1302", "two products"],
+    ["remove --where 'name is blank' --dry-run", "what would go, and what hangs on it"],
+  ],
   async run({ given, args, options, io }) {
-    if ((args.length === 0) === (given.where === undefined))
+    const isChosen = isNarrowed(given);
+    if ((args.length === 0) === !isChosen)
       throw new Refusal([
-        diagnostic("unknown-option", { reason: "name the products to remove: SKUs, or --where CONDITION" }),
+        diagnostic("unknown-option", {
+          reason: "name the products to remove: their SKUs, or options that choose them, such as --where",
+        }),
       ]);
+    refuseIdle([[given.yes && !isChosen, "--yes", "options that choose products"]]);
     return withCatalogue(options.workspace, io, async (open) => {
       const { workspace, store } = open;
-      const skus: Sku[] = args.map(asSku);
+      const skus: Sku[] = [];
+      for (const list of args)
+        skus.push(...(list.startsWith("@") ? await skusIn(list, io) : [list]).map(asSku));
       await refuseUnknownSkus(new Set(skus), store);
-      if (given.where !== undefined)
-        for await (const { sku } of (await chosenProducts(open, { where: given.where }, io))())
+      if (isChosen)
+        for await (const { sku } of chosenProducts(store, await chooseProducts(open, given, io))())
           skus.push(sku);
       const own = [...new Set(skus)];
-      if (own.length === 0)
-        throw new Refusal([diagnostic("unknown-option", { reason: "no product meets the condition" })]);
-      if (given.where !== undefined && !given.yes && !given.dryRun && !(await confirmed(own, io))) return 1;
+      if (own.length === 0) throw new Refusal([diagnostic("nothing-chosen", { by: ["these options"] })], 1);
+      if (isChosen && !given.yes && !given.dryRun && !(await confirmed(own, io))) return 1;
       const removed = await removeProducts(workspace, store, own, {
         at: io.now().toISOString(),
         dryRun: given.dryRun,
       });
-      io.landed();
-      if (options.json) io.out(jsonLine({ type: "removed", ...removed, dryRun: given.dryRun }));
+      if (options.json)
+        io.out(
+          jsonLine({
+            type: "removed",
+            ...removed,
+            revisions: given.dryRun ? [] : removed.revisions,
+            dryRun: given.dryRun,
+          }),
+        );
       else if (!options.quiet) io.out(`${removedLines(removed, given.dryRun, io).join("\n")}\n`);
       return 0;
     });
@@ -63,7 +79,7 @@ const confirmed = async (skus: readonly Sku[], io: Io): Promise<boolean> => {
   if (!io.isAttended)
     throw new Refusal([
       diagnostic("unknown-option", {
-        reason: `the condition takes ${countText(skus.length, "product")}; say --yes to remove them, or --dry-run to see them`,
+        reason: `the options choose ${countText(skus.length, "product")}; say --yes to remove them, or --dry-run to see them`,
       }),
     ]);
   const answer = await io.ask(`Remove ${countText(skus.length, "product")} (${named(skus)})? [y/n] `);

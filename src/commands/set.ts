@@ -35,6 +35,10 @@ export const set: CommandFile = command({
   options: {
     channel: named("--channel <name>", "for this channel alone"),
   },
+  examples: [
+    ["set BC-1301 name='Bee suit' price='89 GBP'", "two values of one product"],
+    ["set BC-1301 --channel merrowgate name='Suit for bees'", "for one channel alone"],
+  ],
   async run({ given, args, options, io }) {
     const [sku = "", ...written] = args;
     return withCatalogue(options.workspace, io, async ({ workspace, store }) => {
@@ -55,7 +59,6 @@ export const set: CommandFile = command({
         const counts = { read: 1, added: 0, changed, unchanged: 1 - changed, rejected: 0 };
         return { fate: put, revision: await writer.finish(counts) };
       });
-      io.landed();
       const changes = fate?.fate === "changed" ? (fate.changes ?? []) : [];
       if (options.json) io.out(jsonLine({ type: "edit", sku, revision, channel: given.channel, changes }));
       else if (!options.quiet) io.out(`${lines(sku, changes, revision, given.channel).join("\n")}\n`);

@@ -26,6 +26,10 @@ export const show: CommandFile = command({
     history: flag("--history", "all that files and edits ever said of it"),
     channel: named("--channel <name>", "as this channel is to see it"),
   },
+  examples: [
+    ["show BC-1301-WHITE-M", "each value with its file, row and column"],
+    ["show BC-1301-WHITE-M --history", "all that was ever said of it"],
+  ],
   async run({ given, args, options, io }) {
     const [sku = ""] = args;
     return withCatalogue(options.workspace, io, async ({ store }) => {
@@ -83,7 +87,7 @@ const historyLines = (sku: string, opinions: readonly PastOpinion[], io: Io): re
       undone ? "undone" : "",
     ]),
   );
-  const [head = "", ...lines] = tableLines(historyColumns, rows, io.columns);
+  const [head = "", ...lines] = tableLines(historyColumns, rows, io);
   return [
     `${styleFor(io).bold(sku)}: all that was said of it, latest first`,
     styleFor(io).bold(head),

@@ -24,6 +24,10 @@ const columns = [
 export const sources: CommandFile = command({
   args: [["[words...]", "show NAME: one source, line by line"]],
   options: {},
+  examples: [
+    ["sources", "how files are read, and when last"],
+    ["sources show shop-export", "one of them, column by column"],
+  ],
   async run({ args, options, io }) {
     const [first, second] = args;
     if (args.length > 2 || (args.length === 2 && first !== "show"))
@@ -45,7 +49,7 @@ export const sources: CommandFile = command({
         const [head = "", ...lines] = tableLines(
           columns,
           found.map((one) => cells(one, importsBy(one, history))),
-          io.columns,
+          io,
         );
         io.out(`${styleFor(io).bold(head)}\n${lines.map((line) => `${line}\n`).join("")}`);
         if (!options.quiet) io.err("How one of them reads: lexicant sources show NAME\n");
@@ -90,7 +94,7 @@ const oneLines = (source: Source, imports: readonly HistoryEntry[], io: Io): rea
   const { settings, name } = source;
   const style = styleFor(io);
   const rows = readingOf(source).map(([attribute, from]) => [attribute, from]);
-  const [head = "", ...lines] = tableLines(readingColumns, rows, io.columns);
+  const [head = "", ...lines] = tableLines(readingColumns, rows, io);
   const mode =
     settings.mode === "update"
       ? ", and only known ones are updated"

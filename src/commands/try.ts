@@ -34,6 +34,10 @@ export const tryExpression: CommandFile = command({
     ),
     limit: limit(`without --sku: show so many products (${SHOWN})`),
   },
+  examples: [
+    ["try 'fit(name, 40)'", "on the first products"],
+    ["try 'price * 1.2' --sku BC-1301", "on one product, step by step"],
+  ],
   async run({ given, args, options, io }) {
     const [text = ""] = args;
     return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
@@ -102,7 +106,7 @@ const stepLines = (trial: Trial, store: Store, io: Io): readonly string[] => {
     valueText(step.value),
     originOf(trial, step, store),
   ]);
-  const [head = "", ...lines] = tableLines(columns, rows, io.columns);
+  const [head = "", ...lines] = tableLines(columns, rows, io);
   const title = product === undefined ? [] : [style.bold(`${product.sku}  ${textOf(product, "name") ?? ""}`)];
   return [
     ...title,
@@ -152,7 +156,7 @@ const tableOf = (
     product === undefined ? "" : (textOf(product, "name") ?? ""),
     trouble === undefined ? valueText(value) : `could not: ${troubleText(factsOf(trouble))}`,
   ]);
-  const [head = "", ...lines] = tableLines(productColumns, rows, io.columns);
+  const [head = "", ...lines] = tableLines(productColumns, rows, io);
   const counts = [
     `${countText(all - blank, "product")} of ${all.toLocaleString("en")} ${all - blank === 1 ? "has" : "have"} a value`,
     `${blank.toLocaleString("en")} blank`,

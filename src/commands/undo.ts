@@ -8,34 +8,47 @@ import { termsTurned, turnTerms, type TurnedTerms } from "../flow/lexicon/turned
 import { jsonLine } from "../report/json.js";
 import type { HistoryEntry } from "../store/store.js";
 import type { CommandFile } from "./command-file.js";
+import { refuseIdle, refuseTogether } from "./options/refuse-idle.js";
 import { withCatalogue } from "../flow/open-catalogue.js";
 
-/** `lexicant undo [REVISION]`: takes back the latest import or edit, or the one that is named. */
+/** `lexicant undo [REVISION]`: takes back the latest import, edit or sending, or the one that is named. */
 export const undo: CommandFile = command({
-  args: [["[revision]", "its number in the history (the latest import or edit)"]],
+  args: [["[revision]", "its number in the history (the latest act)"]],
   options: {
     through: flag("--through", "undo later revisions of the same layer too"),
     alone: flag("--alone", "undo it and leave later revisions of its layer as they are"),
   },
+  examples: [
+    ["undo", "the latest import, edit or sending"],
+    ["undo 12 --through", "revision 12, and what came into its layer since"],
+  ],
   async run({ given, args, options, io }) {
     return withCatalogue(options.workspace, io, async ({ workspace, store }) => {
+      refuseTogether([
+        [given.through, "--through"],
+        [given.alone, "--alone"],
+      ]);
+      const [revision] = args;
+      refuseIdle([
+        [given.through && revision === undefined, "--through", "the number of a revision"],
+        [given.alone && revision === undefined, "--alone", "the number of a revision"],
+      ]);
       const entries = await store.history();
-      const ids = chosen(entries, args[0], {
+      const ids = chosen(entries, revision, {
         through: given.through,
         alone: given.alone,
       });
       const at = io.now().toISOString();
       const turned = termsTurned(entries, ids);
-      const revision = await oneAct(store, async (transaction) => {
+      const undoing = await oneAct(store, async (transaction) => {
         const undone = await transaction.undo(ids, at);
         await turnTerms(workspace, turned);
         return undone;
       });
-      io.landed();
-      if (options.json) io.out(jsonLine({ type: "undo", revision, undone: ids }));
+      if (options.json) io.out(jsonLine({ type: "undo", revision: undoing, undone: ids }));
       else if (!options.quiet)
         io.out(
-          `${[...ids.map((id) => describe(entries, id)), ...turnedLines(turned)].join("\n")}\nThis is revision ${revision}; to have ${ids.length === 1 ? "it" : "them"} back: lexicant undo ${revision}\n`,
+          `${[...ids.map((id) => describe(entries, id)), ...turnedLines(turned)].join("\n")}\nThis is revision ${undoing}; to have ${ids.length === 1 ? "it" : "them"} back: lexicant undo ${undoing}\n`,
         );
       return 0;
     });
@@ -46,6 +59,8 @@ const describe = (entries: readonly HistoryEntry[], id: number): string => {
   const entry = entries.find(({ revision }) => revision === id);
   if (entry?.kind === "undo")
     return `Undone: the undo of ${entry.undoes.join(", ")}; what that took back holds again.`;
+  if (entry?.kind === "sent")
+    return `Undone: that ${entry.source} was sent a build (${entry.at.slice(0, 16).replace("T", " ")}); the ledger holds what it held before.`;
   return `Undone: revision ${id}, ${entry?.file ?? ""} of ${entry?.at.slice(0, 16).replace("T", " ") ?? ""}, layer ${entry?.layer ?? ""}.`;
 };
 
@@ -75,7 +90,7 @@ const chosen = (
     ]);
   if (entry.undoneBy !== undefined)
     throw new Refusal([diagnostic("undone-already", { revision: entry.revision, by: entry.undoneBy })]);
-  if (entry.kind === "undo") return [entry.revision];
+  if (entry.kind === "undo" || entry.kind === "sent") return [entry.revision];
   const later = live.filter(
     ({ revision, layer, kind }) => kind !== "undo" && layer === entry.layer && revision > entry.revision,
   );

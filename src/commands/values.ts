@@ -29,6 +29,7 @@ export const values: CommandFile = command({
   options: {
     limit: limit(`at most so many (${SHOWN} unless in JSON)`),
   },
+  examples: [["values fjordhandel colour green", "the permitted greens"]],
   async run({ given, args, options, io }) {
     const [channel = "", code = "", ...words] = args;
     const definition = await namedDefinition(options.workspace, channel, io);
@@ -76,7 +77,7 @@ export const values: CommandFile = command({
     const rows = chosen
       .slice(0, limit)
       .map(({ value, label, synonyms }) => [value, label === value ? "" : label, synonyms.join(", ")]);
-    const [head = "", ...lines] = tableLines(columns, rows, io.columns);
+    const [head = "", ...lines] = tableLines(columns, rows, io);
     io.out(`${styleFor(io).bold(head)}\n${lines.map((line) => `${line}\n`).join("")}`);
     const more = chosen.length - rows.length;
     if (!options.quiet)

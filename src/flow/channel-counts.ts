@@ -11,6 +11,26 @@ export const exitFor = (runs: readonly ChannelCounts[], mostHeld = 0): ExitCode 
   return runs.reduce((sum, { held }) => sum + held, 0) > mostHeld ? 1 : 0;
 };
 
+/** What a build's end depends on. */
+interface EndedBuild {
+  readonly counts: Pick<ChannelCounts, "held" | "causes">;
+  readonly written: number;
+}
+
+/**
+ * 0 what was asked for was done, whatever is held (that is told); 1 nothing of it could be done, or `strict` wants all;
+ * 3 a check itself failed.
+ */
+export const exitForBuilds = (
+  builds: readonly EndedBuild[],
+  { strict, dryRun }: { readonly strict: boolean; readonly dryRun: boolean },
+): ExitCode => {
+  if (builds.some(({ counts }) => counts.causes.has("check-crashed"))) return 3;
+  const isHeld = builds.some(({ counts }) => counts.held > 0);
+  const isEmpty = !dryRun && builds.every(({ written }) => written === 0);
+  return isHeld && (strict || isEmpty) ? 1 : 0;
+};
+
 /** Counts what became of products on a channel, and gathers the causes. */
 export interface ChannelCounts {
   /** Gives the findings that a person wants to see. */

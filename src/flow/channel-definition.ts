@@ -1,4 +1,3 @@
-import { resolve } from "node:path";
 import type { ChannelDefinition } from "../core/channel/definition.js";
 import type { Category } from "../core/channel/category-tree.js";
 import { nearCategories } from "../core/channel/near-categories.js";
@@ -7,14 +6,15 @@ import { nearest } from "../core/values/nearest.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { countText } from "../core/diagnostics/phrases.js";
 import type { Io } from "../io/io.js";
+import type { NamedFolder } from "../workspace/named-folder.js";
 import { definitionNamed, loadDefinition } from "../workspace/definition-files.js";
 import { definitionsFor, openWorkspace, type Workspace } from "../workspace/workspace.js";
 import { surroundingsOf } from "./open-catalogue.js";
 
 /** The workspace around a folder, or undefined where there is none; any other fault ends the command. */
-export const workspaceIfAny = async (folder: string, io: Io): Promise<Workspace | undefined> => {
+export const workspaceIfAny = async (folder: NamedFolder, io: Io): Promise<Workspace | undefined> => {
   try {
-    return await openWorkspace(resolve(io.cwd, folder));
+    return await openWorkspace(folder, io.cwd);
   } catch (error) {
     if (error instanceof Refusal && error.findings.every(({ code }) => code === "no-workspace"))
       return undefined;
@@ -27,7 +27,7 @@ const LONG = 1;
 
 /** A channel's definition by its name, with or without a workspace around. */
 export const namedDefinition = async (
-  folder: string,
+  folder: NamedFolder,
   channel: string,
   io: Io,
 ): Promise<ChannelDefinition> => {

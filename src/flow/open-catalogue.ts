@@ -2,9 +2,9 @@ import type { Surroundings } from "../core/language/function.js";
 import type { Io } from "../io/io.js";
 import { openStore } from "../store/open-store.js";
 import type { Store } from "../store/store.js";
+import type { NamedFolder } from "../workspace/named-folder.js";
 import { lookUps } from "../workspace/look-up-files.js";
 import { openWorkspace, type Workspace } from "../workspace/workspace.js";
-import { resolve } from "node:path";
 import type { ExitCode } from "../io/exit-code.js";
 
 export interface OpenCatalogue {
@@ -16,11 +16,11 @@ export interface OpenCatalogue {
 
 /** Opens the workspace a command was called for, with its store. */
 export const withCatalogue = async (
-  folder: string,
+  folder: NamedFolder,
   io: Io,
   work: (open: OpenCatalogue) => Promise<ExitCode>,
 ): Promise<ExitCode> => {
-  const workspace = await openWorkspace(resolve(io.cwd, folder));
+  const workspace = await openWorkspace(folder, io.cwd);
   const store = await openStore({
     path: workspace.storePath,
     shownPath: ".lexicant/store.db",

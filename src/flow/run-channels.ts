@@ -6,11 +6,12 @@ import { barcodeTwinsOn } from "../core/listing/check/barcode-twins.js";
 import type { LiveListing } from "../core/listing/live-listing.js";
 import type { Family } from "../core/catalogue/family.js";
 import type { Product } from "../core/catalogue/product.js";
-import type { Listing, Outcome } from "../core/listing/listing.js";
+import { productOf, type Listing, type Outcome } from "../core/listing/listing.js";
 import type { Provenance } from "../core/listing/check/check.js";
 import type { Surroundings } from "../core/language/function.js";
 import { readValue } from "../core/values/read.js";
 import { isMoney, type Money } from "../core/values/value.js";
+import { everything, type Choice } from "./choice/chosen.js";
 import type { LedgerEntry } from "../store/ledger.js";
 import type { Store } from "../store/store.js";
 import {
@@ -24,7 +25,7 @@ import { definitionsFor, type Workspace } from "../workspace/workspace.js";
 export interface ChannelRun {
   readonly channel: WorkspaceChannel;
   take(outcome: Outcome, family: Family): void | Promise<void>;
-  /** Is given what became of a whole family, when each of its products was taken. */
+  /** Is given what became of a whole family, of products that are not meant too, when each of its products was taken. */
   family?(outcomes: readonly Outcome[], family: Family): Promise<void>;
   /** Is shown each listing as it is filled, ready or not. */
   see?(listing: Listing): void;
@@ -92,6 +93,9 @@ const remembering = async (
   };
 };
 
+export const namesOf = (channels: readonly WorkspaceChannel[]): readonly string[] =>
+  channels.map(({ setup }) => setup.channel);
+
 /** Loads the one channel that a command is about. */
 export const loadChannel = async (
   workspace: Workspace,
@@ -115,24 +119,40 @@ export const provenanceIn = async (store: Store): Promise<Provenance> => {
   };
 };
 
-/** One pass: each family is read once and goes to every channel, and to one who looks at the catalogue itself. */
+/** What of the catalogue a pass looks at, and who looks at it beside the channels. */
+export interface PassWishes {
+  readonly choice?: Choice;
+  look?(family: Family): void;
+}
+
+/**
+ * One pass: each family with a product that is meant is read once and goes to every channel, and to one who looks at the
+ * catalogue itself. `take` is given what becomes of the products that are meant.
+ * @throws Refusal where no product is
+ */
 export const runChannels = async (
   store: Store,
   runs: readonly ChannelRun[],
-  look: (family: Family) => void = () => undefined,
+  { choice = everything, look }: PassWishes = {},
 ): Promise<void> => {
   const provenance = await provenanceIn(store);
   const prepared = runs.map((run) => ({
     run,
     pipeline: pipelineFor(run.channel.setup, provenance, (listing) => run.see?.(listing)),
   }));
-  for await (const families of store.families()) {
+  const isWanted = ({ members }: Family): boolean =>
+    choice.isAll || members.some((product) => choice.isMeant(product));
+  for await (const batch of store.families()) {
+    await choice.look(batch);
+    const families = batch.filter(isWanted);
+    if (families.length === 0) continue;
     for (const { channel } of runs) await channel.recall(families);
     for (const family of families) {
-      look(family);
+      look?.(family);
       for (const { run, pipeline } of prepared) {
         const outcomes = pipeline(family);
         for (const outcome of outcomes) {
+          if (!choice.isMeant(productOf(outcome), run.channel.setup.channel)) continue;
           const taken = run.take(outcome, family);
           if (taken !== undefined) await taken;
         }
@@ -140,4 +160,5 @@ export const runChannels = async (
       }
     }
   }
+  choice.refuseNothing();
 };

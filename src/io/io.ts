@@ -2,18 +2,24 @@ import type { Readable } from "node:stream";
 
 /** Where a command reads and writes: passed in, so that tests can hold it. */
 export interface Io {
-  /** @throws OutputLost when nobody reads any more and the command's work has not landed yet: it is to be rolled back */
+  /** @throws OutputLost when the answer cannot be written any more */
   out(text: string): void;
   err(text: string): void;
-  /** The command's work stands: from now on it ends as it would, whether its answer is read or not. */
-  landed(): void;
+  /** Columns of the terminal that is written to, or for sentences where there is none. */
   readonly columns: number;
   readonly isTerminal: boolean;
   readonly colors: boolean;
+  /** Whether what goes to `err` may be coloured. */
+  readonly errorColors: boolean;
   /** Whether a person is there to answer, and to see progress. */
   readonly isAttended: boolean;
-  /** Asks the person and gives the answer; undefined when their input has ended (Ctrl+D). */
+  /**
+   * Asks the person and gives the answer; undefined when their input has ended (Ctrl+D).
+   * @throws Interrupted where they broke it off (Ctrl+C)
+   */
   ask(question: string): Promise<string | undefined>;
+  /** Shows a long answer page by page; undefined where nobody sees it on a terminal. */
+  readonly page: ((text: string) => void) | undefined;
   readonly input: Readable;
   now(): Date;
   readonly environment: Readonly<Record<string, string | undefined>>;

@@ -25,10 +25,18 @@ export const terminalText = (
     return (colors && styles.test(rest)) || (isTerminal && page.test(rest)) ? sign : picture(sign);
   });
 
+// eslint-disable-next-line no-control-regex -- they are what it is about
+const ownStyles = /\u001b\[(?:0|1|2|22|31|32|33|36|39)m/g;
+
+/** A message as its reader may have it: a file gets no colours, whatever the terminal beside it does. */
+const errorText = (text: string, io: Io): string =>
+  terminalText(io.errorColors ? text : text.replace(ownStyles, ""), { ...io, colors: io.errorColors });
+
 /** The same world, to which nothing is said that a data file could have written to move the terminal. */
 export const guardedIo = (io: Io): Io => ({
   ...io,
   out: (text) => io.out(terminalText(text, io)),
-  err: (text) => io.err(terminalText(text, io)),
-  ask: (question) => io.ask(terminalText(question, io)),
+  err: (text) => io.err(errorText(text, io)),
+  ask: (question) => io.ask(errorText(question, io)),
+  page: io.page === undefined ? undefined : (text) => io.page?.(terminalText(text, io)),
 });

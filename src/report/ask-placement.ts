@@ -4,6 +4,7 @@ import { searchCategories } from "../core/placement/search.js";
 import type { Suggestion } from "../core/placement/suggest.js";
 import { countText } from "../core/diagnostics/phrases.js";
 import type { Io } from "../io/io.js";
+import { readChoice } from "./read-choice.js";
 import { styleFor } from "./style.js";
 
 /** What a person decided of one of our categories. */
@@ -27,6 +28,15 @@ export interface Asked {
   readonly above: string | undefined;
   readonly products: number;
 }
+
+const PLACEMENT_HELP = [
+  "Enter     the first of the categories shown",
+  "2         the second, and so on",
+  "bee suit  words look among all categories of the channel",
+  "+         decide for the category above, and all that is in it",
+  "-         leave it open",
+  "q         end here; what was answered is kept",
+];
 
 /** Asks where something of ours goes: accept, choose another, search, all of the category above, skip, stop. */
 export const askPlacement = async (
@@ -52,22 +62,25 @@ export const askPlacement = async (
       io.err(`  ${at + 1}  ${category.path} (${category.code})  ${style.dim(about)}\n`),
     );
     const line = await io.ask(
-      `Enter accepts the first; 1 to ${Math.max(1, choices.length)} another; words search; + all of ${above ?? "it"}; - skips; q ends: `,
+      `Enter accepts the first; 1 to ${Math.max(1, choices.length)} another; words search; + all of ${above ?? "it"}; - skips; q ends; ? helps: `,
     );
-    const answer = line?.trim() ?? "q";
-    if (answer === "q") return { answer: "stop" };
-    if (answer === "-") return { answer: "skip" };
-    if (answer === "+") {
+    if (line?.trim() === "+") {
       path = above ?? path;
       continue;
     }
-    const chosen = choices[answer === "" ? 0 : Number(answer) - 1];
-    if ((answer === "" || /^\d$/.test(answer)) && chosen !== undefined)
-      return { answer: "place", path, category: chosen.category, confidence: chosen.confidence };
-    choices = searchCategories(answer, index)
+    const read = readChoice(line, choices, PLACEMENT_HELP, io);
+    if (read.kind === "end") return { answer: "stop" };
+    if (read.kind === "skip") return { answer: "skip" };
+    if (read.kind === "choice") {
+      const { category, confidence } = read.choice;
+      return { answer: "place", path, category, confidence };
+    }
+    if (read.kind !== "words") continue;
+    const found = searchCategories(read.words, index)
       .filter(({ category }) => category.isOpen)
       .slice(0, FOUND)
       .map(({ category }) => ({ category, confidence: 1, about: "" }));
-    if (choices.length === 0) io.err(`No category has these words.\n`);
+    if (found.length === 0) io.err(`No category has these words.\n`);
+    else choices = found;
   }
 };

@@ -4,6 +4,7 @@ import type { ChannelSetup } from "../core/listing/channel-setup.js";
 import type { Decision } from "../flow/place/decisions.js";
 import { productsOf, titleOf, type Proposal } from "../flow/place/proposals.js";
 import type { Io } from "../io/io.js";
+import { unlessBroken, type Answered } from "./answered.js";
 import { askPlacement, type Asked } from "./ask-placement.js";
 
 const askedOf = (ours: Proposal["ours"]): Asked => ({
@@ -12,14 +13,14 @@ const askedOf = (ours: Proposal["ours"]): Asked => ({
   products: productsOf(ours),
 });
 
-/** Asks a person for each proposal; each decision is kept at once. */
+/** Asks a person for each proposal; each decision is kept at once, and stays where they break it off. */
 export const askPlacements = async (
   proposals: readonly Proposal[],
   setup: ChannelSetup,
   by: string,
   io: Io,
   keep: (decision: Decision) => Promise<void>,
-): Promise<readonly Decision[]> => {
+): Promise<Answered<Decision>> => {
   const index = categoryIndex(setup.definition.tree);
   const decided: Decision[] = [];
   for (const { ours, suggestions } of proposals) {
@@ -28,7 +29,8 @@ export const askPlacements = async (
       ({ path, skus }) => skus.length === 0 && (ours.path === path || ours.path.startsWith(`${path} > `)),
     );
     if (isServed && !("skus" in ours)) continue;
-    const answer = await askPlacement(askedOf(ours), suggestions, index, io);
+    const answer = await unlessBroken(() => askPlacement(askedOf(ours), suggestions, index, io));
+    if (answer === undefined) return { decided, isBroken: true };
     if (answer.answer === "stop") break;
     if (answer.answer === "skip") continue;
     const { path, category, confidence } = answer;
@@ -39,5 +41,5 @@ export const askPlacements = async (
     await keep(decision);
     decided.push(decision);
   }
-  return decided;
+  return { decided, isBroken: false };
 };

@@ -1,3 +1,5 @@
+import { unlessBroken, type Answered } from "./answered.js";
+import { readChoice } from "./read-choice.js";
 import { nearest } from "../core/values/nearest.js";
 import { countText } from "../core/diagnostics/phrases.js";
 import type { Io } from "../io/io.js";
@@ -24,6 +26,14 @@ const search = (words: string, { list }: UnknownTerm): readonly Choice[] => {
 
 type TermAnswer = { readonly value: string } | "left-open" | "stop";
 
+const TERM_HELP = [
+  "Enter     the first of the values shown",
+  "2         the second, and so on",
+  "red       words look among all values of the channel's list",
+  "-         leave the term open",
+  "q         end here; what was answered is kept",
+];
+
 /** Asks for one term; "stop": no more questions. */
 const askTerm = async (unknown: UnknownTerm, io: Io): Promise<TermAnswer> => {
   const style = styleFor(io);
@@ -38,14 +48,15 @@ const askTerm = async (unknown: UnknownTerm, io: Io): Promise<TermAnswer> => {
     );
     choices.forEach(({ value, about }, at) => io.err(`  ${at + 1}  ${value}  ${style.dim(about)}\n`));
     const first = choices.length === 0 ? "" : "Enter accepts the first; a number another; ";
-    const line = await io.ask(`${first}words search the values; - skips; q ends: `);
-    const answer = line?.trim() ?? "q";
-    if (answer === "q") return "stop";
-    if (answer === "-") return "left-open";
-    const chosen = choices[answer === "" ? 0 : Number(answer) - 1];
-    if ((answer === "" || /^\d+$/.test(answer)) && chosen !== undefined) return { value: chosen.value };
-    choices = search(answer, unknown);
-    if (choices.length === 0) io.err(`No value is like "${answer}".\n`);
+    const line = await io.ask(`${first}words search the values; - skips; q ends; ? helps: `);
+    const read = readChoice(line, choices, TERM_HELP, io);
+    if (read.kind === "end") return "stop";
+    if (read.kind === "skip") return "left-open";
+    if (read.kind === "choice") return { value: read.choice.value };
+    if (read.kind !== "words") continue;
+    const found = search(read.words, unknown);
+    if (found.length === 0) io.err(`No value is like "${read.words}".\n`);
+    else choices = found;
   }
 };
 
@@ -55,15 +66,16 @@ export const askTerms = async (
   category: string,
   io: Io,
   keep: (decision: TermDecision) => Promise<void>,
-): Promise<readonly TermDecision[]> => {
+): Promise<Answered<TermDecision>> => {
   const decided: TermDecision[] = [];
   for (const unknown of terms) {
-    const answer = await askTerm(unknown, io);
+    const answer = await unlessBroken(() => askTerm(unknown, io));
+    if (answer === undefined) return { decided, isBroken: true };
     if (answer === "stop") break;
     if (answer === "left-open") continue;
     const decision = { field: unknown.field.code, term: unknown.term, value: answer.value, category };
     await keep(decision);
     decided.push(decision);
   }
-  return decided;
+  return { decided, isBroken: false };
 };

@@ -57,9 +57,9 @@ const channelLines = (
   const title = style.bold(`${setup.definition.label} ${setup.definition.version}`);
   if (ready + held + leftOut === 0)
     return [
-      shown.category === undefined
+      shown.placedIn === undefined
         ? `${title}: the catalogue is empty; fill it with "lexicant import FILE".`
-        : `${title}: no product is in "${shown.category}".`,
+        : `${title}: no product stands in "${shown.placedIn}".`,
     ];
   const isNarrowed = shown.field !== undefined || shown.code !== undefined;
   const causes = counts.causes.causes();
@@ -118,7 +118,7 @@ export const checkSummaries = ({ channels, catalogue, products }: Checked): read
         }),
       ),
       jsonLine({
-        type: "channel",
+        type: "checked-channel",
         channel: setup.channel,
         version: setup.definition.version,
         ...{ ready, held, leftOut, silenced },

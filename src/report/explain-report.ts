@@ -113,7 +113,7 @@ export const fieldTable = (
       valueText(field.value),
       giverText(field),
     ]),
-    io.columns,
+    io,
   );
   const idle = fields.length - shown.length;
   return [
@@ -154,7 +154,7 @@ const fillLines = ({ giver, steps, given }: ExplainedField, io: Io): readonly st
       `${"  ".repeat(Math.max(0, step.depth - 1))}${step.text}`,
       step.value === undefined ? "blank" : valueText(step.value),
     ]),
-    io.columns,
+    io,
   );
   return [
     "",
@@ -187,7 +187,7 @@ const attributeLines = (
       value === undefined ? "" : (from?.layer ?? ""),
       value === undefined ? "" : isMade ? "made by channel.yaml" : from === undefined ? "" : placeText(from),
     ]),
-    io.columns,
+    io,
   );
   return [
     "",

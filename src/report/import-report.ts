@@ -150,7 +150,7 @@ export const proposalLines = (
     known ? sureness(confidence) : "your own",
     samples.map((sample) => shownItems(sample, ", ").replace(/\s+/g, " ").slice(0, 40)).join(" | "),
   ]);
-  const [head = "", ...lines] = tableLines(columns, rows, io.columns);
+  const [head = "", ...lines] = tableLines(columns, rows, io);
   const { decimal_mark: decimalMark, date_order: dateOrder } = source.settings;
   const marks = toldMarks({ decimalMark, dateOrder });
   return [

@@ -1,3 +1,4 @@
+import type { PurposeName } from "../core/channel/purpose-names.js";
 import type { LiveListing } from "../core/listing/live-listing.js";
 
 /** What was handed over of one SKU, and when and for what. */
@@ -9,7 +10,41 @@ export interface LedgerEntry {
   readonly at: string;
 }
 
+/** What a channel has, or what its last whole file holds. */
 export type LedgerState = "built" | "sent";
+
+/**
+ * Which of a channel's builds is meant: `full` is its whole file as it stands, `chosen` one of products by choice, any
+ * other the last of a purpose. Each holds until the next of its kind.
+ */
+export type BuildKind = PurposeName | "chosen";
+
+/** The last build of a kind. */
+export interface BuildNote {
+  readonly number: number;
+  readonly kind: BuildKind;
+  readonly files: readonly string[];
+}
+
+/** What became of what the channel has when a build was sent. */
+export interface SentCounts {
+  /** Listings that the build holds. */
+  readonly listings: number;
+  /** Listings that the channel had and that end with this file. */
+  readonly ended: number;
+  /** The act's number in the history; undefined where there was nothing to note. */
+  readonly revision: number | undefined;
+}
+
+export interface SentWish {
+  readonly kind: BuildKind;
+  /** ISO 8601. */
+  readonly at: string;
+  /** Whether the file is all that the channel then has: what is not in it has ended. */
+  readonly whole: boolean;
+  /** Counts, and changes nothing. */
+  readonly isTrial: boolean;
+}
 
 /** Which entries are looked up. */
 export interface LedgerWish {
@@ -30,12 +65,12 @@ export interface ChannelLedger {
   entries(state?: LedgerState): AsyncGenerator<readonly LedgerEntry[]>;
   /** The number of the next build of this channel, from 1. */
   nextNumber(): Promise<number>;
-  /** The files of the last build. */
-  builtFiles(): Promise<readonly string[]>;
+  /** The last build of each kind, latest first. */
+  builds(): Promise<readonly BuildNote[]>;
   /** A build begins. Nothing holds until `commit`. */
-  begin(purpose: string, at: string): Promise<LedgerNotes>;
-  /** The last builds were sent: what they hold is what the channel has. Gives how many listings. */
-  markSent(at: string): Promise<number>;
+  begin(purpose: string, at: string, kind: BuildKind): Promise<LedgerNotes>;
+  /** The last build of a kind was sent: what it holds is what the channel has. The history knows it, and it can be undone. */
+  markSent(wish: SentWish): Promise<SentCounts>;
 }
 
 export interface LedgerNotes {

@@ -14,7 +14,8 @@ export interface LayerName {
   readonly channel?: string;
 }
 
-export type RevisionKind = "import" | "edit" | "undo";
+/** `sent`: a build was handed to a channel; its source is the channel, its file the kind of build. */
+export type RevisionKind = "import" | "edit" | "undo" | "sent";
 
 export type ImportMode = "add" | "update" | "both";
 

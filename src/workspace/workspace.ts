@@ -1,7 +1,9 @@
-import { existsSync } from "node:fs";
-import { dirname, join, resolve } from "node:path";
+import { existsSync, readdirSync } from "node:fs";
+import { basename, dirname, join, resolve } from "node:path";
 import { fileURLToPath } from "node:url";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
+import { nearest } from "../core/values/nearest.js";
+import type { NamedFolder } from "./named-folder.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { findDefinitions, type DefinitionFolder } from "./definition-files.js";
 import { loadSettings } from "./load-settings.js";
@@ -35,13 +37,40 @@ const findRoot = (from: string): string | undefined => {
   return above === folder ? undefined : findRoot(above);
 };
 
-/**
- * Opens the workspace that a folder lies in.
- * @throws Refusal when there is none, or its manifest is wrong
- */
-export const openWorkspace = async (from: string): Promise<Workspace> => {
+/** Folders that a person can have meant: workspaces beside the one that was named. */
+const workspacesNear = (folder: string): readonly string[] => {
+  const above = dirname(folder);
+  try {
+    const found = readdirSync(above, { withFileTypes: true })
+      .filter((entry) => entry.isDirectory() && existsSync(join(above, entry.name, MANIFEST)))
+      .map(({ name }) => name);
+    return nearest(basename(folder), found);
+  } catch {
+    // What cannot be looked into has no names to offer.
+    return [];
+  }
+};
+
+/** The root of the workspace that is named, or that a folder lies in. */
+const rootOf = ({ folder, named }: NamedFolder, cwd: string): string => {
+  const from = resolve(cwd, folder);
+  if (named !== undefined) {
+    if (existsSync(join(from, MANIFEST))) return from;
+    throw new Refusal([
+      diagnostic("no-such-workspace", { by: named, folder, nearest: workspacesNear(from) }),
+    ]);
+  }
   const root = findRoot(from);
   if (root === undefined) throw new Refusal([diagnostic("no-workspace", { folder: from })]);
+  return root;
+};
+
+/**
+ * Opens the workspace that is named, or that the current folder lies in.
+ * @throws Refusal when there is none, or its manifest is wrong
+ */
+export const openWorkspace = async (named: NamedFolder, cwd: string): Promise<Workspace> => {
+  const root = rootOf(named, cwd);
   const manifestFile = await readYaml(join(root, MANIFEST), MANIFEST);
   const settings = settingsCache(join(root, ".lexicant", "settings"));
   const manifest = await loadSettings(

@@ -4,10 +4,10 @@ import { commands } from "../../src/commands/commands.js";
 import { Refusal } from "../../src/core/diagnostics/refusal.js";
 import { givenOptions } from "../../src/commands/options/given-options.js";
 import {
-  confidence,
   flag,
   named,
   oneOf,
+  percent,
   several,
   text,
   wholeNumber,
@@ -19,7 +19,7 @@ const table = {
   kind: oneOf("--kind <kind>", "which", ["bee", "wasp"] as const),
   note: text("--note <text>", "what", "is a note", 5),
   channel: named("--channel <name>", "where"),
-  sure: confidence("--sure <share>", "how sure"),
+  sure: percent("--sure <share>", "how sure"),
   set: several("--set <pair>", "each", "is a pair", /=/),
 };
 
@@ -47,7 +47,7 @@ describe("a command's options", () => {
       kind: "bee",
       note: "x",
       channel: "quay",
-      sure: ".5",
+      sure: "50",
       set: ["a=1", "b=2"],
     };
     const given = await givenOptions(table, { ...written, other: "passed over" });
@@ -63,14 +63,15 @@ describe("a command's options", () => {
     [{ kind: "fly" }, "--kind is one of bee, wasp"],
     [{ note: "too long" }, "--note is a note"],
     [{ channel: "The Quay" }, "--channel is a channel's name"],
-    [{ sure: "2" }, "--sure is a confidence from 0 to 1, such as 0.9"],
+    [{ sure: "0.9" }, "--sure is a share in percent, such as 90"],
+    [{ sure: "101" }, "--sure is a share in percent, such as 90"],
     [{ set: ["a=1", "b"] }, "--set is a pair"],
   ])("when %j is written, then it is told what it must be", async (written, reason) => {
     expect(await reasons(written)).toContain(reason);
   });
 
-  it("when several are wrong, then all are told at once", async () => {
-    expect((await reasons({ least: "1", kind: "fly", note: "too long" })).length).toBe(3);
+  it("when several are wrong, then all are told at once, each by one sentence", async () => {
+    expect((await reasons({ least: "many", kind: "fly", note: "too long" })).length).toBe(3);
   });
 
   it.each(commands.map(({ name, load }) => [name, load] as const))(

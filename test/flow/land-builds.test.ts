@@ -2,9 +2,10 @@ import { describe, expect, it } from "vitest";
 import { landBuilds } from "../../src/flow/build/land-builds.js";
 
 /** Builds that write down what is asked of them; one of them may be one that cannot be finished. */
-const builds = (faulty?: string) => {
+const builds = (faulty?: string, empty?: string) => {
   const said: string[] = [];
   const all = ["hall", "quay", "fair"].map((name) => ({
+    written: name === empty ? 0 : 1,
     finish: () => {
       said.push(`finish ${name}`);
       return name === faulty ? Promise.reject(new Error("no room")) : Promise.resolve([]);
@@ -29,6 +30,13 @@ describe("the builds of several channels", () => {
     const { all, said } = builds("quay");
     await expect(landBuilds(all, false)).rejects.toThrow("no room");
     expect(said).toEqual(["finish hall", "finish quay"]);
+  });
+
+  it("when one has no listing, then what stood there stays, and the others appear", async () => {
+    const { all, said } = builds(undefined, "quay");
+    const files = await landBuilds(all, false);
+    expect(said).toEqual(["discard quay", "finish hall", "finish fair", "publish hall", "publish fair"]);
+    expect(all.map((build) => files.has(build))).toEqual([true, false, true]);
   });
 
   it("when it is a trial, then nothing is finished", async () => {

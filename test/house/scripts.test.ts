@@ -18,7 +18,7 @@ const filesUnder = (folder: string): readonly string[] =>
 
 describe("the scripts that make what ships", () => {
   it.each([
-    ["scripts/functions-page.mjs", 1],
+    ["scripts/pages.mjs", 1],
     ["scripts/trees.mjs", 3],
     ["scripts/brindlecote.mjs", 5],
     ["scripts/templates.mjs", 5],

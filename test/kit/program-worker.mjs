@@ -12,10 +12,11 @@ parentPort.on("message", async ({ cwd, args, env, input, port }) => {
     exit = await runCommandLine(args, {
       out: (text) => (out += text),
       err: (text) => (err += text),
-      landed: () => undefined,
       columns: Number(env.COLUMNS),
       isTerminal: false,
       colors: false,
+      errorColors: false,
+      page: undefined,
       isAttended: false,
       ask: () => Promise.resolve(undefined),
       input: Readable.from(input === undefined ? [] : [Buffer.from(input)]),

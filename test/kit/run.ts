@@ -77,12 +77,20 @@ export const lexicantBeside = (cwd: string, args: readonly string[]): Promise<Ra
 export const lexicantStarted = (cwd: string, args: readonly string[]) =>
   spawn(process.execPath, [mainFile, ...args], { cwd, env: environment({}), stdio: "ignore" });
 
-/** The objects of a JSON Lines answer. */
-export const jsonLines = (text: string): readonly Record<string, unknown>[] =>
+/** The objects of a JSON Lines answer, as they are. */
+export const rawLines = (text: string): readonly Record<string, unknown>[] =>
   text
     .split("\n")
     .filter(Boolean)
     .map((line) => JSON.parse(line) as Record<string, unknown>);
+
+/** The objects of a JSON Lines answer; a product's values stand beside its SKU, for tests that look at them. */
+export const jsonLines = (text: string): readonly Record<string, unknown>[] =>
+  rawLines(text).map((line) => {
+    if (line["type"] !== "product") return line;
+    const { values, ...others } = line;
+    return { ...others, ...(values as Record<string, unknown>) };
+  });
 
 export const write = (folder: string, name: string, text: string | Buffer): string => {
   const path = join(folder, name);

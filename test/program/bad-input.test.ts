@@ -226,7 +226,7 @@ describe("decisions that cannot be read", () => {
 describe("a world that does not let us", () => {
   it("when the output folder cannot be written, then nothing half-written is left", () => {
     write(shop, "taken", "a file where a folder is wanted");
-    const { exit, err } = lexicant(shop, ["build", "--out", "taken"]);
+    const { exit, err } = lexicant(shop, ["build", "--out-folder", "taken"]);
     expect([exit, err]).toEqual([3, expect.stringMatching(/cannot write .*taken/)]);
     noTrace(err);
     rmSync(join(shop, "taken"));
@@ -235,7 +235,7 @@ describe("a world that does not let us", () => {
     chmodSync(readOnly, 0o500);
     // Root may write anywhere; for all others the folder is closed.
     if (process.getuid?.() !== 0) {
-      expect(lexicant(shop, ["build", "--out", "read-only"])).toMatchObject({ exit: 3 });
+      expect(lexicant(shop, ["build", "--out-folder", "read-only"])).toMatchObject({ exit: 3 });
       expect(readdirSync(readOnly)).toEqual(["keep.txt"]);
     }
     chmodSync(readOnly, 0o700);
@@ -251,7 +251,7 @@ describe("a world that does not let us", () => {
     expect(lexicant(folder, ["list"])).toMatchObject({
       exit: 2,
       err: expect.stringContaining(
-        "was written by a newer Lexicant (store version 40, this one knows up to 7)",
+        "was written by a newer Lexicant (store version 40, this one knows up to 8)",
       ),
     });
   });
@@ -275,7 +275,7 @@ describe("a world that does not let us", () => {
   });
 
   it.each([
-    [["lsit"], "unknown command"],
+    [["lsit"], "there is no command"],
     [["list", "--limit", "many"], "--limit is a whole number"],
     [["import"], "name the files to read"],
     [["list", "--where", "price >"], "--where:1:"],

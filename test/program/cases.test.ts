@@ -2,7 +2,7 @@ import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync
 import { dirname, extname, join } from "node:path";
 import { readXlsx } from "hucre/xlsx";
 import { describe, expect, it } from "vitest";
-import { purposeNames } from "../../src/core/channel/definition.js";
+import { purposeNames } from "../../src/core/channel/purpose-names.js";
 import { jsonLines, lexicant, projectRoot, temporaryFolder } from "../kit/run.js";
 
 const cases = join(projectRoot, "test/cases/channels");
@@ -60,8 +60,10 @@ describe("a whole example for each shipped channel", () => {
     async ({ channel, purposes }) => {
       if (isUpdate) rmSync(join(cases, channel), { recursive: true, force: true });
       const shop = shopOf();
-      if (!readFileSync(join(shop, "lexicant.yaml"), "utf8").includes(channel))
+      if (!readFileSync(join(shop, "lexicant.yaml"), "utf8").includes(channel)) {
         expect(lexicant(shop, ["init", "--channel", channel]).exit).toBe(0);
+        expect(lexicant(shop, ["place", channel, "--accept-above", "10"]).exit).toBe(0);
+      }
       // By codes and facts: how they are worded is tested elsewhere.
       const findings = jsonLines(lexicant(shop, ["check", channel, "--json"]).out).filter(
         ({ type }) => type === "finding",
@@ -72,7 +74,10 @@ describe("a whole example for each shipped channel", () => {
       hold(`${channel}/findings.jsonl`, `${told.join("\n")}\n`);
       const build = async (purpose: string, step: string): Promise<void> => {
         const out = join(shop, "built", step);
-        const ran = lexicant(shop, ["build", channel, "--purpose", purpose, "--yes", "--out", out]);
+        const ran = lexicant(shop, [
+          ...["build", channel, "--purpose", purpose, "--out-folder", out],
+          ...(purpose === "withdraw" ? ["--yes"] : []),
+        ]);
         expect(ran.exit, ran.err).toBeLessThan(2);
         for (const name of readdirSync(join(out, channel)))
           hold(

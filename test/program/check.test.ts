@@ -11,7 +11,7 @@ const shop = demoShop();
 type Json = Readonly<Record<string, unknown>>;
 const check = (...args: readonly string[]) => lexicant(shop, ["check", ...args]);
 const summary = (lines: readonly Json[], channel: string): Json =>
-  lines.find((line) => line["type"] === "channel" && line["channel"] === channel) ?? {};
+  lines.find((line) => line["type"] === "checked-channel" && line["channel"] === channel) ?? {};
 
 describe("the view for people", () => {
   it("when a channel is checked, then causes come in the order of products they hold, with what settles them", () => {
@@ -39,14 +39,17 @@ describe("the view for people", () => {
     expect(codes.length).toBeGreaterThan(0);
     const seeds = jsonLines(check("merrowgate", "--category", "Seeds", "--json").out);
     const theirs = jsonLines(
-      check("merrowgate", "--category", "Garden & Outdoor Living > Seeds & Bulbs", "--json").out,
+      check("merrowgate", "--placed-in", "Garden & Outdoor Living > Seeds & Bulbs", "--json").out,
     );
     const whole = jsonLines(check("merrowgate", "--json").out);
     expect(Number(summary(seeds, "merrowgate")["ready"])).toBeLessThan(
       Number(summary(whole, "merrowgate")["ready"]),
     );
     expect(Number(summary(theirs, "merrowgate")["ready"])).toBeGreaterThan(0);
-    expect(check("merrowgate", "--category", "Boats").out).toContain('no product is in "Boats"');
+    expect(check("merrowgate", "--placed-in", "Boats")).toMatchObject({
+      exit: 2,
+      err: expect.stringContaining("is no category of the channel"),
+    });
     expect(check("merrowgate", "--field", "hive_patern")).toMatchObject({
       exit: 2,
       err: expect.stringContaining('nearest: "hive_pattern"'),
@@ -235,7 +238,7 @@ describe("checking beside an editor", () => {
       }
       out = out.slice(out.search(words));
     };
-    await until(/264 ready/);
+    await until(/263 ready/);
     await until(/Waiting for changes/);
     // The watcher needs a moment until it sees the files.
     await new Promise((resolve) => setTimeout(resolve, 700));
@@ -251,7 +254,7 @@ describe("checking beside an editor", () => {
     await until(/Waiting for changes/);
     out = "";
     write(own, file, text);
-    await until(/264 ready/);
+    await until(/263 ready/);
     out = "";
     write(own, "data/stock-2026-11-24.csv", "EAN;Stock\n");
     await until(/lexicant import data\/stock-2026-11-24\.csv/);

@@ -9,13 +9,13 @@ describe("how a value came about", () => {
   it("when a field is explained, then its fill, its steps, each attribute's cell and the rule are shown", () => {
     const { exit, out } = explain("BC-1301-WHITE-M", "merrowgate", "item_title");
     expect(exit).toBe(0);
-    expect(out).toContain("value  Sallowfield Orchard Bee Suit, white, M");
-    expect(out).toMatch(/^fill {2}if name is given then fit_before\("\{brand\} \{name\}"/m);
+    expect(out).toContain("value  Orchard Bee Suit, Sallowfield, white, M");
+    expect(out).toMatch(/^fill {2}if name is given then fit_before\("\{name\}, \{brand\}"/m);
     expect(out).toContain("channels/merrowgate/fills.yaml:6:15");
     expect(out).toMatch(/^color +white +shop +shop-export\.csv, row 51, column "Colour"$/m);
     expect(out).toMatch(/^ *"\{color\}\{, size\}" +white, M$/m);
-    expect(out).toMatch(/rule {3}required; text, at least 6 bytes, at most 180 bytes/);
-    expect(out).toContain("asked by shipped definitions/merrowgate/fields.csv, row 5");
+    expect(out).toMatch(/rule {3}required; text, at least 4 bytes, at most 140 bytes/);
+    expect(out).toContain("asked by shipped definitions/merrowgate/fields.csv, row 10");
   });
 
   it("when a nearer fill stands in for another, or the lexicon changed the word, then both are shown", () => {
@@ -33,7 +33,7 @@ describe("how a value came about", () => {
 
   it("when a field is blank, then the sources that could give it are named, and what to type", () => {
     const { exit, out } = explain("BC-1106-GREY", "fjordhandel", "material");
-    expect(exit).toBe(1);
+    expect(exit).toBe(0);
     expect(out).toContain("value  blank");
     expect(out).toMatch(
       /material: source shop-export reads it from Material \(sources\/shop-export\.yaml:\d+:\d+\)/,
@@ -55,10 +55,10 @@ describe("how a value came about", () => {
 describe("what is to be done for a product", () => {
   it("when it is held, then each step is told in order, with what to open or type", () => {
     const { exit, out } = explain("BC-5203", "gavelstead");
-    expect(exit).toBe(1);
+    expect(exit).toBe(0);
     expect(out).toMatch(/^Gavelstead 26\.2: held, \d+% of what is required/m);
-    expect(out).toMatch(/^ 1\. Parcel, pounds .* is missing and required/m);
-    expect(out.match(/→ lexicant set BC-5203 package_weight=…/g)?.length).toBeGreaterThan(2);
+    expect(out).toMatch(/^ 1\. Weight of the parcel .* is missing and required/m);
+    expect(out.match(/→ lexicant set BC-5203 package_weight=…/g)?.length).toBeGreaterThan(1);
     const steps = jsonLines(explain("BC-5203", "gavelstead", "--json").out)[0]?.["acts"] as unknown[];
     expect(steps.length).toBe(out.match(/^ *\d+\. /gm)?.length);
   });

@@ -189,7 +189,7 @@ describe("a gap sheet that a person has filled", () => {
       }),
     );
     const { exit, answers: taken, findings } = imported(own);
-    expect(exit).toBe(1);
+    expect(exit).toBe(0);
     expect(taken).toMatchObject({ answers: 29, refused: 3 });
     expect([...told(findings)].sort()).toEqual([
       expect.stringMatching(/^too-short BC-1701-10 22 K: Description$/),
@@ -217,14 +217,13 @@ for sheet in book.worksheets:
   put("Pieces in the pack (Merrowgate)", "BC-1123-DEEP", 10, "0")
   put("Package weight", "BC-5203", 0.05, "0.00")
   put("GTIN", "BC-3304", ${gtinOf(452)}, "0")
-  put("Sale from", "BC-5201", datetime.datetime(2026,11,1), "yyyy-mm-dd")
-  put("Sale until", "BC-5201", "2026-12-24", "@")`,
+  put("Sale until", "BC-5201", datetime.datetime(2026,12,24), "yyyy-mm-dd")`,
     );
     const { exit, answers: taken, findings } = imported(own);
-    expect(exit).toBe(1);
+    expect(exit).toBe(0);
     expect(told(findings)).toEqual([expect.stringMatching(/^damaged-value BC-5105 \d+ H: Size$/)]);
-    expect(taken).toMatchObject({ answers: 6, refused: 1 });
-    expect(lexicant(own, ["show", "BC-5201"]).out).toContain("2026-11-01");
+    expect(taken).toMatchObject({ answers: 5, refused: 1 });
+    expect(lexicant(own, ["show", "BC-5201"]).out).toContain("2026-12-24");
   });
 
   it("when rows are sorted, columns deleted, rows added and a SKU changed, then the rest is taken all the same", () => {
@@ -246,7 +245,7 @@ hive=next(c for c in range(1, sheet.max_column+1) if sheet.cell(2,c).value=="Hiv
 sheet.cell(end,1).value="BC-NEW"; sheet.cell(end,hive).value="National"`,
     );
     const { exit, answers: taken, findings } = imported(own);
-    expect(exit).toBe(1);
+    expect(exit).toBe(0);
     expect(taken).toMatchObject({ catalogue: 6, channel: 16, refused: 1 });
     expect([...told(findings)].sort()).toEqual([
       "changed-sku undefined 5 A: SKU",
@@ -358,7 +357,7 @@ for sheet in book.worksheets:
       break`,
     );
     const { exit, answers: taken, findings } = imported(own);
-    expect(exit).toBe(1);
+    expect(exit).toBe(0);
     expect(Number(taken["lexicon"])).toBeGreaterThan(0);
     expect(new Set(findings.map(({ code }) => code))).toEqual(new Set(["contradicting-answers"]));
   });

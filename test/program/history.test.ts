@@ -136,7 +136,7 @@ describe("out to a sheet and back", () => {
       const back = lexicant(shop, ["import", name, "--json"]);
       expect(jsonLines(back.out).at(-1)).toMatchObject({
         type: "import",
-        read_as: "sheet",
+        readAs: "sheet",
         read: 288,
         unchanged: 288,
         changed: 0,
@@ -224,9 +224,9 @@ describe("out to a sheet and back", () => {
     expect(one(own, "G-0")["name"]).toBe("=HYPERLINK(1)");
   });
 
-  it("when nothing is meant, then the header alone is written and that is told", () => {
+  it("when nothing is meant, then that is told, and no file is written", () => {
     const { err } = lexicant(shop, ["export", "none.csv", "--where", 'brand = "Nobody"']);
-    expect(err).toContain("No product is meant");
-    expect(existsSync(join(shop, "none.csv"))).toBe(true);
+    expect(err).toContain("no product is meant");
+    expect(existsSync(join(shop, "none.csv"))).toBe(false);
   });
 });

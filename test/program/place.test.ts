@@ -46,9 +46,9 @@ describe("placing our categories", () => {
 
   it("when proposals are accepted above a confidence, then they are written with who decided and how sure", () => {
     const shop = newShop();
-    const before = lexicant(shop, ["place", "merrowgate", "--accept-above", "0.5", "--dry-run"]);
+    const before = lexicant(shop, ["place", "merrowgate", "--accept-above", "50", "--dry-run"]);
     expect([before.exit, placements(shop).trim().split("\n").length]).toEqual([0, 1]);
-    lexicant(shop, ["place", "merrowgate", "--accept-above", "0.5"]);
+    lexicant(shop, ["place", "merrowgate", "--accept-above", "50"]);
     expect(placements(shop)).toMatch(/^Tools > Digging,,BBDB,lexicant,0\.\d+$/m);
     expect(lexicant(shop, ["check", "merrowgate"]).out).not.toContain("has no place on the channel");
   });
@@ -80,7 +80,7 @@ describe("placing our categories", () => {
     [["--set", "Tools"], "write --set"],
     [["--set", "Tools=BBDX9"], '"BBDX9" is no category of the channel'],
     [["--set", "Tools=BB"], "takes no listings; choose a category below it"],
-    [["--accept-above", "most"], "--acceptAbove is a confidence from 0 to 1"],
+    [["--accept-above", "most"], "--accept-above is a share in percent, such as 90"],
   ])("when %j is asked for, then it is refused and told why", (args, message) => {
     const { exit, err } = lexicant(refusing(), ["place", "merrowgate", ...args]);
     expect([exit, err.replace(/\s+/g, " ")]).toEqual([2, expect.stringContaining(message)]);

@@ -43,7 +43,6 @@ const person = (...answers: readonly string[]): { readonly io: Io; readonly hear
   const heard: string[] = [];
   const io: Io = {
     out: (text) => void heard.push(text),
-    landed: () => undefined,
     err: (text) => void heard.push(text),
     isTerminal: true,
     isAttended: true,
@@ -53,6 +52,8 @@ const person = (...answers: readonly string[]): { readonly io: Io; readonly hear
     now: () => new Date(0),
     ask: () => Promise.resolve(waiting.shift()),
     colors: false,
+    errorColors: false,
+    page: undefined,
     input: Readable.from([]),
   };
   return { io, heard };

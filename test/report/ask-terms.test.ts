@@ -32,7 +32,6 @@ const person = (...answers: readonly string[]): { readonly io: Io; readonly hear
   const heard: string[] = [];
   const io: Io = {
     out: () => undefined,
-    landed: () => undefined,
     err: (text) => void heard.push(text),
     isTerminal: true,
     isAttended: true,
@@ -45,6 +44,8 @@ const person = (...answers: readonly string[]): { readonly io: Io; readonly hear
       return Promise.resolve(waiting.shift());
     },
     colors: false,
+    errorColors: false,
+    page: undefined,
     input: Readable.from([]),
   };
   return { io, heard };

@@ -13,11 +13,12 @@ import { fitWidth, textWidth, wrapText } from "../../src/report/text-width.js";
 
 const io: Io = {
   out: () => undefined,
-  landed: () => undefined,
   err: () => undefined,
   columns: 60,
   isTerminal: false,
   colors: false,
+  errorColors: false,
+  page: undefined,
   isAttended: false,
   ask: () => Promise.resolve(""),
   input: Readable.from([]),
@@ -42,7 +43,7 @@ describe("tables and lines for a terminal", () => {
             { title: "two", flexible: true },
           ],
           cells,
-          width,
+          { columns: width, isTerminal: true },
         );
         expect(lines).toHaveLength(cells.length + 1);
         for (const line of lines) expect(textWidth(line)).toBeLessThanOrEqual(width);
@@ -58,13 +59,52 @@ describe("tables and lines for a terminal", () => {
           ["A-1", "A very long name of a stool", "9.50"],
           ["B", "Bench", "119.00"],
         ],
-        30,
+        { columns: 30, isTerminal: true },
       ),
     ).toEqual([
       "sku  name                price",
       "A-1  A very long name…    9.50",
       "B    Bench              119.00",
     ]);
+  });
+
+  it("when any table has more columns than fit, then headings and texts give way, and no number does", () => {
+    const column = fc.record({
+      title: fc.constantFrom("sku", "recommended", "category"),
+      align: fc.constantFrom("left" as const, "right" as const),
+      flexible: fc.boolean(),
+    });
+    const table = fc.array(column, { minLength: 1, maxLength: 7 }).chain((columns) =>
+      fc.record({
+        columns: fc.constant(columns),
+        cells: fc.array(
+          fc.tuple(
+            ...columns.map(({ align }) => (align === "right" ? fc.constantFrom("1,234.50", "7") : text)),
+          ),
+          { maxLength: 5 },
+        ),
+      }),
+    );
+    fc.assert(
+      fc.property(table, ({ columns, cells }) => {
+        const room = { columns: 80, isTerminal: true };
+        for (const line of tableLines(columns, cells, room)) expect(textWidth(line)).toBeLessThanOrEqual(80);
+        const numbers = cells.flatMap((row) => row.filter((_, index) => columns[index]?.align === "right"));
+        const shown = tableLines(columns, cells, room).slice(1).join(" ");
+        expect(shown.match(/1,234\.50/g)?.length ?? 0).toBe(
+          numbers.filter((one) => one === "1,234.50").length,
+        );
+      }),
+    );
+  });
+
+  it("when a table goes into a pipe, then every cell is whole, however wide", () => {
+    const wide = "word ".repeat(60).trim();
+    const lines = tableLines([{ title: "a", flexible: true }, { title: "b" }], [[wide, wide]], {
+      columns: 40,
+      isTerminal: false,
+    });
+    expect(lines[1]).toBe(`${wide}  ${wide}`);
   });
 
   it("when any text is wrapped, then every word is there, and no line is too wide unless a word is", () => {

@@ -1,3 +1,4 @@
+import { everything } from "../../src/flow/choice/chosen.js";
 import Database from "better-sqlite3";
 import { parse } from "csv-parse/sync";
 import fc from "fast-check";
@@ -5,7 +6,7 @@ import { describe, expect, it } from "vitest";
 import { endingListings, noteGoing } from "../../src/flow/build/ending-listings.js";
 import { layoutFor } from "../../src/flow/build/build-wishes.js";
 import { textRegister } from "../../src/core/catalogue/beside/text-register.js";
-import type { PurposeName } from "../../src/core/channel/definition.js";
+import type { PurposeName } from "../../src/core/channel/purpose-names.js";
 import type { GroupModel } from "../../src/core/channel/group-model.js";
 import type { CsvLayout } from "../../src/core/channel/layout-definition.js";
 import { rowsOf, type FileFamily, type FileRow } from "../../src/core/listing/shape/file-family.js";
@@ -244,7 +245,7 @@ class Shop {
       account: { title: "", shopUrl: "", description: "" },
       action: "",
     });
-    const notes = await this.ledger.begin(purpose, "now");
+    const notes = await this.ledger.begin(purpose, "now", purpose);
     let file = writer.head();
     const going = textRegister();
     for (const { outcomes, shaped } of this.families()) {
@@ -262,7 +263,7 @@ class Shop {
     }
     if (purpose === "withdraw")
       for (const { sku, listing } of (
-        await endingListings(this.ledger, going, { ending: undefined } as never)
+        await endingListings(this.ledger, going, { ending: undefined, choice: everything } as never, "stall")
       ).entries) {
         file += writer.family(withdrawal(sku, listing, this.definition), false);
         await notes.note([[sku, { ...listing, withdrawn: true }]]);
@@ -282,11 +283,11 @@ class Shop {
   }
 
   async send(): Promise<void> {
-    if (this.built !== undefined) this.channel.take(this.built.file, this.built.purpose);
-    await this.ledger.markSent("now");
+    if (this.built === undefined) return;
+    const { file, purpose } = this.built;
+    this.channel.take(file, purpose);
+    await this.ledger.markSent({ kind: purpose, at: "now", whole: false, isTrial: false });
     this.built = undefined;
-    // Sent once: the same build is not noted again.
-    await (await this.ledger.begin("full", "now")).commit([]);
   }
 
   /** A row as the whole table shows it, without blank cells. */

@@ -97,8 +97,8 @@ describe("faults of the database", () => {
       "ledger entries": () => drained(ledger.entries()),
       "ledger empty": () => ledger.isEmpty(),
       "ledger number": () => ledger.nextNumber(),
-      "ledger begin": () => ledger.begin("full", LATER),
-      "ledger sent": () => ledger.markSent(LATER),
+      "ledger begin": () => ledger.begin("full", LATER, "full"),
+      "ledger sent": () => ledger.markSent({ kind: "full", at: LATER, whole: false, isTrial: false }),
       answers: () => answers.of(["https://a.example/"], ""),
       keep: () => answers.keep(new Map([["https://a.example/", "x"]]), LATER),
     };

@@ -98,8 +98,8 @@ test("limits and services differ by category", () => {
     const found = categoryRules(definition, category).fields.find(({ field }) => field.code === code);
     return found?.limits;
   };
-  expect(limitsIn("Food & Drink > Larder > Honey", "dispatch_days")?.max?.toFixed()).toBe("3");
-  expect(limitsIn("House & Home > Furniture > Beds", "dispatch_days")?.max?.toFixed()).toBe("20");
-  expect(limitsIn("House & Home > Furniture > Beds", "service")?.values?.name).toBe("service-large");
-  expect(limitsIn("Bees & Honey > Hives > Whole Hives", "service")?.values?.name).toBe("service");
+  expect(limitsIn("Food & Drink > Larder > Honey", "packed_within")?.max?.toFixed()).toBe("4");
+  expect(limitsIn("House & Home > Furniture > Beds", "packed_within")?.max?.toFixed()).toBe("25");
+  expect(limitsIn("House & Home > Furniture > Beds", "sent_by")?.values?.name).toBe("sent-by-large");
+  expect(limitsIn("Bees & Honey > Hives > Whole Hives", "sent_by")?.values?.name).toBe("sent-by");
 });

@@ -1,4 +1,4 @@
-import { diagnostic } from "../../core/diagnostics/diagnostic.js";
+import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
 import type { Option } from "./option.js";
 
@@ -48,12 +48,14 @@ const refuseWrong = async (
     for (const rule of rules?.(validator) ?? []) rule(Model.prototype, name);
   const plain = Object.fromEntries(valued.map(([name]) => [name, given[name]]));
   const { findings } = validate(Model, plain, () => undefined);
-  if (findings.length > 0)
-    throw new Refusal(
-      findings.map((finding) =>
-        finding.code === "wrong-setting"
-          ? diagnostic("unknown-option", { reason: `--${finding.facts.key} ${finding.facts.reason}` })
-          : finding,
-      ),
+  const wrong = valued.flatMap(([name, { flags }]): readonly Diagnostic[] => {
+    const own = findings.flatMap(({ facts }) =>
+      "key" in facts && "reason" in facts && facts.key === name ? [facts.reason] : [],
     );
+    // Whatever is no number at all is also none within the bounds: the first says enough.
+    const said = own.find((reason) => !reason.startsWith("is at ")) ?? own[0];
+    const flag = /--[a-z-]+/.exec(flags)?.[0] ?? flags;
+    return said === undefined ? [] : [diagnostic("unknown-option", { reason: `${flag} ${said}` })];
+  });
+  if (findings.length > 0) throw new Refusal(wrong.length > 0 ? wrong : findings);
 };

@@ -15,6 +15,8 @@ export interface Option<Value> {
   read(written: string): unknown;
   /** What must hold of it; undefined for one that is there or not. */
   readonly rules: ((validator: Validator) => readonly PropertyDecorator[]) | undefined;
+  /** The words that may stand there, where they are few. */
+  readonly words?: readonly string[];
   /** For the compiler alone: what a command is given. */
   readonly value?: Value;
 }
@@ -67,7 +69,7 @@ export const oneOf = <Word extends string>(
   words: readonly Word[],
   message = `is one of ${words.join(", ")}`,
 ): Option<Word | undefined> => ({
-  ...{ flags, help, repeats: false, read: asWritten },
+  ...{ flags, help, repeats: false, read: asWritten, words },
   rules: ({ IsIn }) => [IsIn(words, { message })],
 });
 
@@ -95,14 +97,19 @@ export const wholeNumber = (
 /** So many rows or products at most. */
 export const limit = (help: string): Option<number | undefined> => wholeNumber("--limit <count>", help);
 
-/** How sure a proposal must be to be taken over unseen. */
-export const confidence = (flags: string, help: string): Option<number | undefined> => ({
+/** A share that is written in percent, as it is shown everywhere; given as 0 to 1. */
+export const percent = (flags: string, help: string): Option<number | undefined> => ({
   ...{ flags, help, repeats: false },
-  read: (written) => (/^(?:0?\.\d+|0|1(?:\.0+)?)$/.test(written) ? Number(written) : written),
-  rules: ({ IsNumber, Max, Min }) => [
-    IsNumber({}, { message: "is a confidence from 0 to 1, such as 0.9" }),
-    Min(0, { message: "is at least 0" }),
-    Max(1, { message: "is at most 1" }),
+  read: (written) => (/^\d{1,3}(?:\.\d+)?%?$/.test(written) ? parseFloat(written) / 100 : written),
+  rules: ({ ValidateBy }) => [
+    ValidateBy({
+      name: "isPercent",
+      validator: {
+        validate: (value: unknown) =>
+          typeof value === "number" && value <= 1 && (value === 0 || value >= 0.01),
+        defaultMessage: () => "is a share in percent, such as 90",
+      },
+    }),
   ],
 });
 

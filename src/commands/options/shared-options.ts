@@ -1,23 +1,37 @@
-import { confidence, text, type Option } from "./option.js";
+import { percent, flag, named, text } from "./option.js";
 
 /** Options that several commands have, worded and checked alike. */
 
-export const condition = (help: string): Option<string | undefined> =>
-  text("--where <condition>", help, "is a condition of at most 10,000 characters", 10_000);
+const where = text(
+  "--where <condition>",
+  "only products for which it holds, such as 'quantity > 0'",
+  "is a condition of at most 10,000 characters",
+  10_000,
+);
 
-export const categoryPath = (help: string): Option<string | undefined> =>
-  text("--category <path>", help, "is a category's path, or the end of one");
+const category = text(
+  "--category <path>",
+  "only products in this category of ours or below it",
+  "is a category's path, or the end of one",
+);
 
-export const groupName = text("--group <name>", "only the members of this group", "is a group's name");
+const group = text("--group <name>", "only the members of this group", "is a group's name");
 
-export const skuList = text(
+const sku = text(
   "--sku <list>",
-  "only these SKUs: with commas between, or @FILE with one a line",
+  "only these: SKUs with commas between, or @FILE (@- for standard input) with one a line",
   "is a list of SKUs with commas between, or @FILE with one a line",
   1_000_000,
 );
 
-export const acceptAbove = confidence(
-  "--accept-above <confidence>",
-  "accept every proposal that is at least so sure, as 0.9",
+const lacking = named("--lacking <channel>", "only products that this channel holds back");
+
+const changed = flag("--changed", "only what the channel does not have as it is now");
+
+/** The one way to choose products: every command that takes a choice has all of it, and each option means the same there. */
+export const choiceOptions = { where, category, group, sku, lacking, changed };
+
+export const acceptAbove = percent(
+  "--accept-above <percent>",
+  "accept every proposal that is at least so sure, such as 90",
 );

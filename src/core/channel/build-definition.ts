@@ -43,12 +43,14 @@ export const buildDefinition = (
     languages: source.languages,
   });
   const layouts = buildLayouts(source.layouts, fields.fields);
+  const purposeFaults = purposesServed(source);
   const rules = buildCrossRules(source.crossRules, fields.names, tree, surroundings);
   const findings: Diagnostic[] = [
     ...treeFindings,
     ...emptyLists,
     ...fields.findings,
     ...layouts.findings,
+    ...purposeFaults,
     ...rules.findings,
   ];
   const field = (code: string, place: Place): FieldCode => {
@@ -103,6 +105,35 @@ export const buildDefinition = (
     categoryField: source.categoryField === undefined ? undefined : field(source.categoryField, source.place),
   };
   return { definition, findings };
+};
+
+/** A layout serves purposes of the channel, and each purpose has a layout: else its files would be none. */
+const purposesServed = ({ layouts, purposes, place }: DefinitionSource): readonly Diagnostic[] => {
+  const known = purposes.map(({ purpose }) => purpose);
+  const foreign = layouts.flatMap(({ name, purposes: own = [], place: at }) =>
+    own
+      .filter((one) => !known.includes(one))
+      .map((one) =>
+        diagnostic(
+          "wrong-setting",
+          {
+            key: `layouts, ${name}: purposes`,
+            reason: `the channel takes no ${one} files; its purposes are ${known.join(", ")}`,
+          },
+          { place: at },
+        ),
+      ),
+  );
+  const unserved = known
+    .filter((one) => !layouts.some(({ purposes: own }) => own === undefined || own.includes(one)))
+    .map((one) =>
+      diagnostic(
+        "wrong-setting",
+        { key: "layouts", reason: `no layout is for ${one} files, which the channel takes` },
+        { place },
+      ),
+    );
+  return [...foreign, ...unserved];
 };
 
 const byScope = (rules: readonly FieldRule[]): ReadonlyMap<string, readonly FieldRule[]> => {

@@ -1,4 +1,6 @@
 import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
+import { layoutCells, type Cell, type FindField } from "./layout-columns.js";
+import { orNearest } from "../diagnostics/phrases.js";
 import { nearest } from "../values/nearest.js";
 import type { Place } from "../diagnostics/place.js";
 import type { DefinitionSource, LayoutSource } from "./definition-source.js";
@@ -8,8 +10,6 @@ import {
   type HeadRow,
   type LayoutColumn,
   type LayoutDefinition,
-  type MarkColumn,
-  type ValuePart,
   type ValueStyle,
 } from "./layout-definition.js";
 import { layoutSettings, type LayoutSettings } from "./layout-settings.js";
@@ -20,10 +20,6 @@ interface BuiltLayouts {
 }
 
 const encodings = ["utf-8", "utf-16le", "windows-1252", "iso-8859-1", "iso-8859-15"] as const;
-
-const parts: readonly string[] = ["whole", "amount", "currency", "unit"];
-
-type FindField = (code: string, place: Place) => Field | undefined;
 
 /** Ties each layout's columns and elements to the fields they show. */
 export const buildLayouts = (
@@ -42,7 +38,7 @@ export const buildLayouts = (
   };
   const layouts = sources.flatMap((source) => {
     const settings = layoutSettings(source.settings ?? {}, source.place, findings);
-    const built = layoutOf(source, settings, fields, find);
+    const built = layoutOf(source, settings, fields, find, findings);
     settings.end();
     findings.push(...pricesApart(built, source.place));
     if (built === undefined && findings.length === 0)
@@ -76,30 +72,7 @@ const pricesApart = (layout: LayoutDefinition | undefined, place: Place): readon
     );
 };
 
-type Cell = LayoutColumn | MarkColumn;
-
 const isField = (cell: Cell): cell is LayoutColumn => "field" in cell;
-
-const cellsOf = (
-  { columns, place }: LayoutSource,
-  fields: readonly Field[],
-  find: FindField,
-): readonly Cell[] =>
-  columns?.flatMap((column): readonly Cell[] => {
-    if (typeof column === "string") {
-      const field = find(column, place);
-      return field === undefined ? [] : [{ name: column, field, part: "whole", joinedBy: undefined }];
-    }
-    const { name, says, part, joined_by, repeat } = column;
-    if (says === "action" || says === "row-kind") return [{ name, says }];
-    const field = find(column.field ?? name, place);
-    if (field === undefined) return [];
-    const own = { name, field, part: partOf(part), joinedBy: joined_by };
-    // A list in columns side by side: photo_1, photo_2, …
-    return repeat === undefined
-      ? [own]
-      : Array.from({ length: repeat }, (_, item) => ({ ...own, name: `${name}_${item + 1}`, item }));
-  }) ?? fields.map((field) => ({ name: field.code, field, part: "whole" as const, joinedBy: undefined }));
 
 const styleOf = (settings: LayoutSettings): ValueStyle => ({
   decimalMark: settings.oneOf("decimal_mark", [".", ","], "."),
@@ -108,12 +81,26 @@ const styleOf = (settings: LayoutSettings): ValueStyle => ({
   date: settings.text("date", "YYYY-MM-DD"),
 });
 
+const ITEM_KEYS = ["title", "link", "description", "guid"] as const;
+const HEAD_WORDS = ["codes", "labels"] as const;
+
+/** Rows above those of listings: the columns' names, their labels, or texts of the channel's own. */
 const headOf = (settings: LayoutSettings): readonly HeadRow[] => {
   const head = settings.raw("head");
-  if (!Array.isArray(head)) return ["codes"];
-  return head.map((row: unknown): HeadRow => {
-    if (row === "codes" || row === "labels") return row;
-    return Array.isArray(row) ? row.map(String) : [String(row)];
+  if (head === undefined) return ["codes"];
+  const isTexts = (row: unknown): row is readonly string[] =>
+    Array.isArray(row) && row.every((cell) => typeof cell === "string");
+  if (!Array.isArray(head)) {
+    settings.wrong("head", "is a list of rows");
+    return ["codes"];
+  }
+  return head.flatMap((row: unknown): readonly HeadRow[] => {
+    const word = HEAD_WORDS.find((known) => known === row);
+    if (word !== undefined) return [word];
+    if (isTexts(row)) return [row];
+    const near = typeof row === "string" ? orNearest(nearest(row, HEAD_WORDS)) : "";
+    settings.wrong("head", `has rows that are codes, labels or lists of texts${near}`);
+    return [];
   });
 };
 
@@ -129,14 +116,32 @@ const tableOf = (cells: readonly Cell[], settings: LayoutSettings, joinedBy: str
   },
 });
 
+/** What speaks of a column that the layout does not have would be passed over. */
+const refuseForeign = (
+  key: string,
+  entries: Readonly<Record<string, string>>,
+  cells: readonly Cell[],
+  settings: LayoutSettings,
+): void => {
+  const names = cells.map(({ name }) => name);
+  for (const name of Object.keys(entries))
+    if (!names.includes(name))
+      settings.wrong(key, `names a column that is not there: "${name}"${orNearest(nearest(name, names))}`);
+};
+
 const layoutOf = (
   source: LayoutSource,
   settings: LayoutSettings,
   fields: readonly Field[],
   find: FindField,
+  findings: Diagnostic[],
 ): LayoutDefinition | undefined => {
-  const cells = cellsOf(source, fields, find);
+  const cells = layoutCells(source, fields, find, findings);
   const { name, file, place, namespace = "", prefix = "x" } = source;
+  const named = (key: string, entries: Readonly<Record<string, string>>) => {
+    refuseForeign(key, entries, cells, settings);
+    return entries;
+  };
   const common = {
     name,
     file,
@@ -144,6 +149,8 @@ const layoutOf = (
     style: styleOf(settings),
     encoding: settings.oneOf("encoding", encodings, "utf-8"),
     packing: settings.oneOf("packing", ["none", "gzip", "zip"], "none"),
+    purposes: source.purposes,
+    fileLimits: source.file_limits,
   };
   const format = layoutFormats.find((known) => known === source.format);
   switch (format) {
@@ -169,7 +176,7 @@ const layoutOf = (
         format,
         sheet: settings.text("sheet", "Sheet1"),
         templates: settings.text("templates", ""),
-        headerRow: Number(settings.text("header_row", "1")) || 1,
+        headerRow: settings.count("header_row", 1),
         byBranch: settings.yesNo("by_branch", false),
         rulesAsNotes: settings.yesNo("rules_as_notes", false),
         dropDowns: settings.yesNo("drop_downs", false),
@@ -182,8 +189,8 @@ const layoutOf = (
         root: settings.text("root", "listings"),
         group: settings.text("group", "group"),
         member: settings.text("member", "listing"),
-        lists: settings.map("lists"),
-        paths: settings.map("paths"),
+        lists: named("lists", settings.map("lists")),
+        paths: named("paths", settings.map("paths")),
         actionAttribute: settings.text("action_attribute", ""),
       };
     case "json":
@@ -216,6 +223,15 @@ const layoutOf = (
     case "rss":
     case "atom": {
       const { item = {} } = source;
+      for (const key of Object.keys(item))
+        if (!ITEM_KEYS.some((known) => known === key))
+          findings.push(
+            diagnostic(
+              "unknown-setting",
+              { key: `item.${key}`, nearest: nearest(key, ITEM_KEYS) },
+              { place },
+            ),
+          );
       const [title, link] = [find(item["title"] ?? "", place), find(item["link"] ?? "", place)];
       const [description, guid] = [find(item["description"] ?? "", place), find(item["guid"] ?? "", place)];
       if (title === undefined || link === undefined || description === undefined || guid === undefined)
@@ -224,6 +240,3 @@ const layoutOf = (
     }
   }
 };
-
-const partOf = (part: string | undefined): ValuePart =>
-  part !== undefined && parts.includes(part) ? (part as ValuePart) : "whole";

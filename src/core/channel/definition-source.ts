@@ -2,7 +2,8 @@ import type { Severity } from "../diagnostics/diagnostic.js";
 import type { Place } from "../diagnostics/place.js";
 import type { Source } from "../language/program.js";
 import type { CategoryRow, RetiredRow } from "./category-tree.js";
-import type { PurposeName, ResultLayout, Role } from "./definition.js";
+import type { ResultLayout, Role } from "./definition.js";
+import type { PurposeName } from "./purpose-names.js";
 import type { GroupedModel } from "./group-model.js";
 import type { Pattern } from "./field.js";
 import type { PermittedValue } from "./value-list.js";
@@ -30,6 +31,10 @@ export interface LayoutSource {
   readonly prefix?: string;
   readonly namespace?: string;
   readonly item?: Readonly<Record<string, string>>;
+  /** What its files are for, where it is not every purpose. */
+  readonly purposes?: readonly PurposeName[];
+  /** Bounds of its files, where they are others than the channel's. */
+  readonly file_limits?: { readonly rows?: number; readonly megabytes?: number };
   /** What a format has to know beside its columns: sheet, element names, separators. */
   readonly settings?: Readonly<Record<string, unknown>>;
   readonly columns?: readonly (

@@ -7,17 +7,13 @@ import type { ReadyProgram } from "../language/program.js";
 import type { CategoryTree } from "./category-tree.js";
 import type { Field, FieldRule } from "./field.js";
 import type { LayoutDefinition } from "./layout-definition.js";
+import type { PurposeName } from "./purpose-names.js";
 import type { ValueList } from "./value-list.js";
 
 /** What a field holds for every channel alike, named like the catalogue's attribute. */
 export const roles = ["name", "description", "keywords", "price"] as const;
 
 export type Role = (typeof roles)[number];
-
-/** What a file is for. A definition names those that its channel takes. */
-export const purposeNames = ["full", "amend", "offer", "stock", "withdraw"] as const;
-
-export type PurposeName = (typeof purposeNames)[number];
 
 /** What must hold between fields, in one sentence for people and one expression for us. */
 export interface CrossRule {

@@ -1,3 +1,4 @@
+import type { PurposeName } from "./purpose-names.js";
 import type { Field } from "./field.js";
 
 /** A piece of a value: the number or the currency of a price, the number or the unit of a measure. */
@@ -32,6 +33,12 @@ export interface ValueStyle {
 /** What a row shows above the rows of listings. */
 export type HeadRow = "codes" | "labels" | readonly string[];
 
+export interface LayoutLimits {
+  readonly rows?: number;
+  /** 10^6 bytes. */
+  readonly megabytes?: number;
+}
+
 interface LayoutOf<Format extends string> {
   readonly format: Format;
   readonly name: string;
@@ -41,6 +48,10 @@ interface LayoutOf<Format extends string> {
   /** How text becomes bytes; workbooks know their own. */
   readonly encoding: "utf-8" | "utf-16le" | "windows-1252" | "iso-8859-1" | "iso-8859-15";
   readonly packing: "none" | "gzip" | "zip";
+  /** What its files are for; undefined: for every purpose of the channel. */
+  readonly purposes: readonly PurposeName[] | undefined;
+  /** Bounds of its files where they are others than the channel's. */
+  readonly fileLimits: LayoutLimits | undefined;
 }
 
 /** What layouts of rows have in common. */

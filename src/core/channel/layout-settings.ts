@@ -1,4 +1,5 @@
 import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
+import { orNearest } from "../diagnostics/phrases.js";
 import { nearest } from "../values/nearest.js";
 import type { Place } from "../diagnostics/place.js";
 
@@ -7,6 +8,8 @@ export interface LayoutSettings {
   text(key: string, usual: string): string;
   oneOf<T extends string>(key: string, choices: readonly T[], usual: T): T;
   yesNo(key: string, usual: boolean): boolean;
+  /** A whole number from 1. */
+  count(key: string, usual: number): number;
   texts(key: string): readonly string[];
   /** Texts by name. */
   map(key: string): Readonly<Record<string, string>>;
@@ -14,6 +17,8 @@ export interface LayoutSettings {
   lists(key: string): Readonly<Record<string, readonly string[]>>;
   /** Any value, for what has a shape of its own. */
   raw(key: string): unknown;
+  /** Tells that a key's value is none that it can have. */
+  wrong(key: string, reason: string): void;
   /** Tells the keys that nothing asked for. */
   end(): void;
 }
@@ -43,7 +48,8 @@ export const layoutSettings = (
     oneOf(key, choices, usual) {
       const value = get(key);
       const found = choices.find((choice) => choice === value);
-      if (value !== undefined && found === undefined) wrong(key, `is one of ${choices.join(", ")}`);
+      if (value !== undefined && found === undefined)
+        wrong(key, `is one of ${choices.join(", ")}${typeof value === "string" ? orNearest(nearest(value, choices)) : ""}`);
       return found ?? usual;
     },
     yesNo(key, usual) {
@@ -52,6 +58,13 @@ export const layoutSettings = (
       if (value === true || value === "yes") return true;
       if (value !== false && value !== "no") wrong(key, "is yes or no");
       return false;
+    },
+    count(key, usual) {
+      const value = get(key);
+      if (value === undefined) return usual;
+      if (typeof value === "number" && Number.isInteger(value) && value >= 1) return value;
+      wrong(key, "is a whole number from 1");
+      return usual;
     },
     texts(key) {
       const value = get(key);
@@ -78,6 +91,7 @@ export const layoutSettings = (
       return {};
     },
     raw: get,
+    wrong,
     end() {
       for (const key of Object.keys(settings))
         if (!asked.has(key))

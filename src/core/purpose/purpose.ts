@@ -1,5 +1,6 @@
 import { groupFieldOf } from "../channel/group-model.js";
-import type { ChannelDefinition, PurposeName, PurposeRule } from "../channel/definition.js";
+import type { ChannelDefinition, PurposeRule } from "../channel/definition.js";
+import type { PurposeName } from "../channel/purpose-names.js";
 import type { Field } from "../channel/field.js";
 import type { FactsByCode } from "../diagnostics/findings/findings.js";
 import { fieldNamed } from "../channel/definition.js";

@@ -1,4 +1,4 @@
-import type { PurposeName } from "../channel/definition.js";
+import type { PurposeName } from "../channel/purpose-names.js";
 import { amend } from "./amend.js";
 import { full } from "./full.js";
 import { offer } from "./offer.js";

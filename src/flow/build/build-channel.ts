@@ -1,10 +1,11 @@
-import type { PurposeName } from "../../core/channel/definition.js";
+import type { PurposeName } from "../../core/channel/purpose-names.js";
 import { causeCollector, type CauseCollector } from "../../core/diagnostics/causes.js";
 import { diagnostic, isError, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { asSku } from "../../core/ids.js";
 import { sentence } from "../../workspace/wording.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
 import { productOf, type Outcome } from "../../core/listing/listing.js";
+import type { LayoutDefinition } from "../../core/channel/layout-definition.js";
 import type { AccountFacts } from "../../layouts/layout.js";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 import type { ChannelLedger } from "../../store/ledger.js";
@@ -17,7 +18,7 @@ import { noted } from "../../core/purpose/noted.js";
 import type { PurposeFacts } from "../../core/purpose/purpose.js";
 import { purposes } from "../../core/purpose/purposes.js";
 import { withdrawal } from "../../core/purpose/withdraw.js";
-import { chosenOf, layoutFor, named, purposeFactsFor, type BuildWishes } from "./build-wishes.js";
+import { chosenOf, layoutFor, meantOn, named, purposeFactsFor, type BuildWishes } from "./build-wishes.js";
 import { endingListings, noteGoing, refuseMany } from "./ending-listings.js";
 import { stageFiles } from "../../workspace/staged-files.js";
 import type { Workspace } from "../../workspace/workspace.js";
@@ -31,6 +32,8 @@ export interface ChannelBuild extends ChannelRun {
   readonly counts: ChannelCounts;
   /** Listings in the files so far. */
   readonly written: number;
+  /** The files' names, when they are finished. */
+  readonly files: readonly string[];
   /** Why ready listings are not in them, with how many. */
   readonly omitted: CauseCollector;
   /** What a person should know of the files. */
@@ -61,6 +64,12 @@ const accountFacts = (workspace: Workspace, { setup, account }: WorkspaceChannel
   return { title, shopUrl: shopUrl ?? "", description: account.description ?? title };
 };
 
+/** Layouts that have files of a purpose: all, where none says for what it is. */
+const isFor =
+  (purpose: PurposeName) =>
+  ({ purposes: own }: LayoutDefinition): boolean =>
+    own === undefined || own.includes(purpose);
+
 /** Refuses a purpose that the channel does not take. */
 export const refusePurpose = ({ setup }: WorkspaceChannel, purpose: PurposeName): void => {
   const known = setup.definition.purposes;
@@ -77,8 +86,9 @@ export const buildChannel = async (
   ledger: ChannelLedger,
 ): Promise<ChannelBuild> => {
   const { definition } = channel.setup;
-  const { purpose, isMeant } = wishes;
-  const notes = wishes.isTrial ? undefined : await ledger.begin(purpose, wishes.at);
+  const { purpose, kind } = wishes;
+  const isMeant = meantOn(wishes, channel.setup.channel);
+  const notes = wishes.isTrial ? undefined : await ledger.begin(purpose, wishes.at, kind);
   const account = accountFacts(workspace, channel);
   const staged = await stageFiles(folder);
   const omitted = causeCollector();
@@ -93,10 +103,10 @@ export const buildChannel = async (
   const facts = { account, action: purposeFacts.rule.action };
   const number = await ledger.nextNumber();
   const layouts: LayoutFiles[] = [];
-  for (const layout of definition.layouts)
+  for (const layout of definition.layouts.filter(isFor(purpose)))
     layouts.push(
       await layoutFiles(
-        named(layoutFor(layout, purposeFacts), channel.setup, number),
+        named(layoutFor(layout, purposeFacts, kind), channel.setup, number),
         channel.setup,
         facts,
         staged,
@@ -106,7 +116,7 @@ export const buildChannel = async (
   const counts = channelCounts();
   const record = await staged.create(RECORD_FILE);
   await record.write(
-    `${JSON.stringify({ channel: channel.setup.channel, definition: definition.channel, version: definition.version, purpose }).slice(0, -1)},\n"notSent": [`,
+    `${JSON.stringify({ channel: channel.setup.channel, definition: definition.channel, version: definition.version, purpose, kind }).slice(0, -1)},\n"notSent": [`,
   );
   let separator = "\n";
   const note = async (entry: Readonly<Record<string, unknown>>): Promise<void> => {
@@ -136,8 +146,10 @@ export const buildChannel = async (
     get written() {
       return written;
     },
+    get files() {
+      return files.map(({ name }) => name);
+    },
     async take(outcome) {
-      if (!isMeant(productOf(outcome))) return;
       counts.take(outcome);
       if (purpose === "withdraw" && outcome.kind !== "left-out") noteGoing(going, productOf(outcome));
       if (outcome.kind !== "ready") await note(noteOf(outcome));
@@ -160,7 +172,7 @@ export const buildChannel = async (
     },
     async withdraw() {
       if (purpose !== "withdraw") return;
-      const ending = await endingListings(ledger, going, wishes);
+      const ending = await endingListings(ledger, going, wishes, channel.setup.channel);
       refuseMany(channel, ending, wishes);
       for (const { sku, listing } of ending.entries) {
         await write(withdrawal(sku, listing, definition));

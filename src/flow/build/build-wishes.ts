@@ -1,6 +1,9 @@
+import type { BuildKind } from "../../store/ledger.js";
+import type { Choice } from "../choice/chosen.js";
 import { asSku } from "../../core/ids.js";
 import type { ProductView } from "../../core/catalogue/product.js";
-import { fieldNamed, type ChannelDefinition, type PurposeName } from "../../core/channel/definition.js";
+import { fieldNamed, type ChannelDefinition } from "../../core/channel/definition.js";
+import { type PurposeName } from "../../core/channel/purpose-names.js";
 import type { Field } from "../../core/channel/field.js";
 import type { LayoutDefinition } from "../../core/channel/layout-definition.js";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
@@ -19,9 +22,10 @@ export interface BuildWishes {
   readonly keepLive: boolean;
   /** At most so many listings, whole groups; for a trial run. */
   readonly limit: number;
-  /** Whether a product was chosen. */
-  isMeant(product: ProductView): boolean;
-  /** SKUs to be withdrawn; undefined: what left the selection. */
+  readonly choice: Choice;
+  /** Which of the channel's builds it is: one of products by choice never takes the place of the whole file. */
+  readonly kind: BuildKind;
+  /** SKUs to be withdrawn, known to the catalogue or not; undefined: those of the choice, or what left the selection. */
   readonly ending: readonly string[] | undefined;
   /** Whether a person confirmed that many listings end. */
   readonly confirmed: boolean;
@@ -41,6 +45,12 @@ const namedFields = (codes: readonly string[], definition: ChannelDefinition): R
     }),
   );
 
+/** Whether a listing's product was chosen, for one channel. */
+export const meantOn =
+  ({ choice }: Pick<BuildWishes, "choice">, channel: string) =>
+  (product: ProductView): boolean =>
+    choice.isMeant(product, channel);
+
 /** The definition's rule for a purpose, with what the ledger knows. */
 export const purposeFactsFor = (
   { definition, live }: ChannelSetup,
@@ -57,13 +67,15 @@ export const purposeFactsFor = (
   };
 };
 
-/** A layout with the columns that a purpose lets into its files, under a name of its own. */
+/** A layout with the columns that a purpose lets into its files, under a name of its own kind. */
 export const layoutFor = (
   layout: LayoutDefinition,
   { purpose, rule }: Pick<PurposeFacts, "purpose" | "rule">,
+  kind: BuildKind = purpose,
 ): LayoutDefinition => {
-  if (purpose === "full") return layout;
-  const file = layout.file.replace(/(\.[^.]*)?$/, `-${purpose}$1`);
+  if (kind === "full") return layout;
+  const file = layout.file.replace(/(\.[^.]*)?$/, `-${kind}$1`);
+  if (purpose === "full") return { ...layout, file };
   const allowed = new Set<string>(rule.may.length === 0 ? [] : [...rule.must, ...rule.may]);
   const isAllowed = ({ code }: Field): boolean => allowed.size === 0 || allowed.has(code);
   const columns = layout.columns.filter(({ field }) => isAllowed(field));

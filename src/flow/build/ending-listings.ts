@@ -31,28 +31,53 @@ export const noteGoing = (going: TextRegister, { sku, group }: Product): void =>
 const isGoing = ({ sku, listing }: LedgerEntry, going: TextRegister): boolean =>
   listing.isGroup === true ? going.has(GROUP + (listing.group ?? "")) : going.has(sku);
 
-/** The listings that are named, or those whose products left the selection or the catalogue. */
+/** Which of a channel's listings a person wants to end: by name, by choice, or those that went. */
+const endingTest = (
+  going: TextRegister,
+  wanted: Set<string> | undefined,
+  { choice }: BuildWishes,
+  channel: string,
+): ((entry: LedgerEntry) => boolean) => {
+  if (wanted === undefined && choice.isAll) return (entry) => !isGoing(entry, going);
+  return ({ sku }) => (wanted?.delete(sku) ?? true) && choice.isMeant({ sku }, channel);
+};
+
+/** The listings that are named or chosen, with the rows of groups that nothing is left of; else those whose products left the selection or the catalogue. */
 export const endingListings = async (
   ledger: ChannelLedger,
   going: TextRegister,
-  { ending }: BuildWishes,
+  wishes: BuildWishes,
+  channel: string,
 ): Promise<EndingListings> => {
+  const { ending, choice } = wishes;
   const wanted = ending === undefined ? undefined : new Set(ending);
+  const isEnding = endingTest(going, wanted, wishes, channel);
+  const isByName = wanted !== undefined || !choice.isAll;
   const entries: LedgerEntry[] = [];
+  const groupRows: LedgerEntry[] = [];
+  const staying = new Set<string>();
+  const shrinking = new Set<string>();
   const known: string[] = [];
   let live = 0;
   for await (const batch of ledger.entries())
     for (const entry of batch) {
-      if (entry.listing.withdrawn === true) continue;
+      const { withdrawn, isGroup, group = "" } = entry.listing;
+      if (withdrawn === true) continue;
       live++;
       if (wanted !== undefined) known.push(entry.sku);
-      const isEnding = wanted === undefined ? !isGoing(entry, going) : wanted.delete(entry.sku);
-      if (isEnding) entries.push(entry);
+      const ends = isEnding(entry);
+      if (ends) entries.push(entry);
+      else if (isByName && isGroup === true) groupRows.push(entry);
+      if (isGroup !== true) (ends ? shrinking : staying).add(group);
     }
   if (wanted !== undefined && wanted.size > 0)
     throw new Refusal(
       [...wanted].map((sku) => diagnostic("unknown-sku", { sku, nearest: nearest(sku, known) })),
     );
+  for (const row of groupRows) {
+    const { group = "" } = row.listing;
+    if (shrinking.has(group) && !staying.has(group)) entries.push(row);
+  }
   return { entries, live };
 };
 

@@ -1,8 +1,11 @@
 import type { BuiltFile } from "./built-files.js";
 import type { ChannelBuild } from "./build-channel.js";
 
-/** Ends the files of all channels, and only when all are whole lets them appear; in a trial nothing stays. Gives the files of each. */
-export const landBuilds = async <B extends Pick<ChannelBuild, "finish" | "publish" | "discard">>(
+/**
+ * Ends the files of all channels, and only when all are whole lets them appear; in a trial nothing stays, and a build
+ * without a listing leaves what stood before: an empty file would end all that the channel has. Gives the files of each.
+ */
+export const landBuilds = async <B extends Pick<ChannelBuild, "written" | "finish" | "publish" | "discard">>(
   builds: readonly B[],
   isTrial: boolean,
 ): Promise<ReadonlyMap<B, readonly BuiltFile[]>> => {
@@ -11,7 +14,12 @@ export const landBuilds = async <B extends Pick<ChannelBuild, "finish" | "publis
     for (const build of builds) await build.discard();
     return files;
   }
-  for (const build of builds) files.set(build, await build.finish());
-  for (const build of builds) await build.publish();
+  const [filled, empty] = [
+    builds.filter(({ written }) => written > 0),
+    builds.filter(({ written }) => written === 0),
+  ];
+  for (const build of empty) await build.discard();
+  for (const build of filled) files.set(build, await build.finish());
+  for (const build of filled) await build.publish();
   return files;
 };

@@ -14,7 +14,7 @@ export const layoutFiles = async (
   staged: StagedFiles,
   templateFolders: readonly string[],
 ): Promise<LayoutFiles> => {
-  const { fileLimits } = setup.definition;
+  const fileLimits = { ...setup.definition.fileLimits, ...layout.fileLimits };
   if (layout.format !== "xlsx") return textFiles(layout, writerFor(layout, facts), fileLimits, staged);
   const { workbookFiles } = await import("./workbook-files.js");
   return workbookFiles(layout satisfies XlsxLayout, setup, facts, staged, templateFolders);

@@ -46,7 +46,7 @@ export const workbookFiles = (
   staged: StagedFiles,
   folders: readonly string[],
 ): LayoutFiles => {
-  const mostRows = definition.fileLimits.rows ?? Infinity;
+  const mostRows = layout.fileLimits?.rows ?? definition.fileLimits.rows ?? Infinity;
   const open = new Map<string, OpenBook>();
   const told: string[] = [];
   const bookFor = async (branch: Category | undefined): Promise<Book> => {

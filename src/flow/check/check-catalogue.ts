@@ -7,6 +7,7 @@ import type { Store } from "../../store/store.js";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 import { channelCounts, type ChannelCounts } from "../channel-counts.js";
 import { runChannels } from "../run-channels.js";
+import { everything, type Choice } from "../choice/chosen.js";
 import { placeIn } from "../value-place.js";
 import { isFindingMeant, isOutcomeMeant, type Narrowing } from "./narrowing.js";
 
@@ -24,6 +25,7 @@ export interface Checked {
 }
 
 export interface CheckWishes extends Narrowing {
+  readonly choice?: Choice;
   /** Products named for each cause. */
   readonly examples?: number;
   /** Told of each finding as it comes, in the order of the catalogue. */
@@ -36,7 +38,7 @@ export const checkCatalogue = async (
   channels: readonly WorkspaceChannel[],
   wishes: CheckWishes = {},
 ): Promise<Checked> => {
-  const { examples, onFinding } = wishes;
+  const { examples, onFinding, choice = everything } = wishes;
   const isMeant = isFindingMeant(wishes);
   const runs = channels.map((channel) => ({
     channel,
@@ -50,9 +52,12 @@ export const checkCatalogue = async (
   const catalogue = causeCollector(examples);
   let products = 0;
   const beside = besideChecks(placeIn(store));
+  // What stands between products is told where one of those that are meant is among them.
+  const isOfChosen = ({ product: sku }: Diagnostic, product: Product | undefined): boolean =>
+    choice.isAll || (sku === undefined ? product !== undefined : choice.isMeant({ sku }));
   const note = (finding: Diagnostic, product: Product | undefined): void => {
     const ourCategory = product === undefined ? undefined : textOf(product, "category");
-    if (!isMeant(finding)) return;
+    if (!isMeant(finding) || !isOfChosen(finding, product)) return;
     // A finding of no channel is silent where all channels at hand silence it.
     if (channels.every(({ setup }) => isSilenced(finding, setup.silences, ourCategory))) return;
     catalogue.add(finding);
@@ -68,9 +73,14 @@ export const checkCatalogue = async (
         if (onFinding !== undefined) shown.forEach(onFinding);
       },
     })),
-    (family) => {
-      products += family.members.length;
-      for (const finding of beside.take(family)) note(finding, family.members[0]);
+    {
+      choice,
+      look(family) {
+        products += choice.isAll
+          ? family.members.length
+          : family.members.filter((product) => choice.isMeant(product)).length;
+        for (const finding of beside.take(family)) note(finding, family.members[0]);
+      },
     },
   );
   for (const finding of beside.end()) note(finding, undefined);

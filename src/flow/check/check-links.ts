@@ -6,11 +6,13 @@ import { isList } from "../../core/values/value.js";
 import { shownText } from "../../core/values/show.js";
 import { askInTurn, linkAsker, type LinkAnswer, type LinkAsker } from "../../exchange/links.js";
 import type { LinkAnswers } from "../../store/link-answers.js";
+import { everything, type Choice } from "../choice/chosen.js";
 import type { Store } from "../../store/store.js";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 import { runChannels } from "../run-channels.js";
 
 export interface LinkCheck {
+  readonly choice?: Choice;
   readonly allowPrivate: boolean;
   now(): Date;
   /** Is given each finding as it is made. */
@@ -66,13 +68,17 @@ export const checkLinks = async (
     broken: 0,
   }));
   try {
+    const { choice = everything } = check;
     await runChannels(
       store,
       tallies.map((tally) => ({
         channel: tally.channel,
-        see: (listing) => run.note(listing, tally),
+        see(listing) {
+          if (choice.isMeant(listing.product, tally.channel.setup.channel)) run.note(listing, tally);
+        },
         take: () => run.settleIfMany(),
       })),
+      { choice },
     );
     await run.settle();
   } finally {

@@ -1,3 +1,4 @@
+import type { NamedFolder } from "../../workspace/named-folder.js";
 import { basename, dirname, relative, resolve, sep } from "node:path";
 import { watch as watchFiles } from "chokidar";
 import { Refusal } from "../../core/diagnostics/refusal.js";
@@ -31,11 +32,12 @@ export interface WatchScreen {
  * that is faulty for a moment is told, and the next change tried again.
  */
 export const watchWorkspace = async (
-  folder: string,
+  folder: NamedFolder,
+  cwd: string,
   screen: WatchScreen,
   check: () => Promise<ExitCode>,
 ): Promise<ExitCode> => {
-  const { root } = await openWorkspace(folder);
+  const { root } = await openWorkspace(folder, cwd);
   let exit: ExitCode = 0;
   const run = async (): Promise<void> => {
     screen.begin();

@@ -17,7 +17,7 @@ export const whatToDo = (finding: Diagnostic, sku: string): string => {
       return `lexicant set ${word(sku)} ${act.attributes[0] ?? ""}=…${act.attributes.length > 1 ? `   (or ${act.attributes.slice(1).join(", ")})` : ""}`;
     case "lexicon-row": {
       const [near] = finding.code === "unknown-value" ? finding.facts.nearest : [];
-      return `lexicant lexicon ${channel} --set ${word(`${field}: ${act.term} = ${near ?? "…"}`)}   (lexicant values ${channel} ${field})`;
+      return `lexicant lexicon ${channel} --field ${field} --set ${word(`${act.term}=${near ?? "…"}`)}   (lexicant values ${channel} ${field})`;
     }
     case "placement":
       return `lexicant place ${channel}   (or a row in channels/${channel}/placements.csv)`;

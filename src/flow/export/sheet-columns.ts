@@ -1,7 +1,7 @@
 import type { Store } from "../../store/store.js";
 import { FOR_CHANNEL } from "../../workspace/source-text.js";
 import { attributesIn } from "../refusals.js";
-import type { ChosenProducts } from "./chosen-products.js";
+import type { ChosenProducts } from "../choice/chosen-products.js";
 
 /** The attributes of a sheet: those asked for, or all that any of the products has. The SKU always comes first, then the channel that the sheet is for. */
 export const sheetColumns = async (

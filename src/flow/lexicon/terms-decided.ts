@@ -1,4 +1,5 @@
 import { fieldNamed, listsOf } from "../../core/channel/definition.js";
+import type { Field } from "../../core/channel/field.js";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { nearest } from "../../core/values/nearest.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
@@ -17,24 +18,29 @@ export interface TermDecision {
   readonly category: string;
 }
 
-const usage = 'write --set "field: our term = the channel\'s value"';
+/** The field that terms are asked of. */
+export const termField = (code: string, { definition }: ChannelSetup): Field => {
+  const field = fieldNamed(definition, code);
+  if (field !== undefined) return field;
+  throw new Refusal([
+    diagnostic("unknown-field", { field: code, nearest: nearest(code, definition.fieldNames.all) }),
+  ]);
+};
 
-/** `--set "shade_family: moss = green"`, held against the field's permitted values. */
+/** `--set "moss=green"`: ours = theirs, held against the field's permitted values. */
 export const termSet = (
   text: string,
+  field: Field,
   { definition, files }: ChannelSetup,
   category: string,
 ): TermDecision => {
-  const parsed = /^\s*([^:\s]+)\s*:\s*(.*?)\s*=\s*([^=]*?)\s*$/.exec(text);
-  if (parsed === null)
+  const at = text.lastIndexOf("=");
+  const [term, wanted] = [text.slice(0, Math.max(0, at)).trim(), text.slice(at + 1).trim()];
+  if (term === "" || wanted === "")
     throw new Refusal([
-      diagnostic("unknown-option", { reason: `--set "${text}" is no row of a lexicon; ${usage}` }),
-    ]);
-  const [, code = "", term = "", wanted = ""] = parsed;
-  const field = fieldNamed(definition, code);
-  if (field === undefined)
-    throw new Refusal([
-      diagnostic("unknown-field", { field: code, nearest: nearest(code, definition.fieldNames.all) }),
+      diagnostic("unknown-option", {
+        reason: `--set "${text}" is no row of a lexicon; write --set "our term=the channel's value"`,
+      }),
     ]);
   const lists = listsOf(definition, field);
   const value = lists.map((list) => list.match(wanted)).find((found) => found !== undefined);

@@ -4,8 +4,11 @@ import type { CatalogueReader } from "./catalogue-reader.js";
 import { families } from "./families.js";
 import { productKeys } from "./product-keys.js";
 import { revisionWriter } from "./revision-writer.js";
-import type { Revision } from "./revisions.js";
+import { bareRevision, type Revision } from "./revisions.js";
 import { FAMILIES_PER_PRODUCT, REVISIONS_PER_PRODUCT } from "./schema.js";
+import { diagnostic } from "../../core/diagnostics/diagnostic.js";
+import { Refusal } from "../../core/diagnostics/refusal.js";
+import { canTurnSent, turnSent } from "./sent-builds.js";
 import { spellOut } from "./spell-out.js";
 import { tellingFaults } from "./telling-faults.js";
 import { skuTwins } from "./sku-twins.js";
@@ -108,32 +111,29 @@ const undoRevisions = (
       .run(at, JSON.stringify(ids)).lastInsertRowid,
   );
   database.prepare("UPDATE revision SET act = id WHERE id = ?").run(id);
-  const nothing = {
-    layer: "",
-    source: "",
-    file: "",
-    rules: undefined,
-    columns: [],
-    slots: [],
-    rank: -1,
-    channel: undefined,
-    drops: false,
-  };
-  revisions.set(id, { id, kind: "undo", at, live: true, ...nothing });
+  revisions.set(id, bareRevision({ id, kind: "undo", at, source: "" }));
   const mark = database.prepare("UPDATE revision SET undone_by = ? WHERE id = ?");
   const undoes = database.prepare<[number], string>("SELECT undoes FROM revision WHERE id = ?").pluck();
   const turned: number[] = [];
   const turn = (revision: number, live: boolean): void => {
     const known = revisions.get(revision);
     if (known === undefined) return;
-    if (known.kind !== "undo") spellOut(database, known, revisions);
+    if (known.kind === "sent") refuseForgotten(database, known);
+    if (known.kind === "sent" && known.live !== live) turnSent(database, known.source, revision);
+    if (known.kind === "import" || known.kind === "edit") spellOut(database, known, revisions);
     mark.run(live ? null : id, revision);
     revisions.set(revision, { ...known, live });
-    if (known.kind !== "undo") turned.push(revision);
-    else for (const inner of JSON.parse(undoes.get(revision) ?? "[]") as number[]) turn(inner, !live);
+    if (known.kind === "import" || known.kind === "edit") turned.push(revision);
+    if (known.kind === "undo")
+      for (const inner of JSON.parse(undoes.get(revision) ?? "[]") as number[]) turn(inner, !live);
   };
   for (const revision of ids) turn(revision, false);
   return { id, turned };
+};
+
+const refuseForgotten = (database: Database.Database, { id, source }: Revision): void => {
+  if (!canTurnSent(database, source, id))
+    throw new Refusal([diagnostic("sent-since", { revision: id, channel: source })]);
 };
 
 /** Products follow their group again after a revision that spoke of groups came or went. */

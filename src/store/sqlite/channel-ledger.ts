@@ -1,6 +1,7 @@
 import type Database from "better-sqlite3";
 import type { LiveListing } from "../../core/listing/live-listing.js";
-import type { ChannelLedger, LedgerEntry, LedgerState } from "../ledger.js";
+import type { BuildKind, ChannelLedger, LedgerEntry, LedgerState } from "../ledger.js";
+import { builtState, sendBuild } from "./sent-builds.js";
 import { FIELD_SEPARATOR, FIELD_END } from "./schema.js";
 
 interface Row {
@@ -109,16 +110,19 @@ export const channelLedger = (database: Database.Database, channel: string): Cha
   const last = database
     .prepare<[string], number | null>("SELECT max(number) FROM built_file WHERE channel = ?")
     .pluck();
-  const names = database
-    .prepare<[string, number], string>("SELECT name FROM built_file WHERE channel = ? AND number = ?")
-    .pluck();
-  const addFile = database.prepare<[string, number, string]>("INSERT INTO built_file VALUES (?, ?, ?)");
-  const holds = database.prepare<[string]>(
-    "UPDATE ledger SET state = 'built' WHERE channel = ? AND state = 'coming'",
+  const builds = database.prepare<
+    [string],
+    { readonly kind: BuildKind; readonly number: number; readonly names: string }
+  >(
+    `SELECT kind, number, json_group_array(name) AS names FROM built_file AS own
+     WHERE channel = ? AND number = (SELECT max(number) FROM built_file WHERE channel = own.channel AND kind = own.kind)
+     GROUP BY kind, number ORDER BY number DESC`,
   );
-  const send = database.prepare<[string, string]>(
-    `INSERT OR REPLACE INTO ledger (${columns})
-     SELECT channel, 'sent', ${content}, ? FROM ledger WHERE channel = ? AND state = 'built'`,
+  const addFile = database.prepare<[string, number, string, BuildKind]>(
+    "INSERT INTO built_file (channel, number, name, kind) VALUES (?, ?, ?, ?)",
+  );
+  const holds = database.prepare<[string, string]>(
+    "UPDATE ledger SET state = ? WHERE channel = ? AND state = 'coming'",
   );
   const latest = (): number => last.get(channel) ?? 0;
   const putAll = database.transaction((notes: readonly Put[]) => {
@@ -150,8 +154,11 @@ export const channelLedger = (database: Database.Database, channel: string): Cha
       }
     },
     nextNumber: async () => latest() + 1,
-    builtFiles: async () => names.all(channel, latest()),
-    async begin(purpose, at) {
+    builds: async () =>
+      builds
+        .all(channel)
+        .map(({ names, ...build }) => ({ ...build, files: JSON.parse(names) as readonly string[] })),
+    async begin(purpose, at, kind) {
       forget.run(channel, "coming");
       let waiting: Put[] = [];
       const flush = (): void => {
@@ -161,9 +168,9 @@ export const channelLedger = (database: Database.Database, channel: string): Cha
       const commit = database.transaction((files: readonly string[]) => {
         flush();
         const number = latest() + 1;
-        for (const file of files) addFile.run(channel, number, file);
-        forget.run(channel, "built");
-        holds.run(channel);
+        for (const file of files) addFile.run(channel, number, file, kind);
+        forget.run(channel, builtState(kind));
+        holds.run(builtState(kind), channel);
       });
       return {
         async note(entries) {
@@ -182,6 +189,6 @@ export const channelLedger = (database: Database.Database, channel: string): Cha
         },
       };
     },
-    markSent: async (at) => send.run(at, channel).changes,
+    markSent: async (wish) => sendBuild(database, channel, wish),
   };
 };

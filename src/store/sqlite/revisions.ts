@@ -32,6 +32,13 @@ export interface Revision {
   readonly drops: boolean;
 }
 
+/** A revision that says nothing of any product: an undo, a build that was sent. */
+export const bareRevision = (own: Pick<Revision, "id" | "kind" | "at" | "source">): Revision => ({
+  ...{ layer: "", file: "", rules: undefined, columns: [], slots: [], rank: -1, channel: undefined },
+  ...{ drops: false, live: true },
+  ...own,
+});
+
 interface RevisionRow {
   readonly id: number;
   readonly kind: RevisionKind;

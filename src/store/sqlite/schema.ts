@@ -1,7 +1,7 @@
 import type Database from "better-sqlite3";
 
 /** The store's version: raised with each change of the tables, with a step in {@link migrations}. */
-export const STORE_VERSION = 7;
+export const STORE_VERSION = 8;
 
 /**
  * A record's id holds its product and its revision, so that one product's records lie side by side on disk and a scan
@@ -129,6 +129,15 @@ const version7 = `
   ALTER TABLE revision ADD COLUMN decided TEXT NOT NULL DEFAULT '[]';
 `;
 
+// Builds of other kinds stand beside the whole file; what was sent is an act of the history.
+const version8 = `
+  ALTER TABLE built_file ADD COLUMN kind TEXT NOT NULL DEFAULT 'full';
+  UPDATE built_file SET kind = coalesce(
+    (SELECT purpose FROM ledger WHERE ledger.channel = built_file.channel AND state = 'built' LIMIT 1), 'full'
+  );
+  UPDATE ledger SET state = 'built ' || purpose WHERE state = 'built' AND purpose <> 'full';
+`;
+
 /** Steps from each version to the next; a store is brought forward in one transaction when it is opened. */
 export const migrations: readonly string[] = [
   version1,
@@ -138,6 +147,7 @@ export const migrations: readonly string[] = [
   version5,
   version6,
   version7,
+  version8,
 ];
 
 export const storedVersion = (database: Database.Database): number =>

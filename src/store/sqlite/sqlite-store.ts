@@ -12,9 +12,10 @@ import { channelLedger } from "./channel-ledger.js";
 import { linkAnswers } from "./link-answers.js";
 import { catalogueTransaction } from "./catalogue-transaction.js";
 import { layersOf, opinionsOf } from "./opinions.js";
-import { historyOf, loadRevisions } from "./revisions.js";
+import { bareRevision, historyOf, loadRevisions } from "./revisions.js";
 import { migrate, STORE_VERSION, storedVersion } from "./schema.js";
 import { tellingFaults } from "./telling-faults.js";
+import type { ChannelLedger } from "../ledger.js";
 import type { Store, StoreOptions } from "../store.js";
 import { sharedBarcodes } from "./shared-keys.js";
 import { skuTwins } from "./sku-twins.js";
@@ -78,7 +79,17 @@ export const openSqliteStore = (options: StoreOptions): Store => {
     ledgerOf(channel) {
       const ledger = channelLedger(beside(), channel);
       return tellingFaults(
-        { ...ledger, begin: async (...args) => tellingFaults(await ledger.begin(...args), told) },
+        {
+          ...ledger,
+          begin: async (...args) => tellingFaults(await ledger.begin(...args), told),
+          async markSent(wish) {
+            const counts = await ledger.markSent(wish);
+            const { revision: id } = counts;
+            if (id !== undefined)
+              revisions.set(id, bareRevision({ id, kind: "sent", at: wish.at, source: channel }));
+            return counts;
+          },
+        } satisfies ChannelLedger,
         told,
       );
     },

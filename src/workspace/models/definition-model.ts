@@ -14,7 +14,7 @@ import {
   ValidateNested,
   IsObject,
 } from "class-validator";
-import type { PurposeName } from "../../core/channel/definition.js";
+import { purposeNames, type PurposeName } from "../../core/channel/purpose-names.js";
 import { groupModelNames } from "../../core/channel/group-model.js";
 import { layoutFormats } from "../../core/channel/layout-definition.js";
 import { ArePurposes, IsCurrencyCode, YesOrNo } from "./rules.js";
@@ -35,8 +35,8 @@ export class GroupsModel {
   group_field?: string;
 }
 
-/** Bounds of the channel's files. */
-export class FileLimitsModel {
+/** Bounds of the files of one layout. */
+export class LayoutLimitsModel {
   @IsOptional()
   @IsInt({ message: "is a whole number of rows" })
   @Min(1, { message: "is at least 1" })
@@ -46,7 +46,10 @@ export class FileLimitsModel {
   @IsInt({ message: "is a whole number of megabytes" })
   @Min(1, { message: "is at least 1" })
   megabytes?: number;
+}
 
+/** Bounds of the channel's files. */
+export class FileLimitsModel extends LayoutLimitsModel {
   @IsOptional()
   @YesOrNo()
   name_once?: boolean;
@@ -116,6 +119,16 @@ export class LayoutModel {
   @IsOptional()
   @IsObject({ message: "gives title, link, description and guid a field each" })
   item?: Record<string, string>;
+
+  @IsOptional()
+  @ArrayNotEmpty({ message: "names at least one purpose" })
+  @IsIn(purposeNames, { each: true, message: `lists what its files are for: ${purposeNames.join(", ")}` })
+  purposes?: PurposeName[];
+
+  @IsOptional()
+  @ValidateNested()
+  @Type(() => LayoutLimitsModel)
+  file_limits?: LayoutLimitsModel;
 
   @IsOptional()
   @IsObject({ message: "holds what the format has to know beside its columns" })

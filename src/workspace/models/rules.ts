@@ -1,4 +1,4 @@
-import { purposeNames } from "../../core/channel/definition.js";
+import { purposeNames } from "../../core/channel/purpose-names.js";
 import { Transform } from "class-transformer";
 import { IsBoolean, ValidateBy, type ValidationOptions } from "class-validator";
 import { isCurrency } from "../../core/values/currencies.js";

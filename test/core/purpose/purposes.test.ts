@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
-import type { ChannelDefinition, PurposeName } from "../../../src/core/channel/definition.js";
+import type { ChannelDefinition } from "../../../src/core/channel/definition.js";
+import type { PurposeName } from "../../../src/core/channel/purpose-names.js";
 import { rowsOf, type FileFamily } from "../../../src/core/listing/shape/file-family.js";
 import { shape } from "../../../src/core/listing/shape/shape.js";
 import type { LiveListing } from "../../../src/core/listing/live-listing.js";

@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import type { ChannelLedger } from "../../../src/store/ledger.js";
+import type { ChannelLedger, SentWish } from "../../../src/store/ledger.js";
 import { describe, expect, it } from "vitest";
 import type { LiveListing } from "../../../src/core/listing/live-listing.js";
 import { newStore, put, storeIn } from "../../kit/store.js";
@@ -16,12 +16,14 @@ const prices = async (ledger: ChannelLedger, ...skus: readonly string[]) => {
 };
 
 const built = async (ledger: ChannelLedger, ...entries: readonly (readonly [string, LiveListing])[]) => {
-  const notes = await ledger.begin("full", "2026-11-25T10:00:00Z");
+  const notes = await ledger.begin("full", "2026-11-25T10:00:00Z", "full");
   await notes.note(entries);
   await notes.commit(["f.csv"]);
 };
 
 const LATER = "2026-11-25T11:00:00Z";
+
+const SENT: SentWish = { kind: "full", at: LATER, whole: false, isTrial: false };
 
 const everyEntry = async (ledger: ChannelLedger) => {
   const found: (readonly [string, LiveListing])[] = [];
@@ -38,14 +40,14 @@ describe("what a channel was given", () => {
     await built(ledger, ["A", priced("10.00 GBP")], ["B", priced("20.00 GBP")]);
     expect(await prices(ledger, "A")).toEqual([undefined]);
     expect((await ledger.of({ skus: ["A"], state: "built" })).get("A")?.listing.price).toBe("10.00 GBP");
-    expect(await ledger.markSent(LATER)).toBe(2);
+    expect(await ledger.markSent(SENT)).toMatchObject({ listings: 2, ended: 0 });
     await built(ledger, ["A", priced("11.00 GBP")]);
     expect(await prices(ledger, "A", "B", "C")).toEqual(["10.00 GBP", "20.00 GBP", undefined]);
-    expect(await ledger.markSent(LATER)).toBe(1);
+    expect(await ledger.markSent(SENT)).toMatchObject({ listings: 1, ended: 0 });
     expect(await prices(ledger, "A", "B")).toEqual(["11.00 GBP", "20.00 GBP"]);
     expect(await prices(store.ledgerOf("hall"), "A")).toEqual([undefined]);
     expect([await ledger.isEmpty(), await ledger.nextNumber()]).toEqual([false, 3]);
-    expect(await ledger.builtFiles()).toEqual(["f.csv"]);
+    expect(await ledger.builds()).toEqual([{ kind: "full", number: 2, files: ["f.csv"] }]);
     await store.close();
   });
 
@@ -53,14 +55,14 @@ describe("what a channel was given", () => {
     const folder = temporaryFolder();
     const store = await storeIn(folder, [{ layer: "shop" }]);
     await built(store.ledgerOf("quay"), ["A", priced("10.00 GBP")]);
-    const broken = await store.ledgerOf("quay").begin("full", LATER);
+    const broken = await store.ledgerOf("quay").begin("full", LATER, "full");
     await broken.note([["A", priced("99.00 GBP")]]);
     await store.close();
     const again = await storeIn(folder, [{ layer: "shop" }]);
-    const given = await again.ledgerOf("quay").begin("full", LATER);
+    const given = await again.ledgerOf("quay").begin("full", LATER, "full");
     await given.note([["A", priced("98.00 GBP")]]);
     await given.discard();
-    expect(await again.ledgerOf("quay").markSent(LATER)).toBe(1);
+    expect(await again.ledgerOf("quay").markSent(SENT)).toMatchObject({ listings: 1 });
     expect(await prices(again.ledgerOf("quay"), "A")).toEqual(["10.00 GBP"]);
     await again.close();
   });
@@ -69,7 +71,7 @@ describe("what a channel was given", () => {
     const store = await newStore("shop");
     await put(store, "shop", "sku,price\nA,10.00 GBP\nB,20.00 GBP\n");
     const ledger = store.ledgerOf("quay");
-    const notes = await ledger.begin("full", LATER);
+    const notes = await ledger.begin("full", LATER, "full");
     let seen = 0;
     for await (const families of store.families())
       for (const { members } of families)
@@ -78,7 +80,7 @@ describe("what a channel was given", () => {
           seen++;
         }
     await notes.commit(["f.csv"]);
-    expect([seen, await ledger.markSent(LATER)]).toEqual([2, 12_000]);
+    expect([seen, (await ledger.markSent(SENT)).listings]).toEqual([2, 12_000]);
     const all = await everyEntry(ledger);
     expect([all.length, new Set(all.map(([sku]) => sku)).size]).toEqual([12_000, 12_000]);
     await store.close();
@@ -102,7 +104,7 @@ describe("what a channel was given", () => {
         const store = await newStore("shop");
         const ledger = store.ledgerOf("quay");
         await built(ledger, ...Object.entries(listings));
-        await ledger.markSent(LATER);
+        await ledger.markSent(SENT);
         const found = await everyEntry(ledger);
         // Two signs of the store's own are no part of any text; NUL ends none.
         const clean = (value: unknown): unknown =>
@@ -130,7 +132,7 @@ describe("what a channel was given", () => {
       ...["G", "G-red", "G2", "GREEN", "g"].map((group) => [`row ${group}`, row(group, true)] as const),
       ["member", row("G", false)],
     );
-    await ledger.markSent(LATER);
+    await ledger.markSent(SENT);
     expect([...(await ledger.of({ skus: [], groups: ["G"] })).keys()].sort()).toEqual(["row G", "row G-red"]);
     expect([...(await ledger.of({ skus: ["member"], groups: ["g"] })).keys()]).toEqual(["member", "row g"]);
     await store.close();

@@ -161,6 +161,12 @@ export const catalogue = {
     ofMany: asOne,
     apart: byField,
   }),
+  "sent-since": rowFinding<{ readonly revision: number; readonly channel: string }>({
+    says: ({ revision, channel }) =>
+      `revision ${revision} noted a build as sent, and ${channel} was sent another since: only the last can be taken back`,
+    ofMany: asOne,
+    apart: byField,
+  }),
   "nothing-to-undo": rowFinding<Record<string, never>>({
     says: () => "there is nothing to undo",
     ofMany: asOne,

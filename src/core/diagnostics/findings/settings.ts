@@ -7,6 +7,14 @@ export const settings = {
     ({ folder }, files) =>
       `there is no ${files.manifest} in ${quote(folder)} or above it; run "lexicant init" there, or name a workspace with -C`,
   ),
+  "no-such-workspace": plainFinding<{
+    readonly by: string;
+    readonly folder: string;
+    readonly nearest: readonly string[];
+  }>(
+    ({ by, folder, nearest }, files) =>
+      `${by} names no workspace: there is no ${files.manifest} in ${quote(folder)}${orNearest(nearest)}`,
+  ),
   "workspace-exists": plainFinding<{ readonly folder: string }>(
     ({ folder }) => `${quote(folder)} is a workspace already; nothing was changed`,
   ),
@@ -71,6 +79,16 @@ export const settings = {
   "unknown-option": plainFinding<{ readonly reason: string }>(({ reason }) => reason),
   "unknown-category": plainFinding<{ readonly category: string; readonly nearest: readonly string[] }>(
     ({ category, nearest }) => `${quote(category)} is no category of the channel${orNearest(nearest)}`,
+  ),
+  "unknown-own-category": plainFinding<{ readonly name: string; readonly nearest: readonly string[] }>(
+    ({ name, nearest }) =>
+      `no product is in a category ${quote(name)}${orNearest(nearest)}; "lexicant list" shows them`,
+  ),
+  "unknown-group": plainFinding<{ readonly name: string; readonly nearest: readonly string[] }>(
+    ({ name, nearest }) => `there is no group ${quote(name)}${orNearest(nearest)}`,
+  ),
+  "nothing-chosen": plainFinding<{ readonly by: readonly string[] }>(
+    ({ by }) => `no product is meant by ${by.join(" ")}; "lexicant list" shows them all`,
   ),
   "unknown-field": plainFinding<{ readonly field: string; readonly nearest: readonly string[] }>(
     ({ field, nearest }) => `${quote(field)} is no field of the channel${orNearest(nearest)}`,

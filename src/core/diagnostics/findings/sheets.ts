@@ -11,6 +11,12 @@ export const sheets = {
     ofMany: asOne,
     apart: byField,
   }),
+  "sheet-begun": rowFinding<{ readonly path: string; readonly answers: number }>({
+    says: ({ path, answers }) =>
+      `${quote(path)} holds ${answers} answer${answers === 1 ? "" : "s"} that ${answers === 1 ? "was" : "were"} filled in and not imported: "lexicant import ${path}" takes them; or name another sheet with --out; --force writes over them`,
+    ofMany: asOne,
+    apart: byField,
+  }),
   "another-shop": rowFinding<{ readonly shop: string; readonly own: string }>({
     says: ({ shop, own }) =>
       `this gap sheet was made for ${quote(shop)}, and this is the workspace of ${quote(own)}; nothing was taken`,

@@ -9,6 +9,9 @@ export const world = {
   "cannot-write": plainFinding<{ readonly path: string; readonly reason: string }>(
     ({ path, reason }) => `cannot write ${quote(path)}: ${reason}; nothing was changed`,
   ),
+  "answer-lost": plainFinding<{ readonly reason: string }>(
+    ({ reason }) => `the answer could not be written: ${reason}; what had landed stands`,
+  ),
   "store-newer": plainFinding<{ readonly path: string; readonly found: number; readonly known: number }>(
     ({ path, found, known }) =>
       `${quote(path)} was written by a newer Lexicant (store version ${found}, this one knows up to ${known}); update Lexicant`,

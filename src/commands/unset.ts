@@ -7,17 +7,18 @@ import type { Io } from "../io/io.js";
 import { jsonLine } from "../report/json.js";
 import type { CatalogueTransaction, Store } from "../store/store.js";
 import type { CommandFile } from "./command-file.js";
+import { skusIn } from "../flow/choice/sku-list.js";
 import { withCatalogue } from "../flow/open-catalogue.js";
 import { attributesIn, refuseUnknownSkus, refuseUnused } from "../flow/refusals.js";
-import { ownWords, type OwnWord } from "../flow/revert/own-words.js";
+import { ownWords, type OwnWord } from "../flow/unset/own-words.js";
 
 const SHOWN = 10;
 
-/** `lexicant revert CHANNEL [SKU…]`: what was said for this channel alone is taken back; the catalogue shows through again. */
-export const revert: CommandFile = command({
+/** `lexicant unset CHANNEL [SKU…]`: what was said for this channel alone is taken back; the catalogue shows through again. */
+export const unset: CommandFile = command({
   args: [
     ["<channel>", "the channel"],
-    ["[skus...]", "the products (all, if none is named)"],
+    ["[skus...]", "the products, or @FILE with one SKU a line (all, if none is named)"],
   ],
   options: {
     only: text(
@@ -28,10 +29,13 @@ export const revert: CommandFile = command({
     ),
     dryRun: flag("--dry-run", "say what would be taken back, and change nothing"),
   },
+  examples: [["unset merrowgate BC-1301 --only name", "one product's name there is the catalogue's again"]],
   async run({ given, args, options, io }) {
-    const [channel = "", ...skus] = args;
+    const [channel = "", ...named] = args;
     return withCatalogue(options.workspace, io, async ({ workspace, store }) => {
       refuseUnused(channel, workspace);
+      const skus: string[] = [];
+      for (const list of named) skus.push(...(list.startsWith("@") ? await skusIn(list, io) : [list]));
       await refuseUnknownSkus(skus, store);
       const attributes = attributesIn(given.only ?? "", await store.attributes());
       const wanted = { skus: new Set(skus), attributes: new Set(attributes) };
@@ -40,8 +44,8 @@ export const revert: CommandFile = command({
       const dryRun = given.dryRun;
       const revisions = dryRun || words.length === 0 ? [] : await takeBack(words, store, io);
       if (options.json) {
-        for (const word of words) io.out(jsonLine({ type: "reverted", channel, ...word, dryRun }));
-        io.out(jsonLine({ type: "revert", channel, values: words.length, revisions, dryRun }));
+        for (const word of words) io.out(jsonLine({ type: "unset-value", channel, ...word, dryRun }));
+        io.out(jsonLine({ type: "unset", channel, values: words.length, revisions, dryRun }));
       } else io.out(`${report(channel, words, revisions, dryRun).join("\n")}\n`);
       return 0;
     });
@@ -60,7 +64,6 @@ const takeBack = async (words: readonly OwnWord[], store: Store, io: Io): Promis
     }
     return revisions;
   });
-  io.landed();
   return taken;
 };
 
@@ -73,7 +76,7 @@ const retract = async (
   const attributes = [...new Set(words.map(({ attribute }) => attribute))];
   const writer = await transaction.revision(
     editPlan(
-      { layer, file: "revert", at },
+      { layer, file: "unset", at },
       attributes.map((attribute) => ({ attribute, column: "" })),
     ),
   );

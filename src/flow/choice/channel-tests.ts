@@ -1,0 +1,59 @@
+import type { Family } from "../../core/catalogue/family.js";
+import { asSku } from "../../core/ids.js";
+import { isHeld, productOf } from "../../core/listing/listing.js";
+import { pipelineFor } from "../../core/listing/pipeline.js";
+import { rowsOf } from "../../core/listing/shape/file-family.js";
+import { shape } from "../../core/listing/shape/shape.js";
+import { changedFields } from "../../core/purpose/purpose.js";
+import type { OpenCatalogue } from "../open-catalogue.js";
+import { refuseUnused } from "../refusals.js";
+import { loadChannel } from "../run-channels.js";
+
+/** Which products of a family a channel speaks of, in some respect. */
+export interface ChannelTest {
+  readonly channel: string;
+  /** Brings to hand what the store knows of a batch. */
+  recall(families: readonly Family[]): Promise<void>;
+  skusOf(family: Family): ReadonlySet<string>;
+}
+
+/** Those that the channel holds back. */
+export const lackingTest = async (open: OpenCatalogue, channel: string): Promise<ChannelTest> => {
+  const { workspace, store, surroundings } = open;
+  refuseUnused(channel, workspace);
+  const { setup, recall } = await loadChannel(workspace, store, channel, await surroundings());
+  const pipeline = pipelineFor(setup, () => undefined);
+  return {
+    channel,
+    recall,
+    skusOf: (family) =>
+      new Set(
+        pipeline(family)
+          .filter(isHeld)
+          .map((one) => productOf(one).sku),
+      ),
+  };
+};
+
+/** Those that the channel does not have as they are now: new, changed, held, or to leave it. */
+export const changedTest = async (open: OpenCatalogue, channel: string): Promise<ChannelTest> => {
+  const { workspace, store, surroundings } = open;
+  const { setup, recall } = await loadChannel(workspace, store, channel, await surroundings());
+  const pipeline = pipelineFor(setup, () => undefined);
+  const liveOf = (sku: string) => setup.live?.(asSku(sku));
+  return {
+    channel,
+    recall,
+    skusOf(family) {
+      const changed = new Set<string>();
+      const outcomes = pipeline(family);
+      for (const outcome of outcomes) {
+        const { sku } = productOf(outcome);
+        if (isHeld(outcome) || (outcome.kind === "left-out" && liveOf(sku) !== undefined)) changed.add(sku);
+      }
+      for (const row of shape(outcomes, family, setup).flatMap(rowsOf))
+        if (changedFields(row, liveOf(row.sku), setup.definition).length > 0) changed.add(row.sku);
+      return changed;
+    },
+  };
+};

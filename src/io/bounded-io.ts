@@ -1,0 +1,34 @@
+import type { Io } from "./io.js";
+import { OutputLost } from "./output-lost.js";
+
+/** The same world, in which an answer that nobody reads any more never breaks off the work: it is remembered, and told at the end. */
+export const workingIo = (io: Io): { readonly io: Io; lost(): OutputLost | undefined } => {
+  let lost: OutputLost | undefined;
+  return {
+    io: {
+      ...io,
+      out(text) {
+        if (lost !== undefined) return;
+        try {
+          io.out(text);
+        } catch (error) {
+          if (!(error instanceof OutputLost)) throw error;
+          lost = error;
+        }
+      },
+    },
+    lost: () => lost,
+  };
+};
+
+/** The same world, in which what is said is kept until the end and then shown page by page. */
+export const pagedIo = (io: Io, page: (text: string) => void): { readonly io: Io; end(): void } => {
+  let text = "";
+  return {
+    io: { ...io, out: (more) => void (text += more) },
+    end() {
+      if (text !== "") page(text);
+      text = "";
+    },
+  };
+};

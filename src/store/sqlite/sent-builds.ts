@@ -1,0 +1,164 @@
+import type Database from "better-sqlite3";
+import type { BuildKind, SentCounts, SentWish } from "../ledger.js";
+
+/**
+ * Sending a build changes what a channel has; what it had stands beside it until the next one, so that it can be taken
+ * back. In the column `withdrawn` of such a row 0 and 1 say that the row is what the channel had, and besides:
+ */
+const SAME = 2;
+/** …that the channel had nothing. */
+const ABSENT = 3;
+
+/** The state of what a build of a kind holds: the whole file's is what others are compared with. */
+export const builtState = (kind: BuildKind): string => (kind === "full" ? "built" : `built ${kind}`);
+
+const content = "is_group, withdrawn, name, gtin, price, category, axes, grp, texts";
+const columns = `channel, state, sku, ${content}, purpose, at`;
+/** A row that stands for no listing. */
+const marker = (kind: number, purpose: string, at: string): string =>
+  `0, ${kind}, NULL, NULL, NULL, '', '', NULL, '', ${purpose}, ${at}`;
+
+const beforeState = (revision: number): string => `before ${revision}`;
+
+const sameContent = content
+  .split(", ")
+  .map((column) => `new.${column} IS old.${column}`)
+  .join(" AND ");
+
+const count = (database: Database.Database, where: string, values: readonly string[]): number =>
+  database
+    .prepare(`SELECT count(*) FROM ledger WHERE ${where}`)
+    .pluck()
+    .get(...values) as number;
+
+/** What the channel has and the build does not, where the build is all that there is to be. */
+const ENDING = `channel = ? AND state = 'sent' AND withdrawn = 0
+  AND sku NOT IN (SELECT sku FROM ledger WHERE channel = ? AND state = ?)`;
+
+/** Notes a build as sent, as one act of the history. */
+export const sendBuild = (
+  database: Database.Database,
+  channel: string,
+  { kind, at, whole, isTrial }: SentWish,
+): SentCounts => {
+  const built = builtState(kind);
+  const run = database.transaction((): SentCounts => {
+    const listings = count(database, "channel = ? AND state = ?", [channel, built]);
+    const ended = whole && listings > 0 ? count(database, ENDING, [channel, channel, built]) : 0;
+    if (isTrial || listings === 0) return { listings, ended, revision: undefined };
+    const revision = noteAct(database, { channel, kind, at, listings });
+    keepBefore(database, channel, built, beforeState(revision), whole);
+    database
+      .prepare(
+        `INSERT OR REPLACE INTO ledger (${columns})
+         SELECT channel, 'sent', sku, ${content}, purpose, ? FROM ledger WHERE channel = ? AND state = ?`,
+      )
+      .run(at, channel, built);
+    if (whole)
+      database
+        .prepare(`UPDATE ledger SET withdrawn = 1, at = ?, purpose = 'full' WHERE ${ENDING}`)
+        .run(at, channel, channel, built);
+    return { listings, ended, revision };
+  });
+  return run.immediate();
+};
+
+interface Act {
+  readonly channel: string;
+  readonly kind: BuildKind;
+  readonly at: string;
+  readonly listings: number;
+}
+
+const noteAct = (database: Database.Database, { channel, kind, at, listings }: Act): number => {
+  const id = Number(
+    database
+      .prepare(
+        "INSERT INTO revision (kind, layer, source, file, at, columns, counts) VALUES ('sent', '', ?, ?, ?, '[]', ?)",
+      )
+      .run(channel, kind, at, JSON.stringify({ read: listings })).lastInsertRowid,
+  );
+  database.prepare("UPDATE revision SET act = id WHERE id = ?").run(id);
+  return id;
+};
+
+/** Only the latest can be taken back: what an earlier one changed is forgotten. */
+const keepBefore = (
+  database: Database.Database,
+  channel: string,
+  built: string,
+  before: string,
+  whole: boolean,
+): void => {
+  database.prepare("DELETE FROM ledger WHERE channel = ? AND state LIKE 'before %'").run(channel);
+  const keep = (select: string, ...values: readonly string[]): void =>
+    void database.prepare(`INSERT INTO ledger (${columns}) ${select}`).run(...values);
+  const pairs = `FROM ledger AS new JOIN ledger AS old ON old.channel = new.channel AND old.state = 'sent' AND old.sku = new.sku
+    WHERE new.channel = ? AND new.state = ?`;
+  const old = content
+    .split(", ")
+    .map((column) => `old.${column}`)
+    .join(", ");
+  keep(
+    `SELECT old.channel, ?, old.sku, ${old}, old.purpose, old.at ${pairs} AND NOT (${sameContent})`,
+    ...[before, channel, built],
+  );
+  keep(
+    `SELECT old.channel, ?, old.sku, ${marker(SAME, "old.purpose", "old.at")} ${pairs} AND ${sameContent}`,
+    ...[before, channel, built],
+  );
+  keep(
+    `SELECT channel, ?, sku, ${marker(ABSENT, "''", "''")} FROM ledger
+     WHERE channel = ? AND state = ? AND sku NOT IN (SELECT sku FROM ledger WHERE channel = ? AND state = 'sent')`,
+    ...[before, channel, built, channel],
+  );
+  if (whole)
+    keep(
+      `SELECT channel, ?, sku, ${content}, purpose, at FROM ledger WHERE ${ENDING}`,
+      ...[before, channel, channel, built],
+    );
+};
+
+/** Whether what the channel had before a revision is still known. */
+export const canTurnSent = (database: Database.Database, channel: string, revision: number): boolean =>
+  count(database, "channel = ? AND state = ?", [channel, beforeState(revision)]) > 0;
+
+/** Changes what the channel has with what it had before: done once it is taken back, done twice it holds again. */
+export const turnSent = (database: Database.Database, channel: string, revision: number): void => {
+  const before = beforeState(revision);
+  const run = (sql: string, ...values: readonly string[]): void => void database.prepare(sql).run(...values);
+  const among = (which: string): string =>
+    `sku IN (SELECT sku FROM ledger WHERE channel = ? AND state = ? AND ${which})`;
+  // Those with the same content change the day and purpose alone.
+  run(
+    `INSERT INTO ledger (${columns})
+     SELECT channel, 'turning', sku, ${marker(SAME, "purpose", "at")} FROM ledger
+     WHERE channel = ? AND state = 'sent' AND ${among(`withdrawn = ${SAME}`)}`,
+    ...[channel, channel, before],
+  );
+  run(
+    `UPDATE ledger SET (purpose, at) = (
+       SELECT purpose, at FROM ledger AS was WHERE was.channel = ledger.channel AND was.state = ? AND was.sku = ledger.sku)
+     WHERE channel = ? AND state = 'sent' AND ${among(`withdrawn = ${SAME}`)}`,
+    ...[before, channel, channel, before],
+  );
+  run(`DELETE FROM ledger WHERE channel = ? AND state = ? AND withdrawn = ${SAME}`, channel, before);
+  run(
+    `UPDATE ledger SET state = 'turning' WHERE channel = ? AND state = 'sent' AND ${among("true")}`,
+    ...[channel, channel, before],
+  );
+  run(
+    `INSERT INTO ledger (${columns})
+     SELECT channel, 'turning', sku, ${marker(ABSENT, "''", "''")} FROM ledger
+     WHERE channel = ? AND state = ? AND withdrawn < ${SAME}
+       AND sku NOT IN (SELECT sku FROM ledger WHERE channel = ? AND state = 'turning')`,
+    ...[channel, before, channel],
+  );
+  run(
+    `UPDATE ledger SET state = 'sent' WHERE channel = ? AND state = ? AND withdrawn < ${SAME}`,
+    channel,
+    before,
+  );
+  run("DELETE FROM ledger WHERE channel = ? AND state = ?", channel, before);
+  run("UPDATE ledger SET state = ? WHERE channel = ? AND state = 'turning'", before, channel);
+};
