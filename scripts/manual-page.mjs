@@ -5,7 +5,11 @@ const roff = (text) =>
   text
     .replaceAll("\\", "\\e")
     .replaceAll("-", "\\-")
-    .replace(/^(['.])/gm, "\\&$1");
+    .replace(/^(['.])/gm, "\\&$1")
+    .replace(
+      /[^\n\x20-\x7e]/g,
+      (sign) => `\\[u${sign.codePointAt(0).toString(16).toUpperCase().padStart(4, "0")}]`,
+    );
 
 const tagged = (tag, text) => `.TP\n\\fB${roff(tag)}\\fR\n${roff(text)}`;
 

@@ -146,10 +146,7 @@ const asHelp = (argv: readonly string[]): readonly string[] => {
 };
 
 const unknownCommand = (name: string): Refusal => {
-  const near = nearest(
-    name,
-    commands.map((command) => command.name),
-  );
+  const near = nearest(name, [...commands.map((command) => command.name), "help"]);
   const found = near.length === 0 ? "" : `; nearest: ${near.join(", ")}`;
   return new Refusal([
     diagnostic("unknown-option", {
@@ -169,13 +166,15 @@ const declare = async (
     const given: Record<string, unknown> = command.optsWithGlobals();
     done(await run(entry, file, command.args, given, io));
   });
-  command.addHelpText("after", examplesText(file));
+  command.addHelpText("after", examplesText(file, io.columns));
 };
 
-const examplesText = ({ examples }: CommandFile): string => {
+/** Each example in a line where all fit beside what they do, else above it. */
+const examplesText = ({ examples }: CommandFile, columns: number): string => {
   const width = Math.max(...examples.map(([line]) => line.length));
+  const isWide = width + Math.max(...examples.map(([, does]) => does.length)) + 13 > columns;
   const lines = examples.map(([line, does]) =>
-    width > 60 ? `  lexicant ${line}\n      ${does}` : `  lexicant ${line.padEnd(width)}  ${does}`,
+    isWide ? `  lexicant ${line}\n      ${does}` : `  lexicant ${line.padEnd(width)}  ${does}`,
   );
   return `\nExamples:\n${lines.join("\n")}`;
 };
@@ -250,6 +249,11 @@ const commanderExit = (error: CommanderError, argv: readonly string[], io: Io, j
   }
   const reason = error.message
     .replace(/^error: /, "")
+    .replace(
+      /^too many arguments for '(.*)'\. Expected (\d+) arguments? but got (\d+)\./,
+      "$1 takes no more than $2 arguments, and $3 are given",
+    )
+    .replace(/^option '(--[a-z-]+).*' argument '.*' is invalid\. It is /, "$1 is ")
     .replace(/\n\(Did you mean (?:one of )?(.*?)\?\)/, "; nearest: $1")
     .replace(/\n/g, " ")
     .replaceAll("'", '"');

@@ -1,3 +1,4 @@
+import { InvalidArgumentError } from "commander";
 import type { ExitCode } from "../io/exit-code.js";
 import type { Io } from "../io/io.js";
 import type { CommandFile, CommonOptions, Example } from "./command-file.js";
@@ -22,6 +23,12 @@ interface CommandPlan<Table extends OptionTable> {
 
 const collect = (value: string, earlier: readonly string[] = []): readonly string[] => [...earlier, value];
 
+/** An option with one value: a second would take the place of the first in silence. */
+const once = (value: string, earlier: string | undefined): string => {
+  if (earlier !== undefined) throw new InvalidArgumentError("It is given twice; give it once");
+  return value;
+};
+
 /** A command from its plan: one table of options declares them, checks them and gives them their types. */
 export const command = <Table extends OptionTable>(plan: CommandPlan<Table>): CommandFile => ({
   options: plan.options,
@@ -31,6 +38,7 @@ export const command = <Table extends OptionTable>(plan: CommandPlan<Table>): Co
     for (const [syntax, help] of plan.args) declared.argument(syntax, help);
     for (const { flags, help, repeats } of Object.values(plan.options))
       if (repeats) declared.option(flags, help, collect);
+      else if (flags.includes("<")) declared.option(flags, help, once);
       else declared.option(flags, help);
     return declared;
   },

@@ -23,6 +23,7 @@ import {
 } from "../flow/lexicon/terms-decided.js";
 import { unknownTerms, type UnknownTerm } from "../flow/lexicon/unknown-terms.js";
 import { withCatalogue } from "../flow/open-catalogue.js";
+import { refuseUnknownCategory } from "../flow/refusals.js";
 import { loadChannel } from "../flow/run-channels.js";
 
 /** `lexicant lexicon CHANNEL`: our terms that the channel has no value for, and what each may mean there. */
@@ -69,6 +70,7 @@ export const lexicon: CommandFile = command({
     return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
       const found = await loadChannel(workspace, store, channel, await surroundings());
       const { setup } = found;
+      if (category !== "") await refuseUnknownCategory(category, store);
       const decided: TermDecision[] = setTerms(given, setup, category);
       const field = given.field === undefined ? undefined : termField(given.field, setup);
       const terms = (decided.length > 0 ? [] : await unknownTerms(store, found)).filter(

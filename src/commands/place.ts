@@ -28,6 +28,8 @@ import {
   type OurCategory,
   type OutOfDate,
 } from "../flow/place/subjects.js";
+import type { Store } from "../store/store.js";
+import { refuseUnknownCategory } from "../flow/refusals.js";
 import { loadChannel } from "../flow/run-channels.js";
 
 /** `lexicant place CHANNEL`: proposes where our categories go, and writes down what is decided. */
@@ -64,6 +66,7 @@ export const place: CommandFile = command({
     ]);
     return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
       const { setup } = await loadChannel(workspace, store, channel, await surroundings());
+      for (const text of given.set ?? []) await refuseNobodys(text, store);
       const person = given.by ?? io.environment["USER"] ?? io.environment["LOGNAME"] ?? "person";
       const ours = await ourCategories(store, setup);
       const all = ours.categories;
@@ -111,6 +114,12 @@ export const place: CommandFile = command({
     });
   },
 });
+
+/** What a placement is of: a category of ours, or one product. */
+const refuseNobodys = async (text: string, store: Store): Promise<void> => {
+  const ours = text.slice(0, Math.max(0, text.lastIndexOf("="))).trim();
+  if (ours !== "" && (await store.product(ours)) === undefined) await refuseUnknownCategory(ours, store);
+};
 
 const APART_SHOWN = 20;
 

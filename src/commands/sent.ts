@@ -56,7 +56,7 @@ export const sent: CommandFile = command({
           }),
         );
       else if (!options.quiet) io.out(`${sentLines(setup, build, counts, dryRun, io).join("\n")}\n`);
-      return 0;
+      return listings === 0 ? 1 : 0;
     });
   },
 });

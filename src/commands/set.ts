@@ -12,6 +12,7 @@ import { nearest } from "../core/values/nearest.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { jsonLine } from "../report/json.js";
 import type { ValueChange } from "../store/store.js";
+import { isCurrency } from "../core/values/currencies.js";
 import { CLEAR_WORD } from "../core/catalogue/record.js";
 import type { Workspace } from "../workspace/workspace.js";
 import type { CommandFile } from "./command-file.js";
@@ -129,11 +130,21 @@ const editsOf = (
     findings.push(
       ...notes.findings
         .filter(({ code }) => code === "unreadable-value")
-        .map(({ facts }) => diagnostic("unreadable-value", facts as never)),
+        .map(({ facts }) =>
+          "problem" in facts && facts.problem === "other-currency"
+            ? diagnostic("unknown-option", {
+                reason: `${attribute} holds amounts in ${attribute.split("@")[1] ?? manifest.currency}, and "${value}" names another currency`,
+              })
+            : diagnostic("unreadable-value", facts as never),
+        ),
     );
     // What a person writes on purpose is no damage.
     return { attribute, text: text === "" || isUnread(text) ? value : text };
   });
+  const names = edits.map(({ attribute }) => attribute);
+  const repeated = new Set(names.filter((name, index) => names.indexOf(name) !== index));
+  for (const name of repeated)
+    findings.push(diagnostic("unknown-option", { reason: `${name} is given twice; give it once` }));
   if (findings.length > 0) throw new Refusal(findings);
   return edits;
 };
@@ -141,5 +152,9 @@ const editsOf = (
 /** A language or currency of an attribute of ours may be new to the catalogue. */
 const isMarkOf = (attribute: string): boolean => {
   const [base = "", mark] = attribute.split("@");
-  return mark !== undefined && vocabulary.includes(base) && attributeKind(base).kind !== "gtin";
+  if (mark === undefined || !vocabulary.includes(base)) return false;
+  const { kind } = attributeKind(base);
+  return kind === "money"
+    ? isCurrency(mark)
+    : /^(?:text|html|url)$/.test(kind) && /^[a-z]{2,3}(?:-|$)/.test(mark);
 };

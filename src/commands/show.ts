@@ -14,7 +14,8 @@ import { tableLines } from "../report/table.js";
 import type { PastOpinion, Store } from "../store/store.js";
 import type { CommandFile } from "./command-file.js";
 import { withCatalogue } from "../flow/open-catalogue.js";
-import { unknownSku } from "../flow/refusals.js";
+import { refuseUnused, unknownSku } from "../flow/refusals.js";
+import { refuseIdle } from "./options/refuse-idle.js";
 import { productJson } from "../report/product-json.js";
 
 const ATTRIBUTE_WIDTH = 20;
@@ -32,7 +33,9 @@ export const show: CommandFile = command({
   ],
   async run({ given, args, options, io }) {
     const [sku = ""] = args;
-    return withCatalogue(options.workspace, io, async ({ store }) => {
+    return withCatalogue(options.workspace, io, async ({ workspace, store }) => {
+      refuseUnused(given.channel, workspace);
+      refuseIdle([[given.channel !== undefined && given.history, "--channel", "values, not with --history"]]);
       if (given.history) {
         const opinions = await store.opinions(sku);
         if (opinions.length > 0) {

@@ -158,7 +158,9 @@ const fillLines = ({ giver, steps, given }: ExplainedField, io: Io): readonly st
   );
   return [
     "",
-    `${style.bold("fill")}  ${text.replace(/\s+/g, " ").trim()}`,
+    ...wrapText(text.replace(/\s+/g, " ").trim(), io.columns - 6).map(
+      (line, index) => `${index === 0 ? `${style.bold("fill")}  ` : "      "}${line}`,
+    ),
     style.dim(`      ${placeText(place)}`),
     ...(fill.usual === undefined
       ? []

@@ -49,7 +49,10 @@ export const layoutSettings = (
       const value = get(key);
       const found = choices.find((choice) => choice === value);
       if (value !== undefined && found === undefined)
-        wrong(key, `is one of ${choices.join(", ")}${typeof value === "string" ? orNearest(nearest(value, choices)) : ""}`);
+        wrong(
+          key,
+          `is one of ${choices.join(", ")}${typeof value === "string" ? orNearest(nearest(value, choices)) : ""}`,
+        );
       return found ?? usual;
     },
     yesNo(key, usual) {

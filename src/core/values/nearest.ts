@@ -45,10 +45,11 @@ export const isSlip = (a: string, b: string): boolean => {
   return distance(a, b, limit) <= limit;
 };
 
-/** The names near enough to be meant, nearest first; empty when none is. */
+/** The names near enough to be meant, each once, nearest first; never the wanted one itself. Empty when none is. */
 export const nearest = (wanted: string, candidates: Iterable<string>, count = 3): readonly string[] => {
   const found: { readonly name: string; readonly score: number }[] = [];
-  for (const name of candidates) {
+  for (const name of new Set(candidates)) {
+    if (name === wanted) continue;
     const cost = score(wanted, name);
     if (cost !== undefined) found.push({ name, score: cost });
   }

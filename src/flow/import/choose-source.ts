@@ -69,6 +69,21 @@ const optionsOf = ({ settings }: Source, stated: TableOptions): TableOptions => 
 const isOurs = (file: ByteSource, workspace: Workspace): boolean =>
   file.path !== undefined && dirname(file.path) === workspace.path(...REJECTED_FOLDER);
 
+/** What a person says of a file's form and the file has no use for: nobody is to believe that it was followed. */
+const refuseIdle = ({ file, format }: TableStream, stated: TableOptions): void => {
+  const isBook = format === "xlsx";
+  const idle = [
+    stated.sheet !== undefined && !isBook ? `--sheet does nothing here: ${file} is no workbook` : "",
+    stated.encoding !== undefined && isBook
+      ? `--encoding does nothing here: ${file} is a workbook, which says itself how its letters are written`
+      : "",
+    stated.format !== undefined && stated.format !== format
+      ? `--format ${stated.format} does nothing here: ${file} is ${format}`
+      : "",
+  ].filter((reason) => reason !== "");
+  if (idle.length > 0) throw new Refusal(idle.map((reason) => diagnostic("unknown-option", { reason })));
+};
+
 /** Finds or proposes the source for a file, and opens the file as it says. */
 export const chooseSource = async (
   workspace: Workspace,
@@ -88,9 +103,12 @@ export const chooseSource = async (
         });
   if (known !== undefined) {
     const options = isOurs(file, workspace) ? { headerRow: 1 } : optionsOf(known, wishes.stated);
-    return { table: await openTable(file, options), source: known, from: { kind: "file" } };
+    const table = await openTable(file, options);
+    refuseIdle(table, wishes.stated);
+    return { table, source: known, from: { kind: "file" } };
   }
   const table = await openTable(file, { ...wishes.stated, chooseRecords });
+  refuseIdle(table, wishes.stated);
   if (table.sample.length === 0)
     throw new Refusal([diagnostic("no-rows", { path: file.file, columns: table.header.length })]);
   if (named === undefined && wishes.skuColumn === undefined && isSheet(table) && !(await store.isEmpty()))

@@ -39,9 +39,14 @@ export const settings = {
     ({ channel, nearest, known }) =>
       `there is no channel ${quote(channel)}${nearest.length > 0 ? orNearest(nearest) : `; there are: ${listed(known)}`}`,
   ),
-  "channel-not-in-use": plainFinding<{ readonly channel: string; readonly inUse: readonly string[] }>(
-    ({ channel, inUse }) =>
-      `${quote(channel)} is not in use in this workspace${inUse.length === 0 ? "" : ` (in use: ${listed(inUse)})`}; take it into use with "lexicant init --channel ${channel}"`,
+  "channel-not-in-use": plainFinding<{
+    readonly channel: string;
+    readonly inUse: readonly string[];
+    readonly nearest?: readonly string[];
+  }>(({ channel, inUse, nearest = [] }) =>
+    nearest.length > 0
+      ? `${quote(channel)} is not in use in this workspace${orNearest(nearest)}`
+      : `${quote(channel)} is not in use in this workspace${inUse.length === 0 ? "" : ` (in use: ${listed(inUse)})`}; take it into use with "lexicant channels add ${channel}"`,
   ),
   "unknown-source": plainFinding<{ readonly source: string; readonly known: readonly string[] }>(
     ({ source, known }, files) =>
@@ -55,9 +60,15 @@ export const settings = {
     ({ layer, nearest, known }, files) =>
       `${quote(layer)} is no layer of ${files.manifest}${nearest.length > 0 ? orNearest(nearest) : known.length === 0 ? "" : `; its layers are ${listed(known)}`}; add it to the list of layers there`,
   ),
-  "unknown-sku": plainFinding<{ readonly sku: string; readonly nearest: readonly string[] }>(
-    ({ sku, nearest }) =>
-      `there is no product ${quote(sku)}${orNearest(nearest)}; "lexicant list" shows them all`,
+  "unknown-sku": plainFinding<{
+    readonly sku: string;
+    readonly nearest: readonly string[];
+    /** Whether there was one: what named it was undone or removed since. */
+    readonly before?: boolean;
+  }>(({ sku, nearest, before = false }) =>
+    before
+      ? `there is no product ${quote(sku)} any more: what named it was undone or removed ("lexicant history")`
+      : `there is no product ${quote(sku)}${orNearest(nearest)}; "lexicant list" shows them all`,
   ),
   "unknown-purpose": plainFinding<{
     readonly purpose: string;
