@@ -21,7 +21,8 @@ const bin = join(folder, "bin");
 mkdirSync(bin);
 writeFileSync(
   join(bin, "lexicant"),
-  `#!/bin/sh\nexec "${process.execPath}" "${join(root, "dist", "main.js")}" "$@"\n`,
+  // In a picture colours are seen although the output may go through a pipe, and nothing waits for a key.
+  `#!/bin/sh\nexec "${process.execPath}" "${join(root, "dist", "main.js")}" "$@" $SHOT_OPTIONS\n`,
   {
     mode: 0o755,
   },
@@ -66,7 +67,7 @@ writeFileSync(
 pid, terminal = pty.fork()
 if pid == 0: os.execvp(sys.argv[1], sys.argv[1:])
 import fcntl, struct, termios
-fcntl.ioctl(terminal, termios.TIOCSWINSZ, struct.pack("HHHH", 39, 126, 0, 0))
+fcntl.ioctl(terminal, termios.TIOCSWINSZ, struct.pack("HHHH", 46, 112, 0, 0))
 typed, begun = [(2.5, "? shade"), (3.2, "3 color"), (4.2, "y")], time.time()
 while True:
   ready, _, _ = select.select([terminal], [], [], 0.1)
@@ -125,58 +126,82 @@ sh("lexicant build fjordhandel; lexicant sent fjordhandel", sent);
 sh('lexicant set BC-1602 price=1099; lexicant set BC-1301-WHITE-M color="off white"', sent);
 
 const shots = {
-  demo: [folder, "rm -rf brindlecote-2", "lexicant demo brindlecote-2 | head -34"],
-  show: [shop, "lexicant show BC-1101-10 | tail -34"],
+  proposal: [shop, "lexicant import data/rillbach.xml --accept"],
+  review: [shop, `/usr/bin/python3 ${join(folder, "type.py")} lexicant import data/melts.csv`],
+  show: [shop, "lexicant show BC-1101-10 | head -44"],
   check: [shop, "lexicant check merrowgate"],
   readiness: [shop, "lexicant readiness"],
-  explain: [
-    shop,
-    "lexicant explain BC-1301-WHITE-M merrowgate item_title",
-    "lexicant explain BC-5203 gavelstead service",
-  ],
-  gaps: [asked, "lexicant gaps merrowgate gavelstead", "lexicant import filled.xlsx"],
-  build: [
-    sent,
-    "lexicant build",
-    "lexicant build fjordhandel --purpose amend",
-    "tail -1 out/fjordhandel/fjordhandel-amend.csv",
-  ],
-  diff: [sent, "lexicant diff fjordhandel", "lexicant ledger fjordhandel --limit 8"],
+  explain: [shop, "lexicant explain BC-5203 gavelstead"],
+  gaps: [asked, "lexicant gaps merrowgate --out seeds.xlsx --category Seeds", "lexicant import filled.xlsx"],
+  place: [placed, "lexicant place merrowgate --list | head -44"],
+  lexicon: [untold, "lexicant lexicon merrowgate --list"],
   fills: [shop, 'lexicant fills merrowgate "Beekeeping > Hives"'],
   try: [
     shop,
-    `lexicant try 'fit_before("{brand} {name}", "{color}{, size}", 38)' --sku BC-1301-WHITE-M`,
-    `lexicant try 'from_band("parcels", "cost", package_weight or weight, "GB")' --limit 6`,
+    `lexicant try 'fit_before("{name}, {brand}", "{color}{, size}", 38)' --sku BC-1301-WHITE-M`,
     "lexicant try 'fit(nmae, 40) & color'",
   ],
-  lexicon: [untold, "lexicant lexicon merrowgate --list"],
-  proposal: [shop, "lexicant import data/rillbach.xml --accept"],
-  review: [shop, `/usr/bin/python3 ${join(folder, "type.py")} lexicant import data/melts.csv`],
-  place: [placed, "lexicant place merrowgate --list"],
-  categories: [
-    placed,
-    "lexicant categories merrowgate beekeping gloves --limit 6",
-    "lexicant categories gavelstead --under L06 --leaf",
-    "lexicant values fjordhandel colour grün",
+  build: [
+    sent,
+    "lexicant build lanternlist fjordhandel",
+    "lexicant build lanternlist --category Seeds",
+    "lexicant build fjordhandel --purpose amend",
   ],
-  fields: [placed, "lexicant fields merrowgate BCDB | head -36"],
-  history: [shop, "lexicant history", "lexicant show BC-1402 --history"],
+  diff: [
+    sent,
+    "lexicant diff fjordhandel",
+    "lexicant sent fjordhandel --dry-run",
+    "lexicant history --limit 4",
+  ],
+};
+
+const COLUMNS = 112;
+/** More does not fit on the screen. */
+const ROWS = 46;
+
+/** What only commands in a picture are given. */
+const shooting = { ...environment, SHOT_OPTIONS: "--color always --no-pager" };
+
+/** How high a window must be for what some commands say, the command lines with it; those that ask are as high as their own terminal. */
+const linesOf = (commands, cwd) => {
+  if (commands.some((command) => command.includes("type.py"))) return ROWS;
+  const copy = join(folder, "measured");
+  sh(`rm -rf ${copy}; cp -r . ${copy}`, cwd);
+  const script = `stty cols ${COLUMNS}; ${commands.map((command) => `echo; ${command}`).join("; ")}`;
+  const { stdout } = spawnSync("script", ["-qec", script, "/dev/null"], {
+    cwd: copy,
+    env: shooting,
+    encoding: "utf8",
+  });
+  return stdout.split("\n").length;
 };
 
 const pause = (milliseconds) => new Promise((resolve) => setTimeout(resolve, milliseconds));
 const display = ":97";
-const server = spawn("Xvfb", [display, "-screen", "0", "1280x800x24"], { stdio: "ignore" });
+const server = spawn("Xvfb", [display, "-screen", "0", "1280x1000x24"], { stdio: "ignore" });
 await pause(1500);
 const target = join(root, "docs", "screenshots");
 mkdirSync(target, { recursive: true });
 const wanted = process.argv.slice(2);
 const isWanted = (name) => wanted.length === 0 || wanted.includes(name);
 const takePicture = (name) => {
-  const { status } = spawnSync(
-    "import",
-    ["-window", "root", "-depth", "8", "-colors", "64", join(target, `${name}.png`)],
-    { env: { ...environment, DISPLAY: display } },
-  );
+  const picture = join(target, `${name}.png`);
+  const onDisplay = { env: { ...environment, DISPLAY: display } };
+  const { status } = spawnSync("import", ["-window", "root", picture], onDisplay);
+  // The window alone: what lies around it is the black of an empty screen.
+  spawnSync("mogrify", [
+    "-bordercolor",
+    "black",
+    "-border",
+    "1",
+    "-trim",
+    "+repage",
+    "-depth",
+    "8",
+    "-colors",
+    "64",
+    picture,
+  ]);
   process.stdout.write(`${status === 0 ? "taken" : "failed"}: docs/screenshots/${name}.png\n`);
 };
 const inOffice = async (name, file, cwd) => {
@@ -206,11 +231,12 @@ for (const [name, [cwd, ...commands]] of Object.entries(shots)) {
     )
     .join("; ");
   const done = join(folder, `${name}.done`);
+  const rows = Math.min(ROWS, Math.max(8, await linesOf(shown, cwd)));
   const terminal = spawn(
     "xterm",
     [
       "-geometry",
-      "126x39+0+0",
+      `${COLUMNS}x${rows}+0+0`,
       "-fa",
       "DejaVu Sans Mono",
       "-fs",
@@ -224,7 +250,7 @@ for (const [name, [cwd, ...commands]] of Object.entries(shots)) {
       "-c",
       `${script}; touch ${done}; sleep 30`,
     ],
-    { cwd, env: { ...environment, DISPLAY: display }, stdio: "ignore" },
+    { cwd, env: { ...shooting, DISPLAY: display }, stdio: "ignore" },
   );
   for (let waited = 0; waited < 150 && spawnSync("test", ["-e", done]).status !== 0; waited++)
     await pause(100);

@@ -86,4 +86,44 @@ describe("a channel of one's own", () => {
       /^Fjordhandel 7\.1, full: no listing is for this file/,
     );
   });
+
+  it("when layouts say for what and within which bounds they are, then each build has the files of its purpose", () => {
+    const { folder, commands } = example();
+    const file = "definitions/pennywort/definition.yaml";
+    write(
+      folder,
+      file,
+      read(folder, file)
+        .replace(
+          "purposes: [full]",
+          "purposes: [full, { purpose: stock, blank: leave, must: [notice], may: [notice, price] }]",
+        )
+        .replace(
+          "    file: pennywort.tsv\n",
+          "    file: pennywort.tsv\n    purposes: [full]\n    file_limits: { rows: 1 }\n",
+        )
+        .concat(
+          "  - layout: counts\n    format: csv\n    file: counts.csv\n    purposes: [stock]\n    columns: [notice]\n",
+        ),
+    );
+    const text = read(folder, "goods.csv").replace(
+      "A-2,Hand Trowel,12.00 GBP,Tools > Digging,0.4 kg,open box",
+      "B-2,Broad Beans,3.10 GBP,Vegetable Seeds,0.1 kg,",
+    );
+    write(folder, "goods.csv", text);
+    for (const words of commands.filter(([name]) => name !== "check" && name !== "fields"))
+      expect([words, lexicant(folder, words).exit]).toEqual([words, 0]);
+    const filesOf = (...words: readonly string[]): readonly string[] => {
+      const [line] = jsonLines(lexicant(folder, ["build", "pennywort", "--json", ...words]).out);
+      return (line?.["files"] as { name: string }[]).map(({ name }) => name);
+    };
+    expect(filesOf()).toEqual(["pennywort.tsv", "pennywort-2.tsv"]);
+    expect(lexicant(folder, ["sent", "pennywort"]).exit).toBe(0);
+    expect(filesOf("--purpose", "stock")).toEqual(["counts-stock.csv"]);
+    expect(read(folder, "out/pennywort/counts-stock.csv").trim().split(/\r?\n/)).toEqual([
+      "notice",
+      "B-2",
+      "B-1",
+    ]);
+  });
 });

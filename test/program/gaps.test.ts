@@ -134,6 +134,32 @@ print(json.dumps(sum(1 for s in book.worksheets if s.sheet_state=="visible" for 
   });
 });
 
+describe("a sheet that stands there already", () => {
+  it("when a person has begun to fill it, then it is kept until it was imported, or they say otherwise", () => {
+    const own = copyOf(shop);
+    const sheet = join(own, "out/gaps/merrowgate.xlsx");
+    const made = () => lexicant(own, ["gaps", "merrowgate"]);
+    expect(made().exit).toBe(0);
+    expect(made().exit).toBe(0);
+    inPython(sheet, typing({ Size: { "BC-5105": "pack of 100" }, "Package weight": { "BC-5203": "50 g" } }));
+    const begun = readFileSync(sheet);
+    const refused = made();
+    expect([refused.exit, refused.err.replace(/\s+/g, " ")]).toEqual([
+      2,
+      expect.stringMatching(/holds 2 answers that were filled in and not imported.*--out.*--force/),
+    ]);
+    expect(readFileSync(sheet).equals(begun)).toBe(true);
+    expect(lexicant(own, ["gaps", "merrowgate", "--out", "other.xlsx"]).exit).toBe(0);
+    expect(lexicant(own, ["import", "out/gaps/merrowgate.xlsx"]).exit).toBe(0);
+    expect(made().exit).toBe(0);
+    inPython(sheet, typing({ Material: { "BC-1106-GREY": "polystyrene" } }));
+    expect(made().exit).toBe(2);
+    expect(lexicant(own, ["gaps", "merrowgate", "--force"]).exit).toBe(0);
+    write(own, "out/gaps/merrowgate.xlsx", "what a person put there");
+    expect(made()).toMatchObject({ exit: 2, err: expect.stringContaining("is there") });
+  });
+});
+
 const answers = {
   "Hive pattern (Merrowgate)": { "(same for all)": "National", "BC-1702": "own pattern" },
   Size: { "BC-5105": "pack of 100", "BC-5106-STRAW": "50 labels" },

@@ -72,23 +72,13 @@ describe("the package, installed into an empty folder", () => {
     });
     expect(readdirSync(join(folder, "shop"))).toContain(".gitignore");
     for (const args of [
-      ["list"],
       ["show", "BC-1301-WHITE-M"],
-      ["channels"],
-      ["fields", "merrowgate", "Beekeeping > Hives > Complete Hives"],
-      ["place", "merrowgate", "--list"],
-      ["fills", "merrowgate"],
-      ["lexicon", "fjordhandel", "--list"],
-      ["functions"],
       ["try", "price * 2"],
       ["readiness"],
-      ["explain", "BC-1301-WHITE-M", "merrowgate"],
       ["gaps", "merrowgate"],
       ["build"],
       ["sent", "merrowgate"],
-      ["diff", "merrowgate"],
       ["export", "all.xlsx"],
-      ["history"],
     ])
       expect([args, lexicant(["-C", "shop", ...args])]).toMatchObject([args, { exit: 0 }]);
     expect(lexicant(["-C", "shop", "check"]).exit).toBe(1);

@@ -99,4 +99,78 @@ describe("a faulty definition tells all its faults in one go", () => {
     expect(text).toContain('"reff" is no field of the channel; nearest: "ref"');
     expect(text).toContain('"sku" is no field of the channel');
   });
+
+  const layout = {
+    name: "t",
+    format: "csv",
+    file: "t.csv",
+    columns: ["ref"],
+    place: { file: "definition.yaml" },
+  };
+
+  it.each([
+    [
+      { columns: [{ name: "a", field: "price", part: "curency" }] },
+      'columns, a: part: is one of whole, amount, currency, unit; nearest: "currency"',
+    ],
+    [
+      { columns: [{ name: "a", field: "price", repeat: "three" }] },
+      "columns, a: repeat: is a whole number from 1 to 200",
+    ],
+    [
+      { columns: [{ name: "a", field: "price", repeat: 0 }] },
+      "columns, a: repeat: is a whole number from 1 to 200",
+    ],
+    [{ columns: [{ name: "a", feild: "price" }] }, 'columns, a: feild: is no setting here; nearest: "field"'],
+    [
+      { columns: [{ name: "a", says: "acton" }] },
+      'columns, a: says: is one of action, row-kind; nearest: "action"',
+    ],
+    [{ columns: [{ field: "price" }] }, "columns, one without a name: name: is the column's name"],
+    [{ columns: ["prise"] }, '"prise" is no field of the channel; nearest: "price"'],
+    [{ settings: { quote: "allways" } }, 'settings.quote: is one of needed, always; nearest: "always"'],
+    [{ settings: { seperator: ";" } }, '"settings.seperator" is no setting here; nearest: "separator"'],
+    [
+      { settings: { head: ["lables"] } },
+      'settings.head: has rows that are codes, labels or lists of texts; nearest: "labels"',
+    ],
+    [{ settings: { head: "labels" } }, "settings.head: is a list of rows"],
+    [{ format: "xlsx", settings: { header_row: "four" } }, "settings.header_row: is a whole number from 1"],
+    [
+      { format: "xml", settings: { paths: { reff: "@id" } } },
+      'settings.paths: names a column that is not there: "reff"; nearest: "ref"',
+    ],
+    [
+      {
+        format: "rss",
+        item: { title: "title", link: "ref", description: "title", guid: "ref", titel: "title" },
+      },
+      '"item.titel" is no setting here; nearest: "title"',
+    ],
+    [
+      { purposes: ["stock"] },
+      "layouts, t: purposes: the channel takes no stock files; its purposes are full",
+    ],
+    [{ purposes: ["stock"] }, "no layout is for full files, which the channel takes"],
+  ])("when a layout has %j, then what is wrong with it is told: %s", (own, expected) => {
+    expect(said({ source: { layouts: [{ ...layout, ...own } as never] } })).toContain(expected);
+  });
+
+  it("when a layout says all that it can, then nothing is wrong with it", () => {
+    const columns = [
+      "ref",
+      { name: "pounds", field: "price", part: "amount" },
+      { name: "todo", says: "action" },
+      { name: "tint", field: "hue", repeat: 3, joined_by: "/" },
+    ];
+    const whole = {
+      ...{
+        purposes: ["full"],
+        file_limits: { rows: 5 },
+        settings: { head: ["labels", "codes", ["a", "b"]], quote: "always" },
+      },
+      columns,
+    };
+    expect(said({ source: { layouts: [{ ...layout, ...whole } as never] } })).toBe("");
+  });
 });

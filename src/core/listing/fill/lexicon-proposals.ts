@@ -1,6 +1,6 @@
 import { termParts } from "../../channel/term-forms.js";
 import type { ValueList } from "../../channel/value-list.js";
-import { nearest } from "../../values/nearest.js";
+import { isSlip, nearest } from "../../values/nearest.js";
 import { fold } from "../../values/text.js";
 
 /** A permitted value that our term may mean, for a person to confirm. */
@@ -52,12 +52,21 @@ const withinValues = (term: string, list: ValueList): readonly ValueProposal[] =
     .map(({ value }) => ({ value, confidence: 0.6, reason: "a value with this word" }));
 };
 
+const SHORT = 4;
+
+/** A slip of the pen, and no more: a cornflower is no sunflower. Sizes and other texts with digits differ by a sign and mean another thing. */
+const isWritten = (term: string, text: string): boolean => {
+  const [own, other] = [fold(term), fold(text)];
+  return own === other || (own.length >= SHORT && !/\d/.test(own + other) && isSlip(own, other));
+};
+
 const spelledAlike = (term: string, list: ValueList): readonly ValueProposal[] => {
   const meant = new Map<string, string>();
   for (const { value, label, synonyms } of list.values)
     for (const text of [value, label, ...synonyms])
       if (text !== "" && !meant.has(text)) meant.set(text, value);
-  return nearest(term, meant.keys(), SHOWN).map((text) => ({
+  const alike = [...meant.keys()].filter((text) => isWritten(term, text));
+  return nearest(term, alike, SHOWN).map((text) => ({
     value: meant.get(text) ?? text,
     confidence: 0.5,
     reason: meant.get(text) === text ? "spelt alike" : `spelt like its other name "${text}"`,
