@@ -65,7 +65,10 @@ export const run = async (folder) => {
       const ran = lexicant(home, "import", delivery.file, "--source", delivery.source, "--json");
       const findings = jsonLines(ran.stdout);
       const products = new Map(
-        jsonLines(lexicant(home, "list", "--json").stdout).map((one) => [one.sku, one]),
+        jsonLines(lexicant(home, "list", "--json").stdout).map((one) => [
+          one.sku,
+          { sku: one.sku, ...one.values },
+        ]),
       );
       for (const fault of delivery.faults) {
         const found = outcome(fault, products.get(fault.sku), findings);

@@ -1,19 +1,18 @@
-import { Command, CommanderError } from "commander";
+import { Command } from "commander";
+import { failed, outputLost, unknownCommand } from "./cli-ending.js";
+import { calledCommand, firstWord } from "./cli-words.js";
+import { COLOR_WORDS, isColor, wishedIo } from "./cli-world.js";
 import { commands } from "./commands/commands.js";
 import type { CommandEntry, CommandFile, CommonOptions } from "./commands/command-file.js";
-import type { ExitCode } from "./io/exit-code.js";
-import { diagnostic, type Diagnostic } from "./core/diagnostics/diagnostic.js";
-import { Refusal } from "./core/diagnostics/refusal.js";
-import { nearest } from "./core/values/nearest.js";
-import { pagedIo, workingIo } from "./io/bounded-io.js";
-import { environmentAdvice, refuseEnvironment } from "./commands/options/environment.js";
 import { commonOptions } from "./commands/options/common-options.js";
-import { Interrupted } from "./io/interrupted.js";
-import { findingLines } from "./report/findings.js";
+import { environmentAdvice, refuseEnvironment } from "./commands/options/environment.js";
+import { diagnostic } from "./core/diagnostics/diagnostic.js";
+import { Refusal } from "./core/diagnostics/refusal.js";
+import { pagedIo, workingIo } from "./io/bounded-io.js";
+import type { ExitCode } from "./io/exit-code.js";
 import type { Io } from "./io/io.js";
 import { guardedIo } from "./io/terminal-text.js";
-import { OutputLost } from "./io/output-lost.js";
-import { findingJson } from "./report/json.js";
+import { findingLines } from "./report/findings.js";
 import { version } from "./workspace/version.js";
 
 /** Runs one command line and returns its exit code; nothing is thrown and the process is left alone. */
@@ -26,75 +25,12 @@ export const runCommandLine = async (argv: readonly string[], world: Io): Promis
   }
 };
 
-/** What is said of an error, and how the command ends by it. */
-const failed = (error: unknown, argv: readonly string[], io: Io): ExitCode => {
-  const wantsJson = argv.includes("--json");
-  if (error instanceof CommanderError) return commanderExit(error, argv, io, wantsJson);
-  if (error instanceof OutputLost) return outputLost(error, io);
-  if (error instanceof Interrupted) {
-    io.err("Broken off; nothing was changed.\n");
-    return 130;
-  }
-  const refusal = error instanceof Refusal ? error : fault(error);
-  try {
-    printFindings(refusal.findings, io, wantsJson);
-  } catch (lost) {
-    if (lost instanceof OutputLost) return outputLost(lost, io);
-    throw lost;
-  }
-  const isTraced = io.environment["LEXICANT_TRACE"] !== undefined;
-  if (isTraced && !(error instanceof Refusal) && error instanceof Error) io.err(`${error.stack ?? ""}\n`);
-  return refusal.exit;
-};
-
-/** Who went away on purpose is not told; a device that took no more is. */
-const outputLost = (error: OutputLost, io: Io): ExitCode => {
-  if (error.isReaderGone) return 141;
-  io.err(`${findingLines(diagnostic("answer-lost", { reason: error.message }), io).join("\n")}\n`);
-  return 3;
-};
-
-const fault = (error: unknown): Refusal =>
-  new Refusal(
-    [diagnostic("internal-fault", { reason: error instanceof Error ? error.message : String(error) })],
-    3,
-  );
-
-const printFindings = (findings: readonly Diagnostic[], io: Io, json: boolean): void => {
-  if (json) for (const finding of findings) io.out(findingJson(finding));
-  else for (const finding of findings) io.err(`${findingLines(finding, io).join("\n")}\n`);
-};
-
-const COLOR_WORDS = ["auto", "always", "never"] as const;
-
 /** Options of the whole program, with those of how it speaks: they are read before any other, since errors are spoken by them too. */
 const withCommonOptions = (command: Command): Command =>
   commonOptions.reduce(
     (declared, [flags, help]) => declared.option(flags, help),
     command.optionsGroup("Options of every command:"),
   );
-
-const colorWord = (argv: readonly string[]): string | undefined => {
-  const at = argv.findLastIndex((word) => word === "--color" || word.startsWith("--color="));
-  const word = argv[at];
-  return word?.includes("=") === true ? word.slice("--color=".length) : argv[at + (at < 0 ? 0 : 1)];
-};
-
-const isColor = (word: string | undefined): boolean =>
-  word === undefined || COLOR_WORDS.some((known) => known === word);
-
-/** The world as the command line wants it: with or without colours, questions, pages. */
-const wishedIo = (argv: readonly string[], world: Io): Io => {
-  const color = argv.some((word) => word.startsWith("--color")) ? colorWord(argv) : undefined;
-  const paint = (auto: boolean): boolean => (color === "always" ? true : color === "never" ? false : auto);
-  return {
-    ...world,
-    colors: paint(world.colors),
-    errorColors: paint(world.errorColors),
-    isAttended: world.isAttended && !argv.includes("--no-input"),
-    page: argv.includes("--no-pager") || argv.includes("--json") ? undefined : world.page,
-  };
-};
 
 const dispatch = async (argv: readonly string[], io: Io): Promise<ExitCode> => {
   refuseEnvironment(io.environment);
@@ -143,16 +79,6 @@ const asHelp = (argv: readonly string[]): readonly string[] => {
   const name = others[next];
   if (name !== undefined && !commands.some((command) => command.name === name)) throw unknownCommand(name);
   return [...others, "--help"];
-};
-
-const unknownCommand = (name: string): Refusal => {
-  const near = nearest(name, [...commands.map((command) => command.name), "help"]);
-  const found = near.length === 0 ? "" : `; nearest: ${near.join(", ")}`;
-  return new Refusal([
-    diagnostic("unknown-option", {
-      reason: `there is no command "${name}"${found}; "lexicant help" shows them all`,
-    }),
-  ]);
 };
 
 const declare = async (
@@ -221,47 +147,4 @@ const commonOf = (given: Record<string, unknown>, io: Io): CommonOptions => {
     json: json === true,
     quiet: quiet === true,
   };
-};
-
-/** Where the command's name stands: options of the program may come before it. */
-const firstWord = (argv: readonly string[]): number => {
-  for (let i = 0; i < argv.length; i++) {
-    const word = argv[i] ?? "";
-    if (word === "-C" || word === "--workspace" || word === "--color") i++;
-    else if (!word.startsWith("-")) return i;
-  }
-  return -1;
-};
-
-/** The command that a line calls, so that no other command's file is loaded. */
-const calledCommand = (argv: readonly string[]): CommandEntry | undefined => {
-  const word = argv[firstWord(argv)];
-  return commands.find(({ name }) => name === word);
-};
-
-const commanderExit = (error: CommanderError, argv: readonly string[], io: Io, json: boolean): ExitCode => {
-  if (error.exitCode === 0) return 0;
-  const word = argv[firstWord(argv)];
-  const called = calledCommand(argv);
-  if (called === undefined && word !== undefined && error.code === "commander.unknownCommand") {
-    printFindings(unknownCommand(word).findings, io, json);
-    return 2;
-  }
-  const reason = error.message
-    .replace(/^error: /, "")
-    .replace(
-      /^too many arguments for '(.*)'\. Expected (\d+) arguments? but got (\d+)\./,
-      "$1 takes no more than $2 arguments, and $3 are given",
-    )
-    .replace(/^option '(--[a-z-]+).*' argument '.*' is invalid\. It is /, "$1 is ")
-    .replace(/\n\(Did you mean (?:one of )?(.*?)\?\)/, "; nearest: $1")
-    .replace(/\n/g, " ")
-    .replaceAll("'", '"');
-  const help = called === undefined ? "help" : `help ${called.name}`;
-  printFindings(
-    [diagnostic("unknown-option", { reason: `${reason}; "lexicant ${help}" shows what there is` })],
-    io,
-    json,
-  );
-  return 2;
 };

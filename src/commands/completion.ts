@@ -3,6 +3,7 @@ import { Refusal } from "../core/diagnostics/refusal.js";
 import { nearest } from "../core/values/nearest.js";
 import type { CommandEntry, CommandFile } from "./command-file.js";
 import { command } from "./command.js";
+import { refuseIdle } from "./options/refuse-idle.js";
 
 /** Each asks the program itself for the words that can stand where the cursor is: what it knows is what it completes. */
 const scripts: Readonly<Record<string, string>> = {
@@ -45,6 +46,7 @@ export const completionOf = (entries: () => readonly CommandEntry[]): CommandFil
     ],
     async run({ args, options, io }) {
       const [shell = "", ...words] = args;
+      refuseIdle([[options.json, "--json", "commands that answer; this one writes a script"]]);
       if (shell === "words") {
         const { candidates } = await import("./complete/candidates.js");
         for (const word of await candidates(entries(), words, options, io)) io.out(`${word}\n`);

@@ -1,4 +1,5 @@
 import { command } from "./command.js";
+import { refuseIdle } from "./options/refuse-idle.js";
 import { flag } from "./options/option.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import type { Listing } from "../core/listing/listing.js";
@@ -32,6 +33,10 @@ export const explain: CommandFile = command({
   ],
   async run({ given, args, options, io }) {
     const [sku = "", channel = "", code] = args;
+    refuseIdle([
+      [given.all && code !== undefined, "--all", "a whole listing, not with a field"],
+      [given.all && options.json, "--all", "an answer for people: JSON has all"],
+    ]);
     return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
       const known = await surroundings();
       const loaded = await loadChannel(workspace, store, channel, known);

@@ -1,5 +1,6 @@
 import { choiceOptions } from "./options/shared-options.js";
 import { command } from "./command.js";
+import { refuseIdle } from "./options/refuse-idle.js";
 import { flag, text, named } from "./options/option.js";
 import { extname, resolve } from "node:path";
 import { existsSync } from "node:fs";
@@ -39,6 +40,10 @@ export const exportSheet: CommandFile = command({
   async run({ given, args, options, io }) {
     const [file = ""] = args;
     const path = resolve(io.cwd, file);
+    refuseIdle([
+      [given.force && file === "-", "--force", "a file"],
+      [options.json && file === "-", "--json", "a file: standard output has the sheet itself"],
+    ]);
     const ending = extname(file).toLowerCase();
     if (file !== "-" && ending !== ".csv" && ending !== ".xlsx")
       throw new Refusal([

@@ -1,4 +1,5 @@
 import { command } from "./command.js";
+import { refuseIdle } from "./options/refuse-idle.js";
 import { flag } from "./options/option.js";
 import { categoryRules, type CategoryField } from "../core/channel/category-rules.js";
 import { needs, type Need } from "../core/channel/field.js";
@@ -22,6 +23,7 @@ export const fields: CommandFile = command({
   examples: [["fields merrowgate HIVES", "what this category demands"]],
   async run({ given, args, options, io }) {
     const [channel = "", wanted = ""] = args;
+    refuseIdle([[given.all && options.json, "--all", "an answer for people: JSON has all"]]);
     const definition = await namedDefinition(options.workspace, channel, io);
     const category = namedCategory(definition, wanted);
     const rules = categoryRules(definition, category);

@@ -1,4 +1,5 @@
 import { command } from "./command.js";
+import { refuseIdle } from "./options/refuse-idle.js";
 import { flag } from "./options/option.js";
 import { withAncestors } from "../core/channel/category-tree.js";
 import { placeText } from "../core/diagnostics/place.js";
@@ -28,6 +29,7 @@ export const fills: CommandFile = command({
   examples: [["fills merrowgate", "what fills each field, and how much stays blank"]],
   async run({ given, args, options, io }) {
     const [channel = "", wanted] = args;
+    refuseIdle([[given.all && options.json, "--all", "an answer for people: JSON has all"]]);
     return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
       const found = await loadChannel(workspace, store, channel, await surroundings());
       const within = wanted === undefined ? undefined : namedCategory(found.setup.definition, wanted);

@@ -1,4 +1,5 @@
 import { command } from "./command.js";
+import { refuseIdle } from "./options/refuse-idle.js";
 import { text, formed, channelNames, currency } from "./options/option.js";
 import { existsSync } from "node:fs";
 import { basename, join, resolve } from "node:path";
@@ -38,6 +39,12 @@ export const init: CommandFile = command({
       : undefined;
     if (workspace !== undefined && given.channel === undefined)
       throw new Refusal([diagnostic("workspace-exists", { folder: dir })]);
+    const isThere = workspace !== undefined;
+    refuseIdle([
+      [isThere && given.shop !== undefined, "--shop", "a new workspace; lexicant.yaml has it"],
+      [isThere && given.language !== undefined, "--language", "a new workspace; lexicant.yaml has it"],
+      [isThere && given.currency !== undefined, "--currency", "a new workspace; lexicant.yaml has it"],
+    ]);
     const channels = await definitionsNamed(root, given.channel ?? [], surroundingsOf(io));
     const { language = "en", currency = "GBP" } = given;
     if (workspace !== undefined) await takeIntoUse(workspace, channels, undefined);

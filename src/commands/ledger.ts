@@ -2,6 +2,7 @@ import { fieldNamed } from "../core/channel/definition.js";
 import type { ChannelSetup } from "../core/listing/channel-setup.js";
 import { itemsOf, shownItems } from "../core/catalogue/list-text.js";
 import { command } from "./command.js";
+import { refuseIdle } from "./options/refuse-idle.js";
 import { limit } from "./options/option.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { countText } from "../core/diagnostics/phrases.js";
@@ -32,6 +33,7 @@ export const ledger: CommandFile = command({
   ],
   async run({ given, args, options, io }) {
     const [channel = "", sku] = args;
+    refuseIdle([[given.limit !== undefined && sku !== undefined, "--limit", "all listings, not with a SKU"]]);
     return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
       const { setup } = await loadChannel(workspace, store, channel, await surroundings());
       const kept = store.ledgerOf(channel);

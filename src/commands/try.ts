@@ -1,4 +1,5 @@
 import { command } from "./command.js";
+import { refuseIdle } from "./options/refuse-idle.js";
 import { text, named, limit } from "./options/option.js";
 import { textOf } from "../core/catalogue/product.js";
 import { placeText } from "../core/diagnostics/place.js";
@@ -40,6 +41,9 @@ export const tryExpression: CommandFile = command({
   ],
   async run({ given, args, options, io }) {
     const [text = ""] = args;
+    refuseIdle([
+      [given.limit !== undefined && given.sku !== undefined, "--limit", "all products, not with --sku"],
+    ]);
     return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
       const known = await surroundings();
       const channel =

@@ -14,7 +14,7 @@ export const exitFor = (runs: readonly ChannelCounts[], mostHeld = 0): ExitCode 
 /** What a build's end depends on. */
 interface EndedBuild {
   readonly counts: Pick<ChannelCounts, "held" | "causes">;
-  readonly written: number;
+  readonly isEmpty: boolean;
 }
 
 /**
@@ -27,8 +27,8 @@ export const exitForBuilds = (
 ): ExitCode => {
   if (builds.some(({ counts }) => counts.causes.has("check-crashed"))) return 3;
   const isHeld = builds.some(({ counts }) => counts.held > 0);
-  const isEmpty = !dryRun && builds.every(({ written }) => written === 0);
-  return isHeld && (strict || isEmpty) ? 1 : 0;
+  const isNothing = !dryRun && builds.every(({ isEmpty }) => isEmpty);
+  return isHeld && (strict || isNothing) ? 1 : 0;
 };
 
 /** Counts what became of products on a channel, and gathers the causes. */

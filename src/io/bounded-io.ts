@@ -21,14 +21,22 @@ export const workingIo = (io: Io): { readonly io: Io; lost(): OutputLost | undef
   };
 };
 
-/** The same world, in which what is said is kept until the end and then shown page by page. */
+/** The same world, in which what is said is kept until the end and then shown page by page; a message that follows it comes behind. */
 export const pagedIo = (io: Io, page: (text: string) => void): { readonly io: Io; end(): void } => {
-  let text = "";
+  let [text, behind] = ["", ""];
   return {
-    io: { ...io, out: (more) => void (text += more) },
+    io: {
+      ...io,
+      out: (more) => void (text += more),
+      err(message) {
+        if (text === "") io.err(message);
+        else behind += message;
+      },
+    },
     end() {
       if (text !== "") page(text);
-      text = "";
+      if (behind !== "") io.err(behind);
+      [text, behind] = ["", ""];
     },
   };
 };

@@ -52,15 +52,17 @@ const headLine = (built: Built, style: Style, io: Io): string => {
   const { build, wishes, dryRun } = built;
   const { definition } = build.channel.setup;
   const what = `${style.bold(`${definition.label} ${definition.version}`)}, ${wishes.purpose}`;
-  if (build.written === 0)
+  if (build.isEmpty)
     return `${what}: no listing is for this file, so none is written; what stands there stays`;
-  const count = style.good(countText(build.written, "listing"));
+  const count = style.good(
+    build.written === 0 ? "groups' own rows alone" : countText(build.written, "listing"),
+  );
   return `${what}: ${count}${dryRun ? " would be written; nothing was" : ` written to ${shownFolder(built, io)}`}`;
 };
 
 /** A file of products by choice is no whole file: what a person should know who sends it. */
 const chosenLines = ({ build, wishes, dryRun }: Built): readonly string[] => {
-  if (wishes.kind !== "chosen" || build.written === 0 || dryRun) return [];
+  if (wishes.kind !== "chosen" || build.isEmpty || dryRun) return [];
   const { channel, definition } = build.channel.setup;
   const whole = !definition.purposes.includes("withdraw");
   return [

@@ -5,7 +5,7 @@ import { landBuilds } from "../../src/flow/build/land-builds.js";
 const builds = (faulty?: string, empty?: string) => {
   const said: string[] = [];
   const all = ["hall", "quay", "fair"].map((name) => ({
-    written: name === empty ? 0 : 1,
+    isEmpty: name === empty,
     finish: () => {
       said.push(`finish ${name}`);
       return name === faulty ? Promise.reject(new Error("no room")) : Promise.resolve([]);

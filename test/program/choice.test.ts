@@ -199,6 +199,33 @@ describe("the choice of products", () => {
 });
 
 describe("a build of products by choice", () => {
+  it("when only a group's own row has changed, then it counts as changed, and is in the file alone", () => {
+    const own = copyOf(shop);
+    lexicant(own, ["build", "fjordhandel"]);
+    lexicant(own, ["sent", "fjordhandel"]);
+    const group = all.find(({ sku }) => sku === "BC-1301-WHITE-M")?.["group"] as string;
+    write(
+      own,
+      "sources/own.yaml",
+      "layer: shop\nkey: sku\nmode: update\ncolumns:\n  sku: A\n  description: B\n",
+    );
+    const members = all.filter((one) => one["group"] === group);
+    write(
+      own,
+      "own.csv",
+      `A,B\n${members.map(({ sku }) => `${String(sku)},A suit of another description for all that wear it`).join("\n")}\n`,
+    );
+    expect(lexicant(own, ["import", "own.csv", "--source", "own"]).exit).toBe(0);
+    const { exit, out } = lexicant(own, ["build", "fjordhandel", "--changed"]);
+    expect([exit, out]).toEqual([0, expect.stringContaining("written to out/fjordhandel/chosen")]);
+    const rows = parse(read(own, "out/fjordhandel/chosen/fjordhandel-chosen.csv"), {
+      columns: true,
+      delimiter: ";",
+    }) as Record<string, string>[];
+    expect(rows.map(({ row_kind, family_no }) => [row_kind, family_no])).toEqual([["family", group]]);
+    expect(rows[0]?.["text_en"]).toContain("another description");
+  });
+
   it("when it is written, then the whole file stays as it was, and each can be noted as sent", () => {
     const own = copyOf(shop);
     lexicant(own, ["build", "lanternlist"]);

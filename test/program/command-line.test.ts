@@ -282,6 +282,13 @@ const wrong: readonly (readonly [line: readonly string[], exit: number, says: st
   [["-C", "x", "init", "y"], 2, "the new folder is named twice: as y and by -C x; give one of them"],
   [["init"], 2, '"." is a workspace already; nothing was changed'],
   [["demo", "demo-there"], 2, '"demo-there" is not empty; name a new folder'],
+  [["explain", "BC-1402", "merrowgate", "item_title", "--all"], 2, "--all does nothing here"],
+  [["try", "name", "--sku", "BC-1402", "--limit", "3"], 2, "--limit does nothing here"],
+  [["ledger", "merrowgate", "BC-1402", "--limit", "3"], 2, "--limit does nothing here"],
+  [["export", "-", "--json"], 2, "--json does nothing here"],
+  [["fields", "merrowgate", "BCBF", "--all", "--json"], 2, "--all does nothing here"],
+  [["completion", "bash", "--json"], 2, "--json does nothing here"],
+  [["init", ".", "--channel", "storefront", "--shop", "X"], 2, "--shop does nothing here"],
 ];
 
 describe("lines that are wrong", () => {

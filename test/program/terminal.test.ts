@@ -131,7 +131,12 @@ describe("answers on a terminal", () => {
 });
 
 /** Types at the program's own terminal: each text when the one before was answered, `^C` for Ctrl+C. */
-const typed = (cwd: string, args: readonly string[], texts: readonly string[]) => {
+const typed = (
+  cwd: string,
+  args: readonly string[],
+  texts: readonly string[],
+  env: Readonly<Record<string, string>> = {},
+) => {
   const script = `
 import json, os, pty, select, sys, time
 args, texts = json.loads(sys.argv[1]), json.loads(sys.argv[2])
@@ -155,12 +160,38 @@ _, status = os.waitpid(pid, 0)
 print(json.dumps({"exit": os.waitstatus_to_exitcode(status), "out": out}))`;
   const { stdout, stderr } = spawnSync(
     "/usr/bin/python3",
-    ["-c", script, JSON.stringify([process.execPath, mainFile, ...args]), JSON.stringify(texts)],
-    { cwd, encoding: "utf8", env: { ...environment({}), TERM: "xterm" } },
+    [
+      "-c",
+      script,
+      JSON.stringify([
+        "/bin/sh",
+        "-c",
+        'stty rows 20 cols 100; exec "$0" "$@"',
+        process.execPath,
+        mainFile,
+        ...args,
+      ]),
+      JSON.stringify(texts),
+    ],
+    { cwd, encoding: "utf8", env: { ...environment({}), TERM: "xterm", ...env } },
   );
   if (stdout === "") throw new Error(stderr);
   return JSON.parse(stdout) as { readonly exit: number; readonly out: string };
 };
+
+describe("a long answer at a person's terminal", () => {
+  const pager = { LEXICANT_PAGER: "sed 's/^/page: /'" };
+
+  it("when it is longer than the window, then the pager has it; where it is not, or there is none, it is written", () => {
+    const long = typed(shop, ["list"], [], pager).out;
+    expect(long).toMatch(/^page: sku/);
+    expect(long.trim()).toMatch(/products; \d+ more with --limit \d+$/);
+    expect(typed(shop, ["list", "--limit", "3"], [], pager).out).not.toContain("page:");
+    expect(typed(shop, ["list", "--no-pager"], [], pager).out).not.toContain("page:");
+    const none = typed(shop, ["list"], [], { LEXICANT_PAGER: "no-such-pager" });
+    expect([none.exit, none.out]).toEqual([0, expect.stringContaining("BC-1101-10")]);
+  });
+});
 
 describe("a person at the questions of place", () => {
   it("when they ask for help, mistype a number and break it off, then what was answered is kept, and the end says so", () => {

@@ -32,6 +32,8 @@ export interface ChannelBuild extends ChannelRun {
   readonly counts: ChannelCounts;
   /** Listings in the files so far. */
   readonly written: number;
+  /** Whether no row is in them, not even a group's own. */
+  readonly isEmpty: boolean;
   /** The files' names, when they are finished. */
   readonly files: readonly string[];
   /** Why ready listings are not in them, with how many. */
@@ -132,9 +134,11 @@ export const buildChannel = async (
     }
   };
   let written = 0;
+  let isEmpty = true;
   const write = async (family: FileFamily): Promise<void> => {
     for (const files of layouts) await files.write(family);
     written += family.members.length;
+    isEmpty = false;
   };
   const going = textRegister();
   const files: BuiltFile[] = [];
@@ -145,6 +149,9 @@ export const buildChannel = async (
     told: () => layouts.flatMap((files) => files.told?.() ?? []),
     get written() {
       return written;
+    },
+    get isEmpty() {
+      return isEmpty;
     },
     get files() {
       return files.map(({ name }) => name);

@@ -5,7 +5,7 @@ import type { ChannelBuild } from "./build-channel.js";
  * Ends the files of all channels, and only when all are whole lets them appear; in a trial nothing stays, and a build
  * without a listing leaves what stood before: an empty file would end all that the channel has. Gives the files of each.
  */
-export const landBuilds = async <B extends Pick<ChannelBuild, "written" | "finish" | "publish" | "discard">>(
+export const landBuilds = async <B extends Pick<ChannelBuild, "isEmpty" | "finish" | "publish" | "discard">>(
   builds: readonly B[],
   isTrial: boolean,
 ): Promise<ReadonlyMap<B, readonly BuiltFile[]>> => {
@@ -14,10 +14,7 @@ export const landBuilds = async <B extends Pick<ChannelBuild, "written" | "finis
     for (const build of builds) await build.discard();
     return files;
   }
-  const [filled, empty] = [
-    builds.filter(({ written }) => written > 0),
-    builds.filter(({ written }) => written === 0),
-  ];
+  const [filled, empty] = [builds.filter(({ isEmpty }) => !isEmpty), builds.filter(({ isEmpty }) => isEmpty)];
   for (const build of empty) await build.discard();
   for (const build of filled) files.set(build, await build.finish());
   for (const build of filled) await build.publish();

@@ -2,7 +2,7 @@ import type { Family } from "../../core/catalogue/family.js";
 import { asSku } from "../../core/ids.js";
 import { isHeld, productOf } from "../../core/listing/listing.js";
 import { pipelineFor } from "../../core/listing/pipeline.js";
-import { rowsOf } from "../../core/listing/shape/file-family.js";
+import type { FileRow } from "../../core/listing/shape/file-family.js";
 import { shape } from "../../core/listing/shape/shape.js";
 import { changedFields } from "../../core/purpose/purpose.js";
 import type { OpenCatalogue } from "../open-catalogue.js";
@@ -51,8 +51,13 @@ export const changedTest = async (open: OpenCatalogue, channel: string): Promise
         const { sku } = productOf(outcome);
         if (isHeld(outcome) || (outcome.kind === "left-out" && liveOf(sku) !== undefined)) changed.add(sku);
       }
-      for (const row of shape(outcomes, family, setup).flatMap(rowsOf))
-        if (changedFields(row, liveOf(row.sku), setup.definition).length > 0) changed.add(row.sku);
+      const isChanged = (row: FileRow): boolean =>
+        changedFields(row, liveOf(row.sku), setup.definition).length > 0;
+      for (const { group, members } of shape(outcomes, family, setup)) {
+        // What a group's own row says, it says of each member.
+        const isAll = group !== undefined && isChanged(group);
+        for (const row of members) if (isAll || isChanged(row)) changed.add(row.sku);
+      }
       return changed;
     },
   };

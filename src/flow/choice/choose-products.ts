@@ -1,5 +1,4 @@
 import type { Family } from "../../core/catalogue/family.js";
-import { textRegister } from "../../core/catalogue/beside/text-register.js";
 import { textOf, type Product } from "../../core/catalogue/product.js";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
@@ -73,9 +72,10 @@ export const chooseProducts = async (
   const { category, group } = asked;
   const held = lacking === undefined ? undefined : await lackingTest(open, lacking);
   const differing = changed === true ? await Promise.all(channels.map((one) => changedTest(open, one))) : [];
-  const meant = textRegister();
+  // By their texts and not by hashes of them: what is chosen may be removed or withdrawn.
+  const meant = new Set<string>();
   // Where channels decide, each has its own.
-  const onChannel = new Map(differing.map(({ channel }) => [channel, textRegister()]));
+  const onChannel = new Map(differing.map(({ channel }) => [channel, new Set<string>()]));
   let passed = 0;
   const lookAt = (family: Family): void => {
     const own = family.members.filter((product) => passesAll(asked, product));
@@ -88,11 +88,11 @@ export const chooseProducts = async (
       const skus = test.skusOf(family);
       for (const { sku } of left)
         if (skus.has(sku)) {
-          onChannel.get(test.channel)?.add(sku, 1);
-          meant.add(sku, 1);
+          onChannel.get(test.channel)?.add(sku);
+          meant.add(sku);
         }
     }
-    if (changed !== true) for (const { sku } of left) meant.add(sku, 1);
+    if (changed !== true) for (const { sku } of left) meant.add(sku);
   };
   return {
     isAll: false,

@@ -1,0 +1,88 @@
+import { CommanderError } from "commander";
+import { calledCommand, firstWord } from "./cli-words.js";
+import { commands } from "./commands/commands.js";
+import { diagnostic, type Diagnostic } from "./core/diagnostics/diagnostic.js";
+import { Refusal } from "./core/diagnostics/refusal.js";
+import { nearest } from "./core/values/nearest.js";
+import type { ExitCode } from "./io/exit-code.js";
+import { Interrupted } from "./io/interrupted.js";
+import type { Io } from "./io/io.js";
+import { OutputLost } from "./io/output-lost.js";
+import { findingLines } from "./report/findings.js";
+import { findingJson } from "./report/json.js";
+
+/** What is said of an error, and how the command ends by it. */
+export const failed = (error: unknown, argv: readonly string[], io: Io): ExitCode => {
+  const wantsJson = argv.includes("--json");
+  if (error instanceof CommanderError) return commanderExit(error, argv, io, wantsJson);
+  if (error instanceof OutputLost) return outputLost(error, io);
+  if (error instanceof Interrupted) {
+    io.err("Broken off; nothing was changed.\n");
+    return 130;
+  }
+  const refusal = error instanceof Refusal ? error : fault(error);
+  try {
+    printFindings(refusal.findings, io, wantsJson);
+  } catch (lost) {
+    if (lost instanceof OutputLost) return outputLost(lost, io);
+    throw lost;
+  }
+  const isTraced = io.environment["LEXICANT_TRACE"] !== undefined;
+  if (isTraced && !(error instanceof Refusal) && error instanceof Error) io.err(`${error.stack ?? ""}\n`);
+  return refusal.exit;
+};
+
+/** Who went away on purpose is not told; a device that took no more is. */
+export const outputLost = (error: OutputLost, io: Io): ExitCode => {
+  if (error.isReaderGone) return 141;
+  io.err(`${findingLines(diagnostic("answer-lost", { reason: error.message }), io).join("\n")}\n`);
+  return 3;
+};
+
+const fault = (error: unknown): Refusal =>
+  new Refusal(
+    [diagnostic("internal-fault", { reason: error instanceof Error ? error.message : String(error) })],
+    3,
+  );
+
+const printFindings = (findings: readonly Diagnostic[], io: Io, json: boolean): void => {
+  if (json) for (const finding of findings) io.out(findingJson(finding));
+  else for (const finding of findings) io.err(`${findingLines(finding, io).join("\n")}\n`);
+};
+
+export const unknownCommand = (name: string): Refusal => {
+  const near = nearest(name, [...commands.map((command) => command.name), "help"]);
+  const found = near.length === 0 ? "" : `; nearest: ${near.join(", ")}`;
+  return new Refusal([
+    diagnostic("unknown-option", {
+      reason: `there is no command "${name}"${found}; "lexicant help" shows them all`,
+    }),
+  ]);
+};
+
+const commanderExit = (error: CommanderError, argv: readonly string[], io: Io, json: boolean): ExitCode => {
+  if (error.exitCode === 0) return 0;
+  const word = argv[firstWord(argv)];
+  const called = calledCommand(argv);
+  if (called === undefined && word !== undefined && error.code === "commander.unknownCommand") {
+    printFindings(unknownCommand(word).findings, io, json);
+    return 2;
+  }
+  const reason = error.message
+    .replace(/^error: /, "")
+    .replace(
+      /^too many arguments for '(.*)'\. Expected (\d+) arguments? but got (\d+)\./,
+      "$1 takes no more than $2 arguments, and $3 are given",
+    )
+    .replace(/^option '(--[a-z-]+).*' argument '.*' is invalid\. It is /, "$1 is ")
+    .replace(/\n\(Did you mean (?:one of )?(.*?)\?\)/, "; nearest: $1")
+    .replace(/\n/g, " ")
+    .replaceAll("'", '"');
+  const help = called === undefined ? "help" : `help ${called.name}`;
+  printFindings(
+    [diagnostic("unknown-option", { reason: `${reason}; "lexicant ${help}" shows what there is` })],
+    io,
+    json,
+  );
+  return 2;
+};
