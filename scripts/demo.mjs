@@ -15,7 +15,7 @@ const freeFolder = (count = 1) => {
 const folder = freeFolder();
 const lexicant = (args) => {
   process.stdout.write(`\n$ lexicant ${args.join(" ")}\n`);
-  const { status } = spawnSync(process.execPath, [join(root, "dist", "main.js"), ...args], {
+  const { status } = spawnSync(process.execPath, [join(root, "dist", "main.js"), ...args, "--no-pager"], {
     cwd: root,
     stdio: "inherit",
   });

@@ -67,6 +67,39 @@ describe("a store of the version before", () => {
   });
 });
 
+describe("a store whose ledger knew the last build alone", () => {
+  it("when it is opened, then that build is of its purpose's kind, and can be sent", async () => {
+    const folder = temporaryFolder();
+    const database = new Database(join(folder, "store.db"));
+    for (const step of migrations.slice(0, 7)) database.exec(step);
+    database.pragma("user_version = 7");
+    const row = database.prepare(
+      "INSERT INTO ledger VALUES (?, 'built', 'A', 0, 0, 'Stool', NULL, '1.00 GBP', 'c', '', NULL, '', ?, '')",
+    );
+    const file = database.prepare("INSERT INTO built_file (channel, number, name) VALUES (?, 4, ?)");
+    for (const [channel, purpose] of [
+      ["quay", "stock"],
+      ["hall", "full"],
+    ] as const) {
+      row.run(channel, purpose);
+      file.run(channel, `${purpose}.csv`);
+    }
+    database.close();
+    const store = await storeIn(folder, [{ layer: "shop" }]);
+    for (const [channel, kind] of [
+      ["quay", "stock"],
+      ["hall", "full"],
+    ] as const) {
+      const ledger = store.ledgerOf(channel);
+      expect(await ledger.builds()).toEqual([{ kind, number: 4, files: [`${kind}.csv`] }]);
+      expect(await ledger.markSent({ kind, at: LATER, whole: false, isTrial: false })).toMatchObject({
+        listings: 1,
+      });
+    }
+    await store.close();
+  });
+});
+
 describe("faults of the database", () => {
   it("when its tables are broken under it, then every answer is a refusal of ours, none comes out raw", async () => {
     const folder = temporaryFolder();
