@@ -50,7 +50,7 @@ export interface ChosenSource {
 export interface SourceWishes {
   /** `--source`: the source's name, whether or not its file exists yet. */
   readonly source: string | undefined;
-  /** `--sku`: the column with the SKU, for a proposal. */
+  /** `--sku-column`: the column with the SKU, for a proposal. */
   readonly skuColumn: string | undefined;
   /** What the command line states of the file; it outweighs the source. */
   readonly stated: TableOptions;

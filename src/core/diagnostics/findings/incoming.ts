@@ -200,12 +200,12 @@ export const incoming = {
         long: "holds texts rather than codes",
       };
       if (near.length > 0)
-        return `no column gives the ${key}; nearest: ${near.map(({ column, because }) => `${quote(column)} ${why[because]}`).join(", ")} (name the column with --sku, or under columns in the source file)`;
+        return `no column gives the ${key}; nearest: ${near.map(({ column, because }) => `${quote(column)} ${why[because]}`).join(", ")} (name the column with --sku-column, or under columns in the source file)`;
       const shown =
         columns.length > 12
           ? `${columns.slice(0, 12).map(quote).join(", ")} and ${columns.length - 12} more`
           : listed(columns);
-      return `no column gives the ${key}; the file has ${shown} (name the column in the source file, under columns; where there is none yet, with --sku)`;
+      return `no column gives the ${key}; the file has ${shown} (name the column in the source file, under columns; where there is none yet, with --sku-column)`;
     },
     ofMany: asOne,
     apart: byField,
