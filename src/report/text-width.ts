@@ -14,10 +14,13 @@ export const textWidth = (text: string): number =>
 export const fitWidth = (text: string, width: number): string => {
   const line = text.replace(/(?<=\S)\s+/g, " ");
   if (textWidth(line) <= width) return line;
-  let fitted = "";
+  if (ascii.test(line)) return `${line.slice(0, Math.max(0, width - 1)).trimEnd()}…`;
+  let [fitted, used] = ["", 0];
   for (const character of characters(line)) {
-    if (textWidth(fitted) + textWidth(character) > width - 1) break;
+    const own = textWidth(character);
+    if (used + own > width - 1) break;
     fitted += character;
+    used += own;
   }
   return `${fitted.trimEnd()}…`;
 };

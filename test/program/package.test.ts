@@ -73,8 +73,6 @@ describe("the package, installed into an empty folder", () => {
     expect(readdirSync(join(folder, "shop"))).toContain(".gitignore");
     for (const args of [
       ["show", "BC-1301-WHITE-M"],
-      ["try", "price * 2"],
-      ["readiness"],
       ["gaps", "merrowgate"],
       ["build"],
       ["sent", "merrowgate"],

@@ -70,12 +70,10 @@ const answers: readonly (readonly string[])[] = [
   ["fills", "merrowgate", "--all"],
   ["lexicon", "fjordhandel", "--list"],
   ["functions"],
-  ["functions", "round"],
   ["try", "price * 1.2"],
   ["try", 'fit_before("{name}, {brand}", "{color}{, size}", 60)', "--sku", "BC-1301-WHITE-M"],
   ["check", "--all"],
   ["check", "--sku", "BC-1301-WHITE-M"],
-  ["readiness"],
   ["readiness", "--by", "category", "--limit", "300"],
   ["explain", "BC-1301-WHITE-M", "merrowgate", "--all"],
   ["explain", "BC-1301-WHITE-M", "merrowgate", "item_title"],
@@ -146,7 +144,7 @@ if pid == 0:
 out, waiting = "", list(texts)
 end = time.time() + 60
 while time.time() < end:
-  ready, _, _ = select.select([fd], [], [], 0.5)
+  ready, _, _ = select.select([fd], [], [], 0.2)
   if ready:
     try: chunk = os.read(fd, 65536)
     except OSError: break
