@@ -119,7 +119,8 @@ const run = async (
       diagnostic("unknown-option", { reason: `--color is one of ${COLOR_WORDS.join(", ")}` }),
     ]);
   const options = { ...given, ...commonOf(given, io) };
-  if (entry.answers !== true) {
+  const isAnswer = entry.answers === true || (entry.answers !== undefined && given[entry.answers] === true);
+  if (!isAnswer) {
     const working = workingIo(io);
     const exit = await file.run({ args, options, io: working.io });
     const lost = working.lost();

@@ -74,13 +74,7 @@ export const build: CommandFile = command({
     return withCatalogue(options.workspace, io, async (open) => {
       const channels = await channelsFor(given, args, open, io);
       if (channels.length === 0) return tellNoChannel(io);
-      const wishes = await withFailed(
-        given.failed,
-        channels,
-        await wishesOf(given, channels, open, io),
-        open,
-        io,
-      );
+      const wishes = await withFailed(given.failed, channels, await wishesOf(given, open, io), open, io);
       const { dryRun, strict } = given;
       // What a dry run writes, nobody is to find.
       const aside = dryRun ? await mkdtemp(join(tmpdir(), "lexicant-dry-run-")) : undefined;
@@ -129,22 +123,18 @@ const refuseIdleOptions = ({ purpose = "full", ...given }: GivenHere): void => {
 const listed = (text: string | undefined): readonly string[] | undefined =>
   text?.split(",").map((part) => part.trim());
 
-const wishesOf = async (
-  given: GivenHere,
-  channels: readonly WorkspaceChannel[],
-  open: OpenCatalogue,
-  io: Io,
-): Promise<BuildWishes> => {
+const wishesOf = async (given: GivenHere, open: OpenCatalogue, io: Io): Promise<BuildWishes> => {
   const purpose: PurposeName = given.purpose ?? "full";
   const ends = purpose === "withdraw";
   const { where, category, group, lacking, sku, changed } = given;
-  // What is named to be withdrawn may not be in the catalogue any more: the ledger knows it.
-  const wished = { where, category, group, lacking, sku: ends ? undefined : sku, changed };
-  const names = channels.map(({ setup }) => setup.channel);
-  const isPart = isNarrowed(wished) || given.limit !== undefined || given.failed !== undefined;
+  // What is named to be withdrawn may not be in the catalogue any more: the ledger knows it. What changed the purposes
+  // know of each row: choosing by it too would fill and shape every listing twice.
+  const wished = { where, category, group, lacking, sku: ends ? undefined : sku };
+  const isPart =
+    isNarrowed({ ...wished, changed }) || given.limit !== undefined || given.failed !== undefined;
   return {
     purpose,
-    choice: await chooseProducts(open, wished, io, names),
+    choice: await chooseProducts(open, wished, io),
     kind: purpose === "full" && isPart ? "chosen" : purpose,
     only: listed(given.only),
     changedOnly: changed,

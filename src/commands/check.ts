@@ -5,7 +5,7 @@ import { isNarrowed } from "../flow/choice/choice-wishes.js";
 import type { Choice } from "../flow/choice/chosen.js";
 import { skusIn } from "../flow/choice/sku-list.js";
 import { tellNoChannel } from "../report/tell-in-use.js";
-import { refuseIdle, refuseTogether } from "./options/refuse-idle.js";
+import { refuseIdle, refuseTogether, type IdleOption } from "./options/refuse-idle.js";
 import { choiceOptions } from "./options/shared-options.js";
 import { isHeld } from "../core/listing/listing.js";
 import { csvLine } from "../formats/csv-writer.js";
@@ -97,11 +97,12 @@ export const check: CommandFile = command({
         "an answer for people",
       ],
       [given.maxErrors !== undefined && given.links, "--max-errors", "a check of listings, not with --links"],
-      [
-        given.links && isNarrowedFinding(given),
-        "--field and --code",
+      ...(["field", "code"] as const).map((name): IdleOption => [
+        given.links && given[name] !== undefined,
+        `--${name}`,
         "a check of listings, not with --links",
-      ],
+      ]),
+      [given.links && given.placedIn !== undefined, "--placed-in", "a check of listings, not with --links"],
     ]);
     if (given.watch) return watched(work);
     return withCatalogue(options.workspace, io, (open) => once(work, open));
@@ -118,10 +119,6 @@ const watched = async (work: CheckWork): Promise<ExitCode> => {
     withCatalogue(options.workspace, io, (open) => once(work, open)),
   );
 };
-
-/** Whether only findings of some field, category or kind are asked for. */
-const isNarrowedFinding = ({ field, code, placedIn }: CheckWork["given"]): boolean =>
-  [field, code, placedIn].some((one) => one !== undefined);
 
 const linksChecked = async (
   { given, options, io }: CheckWork,

@@ -47,7 +47,7 @@ export interface CommandEntry {
   readonly group: CommandGroup;
   readonly args: string;
   readonly summary: string;
-  /** Whether it only answers: a long answer is shown page by page, and ends where nobody reads it. Any other does its work whoever reads. */
-  readonly answers?: true;
+  /** Whether it only answers, always or with the flag that is named: a long answer is shown page by page, and ends where nobody reads it. Any other does its work whoever reads. */
+  readonly answers?: true | "list";
   load(): Promise<CommandFile>;
 }

@@ -126,6 +126,7 @@ export const commands: readonly CommandEntry[] = [
     group: "Decide",
     args: "CHANNEL",
     summary: "find the channel's category for each of ours",
+    answers: "list",
     load: async () => (await import("./place.js")).place,
   },
   {
@@ -141,6 +142,7 @@ export const commands: readonly CommandEntry[] = [
     group: "Decide",
     args: "CHANNEL",
     summary: "find the channel's value for each of our terms",
+    answers: "list",
     load: async () => (await import("./lexicon.js")).lexicon,
   },
   {

@@ -23,7 +23,7 @@ import { answersBegun } from "../flow/gaps/begun-sheet.js";
 import type { Store } from "../store/store.js";
 import { choiceOptions } from "./options/shared-options.js";
 import { withCatalogue } from "../flow/open-catalogue.js";
-import { loadChannels, runChannels } from "../flow/run-channels.js";
+import { loadChannels, namesOf, runChannels } from "../flow/run-channels.js";
 
 /** `lexicant gaps CHANNEL…`: a sheet that asks for just what is missing or wrong. */
 export const gaps: CommandFile = command({
@@ -52,7 +52,7 @@ export const gaps: CommandFile = command({
           ? workspace.path("out", "gaps", `${channels.map(({ setup }) => setup.channel).join("-")}.xlsx`)
           : resolve(io.cwd, given.out);
       if (!given.force && existsSync(path)) await refuseStanding(path, given.out, store, io);
-      const choice = await chooseProducts(open, given, io, args);
+      const choice = await chooseProducts(open, given, io, namesOf(channels));
       const isCsv = extname(path).toLowerCase() === ".csv";
       const collector = gapCollector({
         merged: channels.length > 1,

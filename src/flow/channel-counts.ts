@@ -13,7 +13,7 @@ export const exitFor = (runs: readonly ChannelCounts[], mostHeld = 0): ExitCode 
 
 /** What a build's end depends on. */
 interface EndedBuild {
-  readonly counts: Pick<ChannelCounts, "held" | "causes">;
+  readonly counts: Pick<ChannelCounts, "ready" | "held" | "causes">;
   readonly isEmpty: boolean;
 }
 
@@ -27,7 +27,8 @@ export const exitForBuilds = (
 ): ExitCode => {
   if (builds.some(({ counts }) => counts.causes.has("check-crashed"))) return 3;
   const isHeld = builds.some(({ counts }) => counts.held > 0);
-  const isNothing = !dryRun && builds.every(({ isEmpty }) => isEmpty);
+  // Where listings are ready and none is in a file, there was nothing to say: that is done.
+  const isNothing = !dryRun && builds.every(({ counts, isEmpty }) => isEmpty && counts.ready === 0);
   return isHeld && (strict || isNothing) ? 1 : 0;
 };
 

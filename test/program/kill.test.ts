@@ -38,18 +38,21 @@ describe("killed at any moment", () => {
       );
     expect(lexicant(shop, ["import", "data/goods-0.csv", "--source", "goods", "--quiet"]).exit).toBe(0);
     const whole = wholeTime(shop, ["import", "data/goods-1.csv", "--source", "goods", "--quiet"]);
-    let [killed, current] = [0, "20.00"];
+    let [killed, current, time] = [0, "20.00", whole];
     for (let kill = 0; kill < KILLS; kill++) {
       const next = kill % 2;
       // From its first moment to about its end, so that every stage is hit.
+      const begun = performance.now();
       if (
         await killedAfter(
           shop,
           ["import", `data/goods-${next}.csv`, "--source", "goods", "--quiet"],
-          whole * (0.25 + (0.8 * kill) / KILLS),
+          time * (0.25 + (0.8 * kill) / KILLS),
         )
       )
         killed++;
+      // It ended by itself: the machine is faster than it was when the whole was measured.
+      else time = Math.min(time, performance.now() - begun);
       const products = jsonLines(lexicant(shop, ["list", "--json"]).out);
       expect(products).toHaveLength(PRODUCTS);
       const seen = new Set(products.map(({ price }) => String(price).slice(0, 5)));

@@ -106,6 +106,7 @@ describe("answers on a terminal", () => {
     expect((await onTerminal(shop, ["list", "--no-pager"], 80)).pages).toEqual([]);
     expect((await onTerminal(shop, ["list", "--json", "--limit", "1"], 80)).pages).toEqual([]);
     expect((await onTerminal(shop, ["build", "--dry-run"], 80)).pages).toEqual([]);
+    expect((await onTerminal(shop, ["place", "merrowgate", "--list"], 80)).pages).toHaveLength(1);
     const held = await onTerminal(shop, ["check", "--where", "nonsense("], 80);
     expect([held.exit, held.pages]).toEqual([2, []]);
   });

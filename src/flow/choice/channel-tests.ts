@@ -17,12 +17,16 @@ export interface ChannelTest {
   skusOf(family: Family): ReadonlySet<string>;
 }
 
+/** A channel whose listings are made once more, for nothing but the choice. */
+const opened = async ({ workspace, store, surroundings }: OpenCatalogue, channel: string) => {
+  const { setup, recall } = await loadChannel(workspace, store, channel, await surroundings());
+  return { channel, setup, recall, pipeline: pipelineFor(setup, () => undefined) };
+};
+
 /** Those that the channel holds back. */
 export const lackingTest = async (open: OpenCatalogue, channel: string): Promise<ChannelTest> => {
-  const { workspace, store, surroundings } = open;
-  refuseUnused(channel, workspace);
-  const { setup, recall } = await loadChannel(workspace, store, channel, await surroundings());
-  const pipeline = pipelineFor(setup, () => undefined);
+  refuseUnused(channel, open.workspace);
+  const { recall, pipeline } = await opened(open, channel);
   return {
     channel,
     recall,
@@ -37,9 +41,7 @@ export const lackingTest = async (open: OpenCatalogue, channel: string): Promise
 
 /** Those that the channel does not have as they are now: new, changed, held, or to leave it. */
 export const changedTest = async (open: OpenCatalogue, channel: string): Promise<ChannelTest> => {
-  const { workspace, store, surroundings } = open;
-  const { setup, recall } = await loadChannel(workspace, store, channel, await surroundings());
-  const pipeline = pipelineFor(setup, () => undefined);
+  const { setup, recall, pipeline } = await opened(open, channel);
   const liveOf = (sku: string) => setup.live?.(asSku(sku));
   return {
     channel,

@@ -1,8 +1,6 @@
 import type Database from "better-sqlite3";
 import type { GrowingIndex } from "../../core/catalogue/attribute-index.js";
 import { anotherProduct } from "../../core/catalogue/another-product.js";
-import type { Doubt } from "../../core/catalogue/cell-reader.js";
-import type { Product } from "../../core/catalogue/product.js";
 import { hasNews, newsToLayer, newsToProduct } from "../../core/catalogue/news.js";
 import { RETRACTED, SAME } from "../../core/catalogue/record.js";
 import { asSku, type Sku } from "../../core/ids.js";
@@ -12,7 +10,7 @@ import type { CatalogueReader } from "./catalogue-reader.js";
 import { formerReading } from "./former-reading.js";
 import type { Families } from "./families.js";
 import { layerState, type LayerState } from "./layer-state.js";
-import { keyForm, type ProductKeys } from "./product-keys.js";
+import type { ProductKeys } from "./product-keys.js";
 import {
   productMatcher,
   productText,
@@ -21,19 +19,26 @@ import {
   type ProductMatcher,
 } from "./product-matcher.js";
 import { isSaid, revisionColumns, type RevisionColumns } from "./revision-columns.js";
+import {
+  changesOf,
+  isBare,
+  keysApart,
+  landed,
+  repeated,
+  settleDoubts,
+  withoutProved,
+  type RecordRules,
+} from "./record-fate.js";
 import { layerRanks, type Revision } from "./revisions.js";
 import { FAMILIES_PER_PRODUCT, REVISIONS_PER_PRODUCT, TEXT_SEPARATOR } from "./schema.js";
 import { seenProducts } from "./seen-products.js";
 import type {
   ImportCounts,
   IncomingRecord,
-  KeyApart,
   LayerName,
   RecordFate,
   RevisionPlan,
   RevisionWriter,
-  SettledDoubt,
-  ValueChange,
 } from "../store.js";
 
 /** What a transaction's revisions share. */
@@ -48,8 +53,6 @@ export interface WriterTools {
   /** Notes a family that has to be looked at again when the act is done. */
   suspect(family: number): void;
 }
-
-type LandedFate = Extract<RecordFate, { fate: "added" | "changed" | "unchanged" }>;
 
 const SLICE = 10_000;
 
@@ -67,6 +70,8 @@ export const revisionWriter = (
 class Writer implements RevisionWriter {
   readonly id: number;
   private readonly columns: RevisionColumns;
+  /** By what is said of a record. */
+  private readonly told: RecordRules;
   private readonly before: LayerState;
   private readonly matcher: ProductMatcher;
   private readonly seen = seenProducts();
@@ -101,6 +106,7 @@ class Writer implements RevisionWriter {
     this.before = layerState(database, plan.layer, revisions);
     this.names = plan.mode !== "update";
     this.columns = revisionColumns(database, attributes, plan.columns);
+    this.told = { plan, columns: this.columns };
     this.former = formerReading(plan, revisions);
     for (const attribute of this.former?.attributes ?? []) this.columns.add({ attribute, column: "" });
     if (plan.replace)
@@ -225,25 +231,17 @@ class Writer implements RevisionWriter {
       if (mode !== "add") return this.change(found, record);
       const { id: product, sku } = found.known;
       return this.seen.note(product)
-        ? this.repeated(record.texts)
+        ? repeated(record.texts, this.told)
         : { fate: "unchanged", sku: asSku(sku), known: true };
     }
     const sku = this.columns.textAt(record.texts, "sku");
     if (found.fate === "ambiguous" || mode === "update" || !isSaid(sku)) return found;
     const gone = this.matcher.bySku(sku);
-    if (this.plan.refusesBare === true && this.isBare(record.texts)) return { fate: "bare", sku: asSku(sku) };
+    if (this.plan.refusesBare === true && isBare(record.texts, this.told))
+      return { fate: "bare", sku: asSku(sku) };
     return gone === undefined
       ? this.add(record, sku)
       : this.change({ known: gone, key: "sku" }, record, true);
-  }
-
-  /** Whether a row says nothing but by what its product is found. */
-  private isBare(texts: readonly string[]): boolean {
-    const { keys } = this.plan;
-    return this.columns.all.every(
-      ({ attribute }, index) =>
-        attribute === "sku" || keys.includes(attribute) || !isSaid(texts[index] ?? ""),
-    );
   }
 
   private add({ row, texts, doubts }: IncomingRecord, sku: string): RecordFate {
@@ -261,7 +259,7 @@ class Writer implements RevisionWriter {
     }
     const sameGtin = this.matcher.othersWithGtin(this.columns.textAt(texts, "gtin"), product);
     this.store(product, row, texts);
-    return landed("added", sku, this.settleDoubts(doubts, undefined), sameGtin);
+    return landed("added", sku, settleDoubts(doubts, undefined), sameGtin);
   }
 
   private change(
@@ -272,9 +270,9 @@ class Writer implements RevisionWriter {
   ): RecordFate {
     const { known } = match;
     const { reader, suspect } = this.tools;
-    if (this.seen.note(known.id)) return this.repeated(given);
-    const settled = doubts.length === 0 ? [] : this.settleDoubts(doubts, reader.productById(known.id));
-    const texts = this.withoutProved(given, settled);
+    if (this.seen.note(known.id)) return repeated(given, this.told);
+    const settled = doubts.length === 0 ? [] : settleDoubts(doubts, reader.productById(known.id));
+    const texts = withoutProved(given, settled, this.columns);
     const said = this.before.inOrder(known.id, this.columns);
     const news = this.newsIn(match, texts, said);
     const gtin = this.columns.textAt(news, "gtin");
@@ -282,7 +280,7 @@ class Writer implements RevisionWriter {
     if (reused !== undefined) return reused;
     const old = this.plan.tellChanges ? reader.productById(known.id, this.channel) : undefined;
     const isNews = returns || hasNews(news);
-    const keys = this.keysApart(match, texts);
+    const keys = keysApart(match, texts, this.told, () => reader.productById(known.id));
     if (!isNews) {
       this.repeat(known, row, news, texts, said);
       return { ...landed("unchanged", known.sku, settled, []), ...keys };
@@ -301,7 +299,10 @@ class Writer implements RevisionWriter {
       suspect(known.family);
     const fate = { ...landed(returns ? "added" : "changed", known.sku, settled, sameGtin), ...keys };
     if (!this.plan.tellChanges) return fate;
-    return { ...fate, changes: this.changesOf(fresh, old, reader.productById(known.id, this.channel)) };
+    return {
+      ...fate,
+      changes: changesOf(fresh, old, reader.productById(known.id, this.channel), this.columns),
+    };
   }
 
   /** A row without news. That it was said again counts once what it repeats is undone. */
@@ -374,25 +375,6 @@ class Writer implements RevisionWriter {
     return news;
   }
 
-  /** What of a row's other keys the product has otherwise, or not at all; and how its own key was mended. */
-  private keysApart(
-    { known, key, mended }: Match,
-    texts: readonly string[],
-  ): Pick<LandedFate, "keysApart" | "keyMended"> {
-    const { keys, writesKeys } = this.plan;
-    const mending = mended === undefined ? {} : { keyMended: mended };
-    const others =
-      writesKeys === true || known.isGroup ? [] : keys.filter((one) => one !== key && one !== "sku");
-    const given = others.filter((one) => isSaid(this.columns.textAt(texts, one)));
-    if (given.length === 0) return mending;
-    const product = this.tools.reader.productById(known.id);
-    const keysApart = given.flatMap((one): readonly KeyApart[] => {
-      const [value = "", has = ""] = [this.columns.textAt(texts, one), productText(product, one)];
-      return keyForm(one, value) === keyForm(one, has) ? [] : [{ key: one, value, has, by: key }];
-    });
-    return keysApart.length === 0 ? mending : { ...mending, keysApart };
-  }
-
   private reused(known: KnownProduct, gtin: string, name: string | undefined): RecordFate | undefined {
     const was = this.tools.reader.lastKnown(known.id);
     const other = was === undefined ? undefined : anotherProduct(was, { gtin, name });
@@ -407,7 +389,7 @@ class Writer implements RevisionWriter {
     this.seen.note(product);
     this.addProduct.run(product, name, 1, this.tools.families.of(name, product));
     this.store(product, record.row, record.texts);
-    return landed("added", name, this.settleDoubts(record.doubts, undefined), []);
+    return landed("added", name, settleDoubts(record.doubts, undefined), []);
   }
 
   private store(product: number, row: number, texts: readonly string[]): void {
@@ -426,40 +408,6 @@ class Writer implements RevisionWriter {
     for (const one of [family, wanted]) if (isFamilyOfGroup(one)) this.tools.suspect(one);
   }
 
-  private settleDoubts(doubts: readonly Doubt[], product: Product | undefined): readonly SettledDoubt[] {
-    return doubts.map((doubt) => {
-      const existing = productText(product, doubt.attribute);
-      return { doubt, proved: existing !== undefined && doubt.provedBy(existing) ? existing : undefined };
-    });
-  }
-
-  /** What the catalogue has already needs no record that it could not be read. */
-  private withoutProved(texts: readonly string[], settled: readonly SettledDoubt[]): readonly string[] {
-    const proved = new Set(
-      settled.flatMap(({ doubt, proved }) =>
-        proved === undefined ? [] : [this.columns.positionOf(doubt.attribute)],
-      ),
-    );
-    return proved.size === 0 ? texts : texts.map((text, index) => (proved.has(index) ? "" : text));
-  }
-
-  private changesOf(
-    fresh: readonly string[],
-    old: Product | undefined,
-    now: Product | undefined,
-  ): readonly ValueChange[] {
-    return this.columns.all.flatMap(({ attribute }, index) => {
-      if ((fresh[index] ?? "") === "" || fresh[index] === SAME) return [];
-      const [before, after] = [productText(old, attribute) ?? "", productText(now, attribute) ?? ""];
-      return before === after ? [] : [{ attribute, before, after }];
-    });
-  }
-
-  private repeated(texts: readonly string[]): RecordFate {
-    const key = this.plan.keys.find((name) => isSaid(this.columns.textAt(texts, name))) ?? "sku";
-    return { fate: "repeated", key, value: this.columns.textAt(texts, key) ?? "" };
-  }
-
   private vanish(product: number, drop: boolean, tell: (sku: Sku) => void): void {
     const said = this.before.of(product);
     const known = this.matcher.byId(product);
@@ -475,15 +423,3 @@ class Writer implements RevisionWriter {
       );
   }
 }
-
-const landed = (
-  fate: LandedFate["fate"],
-  sku: string,
-  doubts: readonly SettledDoubt[],
-  sameGtin: readonly Sku[],
-): LandedFate => ({
-  fate,
-  sku: asSku(sku),
-  ...(doubts.length === 0 ? {} : { doubts }),
-  ...(sameGtin.length === 0 ? {} : { sameGtin }),
-});
