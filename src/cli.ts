@@ -118,7 +118,7 @@ const run = async (
     throw new Refusal([
       diagnostic("unknown-option", { reason: `--color is one of ${COLOR_WORDS.join(", ")}` }),
     ]);
-  const options = { ...given, ...commonOf(given, io) };
+  const options = { ...given, ...commonOf(entry, given, io) };
   const isAnswer = entry.answers === true || (entry.answers !== undefined && given[entry.answers] === true);
   if (!isAnswer) {
     const working = workingIo(io);
@@ -135,7 +135,7 @@ const run = async (
   }
 };
 
-const commonOf = (given: Record<string, unknown>, io: Io): CommonOptions => {
+const commonOf = ({ name: command }: CommandEntry, given: Record<string, unknown>, io: Io): CommonOptions => {
   const { workspace, json, quiet } = given;
   const fromWorld = io.environment["LEXICANT_WORKSPACE"];
   return {
@@ -147,5 +147,6 @@ const commonOf = (given: Record<string, unknown>, io: Io): CommonOptions => {
           : { folder: fromWorld, named: "LEXICANT_WORKSPACE" },
     json: json === true,
     quiet: quiet === true,
+    command,
   };
 };

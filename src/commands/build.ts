@@ -2,8 +2,6 @@ import { choiceOptions } from "./options/shared-options.js";
 import { command } from "./command.js";
 import { refuseIdle } from "./options/refuse-idle.js";
 import { flag, text, oneOf, limit } from "./options/option.js";
-import { mkdtemp, rm } from "node:fs/promises";
-import { tmpdir } from "node:os";
 import { join, resolve } from "node:path";
 import { purposeNames, type PurposeName } from "../core/channel/purpose-names.js";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
@@ -19,7 +17,12 @@ import { exitForBuilds } from "../flow/channel-counts.js";
 import { chooseProducts } from "../flow/choice/choose-products.js";
 import { isNarrowed } from "../flow/choice/choice-wishes.js";
 import { skusIn } from "../flow/choice/sku-list.js";
-import { withCatalogue, type OpenCatalogue } from "../flow/open-catalogue.js";
+import {
+  withCatalogueToTry,
+  withWritableCatalogue,
+  type OpenCatalogue,
+  type WritableCatalogue,
+} from "../flow/open-catalogue.js";
 import { refuseUnknownSkus } from "../flow/refusals.js";
 import { loadChannels, runChannels } from "../flow/run-channels.js";
 import { buildJson, buildLines } from "../report/build-report.js";
@@ -71,26 +74,16 @@ export const build: CommandFile = command({
   ],
   async run({ given, args, options, io }) {
     refuseIdleOptions(given);
-    return withCatalogue(options.workspace, io, async (open) => {
+    // A trial changes nothing, and waits for nobody.
+    const enter = given.dryRun ? withCatalogueToTry : withWritableCatalogue;
+    return enter(options, io, async (open) => {
       const channels = await channelsFor(given, args, open, io);
       if (channels.length === 0) return tellNoChannel(io);
       const wishes = await withFailed(given.failed, channels, await wishesOf(given, open, io), open, io);
       const { dryRun, strict } = given;
-      // What a dry run writes, nobody is to find.
-      const aside = dryRun ? await mkdtemp(join(tmpdir(), "lexicant-dry-run-")) : undefined;
       const out =
         given.outFolder === undefined ? open.workspace.path("out") : resolve(io.cwd, given.outFolder);
-      try {
-        return await buildAll(channels, wishes, aside ?? out, {
-          ...open,
-          dryRun,
-          strict,
-          json: options.json,
-          io,
-        });
-      } finally {
-        if (aside !== undefined) await rm(aside, { recursive: true, force: true });
-      }
+      return buildAll(channels, wishes, out, { ...open, dryRun, strict, json: options.json, io });
     });
   },
 });
@@ -192,7 +185,7 @@ const channelsFor = async (
   return channels.map((one) => confirmed(one, (sku) => isAll || skus.has(sku)));
 };
 
-interface BuildRun extends OpenCatalogue {
+interface BuildRun extends WritableCatalogue {
   readonly dryRun: boolean;
   readonly strict: boolean;
   readonly json: boolean;
@@ -208,18 +201,19 @@ const buildAll = async (
   channels: readonly WorkspaceChannel[],
   wishes: BuildWishes,
   root: string,
-  { workspace, store, dryRun, strict, json, io }: BuildRun,
+  open: BuildRun,
 ): Promise<ExitCode> => {
+  const { store, dryRun, strict, json, io } = open;
   const builds: ChannelBuild[] = [];
   try {
     for (const channel of channels) {
       const name = channel.setup.channel;
       const folder = folderOf(root, name, wishes);
-      builds.push(await buildChannel(workspace, channel, folder, wishes, store.ledgerOf(name)));
+      builds.push(await buildChannel(open, channel, folder, wishes));
     }
     await runChannels(store, builds, { choice: wishes.choice });
     for (const one of builds) await one.withdraw();
-    const landed = await landBuilds(builds, dryRun);
+    const landed = await landBuilds(open, builds, dryRun);
     for (const one of builds) {
       const files = landed.get(one) ?? [];
       const folder = folderOf(root, one.channel.setup.channel, wishes);

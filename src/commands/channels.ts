@@ -10,7 +10,7 @@ import { definitionsFor } from "../workspace/workspace.js";
 import type { CommandFile, CommonOptions } from "./command-file.js";
 import type { ExitCode } from "../io/exit-code.js";
 import { workspaceIfAny } from "../flow/channel-definition.js";
-import { surroundingsOf, withCatalogue } from "../flow/open-catalogue.js";
+import { surroundingsOf, withWritableCatalogue } from "../flow/open-catalogue.js";
 import { definitionsNamed, takeIntoUse } from "../flow/take-into-use.js";
 import { tellInUse } from "../report/tell-in-use.js";
 
@@ -65,7 +65,7 @@ export const channels: CommandFile = command({
 const add = async (
   action: string,
   names: readonly string[],
-  { workspace: folder, json, quiet }: CommonOptions,
+  options: CommonOptions,
   io: Io,
 ): Promise<ExitCode> => {
   if (action !== "add" || names.length === 0)
@@ -74,9 +74,11 @@ const add = async (
         reason: '"lexicant channels" lists them, "lexicant channels add NAME" takes one into use',
       }),
     ]);
-  return withCatalogue(folder, io, async ({ workspace, store }) => {
-    const added = await definitionsNamed(workspace.root, names, surroundingsOf(io));
-    await takeIntoUse(workspace, added, await store.attributes());
+  const { json, quiet } = options;
+  return withWritableCatalogue(options, io, async (open) => {
+    const added = await definitionsNamed(open.workspace.root, names, surroundingsOf(io));
+    await takeIntoUse(open, added, await open.store.attributes());
+    await open.landing.land();
     if (json) io.out(jsonLine({ type: "channels-added", channels: added.map(({ channel }) => channel) }));
     else if (!quiet) tellInUse(added, io);
     return 0;

@@ -15,6 +15,8 @@ export interface CommonOptions {
   readonly workspace: NamedFolder;
   readonly json: boolean;
   readonly quiet: boolean;
+  /** The command's own name, for those who wait for it. */
+  readonly command: string;
 }
 
 /** A command line, without the program's name, and what it does. */

@@ -16,7 +16,7 @@ import { styleFor } from "../report/style.js";
 import { tableLines } from "../report/table.js";
 import { wrapText } from "../report/text-width.js";
 import type { WorkspaceChannel } from "../workspace/channel-files.js";
-import { wholeFile } from "../workspace/staged-files.js";
+import { wholeFile } from "../workspace/landing/whole-file.js";
 import type { CommandFile } from "./command-file.js";
 import { chooseProducts } from "../flow/choice/choose-products.js";
 import { answersBegun } from "../flow/gaps/begun-sheet.js";

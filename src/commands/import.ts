@@ -14,11 +14,23 @@ import type { CommandFile, CommonOptions } from "./command-file.js";
 import type { ExitCode } from "../io/exit-code.js";
 import type { ByteSource } from "../formats/byte-source.js";
 import { isGapFile } from "../flow/gaps/filled-sheets.js";
-import { importProgress } from "../flow/import/import-progress.js";
+import { importProgress, type ImportProgress } from "../flow/import/import-progress.js";
 import { importReport, proposalLines } from "../report/import-report.js";
-import { importFiles, type FileResult, type ImportRequest } from "../flow/import/import-files.js";
+import {
+  chooseFiles,
+  importFiles,
+  type FileResult,
+  type ImportRequest,
+  type IncomingFile,
+} from "../flow/import/import-files.js";
 import { incomingFiles } from "../flow/import/incoming-files.js";
-import { surroundingsOf, withCatalogue, type OpenCatalogue } from "../flow/open-catalogue.js";
+import {
+  surroundingsOf,
+  withCatalogue,
+  withWritableCatalogue,
+  type OpenCatalogue,
+  type WritableCatalogue,
+} from "../flow/open-catalogue.js";
 
 /** `lexicant import FILE…`: files into layers of the catalogue, all or nothing. */
 export const importFile: CommandFile = command({
@@ -86,13 +98,20 @@ export const importFile: CommandFile = command({
       ]);
     const incoming = await incomingFiles(args, io);
     const { files, gapFiles } = await apart(incoming, given.source !== undefined);
-    return withCatalogue(options.workspace, io, async (open) => {
-      const answered =
-        gapFiles.length === 0 ? 0 : await importAnswers(gapFiles, open, { ...options, ...given }, io);
-      if (files.length === 0) return answered;
-      const exit = await read(open, files, { ...given, source: given.source }, options, io);
-      return exit === 0 ? answered : exit;
-    });
+    const answered =
+      gapFiles.length === 0
+        ? 0
+        : await withWritableCatalogue(options, io, (open) =>
+            importAnswers(gapFiles, open, { ...options, ...given }, io),
+          );
+    if (files.length === 0) return answered;
+    const exit = await read(
+      files.map((file) => ({ file })),
+      given,
+      options,
+      io,
+    );
+    return exit === 0 ? answered : exit;
   },
 });
 
@@ -112,49 +131,41 @@ interface Given {
   readonly dryRun: boolean;
 }
 
-/** Files that sources read before are read once more, each by its source, in the order in which they came. */
-const again = (given: Given, sources: readonly string[], options: CommonOptions, io: Io): Promise<ExitCode> =>
-  withCatalogue(options.workspace, io, async (open) => {
-    const { filesAgain } = await import("../flow/import/read-again.js");
-    let exit: ExitCode = 0;
-    for (const { path, source } of await filesAgain(open.workspace, open.store, sources)) {
-      const files = await incomingFiles([path], io);
-      const one = await read(open, files, { ...given, source }, options, io);
-      if (one !== 0) exit = one;
-    }
-    return exit;
-  });
+/** Files that sources read before are read once more, each by its source, in the order in which they came: one act. */
+const again = async (
+  given: Given,
+  sources: readonly string[],
+  options: CommonOptions,
+  io: Io,
+): Promise<ExitCode> => {
+  const { filesAgain } = await import("../flow/import/read-again.js");
+  const found = await withCatalogue(options.workspace, io, (open) =>
+    filesAgain(open.workspace, open.store, sources),
+  );
+  const files: IncomingFile[] = [];
+  for (const { path, source } of found)
+    for (const file of await incomingFiles([path], io)) files.push({ file, source });
+  return read(files, given, options, io);
+};
 
 const read = async (
-  { workspace, store, surroundings }: OpenCatalogue,
-  files: readonly ByteSource[],
+  files: readonly IncomingFile[],
   given: Given,
   options: CommonOptions,
   io: Io,
 ): Promise<ExitCode> => {
-  const progress = importProgress(files, io, options.quiet || options.json);
+  const sources = files.map(({ file }) => file);
+  const progress = importProgress(sources, io, options.quiet || options.json);
   try {
-    const result = await importFiles(workspace, store, {
-      files,
-      source: given.source,
-      skuColumn: given.skuColumn,
-      stated: {
-        format: given.format,
-        encoding: given.encoding,
-        sheet: given.sheet,
-        headerRow: given.headerRow,
-      },
-      at: io.now().toISOString(),
-      surroundings: await withoutFaultyTables(surroundings, io),
-      replace: given.replace,
-      dropVanished: given.dropVanished,
-      dryRun: given.dryRun,
-      onlyPropose: given.propose,
-      review: reviewing(given.accept || given.dryRun || given.propose, options.json, io),
-      onFinding: (finding) => {
-        if (options.json) io.out(findingJson(finding));
-      },
-      onProgress: progress.at,
+    const isAsked = !(given.accept || given.dryRun || given.propose) && !options.json && io.isAttended;
+    const choose = async (open: OpenCatalogue) => {
+      const request = await requestOf(files, given, open, options, io, progress);
+      return { request, chosen: await chooseFiles(open, request) };
+    };
+    const asked = isAsked ? await withCatalogue(options.workspace, io, choose) : undefined;
+    const result = await withWritableCatalogue(options, io, async (open) => {
+      const { request, chosen } = asked ?? (await choose(open));
+      return importFiles(open, chosen, request);
     });
     progress.end();
     if (options.json) for (const file of result.files) io.out(fileJson(file, given.dryRun));
@@ -164,12 +175,43 @@ const read = async (
         `${importReport(result, io, { dryRun: given.dryRun, dropVanished: given.dropVanished }).join("\n")}\n`,
       );
     const rejected = result.files.reduce((sum, { counts }) => sum + counts.rejected, 0);
-    const read = result.files.reduce((sum, { counts }) => sum + counts.read, 0);
-    return rejected > 0 && (given.strict || rejected === read) ? 1 : 0;
+    const rows = result.files.reduce((sum, { counts }) => sum + counts.read, 0);
+    return rejected > 0 && (given.strict || rejected === rows) ? 1 : 0;
   } finally {
     progress.end();
+    for (const file of sources) await file.close();
   }
 };
+
+const requestOf = async (
+  files: readonly IncomingFile[],
+  given: Given,
+  { surroundings }: OpenCatalogue,
+  options: CommonOptions,
+  io: Io,
+  progress: ImportProgress,
+): Promise<ImportRequest> => ({
+  files,
+  source: given.source,
+  skuColumn: given.skuColumn,
+  stated: {
+    format: given.format,
+    encoding: given.encoding,
+    sheet: given.sheet,
+    headerRow: given.headerRow,
+  },
+  at: io.now().toISOString(),
+  surroundings: await withoutFaultyTables(surroundings, io),
+  replace: given.replace,
+  dropVanished: given.dropVanished,
+  dryRun: given.dryRun,
+  onlyPropose: given.propose,
+  review: reviewing(given.accept || given.dryRun || given.propose, options.json, io),
+  onFinding: (finding) => {
+    if (options.json) io.out(findingJson(finding));
+  },
+  onProgress: progress.at,
+});
 
 /** Filled gap sheets know themselves where their answers go; a source that is named is meant for all files. */
 const apart = async (
@@ -185,7 +227,7 @@ const apart = async (
 
 const importAnswers = async (
   files: readonly ByteSource[],
-  { workspace, store, surroundings }: OpenCatalogue,
+  open: WritableCatalogue,
   options: CommonOptions & { readonly dryRun: boolean; readonly strict: boolean },
   io: Io,
 ): Promise<ExitCode> => {
@@ -193,10 +235,10 @@ const importAnswers = async (
   const { answersJson, answersLines } = await import("../report/answers-report.js");
   const { dryRun } = options;
   try {
-    const result = await takeAnswers(workspace, store, {
+    const result = await takeAnswers(open, {
       files,
       at: io.now().toISOString(),
-      surroundings: await surroundings(),
+      surroundings: await open.surroundings(),
       dryRun,
       onFinding: (finding) => {
         if (options.json) io.out(findingJson(finding));

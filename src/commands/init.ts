@@ -7,10 +7,11 @@ import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { jsonLine } from "../report/json.js";
 import { createWorkspace } from "../workspace/create-workspace.js";
-import { MANIFEST, openWorkspace } from "../workspace/workspace.js";
+import { MANIFEST } from "../workspace/workspace.js";
 import { newFolder } from "./options/new-folder.js";
 import type { CommandFile } from "./command-file.js";
-import { surroundingsOf } from "../flow/open-catalogue.js";
+import { asWriter, landed } from "../flow/as-writer.js";
+import { enterWorkspace, surroundingsOf } from "../flow/open-catalogue.js";
 import { definitionsNamed, takeIntoUse } from "../flow/take-into-use.js";
 import { tellInUse } from "../report/tell-in-use.js";
 
@@ -35,7 +36,7 @@ export const init: CommandFile = command({
     const dir = newFolder(args, options.workspace, ".");
     const root = resolve(io.cwd, dir);
     const workspace = existsSync(join(root, MANIFEST))
-      ? await openWorkspace({ folder: dir, named: "-C" }, io.cwd)
+      ? await enterWorkspace({ folder: dir, named: "-C" }, io)
       : undefined;
     if (workspace !== undefined && given.channel === undefined)
       throw new Refusal([diagnostic("workspace-exists", { folder: dir })]);
@@ -47,14 +48,14 @@ export const init: CommandFile = command({
     ]);
     const channels = await definitionsNamed(root, given.channel ?? [], surroundingsOf(io));
     const { language = "en", currency = "GBP" } = given;
-    if (workspace !== undefined) await takeIntoUse(workspace, channels, undefined);
-    else
-      await createWorkspace(root, {
-        shop: given.shop ?? (basename(root) || "my shop"),
-        language,
-        currency,
-        channels,
-      });
+    const shop = given.shop ?? (basename(root) || "my shop");
+    await asWriter(root, options, io, () =>
+      landed(root, options, io, (landing) =>
+        workspace === undefined
+          ? createWorkspace(root, landing, { shop, language, currency, channels })
+          : takeIntoUse({ workspace, landing }, channels, undefined),
+      ),
+    );
     if (options.json)
       io.out(jsonLine({ type: "workspace", folder: dir, channels: channels.map(({ channel }) => channel) }));
     else if (workspace !== undefined && !options.quiet) tellInUse(channels, io);

@@ -8,7 +8,7 @@ import { chosenProducts } from "../flow/choice/chosen-products.js";
 import { skusIn } from "../flow/choice/sku-list.js";
 import { refuseIdle } from "./options/refuse-idle.js";
 import { choiceOptions } from "./options/shared-options.js";
-import { withCatalogue } from "../flow/open-catalogue.js";
+import { withWritableCatalogue } from "../flow/open-catalogue.js";
 import { refuseUnknownSkus } from "../flow/refusals.js";
 import { removeProducts, type Removed } from "../flow/remove/remove-products.js";
 import type { Io } from "../io/io.js";
@@ -41,8 +41,8 @@ export const remove: CommandFile = command({
         }),
       ]);
     refuseIdle([[given.yes && !isChosen, "--yes", "options that choose products"]]);
-    return withCatalogue(options.workspace, io, async (open) => {
-      const { workspace, store } = open;
+    return withWritableCatalogue(options, io, async (open) => {
+      const { store } = open;
       const skus: Sku[] = [];
       for (const list of args)
         skus.push(...(list.startsWith("@") ? await skusIn(list, io) : [list]).map(asSku));
@@ -53,7 +53,7 @@ export const remove: CommandFile = command({
       const own = [...new Set(skus)];
       if (own.length === 0) throw new Refusal([diagnostic("nothing-chosen", { by: ["these options"] })], 1);
       if (isChosen && !given.yes && !given.dryRun && !(await confirmed(own, io))) return 1;
-      const removed = await removeProducts(workspace, store, own, {
+      const removed = await removeProducts(open, own, {
         at: io.now().toISOString(),
         dryRun: given.dryRun,
       });

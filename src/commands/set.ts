@@ -16,7 +16,7 @@ import { isCurrency } from "../core/values/currencies.js";
 import { CLEAR_WORD } from "../core/catalogue/record.js";
 import type { Workspace } from "../workspace/workspace.js";
 import type { CommandFile } from "./command-file.js";
-import { withCatalogue } from "../flow/open-catalogue.js";
+import { withWritableCatalogue } from "../flow/open-catalogue.js";
 import { refuseUnused, unknownSku } from "../flow/refusals.js";
 
 interface Edit {
@@ -42,7 +42,8 @@ export const set: CommandFile = command({
   ],
   async run({ given, args, options, io }) {
     const [sku = "", ...written] = args;
-    return withCatalogue(options.workspace, io, async ({ workspace, store }) => {
+    return withWritableCatalogue(options, io, async (open) => {
+      const { workspace, store } = open;
       refuseUnused(given.channel, workspace);
       const product = await store.product(sku);
       if (product === undefined) throw new Refusal([await unknownSku(sku, store)]);
@@ -51,7 +52,7 @@ export const set: CommandFile = command({
         { layer: editsFor(given.channel), file: sku, at: io.now().toISOString(), tellChanges: true },
         edits.map(({ attribute }) => ({ attribute, column: "" })),
       );
-      const { fate, revision } = await oneAct(store, async (transaction) => {
+      const { fate, revision } = await oneAct(open, async (transaction) => {
         const writer = await transaction.revision(plan);
         const [put] = await writer.put([
           { kind: "product", row: 0, texts: [sku, ...edits.map(({ text }) => text)], doubts: [] },

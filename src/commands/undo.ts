@@ -4,12 +4,12 @@ import { flag } from "./options/option.js";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { countText } from "../core/diagnostics/phrases.js";
-import { termsTurned, turnTerms, type TurnedTerms } from "../flow/lexicon/turned-terms.js";
+import { decisionsTurned, turnDecisions, type TurnedDecisions } from "../flow/undo/turned-decisions.js";
 import { jsonLine } from "../report/json.js";
 import type { HistoryEntry } from "../store/store.js";
 import type { CommandFile } from "./command-file.js";
 import { refuseIdle, refuseTogether } from "./options/refuse-idle.js";
-import { withCatalogue } from "../flow/open-catalogue.js";
+import { withWritableCatalogue } from "../flow/open-catalogue.js";
 
 /** `lexicant undo [REVISION]`: takes back the latest import, edit or sending, or the one that is named. */
 export const undo: CommandFile = command({
@@ -23,7 +23,8 @@ export const undo: CommandFile = command({
     ["undo 12 --through", "revision 12, and what came into its layer since"],
   ],
   async run({ given, args, options, io }) {
-    return withCatalogue(options.workspace, io, async ({ workspace, store }) => {
+    return withWritableCatalogue(options, io, async (open) => {
+      const { store } = open;
       refuseTogether([
         [given.through, "--through"],
         [given.alone, "--alone"],
@@ -39,16 +40,17 @@ export const undo: CommandFile = command({
         alone: given.alone,
       });
       const at = io.now().toISOString();
-      const turned = termsTurned(entries, ids);
-      const undoing = await oneAct(store, async (transaction) => {
+      const turned = decisionsTurned(entries, ids);
+      let stays: readonly string[] = [];
+      const undoing = await oneAct(open, async (transaction) => {
         const undone = await transaction.undo(ids, at);
-        await turnTerms(workspace, turned);
+        stays = await turnDecisions(open, turned);
         return undone;
       });
       if (options.json) io.out(jsonLine({ type: "undo", revision: undoing, undone: ids }));
       else if (!options.quiet)
         io.out(
-          `${[...ids.map((id) => describe(entries, id)), ...turnedLines(turned)].join("\n")}\nThis is revision ${undoing}; to have ${ids.length === 1 ? "it" : "them"} back: lexicant undo ${undoing}\n`,
+          `${[...ids.map((id) => describe(entries, id)), ...turnedLines(turned), ...stays].join("\n")}\nThis is revision ${undoing}; to have ${ids.length === 1 ? "it" : "them"} back: lexicant undo ${undoing}\n`,
         );
       return 0;
     });
@@ -64,10 +66,14 @@ const describe = (entries: readonly HistoryEntry[], id: number): string => {
   return `Undone: revision ${id}, ${entry?.file ?? ""} of ${entry?.at.slice(0, 16).replace("T", " ") ?? ""}, layer ${entry?.layer ?? ""}.`;
 };
 
-const turnedLines = ({ gone, back }: TurnedTerms): readonly string[] => [
-  ...(gone.length > 0 ? [`${countText(gone.length, "row")} of the lexicon went with it.`] : []),
-  ...(back.length > 0 ? [`${countText(back.length, "row")} of the lexicon came back with it.`] : []),
-];
+const turnedLines = ({ gone, back }: TurnedDecisions): readonly string[] => {
+  const rows = (decisions: TurnedDecisions["gone"]): number =>
+    decisions.filter((one) => "term" in one).length;
+  return [
+    ...(rows(gone) > 0 ? [`${countText(rows(gone), "row")} of the lexicon went with it.`] : []),
+    ...(rows(back) > 0 ? [`${countText(rows(back), "row")} of the lexicon came back with it.`] : []),
+  ];
+};
 
 const chosen = (
   entries: readonly HistoryEntry[],

@@ -5,10 +5,10 @@ import { RETRACTED } from "../core/catalogue/record.js";
 import { countText } from "../core/diagnostics/phrases.js";
 import type { Io } from "../io/io.js";
 import { jsonLine } from "../report/json.js";
-import type { CatalogueTransaction, Store } from "../store/store.js";
+import type { CatalogueTransaction } from "../store/store.js";
 import type { CommandFile } from "./command-file.js";
 import { skusIn } from "../flow/choice/sku-list.js";
-import { withCatalogue } from "../flow/open-catalogue.js";
+import { withWritableCatalogue, type WritableCatalogue } from "../flow/open-catalogue.js";
 import { attributesIn, refuseUnknownSkus, refuseUnused } from "../flow/refusals.js";
 import { ownWords, type OwnWord } from "../flow/unset/own-words.js";
 
@@ -32,7 +32,8 @@ export const unset: CommandFile = command({
   examples: [["unset merrowgate BC-1301 --only name", "one product's name there is the catalogue's again"]],
   async run({ given, args, options, io }) {
     const [channel = "", ...named] = args;
-    return withCatalogue(options.workspace, io, async ({ workspace, store }) => {
+    return withWritableCatalogue(options, io, async (open) => {
+      const { workspace, store } = open;
       refuseUnused(channel, workspace);
       const skus: string[] = [];
       for (const list of named) skus.push(...(list.startsWith("@") ? await skusIn(list, io) : [list]));
@@ -42,7 +43,7 @@ export const unset: CommandFile = command({
       const words: OwnWord[] = [];
       for await (const word of ownWords(workspace, store, channel, wanted)) words.push(word);
       const dryRun = given.dryRun;
-      const revisions = dryRun || words.length === 0 ? [] : await takeBack(words, store, io);
+      const revisions = dryRun || words.length === 0 ? [] : await takeBack(words, open, io);
       if (options.json) {
         for (const word of words) io.out(jsonLine({ type: "unset-value", channel, ...word, dryRun }));
         io.out(jsonLine({ type: "unset", channel, values: words.length, revisions, dryRun }));
@@ -53,9 +54,13 @@ export const unset: CommandFile = command({
 });
 
 /** One act: a revision for each layer that said something. */
-const takeBack = async (words: readonly OwnWord[], store: Store, io: Io): Promise<readonly number[]> => {
+const takeBack = async (
+  words: readonly OwnWord[],
+  open: WritableCatalogue,
+  io: Io,
+): Promise<readonly number[]> => {
   const at = io.now().toISOString();
-  const taken = await oneAct(store, async (transaction) => {
+  const taken = await oneAct(open, async (transaction) => {
     const revisions: number[] = [];
     for (const layer of new Set(words.map((word) => word.layer))) {
       const own = words.filter((word) => word.layer === layer);

@@ -8,13 +8,13 @@ import { countText } from "../core/diagnostics/phrases.js";
 import type { Io } from "../io/io.js";
 import type { NamedFolder } from "../workspace/named-folder.js";
 import { definitionNamed, loadDefinition } from "../workspace/definition-files.js";
-import { definitionsFor, openWorkspace, type Workspace } from "../workspace/workspace.js";
-import { surroundingsOf } from "./open-catalogue.js";
+import { definitionsFor, type Workspace } from "../workspace/workspace.js";
+import { enterWorkspace, surroundingsOf } from "./open-catalogue.js";
 
 /** The workspace around a folder, or undefined where there is none; any other fault ends the command. */
 export const workspaceIfAny = async (folder: NamedFolder, io: Io): Promise<Workspace | undefined> => {
   try {
-    return await openWorkspace(folder, io.cwd);
+    return await enterWorkspace(folder, io);
   } catch (error) {
     if (error instanceof Refusal && error.findings.every(({ code }) => code === "no-workspace"))
       return undefined;

@@ -1,8 +1,12 @@
-import type { CatalogueTransaction, PlannedColumn, RevisionPlan, Store } from "../store/store.js";
+import type { CatalogueTransaction, PlannedColumn, RevisionPlan } from "../store/store.js";
+import type { WritableCatalogue } from "./open-catalogue.js";
 
-/** Does one act on the catalogue: it lands whole, or leaves no trace; a trial is rolled back when its work is done. */
+/**
+ * Does one act on the catalogue and on files: it lands whole, or leaves no trace; a trial is rolled back when its work is
+ * done.
+ */
 export const oneAct = async <T>(
-  store: Store,
+  { store, landing }: Pick<WritableCatalogue, "store" | "landing">,
   work: (transaction: CatalogueTransaction) => Promise<T>,
   { isTrial = false }: { readonly isTrial?: boolean } = {},
 ): Promise<T> => {
@@ -10,11 +14,13 @@ export const oneAct = async <T>(
   try {
     const result = await work(transaction);
     if (isTrial) await transaction.rollback();
-    else await transaction.commit();
+    else await landing.land((mark) => transaction.commit(mark));
     return result;
   } catch (error) {
     await transaction.rollback();
     throw error;
+  } finally {
+    await landing.discard();
   }
 };
 

@@ -1,11 +1,13 @@
 import type { Surroundings } from "../core/language/function.js";
 import type { Io } from "../io/io.js";
+import type { ExitCode } from "../io/exit-code.js";
 import { openStore } from "../store/open-store.js";
 import type { Store } from "../store/store.js";
+import { landing, type Landing } from "../workspace/landing/landing.js";
 import type { NamedFolder } from "../workspace/named-folder.js";
 import { lookUps } from "../workspace/look-up-files.js";
 import { openWorkspace, type Workspace } from "../workspace/workspace.js";
-import type { ExitCode } from "../io/exit-code.js";
+import { asWriter, settleIfFree, type Caller } from "./as-writer.js";
 
 export interface OpenCatalogue {
   readonly workspace: Workspace;
@@ -14,17 +16,61 @@ export interface OpenCatalogue {
   surroundings(): Promise<Surroundings>;
 }
 
-/** Opens the workspace a command was called for, with its store. */
-export const withCatalogue = async (
+/** A catalogue that nobody else may write to meanwhile, with the one landing of all that the command changes. */
+export interface WritableCatalogue extends OpenCatalogue {
+  readonly landing: Landing;
+}
+
+/** Opens the workspace that a command was called for; what a killed command began there is ended before. */
+export const enterWorkspace = (folder: NamedFolder, io: Io): Promise<Workspace> =>
+  openWorkspace(folder, io.cwd, (root) => settleIfFree(root, io));
+
+/** Opens the workspace a command was called for, with its store, to read. */
+export const withCatalogue = async <T extends ExitCode | object>(
   folder: NamedFolder,
   io: Io,
-  work: (open: OpenCatalogue) => Promise<ExitCode>,
-): Promise<ExitCode> => {
-  const workspace = await openWorkspace(folder, io.cwd);
+  work: (open: OpenCatalogue) => Promise<T>,
+): Promise<T> => opened(await enterWorkspace(folder, io), io, true, work);
+
+/** Opens the workspace to write to it, with its store: one command at a time, and all that it changes as one. */
+export const withWritableCatalogue = async <T extends ExitCode | object>(
+  { workspace: folder, ...caller }: Caller & { readonly workspace: NamedFolder },
+  io: Io,
+  work: (open: WritableCatalogue) => Promise<T>,
+): Promise<T> => {
+  const { root } = await openWorkspace(folder, io.cwd);
+  return asWriter(root, caller, io, async () => {
+    const own = landing({ root, command: caller.command, at: io.now().toISOString() });
+    // Read anew: whoever wrote before may have changed the manifest.
+    const workspace = await openWorkspace(folder, io.cwd);
+    try {
+      return await opened(workspace, io, false, (open) => work({ ...open, landing: own }));
+    } finally {
+      await own.discard();
+    }
+  });
+};
+
+/** Opens the workspace for what would write and is only tried: it lands nothing. */
+export const withCatalogueToTry: typeof withWritableCatalogue = ({ workspace: folder, command }, io, work) =>
+  withCatalogue(folder, io, (open) =>
+    work({
+      ...open,
+      landing: landing({ root: open.workspace.root, command, at: io.now().toISOString() }),
+    }),
+  );
+
+const opened = async <T extends ExitCode | object>(
+  workspace: Workspace,
+  io: Io,
+  onlyReads: boolean,
+  work: (open: OpenCatalogue) => Promise<T>,
+): Promise<T> => {
   const store = await openStore({
     path: workspace.storePath,
     shownPath: ".lexicant/store.db",
     layers: workspace.layers,
+    onlyReads,
   });
   try {
     let known: Promise<Surroundings> | undefined;

@@ -3,10 +3,11 @@ import type { AttributeIndex } from "../core/catalogue/attribute-index.js";
 import type { ChannelDefinition } from "../core/channel/definition.js";
 import { nearest } from "../core/values/nearest.js";
 import type { Surroundings } from "../core/language/function.js";
+import type { WritableCatalogue } from "./open-catalogue.js";
 import { createChannel } from "../workspace/create-workspace.js";
 import { definitionNamed, loadDefinition } from "../workspace/definition-files.js";
 import { addToManifest } from "../workspace/edit-manifest.js";
-import { definitionsIn, type Workspace } from "../workspace/workspace.js";
+import { definitionsIn } from "../workspace/workspace.js";
 
 /** The definitions of channels by their names; a name that nobody knows ends the command with the nearest. */
 export const definitionsNamed = async (
@@ -25,18 +26,18 @@ export const definitionsNamed = async (
 
 /** Takes channels into use in a workspace that there is; decisions that are made already stay as they are. */
 export const takeIntoUse = async (
-  workspace: Workspace,
+  { workspace, landing }: Pick<WritableCatalogue, "workspace" | "landing">,
   channels: readonly ChannelDefinition[],
   attributes: AttributeIndex | undefined,
 ): Promise<void> => {
   for (const definition of channels) {
     const { channel } = definition;
     if (!existsSync(workspace.path("channels", channel, "channel.yaml")))
-      await createChannel(workspace.root, definition, {
+      await createChannel(workspace.root, landing, definition, {
         language: workspace.manifest.language,
         currency: workspace.manifest.currency,
         ...(attributes === undefined ? {} : { attributes }),
       });
-    if (!workspace.channelsInUse.includes(channel)) await addToManifest(workspace, "channels", channel);
+    await addToManifest(landing, workspace, "channels", channel);
   }
 };

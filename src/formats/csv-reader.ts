@@ -28,7 +28,7 @@ export const delimiterNames: Readonly<Record<string, string>> = {
  * The delimiter that divides the first lines most evenly: the one whose most usual count of cells, times the lines that
  * have it, is largest. A comma where nothing divides.
  */
-const sniffDelimiter = (head: string): string => {
+export const sniffDelimiter = (head: string): string => {
   const lines = head
     .slice(0, 1 << 16)
     // A quoted cell is a cell: nothing in its place would leave a line of tabs alone, which reads as blank.

@@ -1,4 +1,4 @@
-import type { Store, StoreOptions } from "./store.js";
+import type { Store, StoreOptions, WriterLock } from "./store.js";
 
 /**
  * Opens the workspace's store, makes it when there is none, and brings an older one forward.
@@ -6,3 +6,11 @@ import type { Store, StoreOptions } from "./store.js";
  */
 export const openStore = async (options: StoreOptions): Promise<Store> =>
   (await import("./sqlite/sqlite-store.js")).openSqliteStore(options);
+
+/** Takes the lock of a workspace for what writes; undefined where another process has it. */
+export const takeWriterLock = async (path: string): Promise<WriterLock | undefined> =>
+  (await import("./sqlite/writer-lock.js")).takeWriterLock(path);
+
+/** Whether the act that a mark stands for was committed to a store. */
+export const hasLanded = async (path: string, mark: string): Promise<boolean> =>
+  (await import("./sqlite/landed.js")).hasLandedIn(path, mark);

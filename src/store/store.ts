@@ -53,7 +53,7 @@ export interface RevisionPlan {
   /** Where the file lies, and what tells whether it is still the same. */
   readonly cameFrom?: FileOrigin;
   /** What was decided with it outside of the catalogue, so that an undo takes that back too. A revision with any is kept. */
-  readonly decided?: readonly DecidedTerm[];
+  readonly decided?: readonly Decision[];
 }
 
 /** A source's way of reading: the text by which it reads each attribute, and a mark of all that it says besides. */
@@ -76,6 +76,17 @@ export interface DecidedTerm {
   readonly term: string;
   readonly value: string;
 }
+
+/** A source's file that was written with its first import, and the layer that the manifest got for it. */
+export interface DecidedSource {
+  /** The file's name without its ending. */
+  readonly sourceFile: string;
+  readonly text: string;
+  readonly layer: string | undefined;
+}
+
+/** What a revision decided outside of the catalogue. */
+export type Decision = DecidedTerm | DecidedSource;
 
 /** A merged value that a record changed. */
 export interface ValueChange {
@@ -176,7 +187,8 @@ export interface CatalogueTransaction {
   isKnown(sku: string): Promise<boolean>;
   /** Whether a group has a row of its own. */
   hasGroupRecord(group: string): Promise<boolean>;
-  commit(): Promise<void>;
+  /** With the mark of the files that land with it. */
+  commit(mark?: string): Promise<void>;
   rollback(): Promise<void>;
 }
 
@@ -194,7 +206,7 @@ export interface HistoryEntry {
   readonly undoneBy: number | undefined;
   readonly undoes: readonly number[];
   readonly cameFrom: FileOrigin | undefined;
-  readonly decided: readonly DecidedTerm[];
+  readonly decided: readonly Decision[];
 }
 
 /** One opinion about one value, past or present. */
@@ -233,11 +245,18 @@ export interface Store {
   linkAnswers(): LinkAnswers;
   /** What a channel was given before. */
   ledgerOf(channel: string): ChannelLedger;
+  /** What is done to ledgers holds together, with the mark of the files that land with it, or not at all. */
+  together(mark: string, work: () => Promise<void>): Promise<void>;
   /** Products that have a barcode in common with another. */
   sharedBarcodes(): Promise<readonly (readonly Product[])[]>;
   /** SKUs that differ from another product's by no more than case, spaces or leading zeros. */
   skuTwins(): Promise<readonly (readonly [Sku, Sku])[]>;
   close(): Promise<void>;
+}
+
+/** Held by the one process that may write to a workspace; the system lets it go with the process. */
+export interface WriterLock {
+  release(): void;
 }
 
 /** Where a store lies, and what it is to know of the workspace. */
@@ -247,4 +266,6 @@ export interface StoreOptions {
   readonly shownPath: string;
   /** Layers from lowest to highest. */
   readonly layers: readonly LayerName[];
+  /** Whether nothing is to be written: then a copy will do, where the store itself lies on a disk that takes nothing. */
+  readonly onlyReads?: boolean;
 }

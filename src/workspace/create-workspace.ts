@@ -10,7 +10,7 @@ import { csvLine } from "../formats/csv-writer.js";
 import { writeFault } from "../formats/file-fault.js";
 import { lexiconColumns } from "./lexicon-file.js";
 import { placementColumns } from "./placements-file.js";
-import { writeFileWhole } from "./write-file.js";
+import type { Landing } from "./landing/landing.js";
 import { MANIFEST } from "./workspace.js";
 
 export interface NewWorkspace {
@@ -23,6 +23,7 @@ export interface NewWorkspace {
 /** Makes a workspace's folders and files. The manifest comes last: without it the folder is no workspace yet. */
 export const createWorkspace = async (
   root: string,
+  landing: Landing,
   { shop, language, currency, channels }: NewWorkspace,
 ): Promise<void> => {
   try {
@@ -31,8 +32,8 @@ export const createWorkspace = async (
   } catch (error) {
     throw writeFault(root, error);
   }
-  for (const definition of channels) await createChannel(root, definition, { language, currency });
-  await writeFileWhole(join(root, ".gitignore"), ".lexicant/\nout/\n");
+  for (const definition of channels) await createChannel(root, landing, definition, { language, currency });
+  await landing.edit(join(root, ".gitignore"), (before) => before ?? ".lexicant/\nout/\n");
   const manifest = [
     `shop: ${stringify(shop).trimEnd()}`,
     `language: ${language}`,
@@ -43,7 +44,7 @@ export const createWorkspace = async (
     `channels: [${channels.map(({ channel }) => channel).join(", ")}]`,
     "",
   ].join("\n");
-  await writeFileWhole(join(root, MANIFEST), manifest);
+  await landing.edit(join(root, MANIFEST), () => manifest);
 };
 
 /** What a shop's suggested fills depend on: its language and currency, and the attributes of its catalogue. */
@@ -56,13 +57,16 @@ export interface ShopFacts {
 /** Starting decision files of one channel: the definition's own suggestions as fills, empty tables for the rest. */
 export const createChannel = async (
   root: string,
+  landing: Landing,
   definition: ChannelDefinition,
   shop: ShopFacts,
 ): Promise<void> => {
   const { channel, version, fields } = definition;
-  const file = (name: string): string => join(root, "channels", channel, name);
-  await writeFileWhole(
-    file("channel.yaml"),
+  // What is there already was decided by somebody.
+  const write = (name: string, text: string): Promise<void> =>
+    landing.edit(join(root, "channels", channel, name), (before) => before ?? text);
+  await write(
+    "channel.yaml",
     [
       `definition: ${channel}`,
       `version: "${version}"`,
@@ -80,8 +84,8 @@ export const createChannel = async (
       const fill = inShopsOwn(suggestedFill, shop);
       return [`  # ${label}`, `  ${isReady(fill) ? "" : "# "}${code}: ${yamlFill(fill)}`];
     });
-  await writeFileWhole(
-    file("fills.yaml"),
+  await write(
+    "fills.yaml",
     [
       "# What fills each field of the channel. A nearer block wins: our_categories over all, channel_categories over both.",
       "all:",
@@ -89,8 +93,8 @@ export const createChannel = async (
       "",
     ].join("\n"),
   );
-  await writeFileWhole(file("placements.csv"), csvLine(placementColumns));
-  await writeFileWhole(file("lexicon.csv"), csvLine(lexiconColumns));
+  await write("placements.csv", csvLine(placementColumns));
+  await write("lexicon.csv", csvLine(lexiconColumns));
 };
 
 const withMark = /\b([a-z][a-z0-9_]*)@([A-Za-z]{2,3}(?:-[A-Za-z0-9]{2,8})*)/g;

@@ -1,16 +1,54 @@
-import { isSeq } from "yaml";
-import { writeFileWhole } from "./write-file.js";
+import { isMap, isScalar, isSeq, type Document, type YAMLSeq } from "yaml";
+import type { Landing } from "./landing/landing.js";
 import { MANIFEST, type Workspace } from "./workspace.js";
+import { parseYaml } from "./yaml-file.js";
 
-/** Adds a name to a list of the manifest, below the others; the person's comments and order stay. */
-export const addToManifest = async (
+type ManifestList = "layers" | "channels";
+
+/** Changes the manifest as it stands by now; the person's comments, order and line ends stay. */
+const editManifest = (
+  landing: Landing,
   workspace: Workspace,
-  key: "layers" | "channels",
+  change: (document: Document.Parsed) => void,
+): Promise<void> =>
+  landing.edit(workspace.path(MANIFEST), (before) => {
+    const text = before?.toString() ?? "";
+    const { document } = parseYaml(text, MANIFEST);
+    change(document);
+    const after = document.toString({ lineWidth: 0 });
+    return text.includes("\r\n") ? after.replace(/\r?\n/g, "\r\n") : after;
+  });
+
+/** Where a name stands in a list: by itself, or as the layer of an entry with more to it. */
+const indexIn = ({ items }: YAMLSeq, name: string): number =>
+  items.findIndex((item) => {
+    const own = isMap(item) ? item.get("layer", true) : item;
+    return isScalar(own) && own.value === name;
+  });
+
+/** Adds a name to a list of the manifest, below the others, where it is not there yet. */
+export const addToManifest = (
+  landing: Landing,
+  workspace: Workspace,
+  key: ManifestList,
   name: string,
-): Promise<void> => {
-  const { document } = workspace.manifestFile;
-  const list = document.get(key);
-  if (isSeq(list)) list.add(document.createNode(name));
-  else document.set(key, [name]);
-  await writeFileWhole(workspace.path(MANIFEST), document.toString({ lineWidth: 0 }));
-};
+): Promise<void> =>
+  editManifest(landing, workspace, (document) => {
+    const list = document.get(key);
+    if (!isSeq(list)) document.set(key, [name]);
+    else if (indexIn(list, name) < 0) list.add(document.createNode(name));
+  });
+
+/** Takes a name out of a list of the manifest again. */
+export const takeFromManifest = (
+  landing: Landing,
+  workspace: Workspace,
+  key: ManifestList,
+  name: string,
+): Promise<void> =>
+  editManifest(landing, workspace, (document) => {
+    const list = document.get(key);
+    if (!isSeq(list)) return;
+    const at = indexIn(list, name);
+    if (at >= 0) list.delete(at);
+  });

@@ -1,81 +1,69 @@
-import { readFile } from "node:fs/promises";
-import { csvLine, lineAsItIs, neutral } from "../formats/csv-writer.js";
-import { isMissing, readFault } from "../formats/file-fault.js";
-import { writeFileWhole } from "./write-file.js";
+import { neutral } from "../formats/csv-writer.js";
+import { lineIn, ownForm, rawRecords, tableBytes, tableText } from "../formats/table-form.js";
+import type { Landing } from "./landing/landing.js";
 
 /** A row to be written: cells by column; columns that it does not name stay as they are. */
 export type TableEdit = Readonly<Record<string, string>>;
 
-/** Records of a CSV text as their own characters, line ends included; a quoted cell may span lines. */
-const records = (text: string): readonly string[] => {
-  const found: string[] = [];
-  let [start, quoted] = [0, false];
-  for (let i = 0; i < text.length; i++) {
-    if (text[i] === '"') quoted = !quoted;
-    if (text[i] === "\n" && !quoted) {
-      found.push(text.slice(start, i + 1));
-      start = i + 1;
-    }
-  }
-  if (start < text.length) found.push(text.slice(start));
-  return found;
-};
-
-const cellsOf = (record: string): readonly string[] => {
-  const cells: string[] = [];
-  const pattern = /(?:^|,)(?:"((?:[^"]|"")*)"|([^,\r\n]*))/g;
-  for (const [, quoted, plain = ""] of record.replace(/\r?\n$/, "").matchAll(pattern))
-    cells.push(quoted === undefined ? plain : quoted.replaceAll('""', '"'));
-  return cells;
-};
+export interface TableEdits {
+  readonly columns: readonly string[];
+  /** The columns by which a row is known. */
+  readonly keys: readonly string[];
+  readonly edits: readonly TableEdit[];
+  /** Rows that go, where they are still as written here. */
+  readonly gone?: readonly TableEdit[];
+}
 
 /**
  * Sets rows of a small decision table: a row with the same key is changed in its place, others are added at the end.
- * Comments, order, and columns of the person's own stay.
+ * Comments, order, and columns of the person's own stay, and so does the form that their spreadsheet gave it.
  */
-export const editTable = async (
-  path: string,
-  columns: readonly string[],
-  keys: readonly string[],
-  edits: readonly TableEdit[],
-  /** Rows that go, where they are still as written here. */
-  gone: readonly TableEdit[] = [],
-): Promise<void> => {
-  const text = await readFile(path, "utf8").catch((error: unknown) => {
-    if (isMissing(error)) return csvLine(columns);
-    throw readFault(path, error);
-  });
-  const [head = csvLine(columns), ...rest] = records(text.replace(/^\ufeff/, ""));
-  const header = cellsOf(head).map((name) => name.trim());
+export const editTable = (landing: Landing, path: string, edits: TableEdits): Promise<void> =>
+  landing.edit(path, (before) => editedTable(before, edits));
+
+/** A table's bytes with rows set in them; without any, a table of our own form. */
+export const editedTable = (
+  before: Buffer | undefined,
+  { columns, keys, edits, gone = [] }: TableEdits,
+): Buffer => {
+  const { text, form } =
+    before === undefined || before.length === 0 ? { text: "", form: ownForm } : tableText(before);
+  const [head, ...rest] = rawRecords(text, form.delimiter);
+  const header = (head?.cells ?? columns).map((name) => name.trim());
   const added = columns.filter((column) => !header.includes(column));
   const all = [...header, ...added];
-  const keyOf = (cells: (column: string) => string): string =>
-    keys.map((key) => cells(key).trim()).join("\u0000");
+  const at = new Map(header.map((column, index) => [column, index]));
+  const keyOf = (cell: (column: string) => string): string =>
+    keys.map((key) => cell(key).trim()).join("\u0000");
   const waiting = new Map(edits.map((edit) => [keyOf((column) => edit[column] ?? ""), edit]));
-  const isGone = (cells: readonly string[]): boolean =>
-    gone.some((row) =>
-      Object.entries(row).every(([column, text]) => (cells[header.indexOf(column)] ?? "").trim() === text),
-    );
-  const changed = rest.flatMap((record): readonly string[] => {
-    const cells = cellsOf(record);
-    if (record.trim() === "" || (cells[0] ?? "").trimStart().startsWith("#")) return [record];
-    if (isGone(cells)) return [];
-    const key = keyOf((column) => cells[header.indexOf(column)] ?? "");
+  const changed = rest.map((record): string => {
+    const { cells, lineEnd } = record;
+    const cell = (column: string): string => cells[at.get(column) ?? -1] ?? "";
+    if (record.text.trim() === "" || (cells[0] ?? "").trimStart().startsWith("#")) return record.text;
+    if (gone.some((row) => Object.entries(row).every(([column, value]) => cell(column).trim() === value)))
+      return "";
+    const key = keyOf(cell);
     const edit = waiting.get(key);
-    if (edit === undefined) return [record];
+    if (edit === undefined) return record.text;
     waiting.delete(key);
-    return [
-      lineAsItIs(
-        all.map((column, index) => {
-          const value = edit[column];
-          return value === undefined ? (cells[index] ?? "") : neutral(value);
-        }),
-      ),
-    ];
+    const values = all.map((column, index) => {
+      const value = edit[column];
+      return value === undefined ? (cells[index] ?? "") : neutral(value);
+    });
+    return lineIn(values, form, lineEnd);
   });
-  const last = changed.at(-1);
-  if (last !== undefined && !last.endsWith("\n")) changed[changed.length - 1] = `${last}\n`;
-  const appended = [...waiting.values()].map((edit) => csvLine(all.map((column) => edit[column] ?? "")));
-  const first = added.length === 0 ? (head.endsWith("\n") ? head : `${head}\n`) : csvLine(all);
-  await writeFileWhole(path, [first, ...changed, ...appended].join(""));
+  const lines = [
+    head === undefined || added.length > 0 ? lineIn(all, form, form.lineEnd) : head.text,
+    ...changed.filter((line) => line !== ""),
+  ];
+  const last = lines.at(-1) ?? "";
+  if (!/[\r\n]$/.test(last)) lines[lines.length - 1] = last + form.lineEnd;
+  const appended = [...waiting.values()].map((edit) =>
+    lineIn(
+      all.map((column) => neutral(edit[column] ?? "")),
+      form,
+      form.lineEnd,
+    ),
+  );
+  return tableBytes([...lines, ...appended].join(""), form);
 };

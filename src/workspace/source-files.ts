@@ -8,7 +8,7 @@ import { namePattern } from "./name-pattern.js";
 import { loadSettings } from "./load-settings.js";
 import { noCache, type SettingsCache } from "./settings-cache.js";
 import type { SourceModel } from "./models/source-model.js";
-import { writeFileWhole } from "./write-file.js";
+import type { Landing } from "./landing/landing.js";
 import type { Workspace } from "./workspace.js";
 import { parseYaml, readYaml, type YamlFile } from "./yaml-file.js";
 
@@ -84,6 +84,33 @@ export const sourceFromText = async (name: string, text: string): Promise<Source
   return { name, settings: await settingsOf(yaml, noCache), yaml };
 };
 
-/** Writes a source's file, for the person to read and correct. */
-export const saveSource = (workspace: Workspace, { name, yaml }: Source): Promise<void> =>
-  writeFileWhole(workspace.path("sources", `${name}.yaml`), yaml.text);
+/** Writes a source's file, for the person to read and correct; one that came meanwhile is another's. */
+export const saveSource = (landing: Landing, workspace: Workspace, { name, yaml }: Source): Promise<void> =>
+  landing.edit(workspace.path("sources", `${name}.yaml`), (before) => {
+    if (before !== undefined && before.toString() !== yaml.text)
+      throw new Refusal([diagnostic("source-meanwhile", { file: `sources/${name}.yaml` })]);
+    return yaml.text;
+  });
+
+/** Writes a source's file again that was taken away; one that is there by now stays. */
+export const putSourceBack = (
+  landing: Landing,
+  workspace: Workspace,
+  name: string,
+  text: string,
+): Promise<void> => landing.edit(workspace.path("sources", `${name}.yaml`), (before) => before ?? text);
+
+/** Takes a source's file away again, where it still says what was written; says whether it did. */
+export const takeSource = async (
+  landing: Landing,
+  workspace: Workspace,
+  name: string,
+  text: string,
+): Promise<boolean> => {
+  let isTaken = false;
+  await landing.edit(workspace.path("sources", `${name}.yaml`), (before) => {
+    isTaken = before?.toString() === text;
+    return isTaken ? undefined : before;
+  });
+  return isTaken;
+};

@@ -22,6 +22,8 @@ export interface Workspace {
   /** From lowest to highest; a layer with a channel shows there alone. */
   readonly layers: readonly { readonly layer: string; readonly channel?: string }[];
   readonly storePath: string;
+  /** The file whose lock whoever writes holds. */
+  readonly lockPath: string;
   readonly settings: SettingsCache;
   /** A path inside the workspace. */
   path(...parts: readonly string[]): string;
@@ -65,12 +67,24 @@ const rootOf = ({ folder, named }: NamedFolder, cwd: string): string => {
   return root;
 };
 
+/** Where a workspace's store and lock lie. */
+export const placesIn = (root: string): Pick<Workspace, "storePath" | "lockPath"> => ({
+  storePath: join(root, ".lexicant", "store.db"),
+  lockPath: join(root, ".lexicant", "writer.lock"),
+});
+
 /**
  * Opens the workspace that is named, or that the current folder lies in.
  * @throws Refusal when there is none, or its manifest is wrong
  */
-export const openWorkspace = async (named: NamedFolder, cwd: string): Promise<Workspace> => {
+export const openWorkspace = async (
+  named: NamedFolder,
+  cwd: string,
+  /** What is to be done before anything is read. */
+  first?: (root: string) => Promise<void>,
+): Promise<Workspace> => {
   const root = rootOf(named, cwd);
+  await first?.(root);
   const manifestFile = await readYaml(join(root, MANIFEST), MANIFEST);
   const settings = settingsCache(join(root, ".lexicant", "settings"));
   const manifest = await loadSettings(
@@ -86,7 +100,7 @@ export const openWorkspace = async (named: NamedFolder, cwd: string): Promise<Wo
     channelsInUse: manifest.channels ?? [],
     layers: manifest.layers.map((entry) => (typeof entry === "string" ? { layer: entry } : entry)),
     settings,
-    storePath: join(root, ".lexicant", "store.db"),
+    ...placesIn(root),
     path: (...parts) => join(root, ...parts),
   };
 };

@@ -10,38 +10,54 @@ const builds = (faulty?: string, empty?: string) => {
       said.push(`finish ${name}`);
       return name === faulty ? Promise.reject(new Error("no room")) : Promise.resolve([]);
     },
-    publish: () => Promise.resolve(void said.push(`publish ${name}`)),
+    hold: () => Promise.resolve(void said.push(`hold ${name}`)),
     discard: () => Promise.resolve(void said.push(`discard ${name}`)),
   }));
-  return { all, said };
+  const open = {
+    store: {
+      together: async (mark: string, work: () => Promise<void>) => {
+        await work();
+        said.push(`commit ${mark}`);
+      },
+    },
+    landing: { land: (decide?: (mark: string) => Promise<void>) => decide?.("m") ?? Promise.resolve() },
+  } as unknown as Parameters<typeof landBuilds>[0];
+  return { all, said, open };
 };
 
 describe("the builds of several channels", () => {
   it("when all can be finished, then none appears before all are", async () => {
-    const { all, said } = builds();
-    await landBuilds(all, false);
+    const { all, said, open } = builds();
+    await landBuilds(open, all, false);
     expect(said.map((text) => text.split(" ")[0])).toEqual([
       ...["finish", "finish", "finish"],
-      ...["publish", "publish", "publish"],
+      ...["hold", "hold", "hold", "commit"],
     ]);
   });
 
   it("when one cannot be finished, then none appears", async () => {
-    const { all, said } = builds("quay");
-    await expect(landBuilds(all, false)).rejects.toThrow("no room");
+    const { all, said, open } = builds("quay");
+    await expect(landBuilds(open, all, false)).rejects.toThrow("no room");
     expect(said).toEqual(["finish hall", "finish quay"]);
   });
 
   it("when one has no listing, then what stood there stays, and the others appear", async () => {
-    const { all, said } = builds(undefined, "quay");
-    const files = await landBuilds(all, false);
-    expect(said).toEqual(["discard quay", "finish hall", "finish fair", "publish hall", "publish fair"]);
+    const { all, said, open } = builds(undefined, "quay");
+    const files = await landBuilds(open, all, false);
+    expect(said).toEqual([
+      "discard quay",
+      "finish hall",
+      "finish fair",
+      "hold hall",
+      "hold fair",
+      "commit m",
+    ]);
     expect(all.map((build) => files.has(build))).toEqual([true, false, true]);
   });
 
   it("when it is a trial, then nothing is finished", async () => {
-    const { all, said } = builds();
-    await landBuilds(all, true);
+    const { all, said, open } = builds();
+    await landBuilds(open, all, true);
     expect(said).toEqual(["discard hall", "discard quay", "discard fair"]);
   });
 });

@@ -5,7 +5,7 @@ import { describe, expect, it } from "vitest";
 import { partName } from "../../src/flow/build/built-files.js";
 import { textFiles } from "../../src/flow/build/text-files.js";
 import type { FileFamily, FileRow } from "../../src/core/listing/shape/file-family.js";
-import { stageFiles } from "../../src/workspace/staged-files.js";
+import { landing } from "../../src/workspace/landing/landing.js";
 import { temporaryFolder } from "../kit/run.js";
 
 const row = (sku: string): FileRow => ({
@@ -30,7 +30,8 @@ const written = async (
   limits: { readonly rows?: number | undefined; readonly megabytes?: number | undefined },
 ): Promise<readonly string[]> => {
   const folder = temporaryFolder();
-  const staged = await stageFiles(folder);
+  const own = landing({ root: folder, command: "build", at: "2026-11-25T08:00:00.000Z" });
+  const staged = await own.into(folder);
   const layout = { file: "f.txt", encoding: "utf-8", packing: "none" } as const;
   const files = await textFiles(
     layout,
@@ -40,7 +41,7 @@ const written = async (
   );
   for (const [number, size] of sizes.entries()) await files.write(familyOf(number, size));
   const built = await files.finish();
-  await staged.publish();
+  await own.land();
   return built.map(({ name }, index) => {
     expect(name).toBe(partName("f.txt", index + 1));
     return readFileSync(join(folder, name), "utf8");

@@ -1,9 +1,9 @@
 import { rmSync } from "node:fs";
 import { join } from "node:path";
 import { describe, expect, it } from "vitest";
-import { demoShop, emptyShop } from "../kit/demo-shop.js";
+import { emptyShop } from "../kit/demo-shop.js";
 import { goodsCsv, withGoodsSource } from "../kit/goods.js";
-import { jsonLines, lexicant, lexicantProcess, lexicantStarted, read, write } from "../kit/run.js";
+import { jsonLines, lexicant, lexicantProcess, lexicantStarted, write } from "../kit/run.js";
 
 const killedAfter = (shop: string, args: readonly string[], milliseconds: number): Promise<boolean> =>
   new Promise((resolve) => {
@@ -65,21 +65,4 @@ describe("killed at any moment", () => {
     expect(killed).toBeGreaterThan(KILLS / 2);
     expect(lexicant(shop, ["import", "data/goods-0.csv", "--source", "goods", "--quiet"]).exit).toBe(0);
   }, 240_000);
-
-  it("when builds are killed, then the feed and the record of it always belong together", async () => {
-    const shop = demoShop();
-    const build = ["build", "lanternlist", "chatterquay"];
-    lexicant(shop, build);
-    const whole = wholeTime(shop, build);
-    for (let kill = 0; kill < 6; kill++) {
-      lexicant(shop, ["set", "BC-1402", `name=Brush number ${kill}`]);
-      await killedAfter(shop, build, whole * (0.5 + 0.09 * kill));
-      const record = JSON.parse(read(shop, "out/lanternlist/build.json")) as {
-        counts: { ready: number };
-        files: { name: string; bytes: number }[];
-      };
-      for (const { name, bytes } of record.files)
-        expect(Buffer.byteLength(read(shop, `out/lanternlist/${name}`)), name).toBe(bytes);
-    }
-  }, 120_000);
 });

@@ -1,18 +1,13 @@
-import { readFileSync, writeFileSync } from "node:fs";
-import { join } from "node:path";
 import { parse } from "csv-parse/sync";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { editTable } from "../../src/workspace/edit-table.js";
-import { temporaryFolder } from "../kit/run.js";
+import { editedTable } from "../../src/workspace/edit-table.js";
 
-const file = join(temporaryFolder(), "placements.csv");
 const columns = ["our_category", "sku", "channel_category"];
 
 const edited = async (text: string, ...edits: readonly Readonly<Record<string, string>>[]) => {
-  writeFileSync(file, text);
-  await editTable(file, columns, ["our_category", "sku"], edits);
-  return readFileSync(file, "utf8");
+  const bytes = editedTable(Buffer.from(text), { columns, keys: ["our_category", "sku"], edits });
+  return Promise.resolve(bytes.toString());
 };
 
 describe("editing a decision table", () => {

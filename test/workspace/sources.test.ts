@@ -1,5 +1,4 @@
 import { unread } from "../../src/core/catalogue/record.js";
-import { existsSync, readdirSync } from "node:fs";
 import { join } from "node:path";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
@@ -20,10 +19,9 @@ import {
 } from "../../src/workspace/source-files.js";
 import { readingFor } from "../../src/workspace/source-reading.js";
 import { proposedSourceText } from "../../src/workspace/source-text.js";
-import { stageFiles } from "../../src/workspace/staged-files.js";
 import { openWorkspace, type Workspace } from "../../src/workspace/workspace.js";
 import { surroundings } from "../kit/evaluate.js";
-import { read, temporaryFolder, write } from "../kit/run.js";
+import { temporaryFolder, write } from "../kit/run.js";
 
 const workspaceOf = async (files: Readonly<Record<string, string>> = {}): Promise<Workspace> => {
   const folder = temporaryFolder();
@@ -317,45 +315,5 @@ describe("a source tied to a file", () => {
       ),
       { numRuns: 60 },
     );
-  });
-});
-
-describe("files that appear together", () => {
-  it("when a set is published, discarded or broken off, then a folder holds whole sets only", async () => {
-    const folder = temporaryFolder();
-    const writeSet = async (mark: string) => {
-      const staged = await stageFiles(folder);
-      for (const name of ["a.txt", "b.txt"]) {
-        const file = await staged.create(name);
-        await file.write(mark);
-        await file.writeBytes(Buffer.from("!"));
-        expect(await file.finish()).toMatchObject({ name, bytes: mark.length + 1 });
-      }
-      return staged;
-    };
-    await (await writeSet("one")).publish();
-    expect([read(folder, "a.txt"), read(folder, "b.txt")]).toEqual(["one!", "one!"]);
-    await (await writeSet("two")).discard();
-    await writeSet("three");
-    expect(read(folder, "a.txt")).toBe("one!");
-    await (await writeSet("four")).publish();
-    expect([read(folder, "a.txt"), readdirSync(folder).sort()]).toEqual(["four!", ["a.txt", "b.txt"]]);
-  });
-
-  it("when a run was killed after it said that its set was whole, then the next run completes it", async () => {
-    const folder = temporaryFolder();
-    write(folder, ".staging-999999999/a.txt", "new");
-    write(folder, ".staging-999999999/b.txt", "new");
-    write(folder, ".staging-999999999/ready.json", '["a.txt","b.txt"]');
-    write(folder, ".staging-999999998/c.txt", "half");
-    write(folder, "a.txt", "old");
-    const staged = await stageFiles(folder);
-    expect([read(folder, "a.txt"), read(folder, "b.txt"), existsSync(join(folder, "c.txt"))]).toEqual([
-      "new",
-      "new",
-      false,
-    ]);
-    await staged.discard();
-    expect(readdirSync(folder).sort()).toEqual(["a.txt", "b.txt"]);
   });
 });

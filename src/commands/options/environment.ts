@@ -7,6 +7,7 @@ export const environmentVariables: Readonly<Record<string, string>> = {
   LEXICANT_WORKSPACE: "the workspace's folder, where -C names none",
   LEXICANT_TODAY: "the day of the run as 2026-03-01, so that a build's bytes can be made again",
   LEXICANT_PAGER: "shows long answers on a terminal (else PAGER, else less); empty: none",
+  LEXICANT_WAIT: "seconds to wait for another command that writes to the workspace (600)",
   LEXICANT_TRACE: "with any value: where in the program a fault of ours happened",
   NO_COLOR: "with any value: no colours",
   COLUMNS: "how wide sentences are where no terminal is written to",
@@ -20,7 +21,11 @@ const isDay = (text: string): boolean =>
 type Environment = Readonly<Record<string, string | undefined>>;
 
 /** @throws Refusal where a variable of ours holds what it cannot be */
-export const refuseEnvironment = ({ LEXICANT_TODAY: today }: Environment): void => {
+export const refuseEnvironment = ({ LEXICANT_TODAY: today, LEXICANT_WAIT: wait }: Environment): void => {
+  if (wait !== undefined && !/^\d{1,6}$/.test(wait))
+    throw new Refusal([
+      diagnostic("unknown-option", { reason: `LEXICANT_WAIT is a number of seconds, not "${wait}"` }),
+    ]);
   if (today !== undefined && !isDay(today))
     throw new Refusal([
       diagnostic("unknown-option", { reason: `LEXICANT_TODAY is a day such as 2026-03-01, not "${today}"` }),

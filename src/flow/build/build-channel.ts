@@ -8,7 +8,6 @@ import { productOf, type Outcome } from "../../core/listing/listing.js";
 import type { LayoutDefinition } from "../../core/channel/layout-definition.js";
 import type { AccountFacts } from "../../layouts/layout.js";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
-import type { ChannelLedger } from "../../store/ledger.js";
 import { layoutFiles } from "./layout-files.js";
 import type { BuiltFile, LayoutFiles } from "./built-files.js";
 import { textRegister } from "../../core/catalogue/beside/text-register.js";
@@ -19,15 +18,17 @@ import type { PurposeFacts } from "../../core/purpose/purpose.js";
 import { purposes } from "../../core/purpose/purposes.js";
 import { withdrawal } from "../../core/purpose/withdraw.js";
 import { chosenOf, layoutFor, meantOn, named, purposeFactsFor, type BuildWishes } from "./build-wishes.js";
+import { formerFiles } from "./former-files.js";
 import { endingListings, noteGoing, refuseMany } from "./ending-listings.js";
-import { stageFiles } from "../../workspace/staged-files.js";
+import { countedFiles } from "../../workspace/landing/landing.js";
+import type { WritableCatalogue } from "../open-catalogue.js";
 import type { Workspace } from "../../workspace/workspace.js";
 import { channelCounts, type ChannelCounts } from "../channel-counts.js";
 import type { ChannelRun } from "../run-channels.js";
 
 export const RECORD_FILE = "build.json";
 
-/** The files of one channel on their way: they appear together with `publish`, or not at all. */
+/** The files of one channel on their way: they land with those of the others, or not at all. */
 export interface ChannelBuild extends ChannelRun {
   readonly counts: ChannelCounts;
   /** Listings in the files so far. */
@@ -44,8 +45,8 @@ export interface ChannelBuild extends ChannelRun {
   withdraw(): Promise<void>;
   /** Ends the files; they are whole, and nobody sees them yet. */
   finish(): Promise<readonly BuiltFile[]>;
-  /** Puts finished files in place, and notes what they hold. */
-  publish(): Promise<void>;
+  /** Notes what the finished files hold. */
+  hold(): Promise<void>;
   discard(): Promise<void>;
 }
 
@@ -81,18 +82,19 @@ export const refusePurpose = ({ setup }: WorkspaceChannel, purpose: PurposeName)
 
 /** Starts a channel's files in a folder: one a layout, and the record of the build. */
 export const buildChannel = async (
-  workspace: Workspace,
+  { workspace, store, landing }: WritableCatalogue,
   channel: WorkspaceChannel,
   folder: string,
   wishes: BuildWishes,
-  ledger: ChannelLedger,
 ): Promise<ChannelBuild> => {
+  const ledger = store.ledgerOf(channel.setup.channel);
   const { definition } = channel.setup;
   const { purpose, kind } = wishes;
   const isMeant = meantOn(wishes, channel.setup.channel);
   const notes = wishes.isTrial ? undefined : await ledger.begin(purpose, wishes.at, kind);
   const account = accountFacts(workspace, channel);
-  const staged = await stageFiles(folder);
+  // What a trial writes nobody is to find: it is only counted.
+  const staged = wishes.isTrial ? countedFiles() : await landing.into(folder);
   const omitted = causeCollector();
   const leaving: Diagnostic[] = [];
   const purposeFacts: PurposeFacts = {
@@ -105,7 +107,8 @@ export const buildChannel = async (
   const facts = { account, action: purposeFacts.rule.action };
   const number = await ledger.nextNumber();
   const layouts: LayoutFiles[] = [];
-  for (const layout of definition.layouts.filter(isFor(purpose)))
+  const own = definition.layouts.filter(isFor(purpose));
+  for (const layout of own)
     layouts.push(
       await layoutFiles(
         named(layoutFor(layout, purposeFacts, kind), channel.setup, number),
@@ -194,10 +197,12 @@ export const buildChannel = async (
         `\n],\n"counts": ${JSON.stringify({ ready, held, leftOut, ...(omitted.count("advice") === 0 ? {} : { notForThisFile: omitted.count("advice") }), written: rows })},\n"files": ${JSON.stringify(files)}\n}\n`,
       );
       await record.finish();
+      const named = files.map(({ name }) => name);
+      const former = await formerFiles(folder, kind, { setup: channel.setup, layouts: own }, ledger, named);
+      for (const name of former) staged.remove(name);
       return files;
     },
-    async publish() {
-      await staged.publish();
+    async hold() {
       await notes?.commit(files.map(({ name }) => name));
     },
     async discard() {

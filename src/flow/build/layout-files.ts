@@ -4,7 +4,7 @@ import type { FileFacts } from "../../layouts/layout.js";
 import { writerFor } from "../../layouts/layouts.js";
 import type { LayoutFiles } from "./built-files.js";
 import { textFiles } from "./text-files.js";
-import type { StagedFiles } from "../../workspace/staged-files.js";
+import type { StagedFiles } from "../../workspace/landing/landing.js";
 
 /** Opens the files of a layout. */
 export const layoutFiles = async (

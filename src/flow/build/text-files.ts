@@ -4,7 +4,8 @@ import { rowsOf, type FileFamily } from "../../core/listing/shape/file-family.js
 import { encodeText } from "../../formats/encoding.js";
 import { packer, type Packer } from "../../formats/packing.js";
 import type { LayoutWriter } from "../../layouts/layout.js";
-import type { StagedFile, StagedFiles } from "../../workspace/staged-files.js";
+import type { StagedFiles } from "../../workspace/landing/landing.js";
+import type { StagedFile } from "../../workspace/landing/staged-file.js";
 import { partName, type BuiltFile, type LayoutFiles } from "./built-files.js";
 
 const MEGABYTE = 1_000_000;

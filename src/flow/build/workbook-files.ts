@@ -8,7 +8,7 @@ import { isMissing, readFault } from "../../formats/file-fault.js";
 import type { FileFacts } from "../../layouts/layout.js";
 import { xlsxBook, type Book } from "../../layouts/xlsx.js";
 import { filledBook } from "../../layouts/xlsx-filled.js";
-import type { StagedFiles } from "../../workspace/staged-files.js";
+import type { StagedFiles } from "../../workspace/landing/landing.js";
 import { branchRules, describe, slug } from "./branch-rules.js";
 import { partName, type BuiltFile, type LayoutFiles } from "./built-files.js";
 

@@ -6,7 +6,7 @@ import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
 import { csvLine } from "../../formats/csv-writer.js";
 import { FOR_CHANNEL } from "../../workspace/source-text.js";
-import { wholeFile } from "../../workspace/staged-files.js";
+import { wholeFile } from "../../workspace/landing/whole-file.js";
 
 /** A product's cells, which import back unchanged: canonical texts, several values with bars between them. */
 const sheetCells = (

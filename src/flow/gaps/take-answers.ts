@@ -4,10 +4,11 @@ import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.j
 import { Refusal } from "../../core/diagnostics/refusal.js";
 import type { Surroundings } from "../../core/language/function.js";
 import type { ByteSource } from "../../formats/byte-source.js";
-import type { CatalogueTransaction, Store } from "../../store/store.js";
+import type { CatalogueTransaction } from "../../store/store.js";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 import type { Workspace } from "../../workspace/workspace.js";
 import { writeTerms } from "../lexicon/terms-decided.js";
+import type { WritableCatalogue } from "../open-catalogue.js";
 import { loadChannels, provenanceIn } from "../run-channels.js";
 import { AnswerReading } from "./answer-reading.js";
 import { filledSheets, type FilledSheet } from "./filled-sheets.js";
@@ -48,10 +49,10 @@ export interface AnswersResult {
 
 /** Takes the answers of filled gap sheets: right ones land together in one act, wrong ones are told by their cells. */
 export const takeAnswers = async (
-  workspace: Workspace,
-  store: Store,
+  open: WritableCatalogue,
   request: AnswersRequest,
 ): Promise<AnswersResult> => {
+  const { workspace, store } = open;
   const sheets: FilledSheet[] = [];
   for (const file of request.files) sheets.push(...(await filledSheets(file)));
   refuseForeign(sheets, workspace);
@@ -84,14 +85,13 @@ export const takeAnswers = async (
     );
     const standings = await standingsAfter(transaction, store, channels, reading, helped);
     tellStillWrong(reading, before.standings, standings, tell);
-    // Rows of a lexicon are written first: should the rest not land, the sheet is imported again.
     for (const { setup } of request.dryRun ? [] : channels) {
       const own = terms.filter(({ channel }) => channel === setup.channel);
-      if (own.length > 0) await writeTerms(workspace, setup.channel, own);
+      if (own.length > 0) await writeTerms(open, setup.channel, own);
     }
     return { put: taken, after: standings };
   };
-  const { put, after } = await oneAct(store, work, { isTrial: request.dryRun });
+  const { put, after } = await oneAct(open, work, { isTrial: request.dryRun });
   const answers = sheets.reduce((sum, sheet) => sum + sheet.answers.length, 0);
   return {
     sheets: sheets.length,

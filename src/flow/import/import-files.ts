@@ -16,6 +16,8 @@ import { rulesOf } from "../../workspace/source-rules.js";
 import { readingFor, type TiedSource } from "../../workspace/source-reading.js";
 import { saveSource, type Source } from "../../workspace/source-files.js";
 import type { Workspace } from "../../workspace/workspace.js";
+import { oneAct } from "../one-act.js";
+import type { OpenCatalogue, WritableCatalogue } from "../open-catalogue.js";
 import { placeIn } from "../value-place.js";
 import { chooseSource, type ChosenSource, type SourceWishes } from "./choose-source.js";
 import { originOf } from "./file-mark.js";
@@ -24,7 +26,7 @@ import { previewRecords, type PreviewedRecord } from "./preview-records.js";
 import { rejectedFiles, type RejectedFiles } from "./rejected-rows.js";
 
 export interface ImportRequest extends SourceWishes {
-  readonly files: readonly ByteSource[];
+  readonly files: readonly IncomingFile[];
   readonly at: string;
   readonly surroundings: Surroundings;
   /** Whether what the layer said before and this delivery does not say again is taken back. */
@@ -39,6 +41,12 @@ export interface ImportRequest extends SourceWishes {
   /** Told of every finding as it comes. */
   onFinding(finding: Diagnostic): void;
   onProgress(file: ByteSource, rows: number): void;
+}
+
+/** A file to be read, and the source that reads it, where that is known. */
+export interface IncomingFile {
+  readonly file: ByteSource;
+  readonly source?: string;
 }
 
 /** A proposal that is looked at before it is used. */
@@ -73,70 +81,74 @@ export interface ImportResult {
   readonly causes: CauseCollector;
 }
 
-/** open → tie → read → match & type → store, file after file in one transaction that lands whole or not at all. */
+/** open → tie → read → match & type → store, file after file in one act that lands whole or not at all. */
 export const importFiles = async (
-  workspace: Workspace,
-  store: Store,
+  open: WritableCatalogue,
+  chosen: readonly ChosenFile[],
   request: ImportRequest,
 ): Promise<ImportResult> => {
+  const { workspace, store, landing } = open;
   const causes = causeCollector();
   const onFinding = (finding: Diagnostic): void => {
     causes.add(finding);
     request.onFinding(finding);
   };
-  const rejects = rejectedFiles(workspace);
-  const chosen: Chosen[] = [];
-  let transaction: CatalogueTransaction | undefined;
-  try {
-    // Sources are chosen, and proposals confirmed, before anything is locked: a person may take their time.
-    for (const file of request.files) chosen.push(await choose(workspace, store, file, request));
-    if (request.onlyPropose) {
-      for (const { from, source } of chosen)
-        if (from.kind === "proposal") await keepProposal(workspace, source);
-      return {
-        files: [],
-        causes,
-        proposed: chosen.map(({ source, from, table }) => ({
-          source,
-          file: table.file,
-          isNew: from.kind === "proposal",
-        })),
-      };
-    }
-    transaction = await store.begin();
-    const files: FileResult[] = [];
-    for (const one of chosen)
-      files.push(await importOne(one, { workspace, store, request, transaction, rejects, onFinding }));
-    await lookOver(store, transaction, files, onFinding);
-    if (request.dryRun) {
-      await transaction.rollback();
-      await rejects.discard();
-      return { files, causes, proposed: [] };
-    }
-    for (const { from, source } of files) if (from.kind === "proposal") await keepProposal(workspace, source);
-    await rejects.publish();
-    await transaction.commit();
-    return { files, causes, proposed: [] };
-  } catch (error) {
-    await transaction?.rollback();
-    await rejects.discard();
-    throw error;
-  } finally {
-    for (const file of request.files) await file.close();
+  if (request.onlyPropose) {
+    for (const { from, source } of chosen) if (from.kind === "proposal") await keepProposal(open, source);
+    await landing.land();
+    return {
+      files: [],
+      causes,
+      proposed: chosen.map(({ source, from, table }) => ({
+        source,
+        file: table.file,
+        isNew: from.kind === "proposal",
+      })),
+    };
   }
+  const files = await oneAct(
+    open,
+    async (transaction) => {
+      const rejects = rejectedFiles(open);
+      const imported: FileResult[] = [];
+      for (const one of chosen)
+        imported.push(await importOne(one, { workspace, store, request, transaction, rejects, onFinding }));
+      await lookOver(store, transaction, imported, onFinding);
+      if (request.dryRun) return imported;
+      for (const { from, source } of imported) if (from.kind === "proposal") await keepProposal(open, source);
+      await rejects.finish();
+      return imported;
+    },
+    { isTrial: request.dryRun },
+  );
+  return { files, causes, proposed: [] };
 };
 
-interface Chosen extends ChosenSource {
+/** A file with the source that reads it, and how its columns are tied. */
+export interface ChosenFile extends ChosenSource {
   readonly file: ByteSource;
   readonly tied: TiedSource;
 }
+
+/** Chooses sources, and lets a person confirm proposals: they may take their time, so nothing is locked for it. */
+export const chooseFiles = async (
+  { workspace, store }: OpenCatalogue,
+  request: ImportRequest,
+): Promise<readonly ChosenFile[]> => {
+  const chosen: ChosenFile[] = [];
+  for (const incoming of request.files) {
+    const source = incoming.source ?? request.source;
+    chosen.push(await choose(workspace, store, incoming.file, { ...request, source }));
+  }
+  return chosen;
+};
 
 const choose = async (
   workspace: Workspace,
   store: Store,
   file: ByteSource,
   request: ImportRequest,
-): Promise<Chosen> => {
+): Promise<ChosenFile> => {
   const found = await chooseSource(workspace, store, file, request);
   const { table, from } = found;
   const source = from.kind === "proposal" ? await reviewed(workspace, found, from, request) : found.source;
@@ -176,7 +188,7 @@ interface Running {
 }
 
 const importOne = async (
-  { file, table, source, from, tied }: Chosen,
+  { file, table, source, from, tied }: ChosenFile,
   { workspace, request, transaction, rejects, onFinding }: Running,
 ): Promise<FileResult> => {
   const { settings } = source;
@@ -200,6 +212,9 @@ const importOne = async (
     tellChanges: request.dryRun,
     ...(from.kind === "sheet" ? {} : { rules: rulesOf(source) }),
     ...(cameFrom === undefined ? {} : { cameFrom }),
+    ...(from.kind === "proposal"
+      ? { decided: [{ sourceFile: source.name, text: source.yaml.text, layer: newLayer(workspace, source) }] }
+      : {}),
   });
   const rejected = rejects.of(source.name, table.header);
   const rows = await importRows({
@@ -288,9 +303,12 @@ const lookOver = async (
   }
 };
 
-const keepProposal = async (workspace: Workspace, source: Source): Promise<void> => {
-  await saveSource(workspace, source);
-  const { layer } = source.settings;
-  if (!workspace.layers.some((known) => known.layer === layer))
-    await addToManifest(workspace, "layers", layer);
+/** The layer first: a source that names none that is known could not be read. */
+const keepProposal = async ({ workspace, landing }: WritableCatalogue, source: Source): Promise<void> => {
+  const layer = newLayer(workspace, source);
+  if (layer !== undefined) await addToManifest(landing, workspace, "layers", layer);
+  await saveSource(landing, workspace, source);
 };
+
+const newLayer = ({ layers }: Workspace, { settings: { layer } }: Source): string | undefined =>
+  layers.some((known) => known.layer === layer) ? undefined : layer;

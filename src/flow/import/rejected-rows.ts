@@ -4,8 +4,9 @@ import { sentence } from "../../workspace/wording.js";
 import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { csvLine } from "../../formats/csv-writer.js";
 import type { TableRecord, TableStream } from "../../formats/table-stream.js";
-import { stageFiles, type StagedFile, type StagedFiles } from "../../workspace/staged-files.js";
-import type { Workspace } from "../../workspace/workspace.js";
+import type { StagedFiles } from "../../workspace/landing/landing.js";
+import type { StagedFile } from "../../workspace/landing/staged-file.js";
+import type { WritableCatalogue } from "../open-catalogue.js";
 
 export const REASON_COLUMN = "why rejected";
 
@@ -41,8 +42,8 @@ export const REJECTED_FOLDER = ["out", "rejected"] as const;
 export interface RejectedFiles {
   /** A file for the rows of one incoming file. */
   of(source: string, header: readonly string[]): RejectedRows;
-  publish(): Promise<void>;
-  discard(): Promise<void>;
+  /** Ends the files; they come with all else. */
+  finish(): Promise<void>;
 }
 
 export interface RejectedRows {
@@ -51,7 +52,10 @@ export interface RejectedRows {
   name(): string | undefined;
 }
 
-export const rejectedFiles = (workspace: Workspace): RejectedFiles => {
+export const rejectedFiles = ({
+  workspace,
+  landing,
+}: Pick<WritableCatalogue, "workspace" | "landing">): RejectedFiles => {
   let staged: StagedFiles | undefined;
   const taken = new Set<string>();
   const open: StagedFile[] = [];
@@ -73,7 +77,7 @@ export const rejectedFiles = (workspace: Workspace): RejectedFiles => {
           const cells = whole?.() ?? read;
           if (file === undefined) {
             columns = header.filter((column) => column !== REASON_COLUMN);
-            staged ??= await stageFiles(workspace.path(...REJECTED_FOLDER));
+            staged ??= await landing.into(workspace.path(...REJECTED_FOLDER));
             name = nameFor(source);
             file = await staged.create(name);
             open.push(file);
@@ -86,12 +90,8 @@ export const rejectedFiles = (workspace: Workspace): RejectedFiles => {
         },
       };
     },
-    async publish() {
+    async finish() {
       for (const file of open) await file.finish();
-      await staged?.publish();
-    },
-    async discard() {
-      await staged?.discard();
     },
   };
 };

@@ -6,7 +6,7 @@ import { Refusal } from "../../core/diagnostics/refusal.js";
 import type { ChannelSetup } from "../../core/listing/channel-setup.js";
 import { editTable } from "../../workspace/edit-table.js";
 import { lexiconColumns } from "../../workspace/lexicon-file.js";
-import type { Workspace } from "../../workspace/workspace.js";
+import type { WritableCatalogue } from "../open-catalogue.js";
 import type { UnknownTerm } from "./unknown-terms.js";
 
 /** What is decided, to become a row of the lexicon. */
@@ -71,18 +71,17 @@ export const termsAccepted = (
   );
 
 export const writeTerms = (
-  workspace: Workspace,
+  { workspace, landing }: Pick<WritableCatalogue, "workspace" | "landing">,
   channel: string,
   decided: readonly TermDecision[],
   gone: readonly TermDecision[] = [],
 ): Promise<void> =>
-  editTable(
-    workspace.path("channels", channel, "lexicon.csv"),
-    lexiconColumns,
-    ["field", "our_category", "our_term"],
-    decided.map(rowOf),
-    gone.map(rowOf),
-  );
+  editTable(landing, workspace.path("channels", channel, "lexicon.csv"), {
+    columns: lexiconColumns,
+    keys: ["field", "our_category", "our_term"],
+    edits: decided.map(rowOf),
+    gone: gone.map(rowOf),
+  });
 
 const rowOf = ({ field, term, value, category }: TermDecision) => ({
   field,

@@ -5,7 +5,7 @@ import { Refusal } from "../../core/diagnostics/refusal.js";
 import type { ChannelSetup } from "../../core/listing/channel-setup.js";
 import { editTable } from "../../workspace/edit-table.js";
 import { placementColumns } from "../../workspace/placements-file.js";
-import type { Workspace } from "../../workspace/workspace.js";
+import type { WritableCatalogue } from "../open-catalogue.js";
 import { namedCategory } from "../channel-definition.js";
 import { skusOf, type Proposal } from "./proposals.js";
 import type { Ours, OutOfDate } from "./subjects.js";
@@ -67,15 +67,14 @@ export const accepted = (proposals: readonly Proposal[], least: number): readonl
 
 /** Writes decisions into the channel's placements, with who decided and how sure. */
 export const writeDecisions = (
-  workspace: Workspace,
+  { workspace, landing }: Pick<WritableCatalogue, "workspace" | "landing">,
   channel: string,
   decided: readonly Decision[],
 ): Promise<void> =>
-  editTable(
-    workspace.path("channels", channel, "placements.csv"),
-    placementColumns,
-    ["our_category", "sku"],
-    decided.flatMap(({ path, skus, category, confidence, by }) =>
+  editTable(landing, workspace.path("channels", channel, "placements.csv"), {
+    columns: placementColumns,
+    keys: ["our_category", "sku"],
+    edits: decided.flatMap(({ path, skus, category, confidence, by }) =>
       (skus.length === 0 ? [""] : skus).map((sku) => ({
         our_category: path,
         sku,
@@ -84,4 +83,4 @@ export const writeDecisions = (
         confidence: String(Math.round(confidence * 100) / 100),
       })),
     ),
-  );
+  });

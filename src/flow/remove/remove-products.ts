@@ -5,6 +5,7 @@ import type { Sku } from "../../core/ids.js";
 import type { Store } from "../../store/store.js";
 import type { Workspace } from "../../workspace/workspace.js";
 import { editPlan, oneAct } from "../one-act.js";
+import type { WritableCatalogue } from "../open-catalogue.js";
 
 /** What else hangs on products that are to go. */
 export interface Hangers {
@@ -60,18 +61,18 @@ const hangersOf = async (workspace: Workspace, store: Store, skus: readonly Sku[
 
 /** Takes products out of the catalogue: all that any layer says of them. It is one act, and can be undone. */
 export const removeProducts = async (
-  workspace: Workspace,
-  store: Store,
+  open: WritableCatalogue,
   skus: readonly Sku[],
   { at, dryRun }: { readonly at: string; readonly dryRun: boolean },
 ): Promise<Removed> => {
+  const { workspace, store } = open;
   const hangers = await hangersOf(workspace, store, skus);
   const byLayer = new Map<string, Sku[]>();
   for (const sku of skus)
     for (const layer of await store.layersOf(sku)) byLayer.set(layer, [...(byLayer.get(layer) ?? []), sku]);
   const revisions: number[] = [];
   await oneAct(
-    store,
+    open,
     async (transaction) => {
       for (const [layer, own] of byLayer) {
         const writer = await transaction.revision(editPlan({ layer, file: "remove", at }, []));

@@ -8,6 +8,7 @@ import { bareRevision, type Revision } from "./revisions.js";
 import { FAMILIES_PER_PRODUCT, REVISIONS_PER_PRODUCT } from "./schema.js";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
+import { noteLanded } from "./landed.js";
 import { canTurnSent, turnSent } from "./sent-builds.js";
 import { spellOut } from "./spell-out.js";
 import { tellingFaults } from "./telling-faults.js";
@@ -78,7 +79,8 @@ const begun = (tools: TransactionTools): CatalogueTransaction => {
     isKnown: async (sku) => reader.product(sku) !== undefined,
     hasGroupRecord: async (group) =>
       database.prepare("SELECT 1 FROM product WHERE sku = ? AND is_group = 1").get(group) !== undefined,
-    async commit() {
+    async commit(mark) {
+      if (mark !== undefined) noteLanded(database, mark);
       database.exec("COMMIT");
     },
     async rollback() {

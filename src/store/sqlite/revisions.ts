@@ -2,7 +2,7 @@ import type Database from "better-sqlite3";
 import { EDITS } from "../../core/catalogue/edits-layer.js";
 import type { GrowingIndex } from "../../core/catalogue/attribute-index.js";
 import type {
-  DecidedTerm,
+  Decision,
   FileOrigin,
   HistoryEntry,
   LayerName,
@@ -136,6 +136,6 @@ export const historyOf = (database: Database.Database): readonly HistoryEntry[] 
       undoneBy: undone_by ?? undefined,
       undoes: JSON.parse(undoes) as number[],
       cameFrom: parsed(row.came_from) as FileOrigin | undefined,
-      decided: JSON.parse(row.decided) as readonly DecidedTerm[],
+      decided: JSON.parse(row.decided) as readonly Decision[],
     }),
   );

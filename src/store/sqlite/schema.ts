@@ -1,7 +1,7 @@
 import type Database from "better-sqlite3";
 
 /** The store's version: raised with each change of the tables, with a step in {@link migrations}. */
-export const STORE_VERSION = 8;
+export const STORE_VERSION = 9;
 
 /**
  * A record's id holds its product and its revision, so that one product's records lie side by side on disk and a scan
@@ -138,6 +138,11 @@ const version8 = `
   UPDATE ledger SET state = 'built ' || purpose WHERE state = 'built' AND purpose <> 'full';
 `;
 
+// The mark of the last act that changed files too: whoever finds such files half in place knows whether it holds.
+const version9 = `
+  CREATE TABLE landed (mark TEXT PRIMARY KEY) WITHOUT ROWID;
+`;
+
 /** Steps from each version to the next; a store is brought forward in one transaction when it is opened. */
 export const migrations: readonly string[] = [
   version1,
@@ -148,6 +153,7 @@ export const migrations: readonly string[] = [
   version6,
   version7,
   version8,
+  version9,
 ];
 
 export const storedVersion = (database: Database.Database): number =>

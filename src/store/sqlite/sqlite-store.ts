@@ -19,9 +19,18 @@ import type { ChannelLedger } from "../ledger.js";
 import type { Store, StoreOptions } from "../store.js";
 import { sharedBarcodes } from "./shared-keys.js";
 import { skuTwins } from "./sku-twins.js";
-import { storeFault } from "./store-fault.js";
+import { noteLanded } from "./landed.js";
+import { readingCopy, type ReadingCopy } from "./reading-copy.js";
+import { storeFault, takesNothing } from "./store-fault.js";
 
 const BUSY_MILLISECONDS = 5000;
+
+const OPEN_TRIES = 3;
+const OPEN_PAUSE_MILLISECONDS = 40;
+
+const pauseFor = (milliseconds: number): void => {
+  Atomics.wait(new Int32Array(new SharedArrayBuffer(4)), 0, 0, milliseconds);
+};
 
 /**
  * Opens the workspace's store, makes it when there is none, and brings an older one forward.
@@ -36,8 +45,26 @@ export const openSqliteStore = (options: StoreOptions): Store => {
       throw told(error);
     }
   };
-  const database = guard(() => connect(options));
-  guard(() => migrate(database));
+  let copy: ReadingCopy | undefined;
+  const open = (): Database.Database =>
+    copy === undefined ? connect(options) : ready(copy.connect(), options);
+  const database = guard(() => {
+    const begin = (): Database.Database => {
+      const opened = open();
+      migrate(opened);
+      return opened;
+    };
+    for (let tried = 1; ; tried++)
+      try {
+        return begin();
+      } catch (error) {
+        if (!takesNothing(error)) throw error;
+        // Another process that closes the store takes its journal away meanwhile: a moment later it is whole again.
+        if (tried < OPEN_TRIES) pauseFor(OPEN_PAUSE_MILLISECONDS);
+        else if (options.onlyReads === true && copy === undefined) copy = readingCopy(options.path);
+        else throw error;
+      }
+  });
   // Slots: the vocabulary first, then the attributes that only this catalogue has.
   const own = guard(
     () => database.prepare("SELECT name FROM attribute ORDER BY slot").pluck().all() as string[],
@@ -54,7 +81,7 @@ export const openSqliteStore = (options: StoreOptions): Store => {
   };
   // A connection that reads the catalogue cannot write at the same time: what is noted meanwhile goes through its own.
   let besides: Database.Database | undefined;
-  const beside = (): Database.Database => (besides ??= guard(() => connect(options)));
+  const beside = (): Database.Database => (besides ??= guard(open));
   const store: Store = {
     attributes: async () => attributes,
     async isEmpty() {
@@ -93,26 +120,47 @@ export const openSqliteStore = (options: StoreOptions): Store => {
         told,
       );
     },
+    async together(mark, work) {
+      const connection = beside();
+      connection.exec("BEGIN IMMEDIATE");
+      try {
+        await work();
+        noteLanded(connection, mark);
+        connection.exec("COMMIT");
+      } catch (error) {
+        if (connection.inTransaction) connection.exec("ROLLBACK");
+        throw error;
+      }
+    },
     sharedBarcodes: async () => sharedBarcodes(database, (id) => reader.productById(id)),
     skuTwins: async () => skuTwins(database, -1),
     async close() {
       besides?.close();
       database.close();
+      copy?.remove();
     },
   };
   return tellingFaults(store, told);
 };
 
-const connect = ({ path, shownPath }: StoreOptions): Database.Database => {
+const connect = (options: StoreOptions): Database.Database => {
+  const { path } = options;
   const isNew = !existsSync(path);
   if (isNew) mkdirSync(dirname(path), { recursive: true });
   const database = new Database(path, { timeout: BUSY_MILLISECONDS });
-  if (isNew) database.pragma("page_size = 16384");
-  const found = storedVersion(database);
-  if (found > STORE_VERSION) {
+  try {
+    if (isNew) database.pragma("page_size = 16384");
+    return ready(database, options);
+  } catch (error) {
     database.close();
-    throw new Refusal([diagnostic("store-newer", { path: shownPath, found, known: STORE_VERSION })]);
+    throw error;
   }
+};
+
+const ready = (database: Database.Database, { shownPath }: StoreOptions): Database.Database => {
+  const found = storedVersion(database);
+  if (found > STORE_VERSION)
+    throw new Refusal([diagnostic("store-newer", { path: shownPath, found, known: STORE_VERSION })]);
   database.pragma("journal_mode = WAL");
   // Each import is one commit: waiting for the disk once costs nothing, and the import survives a power cut.
   database.pragma("synchronous = FULL");

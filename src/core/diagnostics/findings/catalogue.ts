@@ -183,6 +183,12 @@ export const catalogue = {
     ofMany: asOne,
     apart: byField,
   }),
+  "source-meanwhile": rowFinding<{ readonly file: string }>({
+    says: ({ file }) =>
+      `${quote(file)} was written by another command meanwhile, and says something else; run the import again, which reads by it`,
+    ofMany: asOne,
+    apart: byField,
+  }),
   "file-exists": rowFinding<{ readonly path: string }>({
     says: ({ path }) => `${quote(path)} is there already; name another file, or write over it with --force`,
     ofMany: asOne,

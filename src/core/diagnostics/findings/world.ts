@@ -24,6 +24,26 @@ export const world = {
     ({ path }) =>
       `${quote(path)} is in use by another Lexicant that writes to it; try again when that one is done`,
   ),
+  "workspace-busy": plainFinding<{ readonly by: string; readonly seconds: number }>(
+    ({ by, seconds }) =>
+      `${by} still writes to this workspace after ${seconds} s; nothing was changed. Try again when it has ended`,
+  ),
+  "landing-waits": plainFinding<{ readonly path: string; readonly reason: string }>(
+    ({ path, reason }) =>
+      `what was done holds, and its files could not be put in place in ${quote(path)}: ${reason}; mend that, and the next command puts them there`,
+  ),
+  "landing-finished": plainFinding<{ readonly command: string; readonly at: string }>(
+    ({ command, at }) =>
+      `"lexicant ${command}" of ${at.slice(0, 16).replace("T", " ")} UTC was broken off while its files were put in place; they all are now`,
+  ),
+  "landing-taken-back": plainFinding<{ readonly command: string; readonly at: string }>(
+    ({ command, at }) =>
+      `"lexicant ${command}" of ${at.slice(0, 16).replace("T", " ")} UTC was broken off before it had done its work; nothing of it holds, and its unfinished files are cleared`,
+  ),
+  "landing-set-aside": plainFinding<{ readonly path: string; readonly aside: string }>(
+    ({ path, aside }) =>
+      `${quote(path)} cannot be read as the record of a command that was broken off; nothing was moved by it, and it lies in ${quote(aside)} now`,
+  ),
   "internal-fault": plainFinding<{ readonly reason: string }>(
     ({ reason }) => `a fault in Lexicant itself: ${reason}`,
   ),

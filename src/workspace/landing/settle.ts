@@ -1,0 +1,49 @@
+import { existsSync } from "node:fs";
+import { mkdir, readFile, rename, rm } from "node:fs/promises";
+import { dirname, join, relative } from "node:path";
+import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
+import { writeFault } from "../../formats/file-fault.js";
+import { landingRecord, recordPath } from "./landing-record.js";
+import { putInPlace, takeBack } from "./put-in-place.js";
+
+/** Whether a command began to land and did not come to its end: it is at work still, or was killed. */
+export const isLandingOpen = (root: string): boolean => existsSync(recordPath(root));
+
+/**
+ * Ends what a killed command began: a landing that was decided is put in place, any other is cleared; a record that is
+ * none of ours moves nothing and is set aside. Only the holder of the workspace's lock may.
+ */
+export const settleLanding = async (
+  root: string,
+  hasLanded: (mark: string) => Promise<boolean>,
+): Promise<Diagnostic | undefined> => {
+  const path = recordPath(root);
+  try {
+    const text = await readFile(path, "utf8").catch(() => undefined);
+    if (text === undefined) return undefined;
+    const record = landingRecord(text);
+    if (record === undefined) return await setAside(root, path);
+    const { command, at } = record;
+    const holds = record.decided || (await hasLanded(record.mark));
+    await (holds ? putInPlace : takeBack)(root, record);
+    await rm(path, { force: true });
+    if (!holds && record.folders.length === 0) return undefined;
+    return diagnostic(holds ? "landing-finished" : "landing-taken-back", { command, at }, {}, "advice");
+  } catch (error) {
+    throw writeFault(relative(root, path), error);
+  }
+};
+
+const setAside = async (root: string, path: string): Promise<Diagnostic> => {
+  const folder = join(root, ".lexicant", "set-aside");
+  await mkdir(folder, { recursive: true });
+  let aside = join(folder, "landing.json");
+  for (let number = 2; existsSync(aside); number++) aside = join(folder, `landing-${number}.json`);
+  await rename(path, aside);
+  return diagnostic(
+    "landing-set-aside",
+    { path: relative(root, path), aside: relative(dirname(folder), aside) },
+    {},
+    "warning",
+  );
+};

@@ -1,0 +1,35 @@
+import { mkdir, readdir, rename, rm } from "node:fs/promises";
+import { basename, dirname, join } from "node:path";
+import { isRunning } from "../../io/is-running.js";
+import { writeFault } from "../../formats/file-fault.js";
+import { stagedFile, type StagedFile } from "./staged-file.js";
+import { throughLinks } from "./through-links.js";
+
+const unfinished = /^\..*\.(\d+)\.unfinished$/;
+
+/** Writes one file that appears whole, or not at all, wherever a person wants it. */
+export const wholeFile = async (path: string, write: (file: StagedFile) => Promise<void>): Promise<void> => {
+  const target = await throughLinks(path);
+  const [folder, name] = [dirname(target), basename(target)];
+  const beside = join(folder, `.${name}.${process.pid}.unfinished`);
+  try {
+    await mkdir(folder, { recursive: true });
+    await sweep(folder);
+    await rm(beside, { force: true });
+    const file = await stagedFile(name, beside, path);
+    await write(file);
+    await file.finish();
+    await rename(beside, target);
+  } catch (error) {
+    await rm(beside, { force: true }).catch(() => undefined);
+    throw writeFault(path, error);
+  }
+};
+
+/** Clears what killed processes left here. */
+const sweep = async (folder: string): Promise<void> => {
+  for (const entry of await readdir(folder)) {
+    const [, pid] = unfinished.exec(entry) ?? [];
+    if (pid !== undefined && !isRunning(Number(pid))) await rm(join(folder, entry), { force: true });
+  }
+};
