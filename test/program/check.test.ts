@@ -1,6 +1,6 @@
 import { spawn } from "node:child_process";
-import { existsSync, readFileSync } from "node:fs";
-import { join } from "node:path";
+import { existsSync, readFileSync, renameSync } from "node:fs";
+import { dirname, join } from "node:path";
 import { parse } from "csv-parse/sync";
 import { describe, expect, it } from "vitest";
 import { copyOf, jsonLines, lexicant, mainFile, read, write } from "../kit/run.js";
@@ -223,6 +223,41 @@ describe("against what was sent", () => {
 });
 
 describe("checking beside an editor", () => {
+  it("when one thing changes, then it checks once and rests; renames count, and it ends with its workspace", async () => {
+    const own = copyOf(shop);
+    const child = spawn(process.execPath, [mainFile, "check", "lanternlist", "--watch"], {
+      cwd: dirname(own),
+      env: { ...process.env, NO_COLOR: "1", LEXICANT_TODAY: "2026-11-25", LEXICANT_WORKSPACE: own },
+    });
+    let [out, err] = ["", ""];
+    child.stdout.on("data", (chunk: Buffer) => (out += chunk.toString()));
+    child.stderr.on("data", (chunk: Buffer) => (err += chunk.toString()));
+    const pause = (milliseconds: number) => new Promise((resolve) => setTimeout(resolve, milliseconds));
+    const checks = (): number => out.split("Waiting for changes").length - 1;
+    const until = async (count: number): Promise<void> => {
+      for (let waited = 0; checks() < count; waited++) {
+        if (waited > 300) throw new Error(`no check ${count}\n${out}`);
+        await pause(100);
+      }
+    };
+    await until(1);
+    await pause(700);
+    expect(lexicant(own, ["set", "BC-1402", "name=Another name"]).exit).toBe(0);
+    await until(2);
+    // An editor that writes beside and renames.
+    const file = "channels/lanternlist/channel.yaml";
+    write(own, `${file}.part`, read(own, file).replace(/^select:.*$/m, 'select: sku = "BC-1402"'));
+    renameSync(join(own, `${file}.part`), join(own, file));
+    await until(3);
+    expect(out.slice(out.lastIndexOf("Lanternlist"))).toContain("1 ready");
+    await pause(2500);
+    expect(checks()).toBeLessThanOrEqual(4);
+    const ended = new Promise((resolve) => child.on("close", resolve));
+    renameSync(own, `${own}-moved`);
+    expect(await ended).toBe(3);
+    expect(err).toContain("the workspace is gone");
+  });
+
   it("when a decision file changes, then the check comes again by itself; a faulty one is told and waited for", async () => {
     const own = copyOf(shop);
     const child = spawn(process.execPath, [mainFile, "check", "lanternlist", "--watch"], {

@@ -1,5 +1,6 @@
 import { parse } from "csv-parse/sync";
 import fc from "fast-check";
+import iconv from "iconv-lite";
 import { describe, expect, it } from "vitest";
 import { editedTable } from "../../src/workspace/edit-table.js";
 
@@ -68,6 +69,89 @@ describe("editing a decision table", () => {
           for (const line of others(text)) expect(after).toContain(line);
         },
       ),
+    );
+  });
+});
+
+describe("a table as a spreadsheet saved it", () => {
+  const forms = fc.record({
+    delimiter: fc.constantFrom(",", ";", "\t"),
+    lineEnd: fc.constantFrom("\n", "\r\n", "\r"),
+    encoding: fc.constantFrom("utf-8", "utf-8 marked", "utf-16le marked", "utf-16be marked", "windows-1252"),
+  });
+  const words = fc.constantFrom(
+    "Bienenkästen",
+    "Räucher; Zubehör",
+    'the 5" pots',
+    "Tools, big",
+    "Crème",
+    "plain",
+  );
+
+  const encode = (text: string, encoding: string): Buffer => {
+    const [name = "", marked] = encoding.split(" ");
+    return iconv.encode(text, name, { addBOM: marked !== undefined });
+  };
+
+  /** Another's reading: the encoding is known here, and csv-parse does the rest. */
+  const rowsIn = (bytes: Buffer, encoding: string, delimiter: string, lineEnd: string) =>
+    parse(iconv.decode(bytes, encoding.split(" ")[0] ?? ""), {
+      delimiter,
+      record_delimiter: lineEnd,
+      bom: true,
+      relax_quotes: true,
+      relax_column_count: true,
+    }) as unknown as readonly (readonly string[])[];
+
+  it("when a row is set in any form, then every other row keeps its bytes, and the new one is written in that form", () => {
+    fc.assert(
+      fc.property(
+        forms,
+        fc.uniqueArray(words, { minLength: 1, maxLength: 4 }),
+        words,
+        fc.boolean(),
+        ({ delimiter, lineEnd, encoding }, names, added, endsWithLine) => {
+          const cell = (text: string): string =>
+            text.includes(delimiter) || text.includes('"') ? `"${text.replaceAll('"', '""')}"` : text;
+          const line = (...cells: readonly string[]): string => cells.map(cell).join(delimiter);
+          const rows = [
+            line("our_category", "sku", "channel_category", "Notiz"),
+            // A quote inside of a comment is only a quote.
+            `# the 5" pots are "open"${delimiter}${delimiter}${delimiter}`,
+            ...names.map((name, index) => line(name, "", `C${index}`, "für später")),
+          ];
+          const text = rows.join(lineEnd) + (endsWithLine ? lineEnd : "");
+          const edit = { our_category: added, sku: "", channel_category: "NEW" };
+          const bytes = editedTable(encode(text, encoding), {
+            columns,
+            keys: ["our_category", "sku"],
+            edits: [edit],
+          });
+          const expected = names.map((name, index) => [
+            name,
+            "",
+            name === added ? "NEW" : `C${index}`,
+            "für später",
+          ]);
+          if (!names.includes(added)) expected.push([added, "", "NEW", ""]);
+          expect(rowsIn(bytes, encoding, delimiter, lineEnd).slice(2)).toEqual(expected);
+          const kept = rows.filter((row, index) => index < 2 || names[index - 2] !== added).join(lineEnd);
+          if (!names.includes(added)) expect(bytes.includes(encode(kept, encoding))).toBe(true);
+        },
+      ),
+      { numRuns: 300 },
+    );
+  });
+
+  it("when the encoding has no sign for a letter, then the whole table goes on in UTF-8, which says so itself", () => {
+    const before = iconv.encode("our_category;sku;channel_category\r\nKästen;;C1\r\n", "windows-1252");
+    const after = editedTable(before, {
+      columns,
+      keys: ["our_category", "sku"],
+      edits: [{ our_category: "Méhkas ű", sku: "", channel_category: "C2" }],
+    });
+    expect(after.toString()).toBe(
+      "\ufeffour_category;sku;channel_category\r\nKästen;;C1\r\nMéhkas ű;;C2\r\n",
     );
   });
 });

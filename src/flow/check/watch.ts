@@ -1,20 +1,52 @@
 import type { NamedFolder } from "../../workspace/named-folder.js";
-import { basename, dirname, relative, resolve, sep } from "node:path";
+import { existsSync } from "node:fs";
+import { lstat, readdir } from "node:fs/promises";
+import { basename, join, relative, sep } from "node:path";
 import { watch as watchFiles } from "chokidar";
+import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
-import { openWorkspace } from "../../workspace/workspace.js";
+import { MANIFEST, openWorkspace } from "../../workspace/workspace.js";
 import type { ExitCode } from "../../io/exit-code.js";
 
 /** Editors write in several steps: what comes within this time is one change. */
 const PAUSE_MILLISECONDS = 120;
+/** A workspace that is missing for so long is gone, and not just being replaced. */
+const GONE_MILLISECONDS = 1500;
 
-const watched = ["lexicant.yaml", "channels", "tables", "definitions", "sources", ".lexicant", "data"];
+const folders: ReadonlySet<string> = new Set(["channels", "tables", "definitions", "sources", "data"]);
+const STORE = join(".lexicant", "store.db");
 
-/** The store's own side files change while it is read. */
-const isNoise = (path: string): boolean => /-shm$|~$|\.sw[a-z]$|\.staging-|\.tmp$/.test(basename(path));
+/** What editors and we ourselves leave for a moment. */
+const isNoise = (name: string): boolean => /~$|\.sw[a-z]$|^\.landing-|\.unfinished$|\.tmp$/.test(name);
+
+/** Whether a path of the workspace can matter to a check, or lies above what can. */
+const isWatched = (file: string): boolean => {
+  const [first = ""] = file.split(sep);
+  if (first === "" || first === MANIFEST || first === ".lexicant")
+    return first !== ".lexicant" || file === first || file === STORE;
+  return folders.has(first) && !isNoise(basename(file));
+};
 
 /** What a change means: what is decided or stored is checked again, an incoming file waits for its import. */
-const meaning = (file: string): "check" | "import" => (file.split(sep)[0] === "data" ? "import" : "check");
+const isIncoming = (file: string): boolean => file.split(sep)[0] === "data";
+
+/** All that a check reads, as far as the disk tells: two that are alike need no second check. */
+const stateOf = async (root: string): Promise<string> => {
+  const lines: string[] = [];
+  const look = async (file: string): Promise<void> => {
+    const path = join(root, file);
+    const found = await lstat(path).catch(() => undefined);
+    if (found === undefined) return;
+    if (!found.isDirectory()) {
+      lines.push(`${file} ${found.mtimeMs} ${found.size} ${found.ino}`);
+      return;
+    }
+    for (const name of (await readdir(path).catch(() => [])).sort())
+      if (!isNoise(name)) await look(join(file, name));
+  };
+  for (const file of [MANIFEST, STORE, ...folders]) if (!isIncoming(file)) await look(file);
+  return lines.join("\n");
+};
 
 /** Where a person follows the checks. */
 export interface WatchScreen {
@@ -30,6 +62,7 @@ export interface WatchScreen {
 /**
  * Checks, and again after each change of a decision file, a table or the store, until the person ends it (Ctrl+C). A file
  * that is faulty for a moment is told, and the next change tried again.
+ * @throws Refusal when the workspace goes meanwhile
  */
 export const watchWorkspace = async (
   folder: NamedFolder,
@@ -39,7 +72,9 @@ export const watchWorkspace = async (
 ): Promise<ExitCode> => {
   const { root } = await openWorkspace(folder, cwd);
   let exit: ExitCode = 0;
+  let checked = "";
   const run = async (): Promise<void> => {
+    checked = await stateOf(root);
     screen.begin();
     try {
       exit = await check();
@@ -51,38 +86,48 @@ export const watchWorkspace = async (
     screen.end();
   };
   await run();
-  const watcher = watchFiles(
-    watched.map((name) => resolve(root, name)),
-    { ignoreInitial: true, ignored: isNoise },
-  );
+  const watcher = watchFiles(root, {
+    ignoreInitial: true,
+    ignored: (path) => !isWatched(relative(root, path)),
+  });
+  let [timer, gone]: [NodeJS.Timeout | undefined, NodeJS.Timeout | undefined] = [undefined, undefined];
   await new Promise<void>((done, failed) => {
-    let [timer, running, again]: [NodeJS.Timeout | undefined, boolean, boolean] = [undefined, false, false];
+    let [running, again] = [false, false];
     const isAgain = (): boolean => again;
     const start = async (): Promise<void> => {
-      if (running) {
-        again = true;
-        return;
-      }
+      again = running;
+      if (running) return;
       running = true;
       do {
         again = false;
-        await run();
+        // Our own reading touches files too: a check is due only where something says something else.
+        if (existsSync(join(root, MANIFEST)) && (await stateOf(root)) !== checked) await run();
       } while (isAgain());
       running = false;
     };
-    watcher.on("all", (_, path) => {
+    watcher.on("all", (event, path) => {
       const file = relative(root, path);
-      if (dirname(file).startsWith(".lexicant") && running) return;
-      if (meaning(file) === "import") {
-        screen.arrived(file);
+      if (isIncoming(file)) {
+        if (event === "add" || event === "change") screen.arrived(file);
         return;
       }
       clearTimeout(timer);
       timer = setTimeout(() => void start().catch(failed), PAUSE_MILLISECONDS);
     });
     watcher.on("error", failed);
+    let missing = false;
+    gone = setInterval(() => {
+      const isMissing = !existsSync(join(root, MANIFEST));
+      if (isMissing && missing)
+        failed(new Refusal([diagnostic("workspace-gone", { folder: relative(cwd, root) || "." })], 3));
+      missing = isMissing;
+    }, GONE_MILLISECONDS);
     process.once("SIGINT", done);
     process.once("SIGTERM", done);
-  }).finally(() => watcher.close());
+  }).finally(() => {
+    clearTimeout(timer);
+    clearInterval(gone);
+    return watcher.close();
+  });
   return exit;
 };

@@ -15,6 +15,10 @@ export const settings = {
     ({ by, folder, nearest }, files) =>
       `${by} names no workspace: there is no ${files.manifest} in ${quote(folder)}${orNearest(nearest)}`,
   ),
+  "workspace-gone": plainFinding<{ readonly folder: string }>(
+    ({ folder }, files) =>
+      `the workspace is gone: there is no ${files.manifest} in ${quote(folder)} any more; nothing is watched`,
+  ),
   "workspace-exists": plainFinding<{ readonly folder: string }>(
     ({ folder }) => `${quote(folder)} is a workspace already; nothing was changed`,
   ),
