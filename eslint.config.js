@@ -1,5 +1,6 @@
 import js from "@eslint/js";
 import tseslint from "typescript-eslint";
+import { dataNames } from "./scripts/data-names.js";
 import { importDirection } from "./scripts/import-direction.js";
 
 export default tseslint.config(
@@ -12,8 +13,9 @@ export default tseslint.config(
     languageOptions: {
       parserOptions: { project: "./tsconfig.build.json", tsconfigRootDir: import.meta.dirname },
     },
-    plugins: { house: { rules: { "import-direction": importDirection } } },
+    plugins: { house: { rules: { "data-names": dataNames, "import-direction": importDirection } } },
     rules: {
+      "house/data-names": "error",
       "house/import-direction": "error",
       "no-console": "error",
       "no-restricted-syntax": [
@@ -23,6 +25,11 @@ export default tseslint.config(
         {
           selector: "MemberExpression[object.name='process'][property.name=/^exit/]",
           message: "A command returns its exit code; main.ts alone sets the process's.",
+        },
+        {
+          selector:
+            "CallExpression[callee.property.name=/^(push|unshift|splice|concat|max|min|fromCharCode|fromCodePoint)$/] > SpreadElement",
+          message: "A long list spread into a call overflows the stack: addAll, greatest, smallest of core/many.ts.",
         },
       ],
       "@typescript-eslint/consistent-type-imports": "error",

@@ -1,3 +1,4 @@
+import { greatest } from "./core/many.js";
 import { Command } from "commander";
 import { failed, outputLost, unknownCommand } from "./cli-ending.js";
 import { calledCommand, firstWord } from "./cli-words.js";
@@ -97,8 +98,8 @@ const declare = async (
 
 /** Each example in a line where all fit beside what they do, else above it. */
 const examplesText = ({ examples }: CommandFile, columns: number): string => {
-  const width = Math.max(...examples.map(([line]) => line.length));
-  const isWide = width + Math.max(...examples.map(([, does]) => does.length)) + 13 > columns;
+  const width = greatest(examples.map(([line]) => line.length));
+  const isWide = width + greatest(examples.map(([, does]) => does.length)) + 13 > columns;
   const lines = examples.map(([line, does]) =>
     isWide ? `  lexicant ${line}\n      ${does}` : `  lexicant ${line.padEnd(width)}  ${does}`,
   );

@@ -1,3 +1,4 @@
+import { ownOf } from "../core/own.js";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { nearest } from "../core/values/nearest.js";
@@ -52,7 +53,7 @@ export const completionOf = (entries: () => readonly CommandEntry[]): CommandFil
         for (const word of await candidates(entries(), words, options, io)) io.out(`${word}\n`);
         return 0;
       }
-      const script = scripts[shell];
+      const script = ownOf(scripts, shell);
       if (script === undefined || !shells.includes(shell)) {
         const near = nearest(shell, shells);
         throw new Refusal([

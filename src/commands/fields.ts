@@ -1,3 +1,4 @@
+import { addAll } from "../core/many.js";
 import { command } from "./command.js";
 import { refuseIdle } from "./options/refuse-idle.js";
 import { flag } from "./options/option.js";
@@ -44,18 +45,18 @@ export const fields: CommandFile = command({
     for (const [title, belongs] of groups) {
       const own = rules.fields.filter(belongs);
       if (own.length > 0)
-        lines.push(
+        addAll(lines, [
           "",
           style.bold(`${title} (${own.length})`),
           ...own.flatMap((rule) => fieldLines(rule, given.all || title !== "optional", io)),
-        );
+        ]);
     }
     if (rules.crossRules.length > 0)
-      lines.push(
+      addAll(lines, [
         "",
         style.bold("rules between fields"),
         ...rules.crossRules.flatMap(({ says }) => wrapText(says, io.columns - 2).map((line) => `  ${line}`)),
-      );
+      ]);
     io.out(`${lines.join("\n")}\n`);
     return 0;
   },

@@ -1,3 +1,4 @@
+import { addAll } from "../core/many.js";
 import { acceptAbove } from "./options/shared-options.js";
 import { command } from "./command.js";
 import { flag, text, several } from "./options/option.js";
@@ -86,11 +87,11 @@ export const lexicon: CommandFile = command({
           ),
         );
       };
-      if (given.acceptAbove !== undefined) decided.push(...termsAccepted(terms, given.acceptAbove, category));
+      if (given.acceptAbove !== undefined) addAll(decided, termsAccepted(terms, given.acceptAbove, category));
       if (decided.length > 0) await keep(decided);
       else if (given.acceptAbove === undefined && !given.list && !options.json && io.isAttended) {
         const answered = await askTerms(terms, category, io, (decision) => keep([decision]));
-        decided.push(...answered.decided);
+        addAll(decided, answered.decided);
         ({ isBroken } = answered);
       }
       if (isBroken) io.err(`${brokenText(decided.length, "row", dryRun)}\n`);

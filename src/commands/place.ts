@@ -1,3 +1,4 @@
+import { addAll } from "../core/many.js";
 import { acceptAbove } from "./options/shared-options.js";
 import { command } from "./command.js";
 import { flag, text, several } from "./options/option.js";
@@ -89,12 +90,12 @@ export const place: CommandFile = command({
           ),
         );
       };
-      if (acceptAbove !== undefined) decided.push(...accepted(proposals, acceptAbove));
+      if (acceptAbove !== undefined) addAll(decided, accepted(proposals, acceptAbove));
       if (decided.length > 0) await keep(decided);
       else if (acceptAbove === undefined && !given.list && !options.json && io.isAttended) {
         // Each answer is kept at once: an hour of them is not lost with the last.
         const answered = await askPlacements(proposals, setup, person, io, (decision) => keep([decision]));
-        decided.push(...answered.decided);
+        addAll(decided, answered.decided);
         ({ isBroken } = answered);
       }
       if (isBroken) io.err(`${brokenText(decided.length, "placement", dryRun)}\n`);

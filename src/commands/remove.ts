@@ -1,3 +1,4 @@
+import { addAll } from "../core/many.js";
 import { asSku, type Sku } from "../core/ids.js";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { countText } from "../core/diagnostics/phrases.js";
@@ -45,7 +46,7 @@ export const remove: CommandFile = command({
       const { store } = open;
       const skus: Sku[] = [];
       for (const list of args)
-        skus.push(...(list.startsWith("@") ? await skusIn(list, io) : [list]).map(asSku));
+        addAll(skus, (list.startsWith("@") ? await skusIn(list, io) : [list]).map(asSku));
       await refuseUnknownSkus(new Set(skus), store);
       if (isChosen)
         for await (const { sku } of chosenProducts(store, await chooseProducts(open, given, io))())

@@ -1,3 +1,4 @@
+import { addAll } from "../core/many.js";
 import { editPlan, oneAct } from "../flow/one-act.js";
 import { shownItems } from "../core/catalogue/list-text.js";
 import { command } from "./command.js";
@@ -128,8 +129,9 @@ const editsOf = (
       },
     );
     const text = read(0, [value], notes);
-    findings.push(
-      ...notes.findings
+    addAll(
+      findings,
+      notes.findings
         .filter(({ code }) => code === "unreadable-value")
         .map(({ facts }) =>
           "problem" in facts && facts.problem === "other-currency"

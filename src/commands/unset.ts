@@ -1,3 +1,4 @@
+import { addAll } from "../core/many.js";
 import { editPlan, oneAct } from "../flow/one-act.js";
 import { command } from "./command.js";
 import { flag, text } from "./options/option.js";
@@ -36,7 +37,7 @@ export const unset: CommandFile = command({
       const { workspace, store } = open;
       refuseUnused(channel, workspace);
       const skus: string[] = [];
-      for (const list of named) skus.push(...(list.startsWith("@") ? await skusIn(list, io) : [list]));
+      for (const list of named) addAll(skus, list.startsWith("@") ? await skusIn(list, io) : [list]);
       await refuseUnknownSkus(skus, store);
       const attributes = attributesIn(given.only ?? "", await store.attributes());
       const wanted = { skus: new Set(skus), attributes: new Set(attributes) };

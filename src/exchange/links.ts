@@ -1,3 +1,4 @@
+import { ownOf } from "../core/own.js";
 import { isIP } from "node:net";
 import { imageSize } from "image-size";
 import { Agent, request, type Dispatcher } from "undici";
@@ -40,7 +41,7 @@ interface Answered {
 }
 
 const headerOf = (headers: Dispatcher.ResponseData["headers"], name: string): string | undefined => {
-  const value = headers[name];
+  const value = ownOf(headers, name);
   return Array.isArray(value) ? value[0] : value;
 };
 
@@ -84,7 +85,8 @@ const reasonOf = (error: unknown): LinkAnswer => {
     EPROTO: "the host does not speak https there",
     ERR_SSL_WRONG_VERSION_NUMBER: "the host does not speak https there",
   };
-  const known = reasons[code ?? ""] ?? (isCertificate(code) ? "its certificate is not valid" : undefined);
+  const known =
+    ownOf(reasons, code ?? "") ?? (isCertificate(code) ? "its certificate is not valid" : undefined);
   return { link: "unreachable", reason: known ?? message };
 };
 

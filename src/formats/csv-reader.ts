@@ -1,3 +1,5 @@
+import { ownOf } from "../core/own.js";
+import { greatest } from "../core/many.js";
 import { Readable } from "node:stream";
 import Papa from "papaparse";
 import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
@@ -42,9 +44,12 @@ export const sniffDelimiter = (head: string): string => {
       const cells = line.split(delimiter).length;
       if (cells > 1) byCount.set(cells, (byCount.get(cells) ?? 0) + 1);
     }
-    return Math.max(0, ...[...byCount].map(([cells, count]) => Math.min(cells, 12) * count * count));
+    return greatest(
+      [...byCount].map(([cells, count]) => Math.min(cells, 12) * count * count),
+      0,
+    );
   });
-  const best = Math.max(...scores);
+  const best = greatest(scores);
   return best === 0 ? "," : (delimiters[scores.indexOf(best)] ?? ",");
 };
 
@@ -137,13 +142,12 @@ export const openCsv = async (source: ByteSource, options: CsvOptions = {}): Pro
   const text = await openText(source, options.encoding);
   const head = await firstPiece(text.pieces, file);
   const delimiter = options.delimiter ?? sniffDelimiter(head);
-  let pending = 0;
+  let [pending, row] = [0, 0];
   const limited = prepend(head, text.pieces, (length) => {
     pending += length;
-    if (pending > ROW_LIMIT + (2 << 20)) throw rowTooLong(file);
+    if (pending > ROW_LIMIT + (2 << 20)) throw rowTooLong(file, row + 1);
   });
   const chunks = parsedChunks(limited, delimiter, sniffNewline(head));
-  let row = 0;
   async function* records(): AsyncGenerator<readonly TableRecord[]> {
     for await (const chunk of chunks) {
       const faults = chunkFaults(chunk, file, row, text.linesSoFar());
@@ -169,7 +173,7 @@ export const openCsv = async (source: ByteSource, options: CsvOptions = {}): Pro
     batches: guarded,
     told: () => [
       text.encoding().toUpperCase(),
-      delimiterNames[delimiter] ?? `delimiter ${JSON.stringify(delimiter)}`,
+      ownOf(delimiterNames, delimiter) ?? `delimiter ${JSON.stringify(delimiter)}`,
       ...top,
     ],
   };

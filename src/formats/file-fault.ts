@@ -1,3 +1,4 @@
+import { ownOf } from "../core/own.js";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 
@@ -19,7 +20,7 @@ const errorCode = (error: unknown): string =>
 
 /** What the system says, in words; the system's own text where we have none. */
 export const faultReason = (error: unknown): string =>
-  reasons[errorCode(error)] ?? (error instanceof Error ? error.message : String(error));
+  ownOf(reasons, errorCode(error)) ?? (error instanceof Error ? error.message : String(error));
 
 export const isMissing = (error: unknown): boolean => errorCode(error) === "ENOENT";
 

@@ -1,3 +1,4 @@
+import { greatest } from "../core/many.js";
 import type { CellStyle, DataValidation, WriteSheet } from "hucre/xlsx";
 import type { CellRole, FormChoice, FormSheet } from "../core/gaps/form.js";
 import { columnLetter } from "../core/diagnostics/place.js";
@@ -102,7 +103,7 @@ const listSheet = () => {
     },
     sheet(): WriteSheet | undefined {
       if (columns.length === 0) return undefined;
-      const length = Math.max(...columns.map((values) => values.length));
+      const length = greatest(columns.map((values) => values.length));
       const rows = Array.from({ length }, (_, row) => columns.map((values) => values[row] ?? null));
       return { name: LISTS, rows, hidden: true };
     },

@@ -1,6 +1,7 @@
+import { addAll, greatest } from "../core/many.js";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
-import type { TableRecord } from "./table-stream.js";
+import { COLUMN_LIMIT, refuseLongNames, type TableRecord } from "./table-stream.js";
 
 const LOOKED_AT = 30;
 const SAMPLE = 1000;
@@ -16,7 +17,7 @@ const looksLikeValue = (cell: string): boolean => /^[-+£€$]?\d[\d.,:/ -]*%?$/
 const headerAt = (rows: readonly TableRecord[]): number => {
   const looked = rows.slice(0, LOOKED_AT);
   const widths = looked.map(({ cells }) => filled(cells));
-  const wide = Math.max(1, Math.ceil(Math.max(...widths, 1) * 0.6));
+  const wide = Math.max(1, Math.ceil(greatest(widths, 1) * 0.6));
   const fits = looked.findIndex(({ cells }, index) => {
     const values = cells.filter((cell) => cell.trim() !== "");
     return (widths[index] ?? 0) >= wide && values.filter(looksLikeValue).length <= values.length / 4;
@@ -56,7 +57,7 @@ export const headedRows = async (
   while (first.length < Math.max(SAMPLE, statedRow ?? 0)) {
     const step = await rows.next();
     if (step.done === true) break;
-    first.push(...step.value);
+    addAll(first, step.value);
   }
   const at = statedRow === undefined ? headerAt(first) : first.findIndex(({ row }) => row === statedRow);
   const found = first[at];
@@ -74,6 +75,9 @@ export const headedRows = async (
   const groups = groupsAbove(first[at - 1], found);
   const named =
     groups === undefined ? found.cells : found.cells.map((name, column) => `${groups[column] ?? ""} ${name}`);
+  if (named.length > COLUMN_LIMIT)
+    throw new Refusal([diagnostic("too-many-columns", { limit: COLUMN_LIMIT }, { place: { file } })]);
+  refuseLongNames(named, file);
   return {
     header: named.map((name) => name.replace(/\s+/g, " ").trim()),
     headerRow: found.row,

@@ -135,8 +135,8 @@ const jsonEvents = (builder: TreeBuilder): { take(token: Token): void; isOver():
   };
 };
 
-// Fifteen digits and no exponent: such a number is the same in binary.
-const isLossy = /\d{16}|\d\.\d*\d{12}|\d[eE][+-]?\d/;
+// Fifteen digits, no exponent and no zero at the end: such a number reads back from binary as it was written.
+const isLossy = /\d{16}|\d\.\d{12}|\d[eE][+-]?\d|\.\d*0(?!\d)|-0(?![\d.])/;
 
 /** The tree of one value; the quick way where no number of it could lose a digit. */
 const treeOf = (text: string, file: string): RecordNode | undefined => {
@@ -173,12 +173,25 @@ const buildValue = (value: unknown, name: string, builder: TreeBuilder, isInList
   builder.close();
 };
 
+/** Strings and signs of a text, in one pass: a string that is never closed ends it. */
+function* tokensOf(text: string): Generator<string> {
+  for (let at = 0; at < text.length; at++) {
+    const sign = text[at] ?? "";
+    if ("{}[],:".includes(sign)) yield sign;
+    if (sign !== '"') continue;
+    const from = at++;
+    while (at < text.length && text[at] !== '"') at += text[at] === "\\" ? 2 : 1;
+    if (at >= text.length) return;
+    yield text.slice(from, at + 1);
+  }
+}
+
 /** Where the first list of objects begins, by the keys that lead to it; undefined when the head shows none. */
 const firstList = (head: string): string | undefined => {
   const keys: string[] = [];
   const inArray: boolean[] = [];
   let key = "";
-  for (const [token] of head.matchAll(/"(?:[^"\\]|\\.)*"|[{}[\],:]/gs)) {
+  for (const token of tokensOf(head)) {
     if (token === "[" || token === "{") {
       if (token === "{" && inArray.at(-1) === true) return keys.filter(Boolean).join("/");
       inArray.push(token === "[");

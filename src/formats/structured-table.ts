@@ -1,10 +1,11 @@
+import { addAll } from "../core/many.js";
 import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { listText } from "../core/catalogue/list-text.js";
 import { leavesOf } from "../core/records/leaves.js";
 import type { RecordNode } from "../core/records/node.js";
 import { recordPath, type RecordPath } from "../core/records/path.js";
-import { COLUMN_LIMIT, type Format, type TableRecord, type TableStream } from "./table-stream.js";
+import { refuseLongNames, type Format, type TableRecord, type TableStream } from "./table-stream.js";
 
 const SAMPLE = 1000;
 // So many records wait at most for what stands behind them in the file.
@@ -25,6 +26,9 @@ interface Column {
 }
 
 /** Columns of records without a header: paths that the first of them have, and those that are asked for. */
+/** Each column is looked for in each record: trees of more are none of goods. */
+const PATH_LIMIT = 4096;
+
 class PathColumns {
   readonly names: string[] = [];
   private readonly slots = new Map<string, number>();
@@ -40,10 +44,11 @@ class PathColumns {
   slotOf(name: string): number {
     const known = this.slots.get(name);
     if (known !== undefined) return known;
-    if (this.names.length >= COLUMN_LIMIT)
+    if (this.names.length >= PATH_LIMIT)
       throw new Refusal([
-        diagnostic("too-many-columns", { limit: COLUMN_LIMIT }, { place: { file: this.file } }),
+        diagnostic("too-many-columns", { limit: PATH_LIMIT }, { place: { file: this.file } }),
       ]);
+    refuseLongNames([name], this.file);
     this.slots.set(name, this.names.length);
     this.columns.push({ path: recordPath(this.written(name)), isAsked: false, wasSeen: false });
     return this.names.push(name) - 1;
@@ -130,7 +135,7 @@ export const structuredTable = async (
   const pull = async (): Promise<void> => {
     const step = await records.next();
     if (step.done === true) reading.isOver = true;
-    else waiting.push(...step.value);
+    else addAll(waiting, step.value);
   };
   while (waiting.length < SAMPLE && !reading.isOver) await pull();
   if (waiting.length === 0)

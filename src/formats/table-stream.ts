@@ -48,12 +48,31 @@ export interface TableStream {
 }
 
 /** Rows no longer than this, in characters, are real. */
-export const ROW_LIMIT = 8 << 20;
+export const ROW_LIMIT = 4 << 20;
 
 export const COLUMN_LIMIT = 16_384;
 
-export const rowTooLong = (file: string): Refusal =>
-  new Refusal([diagnostic("row-too-long", { limit: ROW_LIMIT }, { place: { file } })]);
+/** A column's name is no text: longer ones come from a file that is read amiss. */
+export const NAME_LIMIT = 1000;
+
+/** Refuses names that no column has. */
+export const refuseLongNames = (names: readonly string[], file: string): void => {
+  const long = names.find((name) => name.length > NAME_LIMIT);
+  if (long !== undefined)
+    throw new Refusal([
+      diagnostic("name-too-long", { name: long.slice(0, 40), limit: NAME_LIMIT }, { place: { file } }),
+    ]);
+};
+
+/** `row` is the row that does not end, where it is known. */
+export const rowTooLong = (file: string, row?: number): Refusal =>
+  new Refusal([
+    diagnostic(
+      "row-too-long",
+      { limit: ROW_LIMIT },
+      { place: { file, ...(row === undefined ? {} : { row }) } },
+    ),
+  ]);
 
 /** Two columns of one name cannot be told apart; refuses them all at once. */
 export const refuseRepeatedColumns = ({

@@ -3,6 +3,7 @@ import { TextDecoder } from "node:util";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import type { ByteSource } from "./byte-source.js";
+import { pieceDecoder } from "./declared-encoding.js";
 
 export const encodings = ["utf-8", "utf-16le", "utf-16be", "windows-1252"] as const;
 
@@ -10,7 +11,7 @@ export type Encoding = (typeof encodings)[number];
 
 /** A file as text pieces, with how it is read and how many line ends have gone by. */
 export interface TextStream {
-  encoding(): Encoding;
+  encoding(): string;
   readonly pieces: AsyncGenerator<string>;
   linesSoFar(): number;
 }
@@ -151,6 +152,32 @@ const wrongEncoding = (file: string, bytes: Buffer, at: number, linesBefore: num
   return new Refusal([
     diagnostic("wrong-encoding", { byte, line, encoding: "windows-1252" }, { place: { file, line } }),
   ]);
+};
+
+/**
+ * A text in an encoding that it declares itself.
+ * @throws Refusal, while it is read, where bytes are none of that encoding
+ */
+export const openDeclared = (source: ByteSource, encoding: string): TextStream => {
+  const { file } = source;
+  let lines = 0;
+  async function* pieces(): AsyncGenerator<string> {
+    const decoder = pieceDecoder(encoding);
+    const checked = (text: string): string => {
+      if (!decoder.isWhole())
+        throw new Refusal([
+          diagnostic("not-the-encoding", { encoding, line: lines + 1 }, { place: { file } }),
+        ]);
+      return text;
+    };
+    for await (const chunk of source.chunks()) {
+      const text = checked(decoder.decode(chunk));
+      lines += countLineFeeds(chunk);
+      yield text;
+    }
+    yield checked(decoder.end());
+  }
+  return { encoding: () => encoding, pieces: pieces(), linesSoFar: () => lines };
 };
 
 /**

@@ -32,6 +32,8 @@ class OpenNode implements RecordNode {
 
 // What stands beside the records, at the file's head: values for all of them, and no second catalogue.
 const BESIDE_LIMIT = 50_000;
+/** A product with more values is none; columns times values is what a record costs. */
+const RECORD_LIMIT = 50_000;
 
 const markup = new Set(
   "p br ul ol li b i em strong u s a span div h1 h2 h3 h4 h5 h6 table thead tbody tr td th sup sub small hr font center img blockquote dl dt dd".split(
@@ -117,7 +119,7 @@ export const treeBuilder = (
 ): TreeBuilder => {
   const hasMarkup = format === "XML";
   let finished: RecordNode[] = [];
-  let [ended, depth, beside] = [0, 0, 0];
+  let [ended, depth, beside, inRecord] = [0, 0, 0, 0];
   let current: OpenNode | undefined;
   let root: OpenNode | undefined;
   let record: OpenNode | undefined;
@@ -127,6 +129,7 @@ export const treeBuilder = (
 
   const beginRecord = (node: OpenNode): void => {
     record = node;
+    inRecord = 0;
     for (let at = node.parent; at !== undefined && !at.hasRecord; at = at.parent) at.hasRecord = true;
     holder ??= holderOf(node, (up) => paths[depth - up] ?? "");
   };
@@ -151,6 +154,14 @@ export const treeBuilder = (
           diagnostic(
             "broken-data",
             { format, reason: `elements nest deeper than ${depthLimit}` },
+            { place: { file } },
+          ),
+        ]);
+      if (record !== undefined && ++inRecord > RECORD_LIMIT)
+        throw new Refusal([
+          diagnostic(
+            "broken-data",
+            { format, reason: `a record has more than ${RECORD_LIMIT.toLocaleString("en")} values` },
             { place: { file } },
           ),
         ]);

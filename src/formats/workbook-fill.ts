@@ -1,3 +1,5 @@
+import { bareObject, ownOf } from "../core/own.js";
+import { greatest } from "../core/many.js";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { columnLetter } from "../core/diagnostics/place.js";
@@ -40,7 +42,7 @@ const UNDATED = new Date("1980-01-01T00:00:00");
 type Parts = Readonly<Record<string, Uint8Array>>;
 
 const textOf = (parts: Parts, name: string, file: string): string => {
-  const part = parts[name];
+  const part = ownOf(parts, name);
   if (part === undefined)
     throw new Refusal([
       diagnostic("broken-data", { format: "XLSX", reason: `it has no part ${name}` }, { place: { file } }),
@@ -115,7 +117,7 @@ export const workbookFill = async (
   const rows = data[1]?.match(rowTag) ?? [];
   const shared = sharedTexts(parts);
   const head = cellsOf(rows.find((row) => rowNumber(row) === headerRow) ?? "");
-  const width = Math.max(-1, ...head.keys()) + 1;
+  const width = greatest(head.keys(), -1) + 1;
   const header = Array.from({ length: width }, (_, column) =>
     cellText(head.get(column) ?? "", shared).trim(),
   );
@@ -145,13 +147,15 @@ export const workbookFill = async (
       // Rows of the template behind those that are filled keep their formulas and styles.
       const behind = rows.filter((row) => rowNumber(row) >= firstRow + filled.length);
       const own = filled.map((cells, index) => rowXml(cells, firstRow + index));
-      const last = Math.max(firstRow + filled.length - 1, headerRow, ...rows.map(rowNumber));
-      const whole = xml
+      const last = greatest(rows.map(rowNumber), Math.max(firstRow + filled.length - 1, headerRow));
+      const sheet = xml
         .replace(data[0], () => `<sheetData>${[...above, ...own, ...behind].join("")}</sheetData>`)
         .replace(/(<dimension ref=")[^"]*(")/, `$1A1:${columnLetter(Math.max(0, width - 1))}${last}$2`);
-      const output: Record<string, Uint8Array> = {};
+      const output = bareObject<Uint8Array>();
+      // eslint-disable-next-line house/data-names -- a bare object has no name of the language
       for (const [name, bytes] of Object.entries(parts)) output[name] = bytes;
-      output[part] = encoder.encode(whole);
+      // eslint-disable-next-line house/data-names -- as above
+      output[part] = encoder.encode(sheet);
       output["xl/workbook.xml"] = recalculated(parts["xl/workbook.xml"] ?? new Uint8Array());
       return zipSync(output, { mtime: UNDATED });
     },

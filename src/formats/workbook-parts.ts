@@ -35,7 +35,7 @@ const inPackage = (target: string): string => (target.startsWith("/") ? target.s
 export const hiddenColumns = (sheetXml: string): ReadonlySet<number> => {
   const [before = ""] = sheetXml.split(/<(?:\w+:)?sheetData\b/, 1);
   const hidden = new Set<number>();
-  for (const [column] of before.matchAll(/<(?:\w+:)?col\s[^>]*>/g)) {
+  for (const [column] of before.matchAll(/<(?:\w+:)?col\s[^<>]*>/g)) {
     const attribute = (name: string): string => new RegExp(`\\b${name}="([^"]*)"`).exec(column)?.[1] ?? "";
     if (!/^(?:1|true)$/.test(attribute("hidden"))) continue;
     const [first, last] = [Number(attribute("min")), Number(attribute("max"))];
@@ -43,6 +43,14 @@ export const hiddenColumns = (sheetXml: string): ReadonlySet<number> => {
     for (let at = first; at <= Math.min(last, first + 1000); at++) hidden.add(at - 1);
   }
   return hidden;
+};
+
+/** The part with the texts that cells share, by the workbook's relations; "" where it has none. */
+export const stringsPart = (relations: string): string => {
+  const found = attributesOf(relations, "Relationship").find(
+    ({ Type = "" }) => Type.split("/").at(-1) === "sharedStrings",
+  );
+  return found === undefined ? "" : inPackage(found["Target"] ?? "");
 };
 
 /**

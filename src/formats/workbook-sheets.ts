@@ -1,7 +1,7 @@
 import type { CellValue } from "hucre/xlsx";
 import { allBytes, type ByteSource } from "./byte-source.js";
-import { cellText, damagedWorkbook, sheetNames, WORKBOOK_LIMIT } from "./xlsx-reader.js";
-import { guardedMembers, memberBytes } from "./zip-archive.js";
+import { cellText, damagedWorkbook, guardedWorkbook, WORKBOOK_LIMIT } from "./xlsx-reader.js";
+import { memberBytes } from "./zip-archive.js";
 
 /** A cell's text, and whether the spreadsheet took it for a date. */
 export interface TypedCell {
@@ -24,7 +24,7 @@ export interface WorkbookSheets {
 
 const typed = (value: CellValue): TypedCell => ({ text: cellText(value), isDate: value instanceof Date });
 
-const titleTag = /<dc:title[^>]*>([^<]*)<\/dc:title>/;
+const titleTag = /<dc:title[^<>]*>([^<]*)<\/dc:title>/;
 
 /** A workbook's title, without reading its sheets. */
 export const workbookTitle = async (path: string, file: string): Promise<string> => {
@@ -38,12 +38,13 @@ export const workbookTitle = async (path: string, file: string): Promise<string>
  */
 export const workbookSheets = async (source: ByteSource): Promise<WorkbookSheets["sheets"]> => {
   const bytes = await allBytes(source, WORKBOOK_LIMIT);
-  await guardedMembers(bytes, source.file);
-  const names = await sheetNames(bytes, source.file);
+  const guarded = await guardedWorkbook(bytes, source.file);
+  const { guardSheet } = await import("./workbook-guard.js");
   const { streamXlsxRows } = await import("hucre/xlsx");
   const sheets: { name: string; rows: TypedRow[] }[] = [];
-  for (const [sheet, name] of names.entries()) {
+  for (const [sheet, { name, path }] of guarded.sheets.entries()) {
     const rows: TypedRow[] = [];
+    await guardSheet(bytes, path, source.file, guarded.texts, 0);
     try {
       for await (const { index, values } of streamXlsxRows(bytes, { sheet }))
         rows.push({ row: index + 1, cells: Array.from(values, (value) => typed(value)) });

@@ -5,7 +5,7 @@ import { nearest } from "../core/values/nearest.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { allBytes, type ByteSource } from "./byte-source.js";
 import { headedRows, padded } from "./header-row.js";
-import { fixedColumns, type TableRecord, type TableStream } from "./table-stream.js";
+import { fixedColumns, ROW_LIMIT, rowTooLong, type TableRecord, type TableStream } from "./table-stream.js";
 import type { SheetPart } from "./workbook-parts.js";
 import type { Shown } from "./xlsx-shown.js";
 import { guardedMembers, memberBytes } from "./zip-archive.js";
@@ -22,24 +22,36 @@ const BATCH = 500;
 const HEAD_BYTES = 64 << 10;
 
 /** The sheets of a workbook, in their order. */
-const sheetsOf = async (bytes: Buffer, file: string): Promise<readonly SheetPart[]> => {
+const partsOf = async (
+  bytes: Buffer,
+  file: string,
+): Promise<{ readonly sheets: readonly SheetPart[]; readonly strings: string }> => {
   const workbook = await memberBytes(bytes, "xl/workbook.xml", file);
   if (workbook === undefined)
     throw new Refusal([
       diagnostic("not-a-table", { found: "a ZIP archive without a workbook" }, { place: { file } }),
     ]);
   const relations = await memberBytes(bytes, "xl/_rels/workbook.xml.rels", file);
-  const { sheetParts } = await import("./workbook-parts.js");
+  const { sheetParts, stringsPart } = await import("./workbook-parts.js");
   const decoder = new TextDecoder();
+  const known = decoder.decode(relations);
   try {
-    return sheetParts(decoder.decode(workbook), decoder.decode(relations));
+    return { sheets: sheetParts(decoder.decode(workbook), known), strings: stringsPart(known) };
   } catch (error) {
     throw damagedWorkbook(file, error);
   }
 };
 
-export const sheetNames = async (bytes: Buffer, file: string): Promise<readonly string[]> =>
-  (await sheetsOf(bytes, file)).map(({ name }) => name);
+/** A workbook's sheets, and how many texts its cells share, after all that is held in memory was found harmless. */
+export const guardedWorkbook = async (
+  bytes: Buffer,
+  file: string,
+): Promise<{ readonly sheets: readonly SheetPart[]; readonly texts: number }> => {
+  await guardedMembers(bytes, file);
+  const { sheets, strings } = await partsOf(bytes, file);
+  const { guardStrings } = await import("./workbook-guard.js");
+  return { sheets, texts: await guardStrings(bytes, strings, file) };
+};
 
 const chosenSheet = (sheets: readonly SheetPart[], wanted: string | number, file: string): number => {
   const names = sheets.map(({ name }) => name);
@@ -152,15 +164,17 @@ interface ShowingCells {
 export const openXlsx = async (source: ByteSource, options: XlsxOptions = {}): Promise<TableStream> => {
   const { file } = source;
   const bytes = await allBytes(source, WORKBOOK_LIMIT);
-  await guardedMembers(bytes, file);
-  const sheets = await sheetsOf(bytes, file);
+  const { sheets, texts } = await guardedWorkbook(bytes, file);
+  const { guardSheet } = await import("./workbook-guard.js");
   const names = sheets.map(({ name }) => name);
   const { streamXlsxRows } = await import("hucre/xlsx");
   const sheet =
     options.sheet === undefined
       ? await firstTable(bytes, sheets, streamXlsxRows)
       : chosenSheet(sheets, options.sheet, file);
-  const shown = await shownIn(bytes, sheets[sheet]?.path ?? "", file).catch((error: unknown) => {
+  const path = sheets[sheet]?.path ?? "";
+  const head = await guardSheet(bytes, path, file, texts, HEAD_BYTES);
+  const shown = await shownIn(bytes, path, file).catch((error: unknown) => {
     throw damagedWorkbook(file, error);
   });
   async function* records(): AsyncGenerator<readonly TableRecord[]> {
@@ -170,6 +184,7 @@ export const openXlsx = async (source: ByteSource, options: XlsxOptions = {}): P
         const own = shown?.in(index);
         const cells = Array.from(values, (value, column) => cellText(value, own?.(column)));
         if (cells.every((cell) => cell === "")) continue;
+        if (cells.reduce((sum, cell) => sum + cell.length, 0) > ROW_LIMIT) throw rowTooLong(file, index + 1);
         batch.push({ row: index + 1, cells });
         if (batch.length < BATCH) continue;
         yield batch;
@@ -181,7 +196,8 @@ export const openXlsx = async (source: ByteSource, options: XlsxOptions = {}): P
     if (batch.length > 0) yield batch;
   }
   const headed = await headedRows(records(), file, options.headerRow);
-  const hidden = await hiddenIn(bytes, sheets[sheet]?.path ?? "", file);
+  const { hiddenColumns } = await import("./workbook-parts.js");
+  const hidden = hiddenColumns(new TextDecoder().decode(head));
   const header = [...headed.header];
   while (header.at(-1) === "") header.pop();
   const others =
@@ -204,14 +220,6 @@ export const openXlsx = async (source: ByteSource, options: XlsxOptions = {}): P
         : []),
     ],
   };
-};
-
-/** Columns that whoever opens the workbook does not see. */
-const hiddenIn = async (bytes: Buffer, path: string, file: string): Promise<ReadonlySet<number>> => {
-  const xml = await memberBytes(bytes, path, file);
-  if (xml === undefined) return new Set();
-  const { hiddenColumns } = await import("./workbook-parts.js");
-  return hiddenColumns(new TextDecoder().decode(xml.subarray(0, HEAD_BYTES)));
 };
 
 export const damagedWorkbook = (file: string, error: unknown): unknown =>

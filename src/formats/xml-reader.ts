@@ -7,7 +7,15 @@ import { structuredTable, type TreeRecord } from "./structured-table.js";
 import { ROW_LIMIT, rowTooLong, type TableStream } from "./table-stream.js";
 import { treeBuilder, type TreeBuilder } from "./tree-builder.js";
 import type { ChooseRecords } from "./kinds/file-kind.js";
-import { firstPiece, openText, shownEncoding, type Encoding } from "./text-stream.js";
+import { declaredEncoding } from "./declared-encoding.js";
+import {
+  firstPiece,
+  openDeclared,
+  openText,
+  shownEncoding,
+  type Encoding,
+  type TextStream,
+} from "./text-stream.js";
 
 export interface XmlOptions {
   readonly encoding?: Encoding | undefined;
@@ -18,21 +26,21 @@ export interface XmlOptions {
 
 const DEPTH_LIMIT = 200;
 
-const declared = /^\s*<\?xml[^>]*\bencoding=["']([\w-]+)["']/;
+const declared = /^\s*<\?xml[^>]*\bencoding=["']([\w.:-]{1,60})["']/;
 
-const declaredEncodings: Readonly<Record<string, Encoding>> = {
-  "utf-8": "utf-8",
-  "us-ascii": "utf-8",
-  "iso-8859-1": "windows-1252",
-  "iso-8859-15": "windows-1252",
-  "windows-1252": "windows-1252",
-  "utf-16": "utf-16le",
-};
-
-const encodingOf = (head: Buffer): Encoding | undefined => {
-  if (shownEncoding(head) !== undefined) return undefined;
-  const name = declared.exec(head.subarray(0, 200).toString("latin1"))?.[1]?.toLowerCase();
-  return name === undefined ? undefined : declaredEncodings[name];
+/** A file's text by what its first bytes show, else by what it declares; a name that nobody knows is never guessed at. */
+const openXmlText = async (source: ByteSource): Promise<TextStream> => {
+  const head = await source.head();
+  const name =
+    shownEncoding(head) === undefined
+      ? declared.exec(head.subarray(0, 200).toString("latin1"))?.[1]
+      : undefined;
+  if (name === undefined) return openText(source);
+  const encoding = declaredEncoding(name);
+  if (encoding === undefined)
+    throw new Refusal([diagnostic("unknown-encoding", { encoding: name }, { place: { file: source.file } })]);
+  if (encoding === "utf-8" || encoding === "windows-1252") return openText(source, encoding);
+  return openDeclared(source, encoding);
 };
 
 const local = (name: string): string => name.slice(name.indexOf(":") + 1);
@@ -103,7 +111,8 @@ const treeOfHead = (head: string, file: string): RecordNode | undefined => {
  */
 export const openXml = async (source: ByteSource, options: XmlOptions = {}): Promise<TableStream> => {
   const { file } = source;
-  const text = await openText(source, options.encoding ?? encodingOf(await source.head()));
+  const text =
+    options.encoding === undefined ? await openXmlText(source) : await openText(source, options.encoding);
   const head = await firstPiece(text.pieces, file);
   const chosen = options.records === undefined ? options.chooseRecords?.(treeOfHead(head, file)) : undefined;
   const wanted = options.records ?? chosen ?? recordPath(head, file);

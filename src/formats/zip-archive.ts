@@ -99,22 +99,30 @@ async function* checkedStream(stream: AsyncIterator<Buffer>, file: string): Asyn
   }
 }
 
+/** One member's bytes as they are unpacked, or undefined when there is none of the name. */
+export const memberChunks = async (
+  from: string | Buffer,
+  name: string,
+  file: string,
+): Promise<AsyncIterable<Buffer> | undefined> => {
+  const { zip, members } = await guardedMembers(from, file);
+  const entry = members.find(({ fileName }) => fileName === name);
+  if (entry === undefined) return undefined;
+  const stream = await memberStream(zip, entry, file);
+  return { [Symbol.asyncIterator]: () => stream };
+};
+
 /** One member's bytes, or undefined when there is none of the name. */
 export const memberBytes = async (
   from: string | Buffer,
   name: string,
   file: string,
 ): Promise<Buffer | undefined> => {
-  const { zip, members } = await guardedMembers(from, file);
-  const entry = members.find(({ fileName }) => fileName === name);
-  if (entry === undefined) return undefined;
-  const stream = await memberStream(zip, entry, file);
+  const chunks = await memberChunks(from, name, file);
+  if (chunks === undefined) return undefined;
   const parts: Buffer[] = [];
-  for (;;) {
-    const step = await stream.next();
-    if (step.done === true) return Buffer.concat(parts);
-    parts.push(step.value);
-  }
+  for await (const chunk of chunks) parts.push(chunk);
+  return Buffer.concat(parts);
 };
 
 const isTable = ({ fileName }: Entry): boolean =>

@@ -1,3 +1,4 @@
+import { bareObject } from "../core/own.js";
 import type { JsonLayout, LayoutColumn, ValueStyle } from "../core/channel/layout-definition.js";
 import { rowsOf, type FileRow } from "../core/listing/shape/file-family.js";
 import { isDecimal } from "../core/values/decimal.js";
@@ -21,14 +22,16 @@ const put = (into: Record<string, unknown>, path: string, value: Json): void => 
   const names = path.split(".");
   const last = names.pop() ?? path;
   let parent = into;
-  for (const name of names) parent = (parent[name] ??= {}) as Record<string, unknown>;
+  // eslint-disable-next-line house/data-names -- a bare object has no name of the language
+  for (const name of names) parent = (parent[name] ??= bareObject()) as Record<string, unknown>;
+  // eslint-disable-next-line house/data-names -- a bare object has no name of the language
   parent[last] = value;
 };
 
 /** A JSON array of objects, or an object a line. */
 export const jsonWriter = (layout: JsonLayout): LayoutWriter => {
   const objectOf = (row: FileRow): string => {
-    const object: Record<string, unknown> = {};
+    const object = bareObject<unknown>();
     for (const column of layout.columns) {
       const value = jsonOf(row.value(column.field), column, layout.style);
       if (value !== undefined) put(object, column.name, value);

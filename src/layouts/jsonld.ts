@@ -1,3 +1,4 @@
+import { ownOf } from "../core/own.js";
 import type { Field } from "../core/channel/field.js";
 import type { JsonLdLayout, LayoutColumn } from "../core/channel/layout-definition.js";
 import type { FileFamily, FileRow } from "../core/listing/shape/file-family.js";
@@ -34,7 +35,7 @@ const objects: Readonly<Record<string, string>> = { brand: "Brand", manufacturer
 
 /** A brand or maker is a thing with a name. */
 const named = (name: string, json: Json): Json => {
-  const type = objects[name];
+  const type = ownOf(objects, name);
   return type === undefined ? json : { "@type": type, name: json };
 };
 
@@ -56,6 +57,7 @@ export const jsonLdWriter = (layout: JsonLdLayout): LayoutWriter => {
       const value = row.value(field);
       const json = jsonOf(value, field, context);
       if (json === undefined) continue;
+      // eslint-disable-next-line house/data-names -- terms of schema.org: the definition was held against them
       into[name] = named(name, json);
       if (isMoney(value)) into["priceCurrency"] = value.currency;
     }
@@ -120,6 +122,7 @@ export const jsonLdWriter = (layout: JsonLdLayout): LayoutWriter => {
     }
     const axes = group["variesBy"];
     if (Array.isArray(axes)) group["variesBy"] = axes.map((axis) => `${context}/${String(axis)}`);
+    // eslint-disable-next-line house/data-names -- a term of schema.org
     group[membersName] = members.map(productOf);
     return group;
   };

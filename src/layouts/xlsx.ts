@@ -1,3 +1,4 @@
+import { addAll, greatest } from "../core/many.js";
 import type { CellStyle, DataValidation, WriteSheet } from "hucre/xlsx";
 import type { CategoryField } from "../core/channel/category-rules.js";
 import type { LayoutColumn, XlsxLayout } from "../core/channel/layout-definition.js";
@@ -49,7 +50,9 @@ export const xlsxBook = (
     get rows() {
       return rows.length;
     },
-    add: (family) => void rows.push(...tableRows(family, layout, action)),
+    add(family) {
+      addAll(rows, tableRows(family, layout, action));
+    },
     async bytes() {
       const { writeXlsx } = await import("hucre/xlsx");
       const cells: NonNullable<WriteSheet["cells"]> = new Map();
@@ -95,7 +98,10 @@ export const xlsxBook = (
         dataValidations: validations,
         freezePane: { rows: heads.length },
       };
-      const length = Math.max(0, ...lists.map((values) => values.length));
+      const length = greatest(
+        lists.map((values) => values.length),
+        0,
+      );
       const values: WriteSheet = {
         name: LISTS,
         hidden: true,

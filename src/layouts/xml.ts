@@ -1,3 +1,5 @@
+import { ownOf } from "../core/own.js";
+import { addAll } from "../core/many.js";
 import type { LayoutColumn, XmlLayout } from "../core/channel/layout-definition.js";
 import type { FileRow } from "../core/listing/shape/file-family.js";
 import { xmlText } from "../formats/xml-text.js";
@@ -48,22 +50,30 @@ const written = ({ name, attributes, children, text }: Element, indent: string):
 /** XML by element paths; members stand inside the element of their group. */
 export const xmlWriter = (layout: XmlLayout, { action }: FileFacts): LayoutWriter => {
   const { root, namespace, group, member, lists, style, actionAttribute } = layout;
-  const paths = layout.columns.map((column) => pathOf(column, layout.paths[column.name] ?? column.name));
+  const paths = layout.columns.map((column) =>
+    pathOf(column, ownOf(layout.paths, column.name) ?? column.name),
+  );
   const fill = (row: FileRow, into: Element): Element => {
     if (actionAttribute !== "" && action !== "") into.attributes.set(actionAttribute, action);
     for (const { column, steps, attribute } of paths) {
       const texts = cellTexts(row.value(column.field), column, style);
       const [first] = texts;
       if (first === undefined) continue;
-      const item = lists[column.name];
+      const item = ownOf(lists, column.name);
       if (attribute !== undefined) at(into, steps).attributes.set(attribute, first);
       else if (item !== undefined)
-        at(into, steps).children.push(...texts.map((text) => ({ ...element(item), text })));
+        addAll(
+          at(into, steps).children,
+          texts.map((text) => ({ ...element(item), text })),
+        );
       else if (texts.length === 1) at(into, steps).text = first;
       // Without a name for each value the element itself is repeated.
       else {
         const parent = at(into, steps.slice(0, -1));
-        parent.children.push(...texts.map((text) => ({ ...element(steps.at(-1) ?? "value"), text })));
+        addAll(
+          parent.children,
+          texts.map((text) => ({ ...element(steps.at(-1) ?? "value"), text })),
+        );
       }
     }
     return into;
@@ -75,7 +85,7 @@ export const xmlWriter = (layout: XmlLayout, { action }: FileFacts): LayoutWrite
       const elements = members.map((row) => fill(row, element(member)));
       if (own === undefined) return elements.map((one) => written(one, "  ")).join("");
       const whole = fill(own, element(group));
-      whole.children.push(...elements);
+      addAll(whole.children, elements);
       return written(whole, "  ");
     },
     tail: () => `</${root}>\n`,

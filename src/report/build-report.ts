@@ -1,3 +1,4 @@
+import { greatest } from "../core/many.js";
 import { join, relative } from "node:path";
 import { countText } from "../core/diagnostics/phrases.js";
 import { RECORD_FILE, type ChannelBuild } from "../flow/build/build-channel.js";
@@ -98,7 +99,10 @@ const notInItLines = (built: Built, io: Io): readonly string[] => {
 export const buildLines = (built: Built, io: Io): readonly string[] => {
   const { build, files, dryRun } = built;
   const style = styleFor(io);
-  const width = Math.max(...files.map(({ name }) => name.length), 0);
+  const width = greatest(
+    files.map(({ name }) => name.length),
+    0,
+  );
   const notes = [
     ...files.map(({ name, bytes }) => `${name.padEnd(width)}  ${sizeText(bytes)}`),
     ...chosenLines(built),

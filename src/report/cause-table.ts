@@ -1,3 +1,4 @@
+import { greatest } from "../core/many.js";
 import { actText } from "../workspace/wording.js";
 import { actFor } from "../core/diagnostics/entry.js";
 import type { Cause } from "../core/diagnostics/causes.js";
@@ -51,7 +52,10 @@ export const causeTable = (causes: readonly Cause[], io: Io, limit = Infinity): 
   const style = styleFor(io);
   const shown = causes.slice(0, limit);
   const widths = titles.map((title, column) =>
-    Math.max(textWidth(title), ...shown.map((cause) => textWidth(cells(cause)[column] ?? ""))),
+    greatest(
+      shown.map((cause) => textWidth(cells(cause)[column] ?? "")),
+      textWidth(title),
+    ),
   );
   const margin = widths.reduce((sum, own) => sum + own + GAP.length, 0);
   const room = Math.max(40, io.columns - margin);

@@ -1,3 +1,4 @@
+import { addAll } from "../core/many.js";
 import type { AttributeIndex } from "../core/catalogue/attribute-index.js";
 import { isAttributeName } from "../core/catalogue/vocabulary.js";
 import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
@@ -33,7 +34,7 @@ const expression = (path: KeyPath, wanted: ResultKind, reading: Reading): ReadyP
   if (source === undefined) return undefined;
   const compiled = program(source, names, surroundings, wanted);
   if (compiled.kind === "program") return compiled;
-  findings.push(...compiled.findings);
+  addAll(findings, compiled.findings);
   return undefined;
 };
 

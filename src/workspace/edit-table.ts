@@ -1,3 +1,4 @@
+import { ownOf } from "../core/own.js";
 import { neutral } from "../formats/csv-writer.js";
 import { lineIn, ownForm, rawRecords, tableBytes, tableText } from "../formats/table-form.js";
 import type { Landing } from "./landing/landing.js";
@@ -35,7 +36,7 @@ export const editedTable = (
   const at = new Map(header.map((column, index) => [column, index]));
   const keyOf = (cell: (column: string) => string): string =>
     keys.map((key) => cell(key).trim()).join("\u0000");
-  const waiting = new Map(edits.map((edit) => [keyOf((column) => edit[column] ?? ""), edit]));
+  const waiting = new Map(edits.map((edit) => [keyOf((column) => ownOf(edit, column) ?? ""), edit]));
   const changed = rest.map((record): string => {
     const { cells, lineEnd } = record;
     const cell = (column: string): string => cells[at.get(column) ?? -1] ?? "";
@@ -47,7 +48,7 @@ export const editedTable = (
     if (edit === undefined) return record.text;
     waiting.delete(key);
     const values = all.map((column, index) => {
-      const value = edit[column];
+      const value = ownOf(edit, column);
       return value === undefined ? (cells[index] ?? "") : neutral(value);
     });
     return lineIn(values, form, lineEnd);
@@ -60,7 +61,7 @@ export const editedTable = (
   if (!/[\r\n]$/.test(last)) lines[lines.length - 1] = last + form.lineEnd;
   const appended = [...waiting.values()].map((edit) =>
     lineIn(
-      all.map((column) => neutral(edit[column] ?? "")),
+      all.map((column) => neutral(ownOf(edit, column) ?? "")),
       form,
       form.lineEnd,
     ),

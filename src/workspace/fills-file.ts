@@ -1,3 +1,4 @@
+import { addAll } from "../core/many.js";
 import { existsSync } from "node:fs";
 import { readFile } from "node:fs/promises";
 import { isAbsolute, relative, resolve } from "node:path";
@@ -54,7 +55,7 @@ export const loadFills = async (path: string, file: string, context: FillsContex
         });
       continue;
     }
-    blocks.push(...blocksOf(name, node, key, loading));
+    addAll(blocks, blocksOf(name, node, key, loading));
   }
   const circles = loading.findings.length > 0 ? [] : fillCircles(blocks);
   const circular = circles.map(({ fields, fill }) =>
@@ -192,6 +193,6 @@ const fillOf = (code: string, value: Node | null, key: Node, loading: Loading): 
       );
     return [{ field, program: compiled }];
   }
-  findings.push(...compiled.findings);
+  addAll(findings, compiled.findings);
   return [];
 };

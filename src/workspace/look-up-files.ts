@@ -1,3 +1,4 @@
+import { addAll } from "../core/many.js";
 import { existsSync } from "node:fs";
 import { open, readdir, stat } from "node:fs/promises";
 import { join } from "node:path";
@@ -100,8 +101,9 @@ export const lookUps = async (root: string): Promise<Pick<Surroundings, "tables"
 
 const rateRows = ({ file, header, rows }: ReadTable, findings: Diagnostic[]): readonly RateRow[] => {
   const missing = rateColumns.filter((column) => !header.includes(column));
-  findings.push(
-    ...missing.map((column) => diagnostic("missing-column", { column }, { place: { file, row: 1 } })),
+  addAll(
+    findings,
+    missing.map((column) => diagnostic("missing-column", { column }, { place: { file, row: 1 } })),
   );
   if (missing.length > 0) return [];
   return rows.flatMap(({ row, cells }): readonly RateRow[] => {

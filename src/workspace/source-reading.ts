@@ -1,3 +1,4 @@
+import { addAll } from "../core/many.js";
 import type { ColumnReading } from "../core/catalogue/cell-reader.js";
 import type { PairReading } from "../core/catalogue/pair-reader.js";
 import type { GroupLayout, RowReading } from "../core/catalogue/row-reader.js";
@@ -80,7 +81,7 @@ const columnReading = (tying: Tying, attribute: string): readonly ColumnReading[
   }
   const compiled = program(expression, names, surroundings);
   if (compiled.kind === "faulty") {
-    findings.push(...compiled.findings);
+    addAll(findings, compiled.findings);
     return [];
   }
   const read = compiled.reads.map((slot) => table.header[slot] ?? "");
@@ -108,7 +109,7 @@ const condition = ({ source, names, surroundings, findings }: Tying, path: KeyPa
   if (expression === undefined) return undefined;
   const compiled = program(expression, names, surroundings, "yes-no");
   if (compiled.kind === "program") return compiled.run;
-  findings.push(...compiled.findings);
+  addAll(findings, compiled.findings);
   return undefined;
 };
 

@@ -4,6 +4,7 @@ import { getMetadataStorage, validateSync, type ValidationError } from "class-va
 import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
 import { nearest } from "../core/values/nearest.js";
 import type { Place } from "../core/diagnostics/place.js";
+import { hasFreeNames } from "./models/rules.js";
 
 export type Model<T> = new () => T;
 
@@ -19,13 +20,23 @@ export const validate = <T extends object>(
   placeOf: (path: readonly (string | number)[]) => Place | undefined,
 ): Validated<T> => {
   const isMap = typeof plain === "object" && plain !== null && !Array.isArray(plain);
-  const value = plainToInstance(model, isMap ? plain : {});
+  // At the top no name is free.
+  const known = isMap ? Object.entries(plain).filter(([key]) => !isOfLanguage(key)) : [];
+  const value = plainToInstance(model, hidden(Object.fromEntries(known)));
+  const refused: Diagnostic[] = [];
+  const refuse = (path: readonly (string | number)[]): void => {
+    const place = placeOf(path) ?? placeOf(path.slice(0, -1));
+    const key = String(path.at(-1));
+    refused.push(diagnostic("unknown-setting", { key, nearest: [] }, place === undefined ? {} : { place }));
+  };
+  shownAgain(value, [], refuse);
+  if (isMap) for (const key of Object.keys(plain).filter(isOfLanguage)) refuse([key]);
   const errors = validateSync(value, {
     whitelist: true,
     forbidNonWhitelisted: true,
     forbidUnknownValues: false,
   });
-  const findings = errors.flatMap((error) => findingsOf(error, [], placeOf));
+  const findings = [...refused, ...errors.flatMap((error) => findingsOf(error, [], placeOf))];
   if (!isMap && plain !== null && plain !== undefined) {
     const place = placeOf([]);
     findings.push(
@@ -37,6 +48,36 @@ export const validate = <T extends object>(
     );
   }
   return { value, findings };
+};
+
+const isOfLanguage = (key: string): boolean => Object.hasOwn(Object.prototype, key);
+
+/** The package that makes models of plain data takes a key such as "constructor" for the object's own: maps with one pass it by as closures. */
+const hidden = (plain: unknown): unknown => {
+  if (Array.isArray(plain)) return plain.map(hidden);
+  if (typeof plain !== "object" || plain === null) return plain;
+  if (Object.keys(plain).some(isOfLanguage)) return () => plain;
+  return Object.fromEntries(Object.entries(plain).map(([key, value]) => [key, hidden(value)]));
+};
+
+/** Puts back what was hidden, where a person's own names may stand; elsewhere its keys are no settings. */
+const shownAgain = (
+  value: unknown,
+  path: readonly (string | number)[],
+  refuse: (path: readonly (string | number)[]) => void,
+): void => {
+  if (typeof value !== "object" || value === null) return;
+  for (const [key, inner] of Object.entries(value) as [string, unknown][]) {
+    const here = [...path, Array.isArray(value) ? Number(key) : key];
+    if (typeof inner !== "function") {
+      shownAgain(inner, here, refuse);
+      continue;
+    }
+    const map = (inner as () => object)();
+    const isFree = hasFreeNames(value, key);
+    if (!isFree) for (const name of Object.keys(map).filter(isOfLanguage)) refuse([...here, name]);
+    Reflect.set(value, key, isFree ? map : undefined);
+  }
 };
 
 const findingsOf = (

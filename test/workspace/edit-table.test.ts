@@ -135,7 +135,7 @@ describe("a table as a spreadsheet saved it", () => {
           ]);
           if (!names.includes(added)) expected.push([added, "", "NEW", ""]);
           expect(rowsIn(bytes, encoding, delimiter, lineEnd).slice(2)).toEqual(expected);
-          const kept = rows.filter((row, index) => index < 2 || names[index - 2] !== added).join(lineEnd);
+          const kept = rows.filter((_, index) => index < 2 || names[index - 2] !== added).join(lineEnd);
           if (!names.includes(added)) expect(bytes.includes(encode(kept, encoding))).toBe(true);
         },
       ),

@@ -1,3 +1,4 @@
+import { ownOf } from "../../core/own.js";
 import { codes } from "../../core/diagnostics/entry.js";
 import type { Io } from "../../io/io.js";
 import type { NamedFolder } from "../../workspace/named-folder.js";
@@ -65,7 +66,7 @@ const lineOf = (file: CommandFile, words: readonly string[]): Line => {
 const argumentKind = ({ file, args }: Line): WordKind | undefined => {
   const [syntax = ""] = file.args[Math.min(args.length, file.args.length - 1)] ?? [];
   if (args.length >= file.args.length && !syntax.includes("...")) return undefined;
-  return byArgument[syntax.replace(/[^a-z]/g, "")];
+  return ownOf(byArgument, syntax.replace(/[^a-z]/g, ""));
 };
 
 /** The folder that the line names, so that what is completed is of that shop. */
@@ -99,7 +100,7 @@ export const candidates = async (
   if (behind.open === "--code") return matching(codes);
   if (behind.open === undefined && word.startsWith("-"))
     return matching([...Object.values(file.options).map(({ flags }) => flagOf(flags)), ...common]);
-  const kind = behind.open === undefined ? argumentKind(behind) : byOption[behind.open];
+  const kind = behind.open === undefined ? argumentKind(behind) : ownOf(byOption, behind.open);
   if (kind === undefined) return [];
   return matching(await workspaceWords(kind, word, behind.args, folderOn(before, workspace), io));
 };

@@ -1,3 +1,4 @@
+import { ownOf } from "../../core/own.js";
 import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
 import { nearest } from "../../core/values/nearest.js";
@@ -35,7 +36,7 @@ export const refuseEnvironment = ({ LEXICANT_TODAY: today, LEXICANT_WAIT: wait }
 /** Variables that look like ours and that nobody reads. */
 export const environmentAdvice = (environment: Environment): readonly Diagnostic[] =>
   Object.keys(environment)
-    .filter((name) => name.startsWith("LEXICANT_") && environmentVariables[name] === undefined)
+    .filter((name) => name.startsWith("LEXICANT_") && ownOf(environmentVariables, name) === undefined)
     .map((name) => {
       const near = nearest(name, Object.keys(environmentVariables));
       const found = near.length === 0 ? "" : `; nearest: ${near.join(", ")}`;

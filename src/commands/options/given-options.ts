@@ -1,3 +1,4 @@
+import { ownOf } from "../../core/own.js";
 import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
 import type { Option } from "./option.js";
@@ -24,29 +25,29 @@ export const givenOptions = async <Table extends OptionTable>(
   table: Table,
   written: Readonly<Record<string, unknown>>,
 ): Promise<Given<Table>> => {
-  const given: Record<string, unknown> = {};
+  const given = new Map<string, unknown>();
   const valued: [name: string, option: Option<unknown>][] = [];
   for (const [name, option] of Object.entries(table)) {
-    if (option.rules === undefined) given[name] = written[name] === true;
-    else if (written[name] !== undefined) {
-      given[name] = readBy(option, written[name]);
+    if (option.rules === undefined) given.set(name, ownOf(written, name) === true);
+    else if (ownOf(written, name) !== undefined) {
+      given.set(name, readBy(option, ownOf(written, name)));
       valued.push([name, option]);
     }
   }
   if (valued.length > 0) await refuseWrong(valued, given);
-  return given as Given<Table>;
+  return Object.fromEntries(given) as Given<Table>;
 };
 
 const refuseWrong = async (
   valued: readonly (readonly [name: string, option: Option<unknown>])[],
-  given: Readonly<Record<string, unknown>>,
+  given: ReadonlyMap<string, unknown>,
 ): Promise<void> => {
   const validator = await import("class-validator");
   const { validate } = await import("../../workspace/validate.js");
   class Model {}
   for (const [name, { rules }] of valued)
     for (const rule of rules?.(validator) ?? []) rule(Model.prototype, name);
-  const plain = Object.fromEntries(valued.map(([name]) => [name, given[name]]));
+  const plain = Object.fromEntries(valued.map(([name]) => [name, given.get(name)]));
   const { findings } = validate(Model, plain, () => undefined);
   const wrong = valued.flatMap(([name, { flags }]): readonly Diagnostic[] => {
     const own = findings.flatMap(({ facts }) =>

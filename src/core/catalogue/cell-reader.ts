@@ -1,3 +1,4 @@
+import { ownOf } from "../own.js";
 import type { Diagnostic, Severity } from "../diagnostics/diagnostic.js";
 import { diagnostic } from "../diagnostics/diagnostic.js";
 import { factsOf, type Troubles } from "../language/trouble.js";
@@ -52,7 +53,7 @@ export interface CellNotes {
 export type CellReader = (row: number, cells: readonly string[], notes: CellNotes) => string;
 
 const defaultsFor = (attribute: string, defaults: CellDefaults): CellDefaults => {
-  const unit = defaults.units[attribute];
+  const unit = ownOf(defaults.units, attribute);
   const mark = attribute.split("@")[1] ?? "";
   return {
     ...defaults,

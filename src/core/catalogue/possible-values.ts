@@ -1,3 +1,4 @@
+import { ownOf } from "../own.js";
 import { isDecimal, whole } from "../values/decimal.js";
 import { payable } from "../values/money.js";
 import type { Reading, ReadingProblem } from "../values/read.js";
@@ -42,7 +43,7 @@ const possible: Readonly<Record<string, Possible>> = {
 
 /** The dimension that an attribute's measures have; undefined where any will do. */
 export const dimensionOf = (attribute: string): Dimension | undefined =>
-  possible[withoutMark(attribute)]?.dimension;
+  ownOf(possible, withoutMark(attribute))?.dimension;
 
 // Systems count days from these, and show them where no day was entered.
 const noDay = /^(?:0\d{3}|1[0-8]\d\d|190\d|19[1-8]\d|1970-01-01)/;
@@ -62,7 +63,7 @@ export const asPossible = (
   const refused = (problem: ReadingProblem): Reading => ({ problem });
   // What a shop measures by an attribute of its own may well be below zero.
   if (!isOurs(name)) return { value };
-  const { dimension, isNeverZero, isNoneBelow, isShare, isPaid } = possible[name] ?? {};
+  const { dimension, isNeverZero, isNoneBelow, isShare, isPaid } = ownOf(possible, name) ?? {};
   if (isMoney(value) && currencies !== undefined && !currencies.includes(value.currency))
     return refused("other-currency");
   if (isMeasure(value) && dimension !== undefined && value.unit.dimension !== dimension)

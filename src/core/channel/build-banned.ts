@@ -1,3 +1,4 @@
+import { greatest } from "../many.js";
 import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
 import type { Place } from "../diagnostics/place.js";
 import type { FieldCode } from "../ids.js";
@@ -49,7 +50,10 @@ const listed = ({ values }: ValueList): Find => {
     values.flatMap(({ value, label, synonyms }) => [value, label, ...synonyms].map(fold)),
   );
   names.delete("");
-  const longest = Math.max(1, ...[...names].map((name) => name.split(" ").length));
+  const longest = greatest(
+    [...names].map((name) => name.split(" ").length),
+    1,
+  );
   return (text) => {
     const words = fold(text).split(" ");
     for (let from = 0; from < words.length; from++)

@@ -1,3 +1,4 @@
+import { addAll } from "../many.js";
 import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
 import { nearest } from "../values/nearest.js";
 import type { Place } from "../diagnostics/place.js";
@@ -159,7 +160,7 @@ const buildCrossRules = (
       const compiled = program(holds, names, surroundings, "yes-no");
       if (compiled.kind === "program")
         return [{ code, scope: where, holds: compiled, says, severity, place }];
-      findings.push(...compiled.findings);
+      addAll(findings, compiled.findings);
       return [];
     },
   );

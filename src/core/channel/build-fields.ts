@@ -1,3 +1,4 @@
+import { addAll } from "../many.js";
 import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
 import { asFieldCode } from "../ids.js";
 import type { Surroundings } from "../language/function.js";
@@ -66,7 +67,7 @@ export const buildFields = (
     const field = byCode.get(row.cell("field"));
     return field === undefined ? [] : [ruleOf(row, field, names, own)];
   });
-  findings.push(...contradictions(rules));
+  addAll(findings, contradictions(rules));
   return { fields, names, rules, findings };
 };
 
@@ -115,7 +116,7 @@ const ruleOf = (row: TableRow, field: Field, names: Names, building: Building): 
   if (condition !== "") {
     const compiled = program({ text: condition, place: row.place("when") }, names, surroundings, "yes-no");
     if (compiled.kind === "program") when = compiled;
-    else findings.push(...compiled.findings);
+    else addAll(findings, compiled.findings);
   }
   return {
     field,

@@ -1,3 +1,4 @@
+import { addAll } from "../many.js";
 import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
 import { layoutCells, type Cell, type FindField } from "./layout-columns.js";
 import { orNearest } from "../diagnostics/phrases.js";
@@ -40,7 +41,7 @@ export const buildLayouts = (
     const settings = layoutSettings(source.settings ?? {}, source.place, findings);
     const built = layoutOf(source, settings, fields, find, findings);
     settings.end();
-    findings.push(...pricesApart(built, source.place));
+    addAll(findings, pricesApart(built, source.place));
     if (built === undefined && findings.length === 0)
       findings.push(
         diagnostic(

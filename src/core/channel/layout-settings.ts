@@ -1,3 +1,4 @@
+import { ownOf } from "../own.js";
 import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
 import { orNearest } from "../diagnostics/phrases.js";
 import { nearest } from "../values/nearest.js";
@@ -34,7 +35,7 @@ export const layoutSettings = (
   };
   const get = (key: string): unknown => {
     asked.add(key);
-    return settings[key];
+    return ownOf(settings, key);
   };
   const isText = (value: unknown): value is string => typeof value === "string";
   return {

@@ -1,3 +1,4 @@
+import { addAll } from "../many.js";
 import { assertNever } from "../assert-never.js";
 import type { Family } from "../catalogue/family.js";
 import { textOf } from "../catalogue/product.js";
@@ -48,7 +49,7 @@ export const asksOf = (
     if (!isError(finding) && !(withAdvice && finding.code === "missing-recommended")) continue;
     const found = asksFor(finding, { listing, family, setup });
     if (found.length === 0) others.push(finding);
-    asks.push(...found);
+    addAll(asks, found);
   }
   return { asks, others };
 };

@@ -1,3 +1,4 @@
+import { ownOf } from "../own.js";
 import type { CategoryField } from "../channel/category-rules.js";
 import type { GapRow, GapSheet, OpenCell, Question } from "./gap-collector.js";
 import { targetKey } from "./question.js";
@@ -66,9 +67,9 @@ const goesInto = ({ target }: Question, { labels }: GapFacts): string => {
     case "attribute":
       return `Goes into the catalogue as ${target.attribute}, for all channels.`;
     case "field":
-      return `Goes to ${labels[target.channel] ?? target.channel} alone.`;
+      return `Goes to ${ownOf(labels, target.channel) ?? target.channel} alone.`;
     case "term":
-      return `Goes into the lexicon of ${labels[target.channel] ?? target.channel}: what is chosen for a term counts for all products that have it.`;
+      return `Goes into the lexicon of ${ownOf(labels, target.channel) ?? target.channel}: what is chosen for a term counts for all products that have it.`;
   }
 };
 
@@ -80,7 +81,7 @@ const noteFor = (question: Question, facts: GapFacts): string => {
     ...(example === "" ? [] : [`Such as: ${example}`]),
     ...(help === "" ? [] : [help]),
     goesInto(question, facts),
-    `Asked by ${askers.map(({ channel, field }) => `${facts.labels[channel] ?? channel} (${field})`).join(", ")}.`,
+    `Asked by ${askers.map(({ channel, field }) => `${ownOf(facts.labels, channel) ?? channel} (${field})`).join(", ")}.`,
   ].join("\n");
 };
 
@@ -134,7 +135,7 @@ const questionColumns = (
       : []),
     {
       key: markText({ column: "ask", ...mark, askers: question.askers }),
-      title: `${question.label}${question.target.kind === "attribute" ? "" : ` (${facts.labels[question.target.channel] ?? question.target.channel})`}`,
+      title: `${question.label}${question.target.kind === "attribute" ? "" : ` (${ownOf(facts.labels, question.target.channel) ?? question.target.channel})`}`,
       rule: shortRule(question),
       width: 21,
       note: noteFor(question, facts),

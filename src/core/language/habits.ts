@@ -1,3 +1,4 @@
+import { ownOf } from "../own.js";
 /** What people bring along from spreadsheets and programming languages, and how it is said here. */
 
 /** Signs that mean something elsewhere, with the one that is meant. */
@@ -34,7 +35,7 @@ const strays: Readonly<Record<string, string>> = {
 export const strayReason = (character: string): string => {
   if (character === "“" || character === "”" || character === "'" || character === "„")
     return `texts stand in straight double quotes ("), not in ${character}`;
-  return strays[character] ?? `"${character}" has no meaning here`;
+  return ownOf(strays, character) ?? `"${character}" has no meaning here`;
 };
 
 // Functions of spreadsheets: name | what to write here

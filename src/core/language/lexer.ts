@@ -1,3 +1,4 @@
+import { ownOf } from "../own.js";
 import type { Fault } from "./fault.js";
 import { signHabits, strayReason } from "./habits.js";
 import type { Span } from "./span.js";
@@ -55,7 +56,7 @@ const scanText = (source: string, open: number, limit: number): TextScan => {
     const character = source[i] ?? "";
     const next = source[i + 1] ?? "";
     if (character === "\\") {
-      words += escapes[next] ?? next;
+      words += ownOf(escapes, next) ?? next;
       i += 2;
     } else if ((character === "{" || character === "}") && next === character) {
       words += character;

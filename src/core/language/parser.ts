@@ -1,3 +1,4 @@
+import { addAll } from "../many.js";
 import { decimal } from "../values/decimal.js";
 import type { Fault } from "./fault.js";
 import { expressionStart } from "./brace-start.js";
@@ -281,7 +282,11 @@ class Parser {
     const part = new Parser(this.source, tokens, own, this.depth).brace(before, end);
     // Signs behind the expression are words of the brace: only faults inside the expression count.
     const last = part?.part === "brace" ? part.expression.span.end : end;
-    this.faults.push(...own, ...faults.filter(({ span }) => span.start < last));
+    addAll(this.faults, own);
+    addAll(
+      this.faults,
+      faults.filter(({ span }) => span.start < last),
+    );
     return part;
   }
 

@@ -1,3 +1,4 @@
+import { greatest } from "../many.js";
 import { pathParts } from "../values/category-path.js";
 import { withAncestors, type Category } from "../channel/category-tree.js";
 import type { CategoryIndex, IndexedCategory } from "./category-index.js";
@@ -162,7 +163,11 @@ const evidenceFor = (prepared: Prepared, candidate: IndexedCategory, index: Cate
   const { leaf, above, goods, elsewhere, nearBy, branches } = prepared;
   const byName = likeness(leaf, candidate.name, index);
   // A phrase that shoppers look for it by says nearly as much as its name; single words of such phrases say less.
-  const byPhrase = Math.max(0, ...candidate.phrases.map((phrase) => likeness(leaf, phrase, index))) * 0.9;
+  const byPhrase =
+    greatest(
+      candidate.phrases.map((phrase) => likeness(leaf, phrase, index)),
+      0,
+    ) * 0.9;
   const asked = [...leaf.meant].reduce(
     (sum, [word, share]) =>
       sum + (candidate.search.has(word) || candidate.name.has(word) ? index.weight(word) * share : 0),
@@ -194,7 +199,10 @@ const evidenceFor = (prepared: Prepared, candidate: IndexedCategory, index: Cate
     context: Math.min(1, ourWords),
     goods: Math.max(named, looked),
     neighbours: sibling ? 1 : inBranch ? 0.6 : 0,
-    elsewhere: Math.max(0, ...elsewhere.map((words) => likeness(words, new Set([...candidate.name]), index))),
+    elsewhere: greatest(
+      elsewhere.map((words) => likeness(words, new Set([...candidate.name]), index)),
+      0,
+    ),
     shared: [...candidate.name].filter((word) => leaf.meant.has(word) || above.meant.has(word)),
   };
 };
@@ -271,7 +279,10 @@ const preferBelow = (ranked: Ranked[]): void => {
       withAncestors(candidate.category).includes(best.candidate.category),
   );
   const found = ranked[below];
-  if (below > 0 && found !== undefined) ranked.splice(0, below + 1, found, ...ranked.slice(0, below));
+  if (below > 0 && found !== undefined) {
+    ranked.splice(below, 1);
+    ranked.unshift(found);
+  }
 };
 
 /** The channel's categories that a subject most likely belongs in, best first. */

@@ -1,3 +1,4 @@
+import { ownOf } from "../own.js";
 import { decimal, type Decimal } from "./decimal.js";
 import { convert, measure } from "./measure.js";
 import type { Unit } from "./units.js";
@@ -35,7 +36,7 @@ const fraction = /^(?:(\d{1,6})[ -])?(\d{1,4})\/(\d{1,4})$/;
 /** A number with a fraction as rules and rulers have it, such as `18 1/8`; exact for halves down to 64ths. */
 export const readFraction = (text: string): Decimal | undefined => {
   const spelled = text.replace(/(\d?)\s*([½¼¾⅛⅜⅝⅞])/, (_, before: string, glyph: string) =>
-    `${before} ${glyphs[glyph] ?? ""}`.trim(),
+    `${before} ${ownOf(glyphs, glyph) ?? ""}`.trim(),
   );
   const match = fraction.exec(spelled);
   if (match === null) return undefined;

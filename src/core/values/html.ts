@@ -1,3 +1,4 @@
+import { ownOf } from "../own.js";
 import { Parser } from "htmlparser2";
 
 const silent = new Set(["script", "style", "template", "head", "iframe", "object", "svg", "noscript"]);
@@ -79,7 +80,8 @@ const escapedOnce = (text: string): string => {
 };
 
 /** A plain text with the signs that mean something in HTML escaped. */
-export const escapedText = (text: string): string => text.replace(/[&<>"']/g, (sign) => signs[sign] ?? sign);
+export const escapedText = (text: string): string =>
+  text.replace(/[&<>"']/g, (sign) => ownOf(signs, sign) ?? sign);
 
 const tag = /<\/?[a-z][^<>]*>/i;
 const dash = /^\s*[-–•*]\s+/;

@@ -1,3 +1,4 @@
+import { addAll } from "../../core/many.js";
 import type { PurposeName } from "../../core/channel/purpose-names.js";
 import { causeCollector, type CauseCollector } from "../../core/diagnostics/causes.js";
 import { diagnostic, isError, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
@@ -190,7 +191,7 @@ export const buildChannel = async (
       }
     },
     async finish() {
-      for (const layout of layouts) files.push(...(await layout.finish()));
+      for (const layout of layouts) addAll(files, await layout.finish());
       const { ready, held, leftOut } = counts;
       const rows = written;
       await record.write(

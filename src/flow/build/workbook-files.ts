@@ -1,3 +1,4 @@
+import { addAll } from "../../core/many.js";
 import { readFile } from "node:fs/promises";
 import { join } from "node:path";
 import { withAncestors, type Category } from "../../core/channel/category-tree.js";
@@ -60,7 +61,7 @@ export const workbookFiles = (
       const others =
         whole?.format === "xlsx" ? whole.cells.filter((cell) => !layout.cells.includes(cell)) : [];
       const filled = await filledBook(own, facts, template, rules, others);
-      told.push(...filled.told);
+      addAll(told, filled.told);
       return filled;
     }
     return xlsxBook(own, facts, { ruleOf: ({ field }) => rules?.get(field.code), describe });

@@ -1,3 +1,4 @@
+import { ownOf } from "../../core/own.js";
 import type { Family } from "../../core/catalogue/family.js";
 import { textOf, type Product } from "../../core/catalogue/product.js";
 import { placeText } from "../../core/diagnostics/place.js";
@@ -15,7 +16,7 @@ export const possibleSources = async (
   for (const name of await sourceNames(workspace)) {
     const source = await loadSource(workspace, name);
     if (!Object.hasOwn(source.settings.columns, attribute)) continue;
-    const column = String(source.settings.columns[attribute]);
+    const column = String(ownOf(source.settings.columns, attribute));
     found.push(
       `source ${name} reads it from ${column} (${placeText(source.yaml.place(["columns", attribute]))}); it is blank there for ${product.sku}, or no file had it`,
     );

@@ -1,3 +1,5 @@
+import { ownOf } from "../../core/own.js";
+import { addAll } from "../../core/many.js";
 import { oneAct } from "../one-act.js";
 import { causeCollector, type CauseCollector } from "../../core/diagnostics/causes.js";
 import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
@@ -54,7 +56,7 @@ export const takeAnswers = async (
 ): Promise<AnswersResult> => {
   const { workspace, store } = open;
   const sheets: FilledSheet[] = [];
-  for (const file of request.files) sheets.push(...(await filledSheets(file)));
+  for (const file of request.files) addAll(sheets, await filledSheets(file));
   refuseForeign(sheets, workspace);
   const causes = causeCollector();
   const tell = (finding: Diagnostic): void => {
@@ -128,7 +130,7 @@ const tellOlder = (
 ): void => {
   for (const { facts, file } of sheets)
     for (const { setup } of channels) {
-      const then = facts.channels[setup.channel];
+      const then = ownOf(facts.channels, setup.channel);
       const now = setup.definition.version;
       if (then !== undefined && then !== now)
         tell(

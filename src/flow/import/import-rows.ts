@@ -1,3 +1,4 @@
+import { addAll } from "../../core/many.js";
 import { itemsOf } from "../../core/catalogue/list-text.js";
 import { assertNever } from "../../core/assert-never.js";
 import { CLEARED, isUnread, RETRACTED } from "../../core/catalogue/record.js";
@@ -169,7 +170,7 @@ class ImportRun {
         if (row.kind !== "product") this.counts.joined++;
         this.waiting.set(row.row, record);
         row.findings.forEach(this.work.onFinding);
-        records.push(...this.joiner.push(row));
+        addAll(records, this.joiner.push(row));
         if (row.kind === "further") this.waiting.delete(row.row);
         const held = row.kind === "group" ? this.held.get(row.group) : undefined;
         if (held === undefined) return;

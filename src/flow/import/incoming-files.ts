@@ -1,3 +1,4 @@
+import { addAll } from "../../core/many.js";
 import { existsSync } from "node:fs";
 import { readdir } from "node:fs/promises";
 import { basename, dirname, join, resolve } from "node:path";
@@ -34,7 +35,7 @@ export const incomingFiles = async (files: readonly string[], io: Io): Promise<r
       file === "-"
         ? [inputSource(io.input)]
         : await Promise.all((await pathsOf(file, io)).map((path) => fileSource(path, basename(path))));
-    for (const one of opened) sources.push(...(await unpacked(one)));
+    for (const one of opened) addAll(sources, await unpacked(one));
   }
   return sources;
 };

@@ -1,3 +1,4 @@
+import { addAll } from "../../core/many.js";
 import type { DecidedSource, DecidedTerm, Decision, HistoryEntry } from "../../store/store.js";
 import { addToManifest, takeFromManifest } from "../../workspace/edit-manifest.js";
 import { putSourceBack, takeSource } from "../../workspace/source-files.js";
@@ -28,7 +29,7 @@ export const decisionsTurned = (
     const entry = byId.get(id);
     if (entry === undefined) return;
     turnedIds.add(id);
-    if (entry.kind !== "undo") (goes ? gone : back).push(...entry.decided);
+    if (entry.kind !== "undo") addAll(goes ? gone : back, entry.decided);
     else for (const one of entry.undoes) turn(one, !goes);
   };
   for (const id of ids) turn(id, true);

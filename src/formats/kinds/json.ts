@@ -16,8 +16,9 @@ const areLines = ({ text, named }: FileHead): boolean => {
   const [first = "", second = ""] = text.split("\n").filter((line) => line.trim() !== "");
   return (
     first.trimStart().startsWith("{") &&
-    isJson(first) &&
-    (second.trimStart().startsWith("{") || named !== "json")
+    // A line that is longer than what is shown of it cannot be looked at: its name is believed.
+    ((named === "jsonl" && !text.includes("\n")) ||
+      (isJson(first) && (second.trimStart().startsWith("{") || named !== "json")))
   );
 };
 

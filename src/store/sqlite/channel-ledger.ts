@@ -1,3 +1,4 @@
+import { bareObject, ownOf } from "../../core/own.js";
 import type Database from "better-sqlite3";
 import type { LiveListing } from "../../core/listing/live-listing.js";
 import type { BuildKind, ChannelLedger, LedgerEntry, LedgerState } from "../ledger.js";
@@ -46,14 +47,15 @@ const marks = new RegExp(`[${FIELD_SEPARATOR}${FIELD_END}]`, "g");
 const textsOf = (values: LiveListing["values"]): string => {
   let texts = "";
   for (const code in values)
-    texts += `${code}${FIELD_SEPARATOR}${(values[code] ?? "").replace(marks, " ")}${FIELD_END}`;
+    texts += `${code}${FIELD_SEPARATOR}${(ownOf(values, code) ?? "").replace(marks, " ")}${FIELD_END}`;
   return texts;
 };
 
 const valuesIn = (texts: string): LiveListing["values"] => {
-  const values: Record<string, string> = {};
+  const values = bareObject<string>();
   for (let from = 0; from < texts.length;) {
     const [middle, end] = [texts.indexOf(FIELD_SEPARATOR, from), texts.indexOf(FIELD_END, from)];
+    // eslint-disable-next-line house/data-names -- a bare object has no name of the language
     values[texts.slice(from, middle)] = texts.slice(middle + 1, end);
     from = end + 1;
   }

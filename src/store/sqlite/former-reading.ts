@@ -1,3 +1,4 @@
+import { ownOf } from "../../core/own.js";
 import type { RevisionPlan, SourceRules } from "../store.js";
 import type { Revision } from "./revisions.js";
 
@@ -15,7 +16,7 @@ export const formerReading = (
   );
   const own = inLayer.filter((one) => one.source === source && one.rules !== undefined);
   const ruleFor = ({ columns, rest }: SourceRules, attribute: string): string =>
-    `${columns[attribute] ?? ""}\u0000${rest}`;
+    `${ownOf(columns, attribute) ?? ""}\u0000${rest}`;
   const others = new Set(
     inLayer
       .filter((one) => one.source !== source)

@@ -16,7 +16,7 @@ import {
 } from "class-validator";
 import { saleWishes, type SaleWish } from "../../core/listing/price/price-policy.js";
 import { regroupings, type Regrouping } from "../../core/listing/regrouping.js";
-import { IsAmount, IsHazardChoice, YesOrNo } from "./rules.js";
+import { FreeNames, IsAmount, IsHazardChoice, YesOrNo } from "./rules.js";
 
 /** Account settings that the channel's files show. */
 export class AccountModel {
@@ -66,6 +66,7 @@ export class PricesModel {
   // Expressions by attribute: read from the file as written, and checked as such.
   @IsOptional()
   @IsObject({ message: "gives attributes an expression each, such as price: price * 1.08" })
+  @FreeNames()
   rules?: Record<string, unknown>;
 
   @Allow()

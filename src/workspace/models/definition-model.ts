@@ -17,7 +17,7 @@ import {
 import { purposeNames, type PurposeName } from "../../core/channel/purpose-names.js";
 import { groupModelNames } from "../../core/channel/group-model.js";
 import { layoutFormats } from "../../core/channel/layout-definition.js";
-import { ArePurposes, IsCurrencyCode, YesOrNo } from "./rules.js";
+import { FreeNames, ArePurposes, IsCurrencyCode, YesOrNo } from "./rules.js";
 
 const formats = layoutFormats;
 const word = /^[a-z][a-z0-9_-]*$/;
@@ -118,6 +118,7 @@ export class LayoutModel {
 
   @IsOptional()
   @IsObject({ message: "gives title, link, description and guid a field each" })
+  @FreeNames()
   item?: Record<string, string>;
 
   @IsOptional()
@@ -132,6 +133,7 @@ export class LayoutModel {
 
   @IsOptional()
   @IsObject({ message: "holds what the format has to know beside its columns" })
+  @FreeNames()
   settings?: Record<string, unknown>;
 
   @IsOptional()

@@ -1,8 +1,19 @@
+import "reflect-metadata";
 import { purposeNames } from "../../core/channel/purpose-names.js";
 import { Transform } from "class-transformer";
 import { IsBoolean, ValidateBy, type ValidationOptions } from "class-validator";
 import { isCurrency } from "../../core/values/currencies.js";
 import { unitOf } from "../../core/values/units.js";
+
+const FREE_NAMES = Symbol("names of its own");
+
+/** A map whose keys are a person's own names, and no settings: any text may stand there, a name of the language too. */
+export const FreeNames = (): PropertyDecorator => (target, key) =>
+  Reflect.defineMetadata(FREE_NAMES, true, target, key);
+
+/** Whether a property of a model is such a map. */
+export const hasFreeNames = (model: object, key: string): boolean =>
+  Reflect.getMetadata(FREE_NAMES, model, key) === true;
 
 const rule = (
   name: string,

@@ -17,7 +17,7 @@ import {
 } from "class-validator";
 import { formats, type Format } from "../../formats/table-stream.js";
 import { encodings, type Encoding } from "../../formats/text-stream.js";
-import { AreCurrencies, AreUnits, IsSheet, YesOrNo } from "./rules.js";
+import { FreeNames, AreCurrencies, AreUnits, IsSheet, YesOrNo } from "./rules.js";
 
 const attribute = /^[a-z][a-z0-9_]*(@[A-Za-z]{2,3}(-[A-Za-z0-9]{2,8})*)?$/;
 
@@ -136,6 +136,7 @@ export class SourceModel {
 
   @IsOptional()
   @AreUnits()
+  @FreeNames()
   units?: Record<string, string>;
 
   /** Where a cell holds several values, what stands between them. */
@@ -179,5 +180,6 @@ export class SourceModel {
   @IsObject({
     message: "gives each attribute the column, or the expression over columns, that it is read from",
   })
+  @FreeNames()
   columns!: Record<string, unknown>;
 }

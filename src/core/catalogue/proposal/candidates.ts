@@ -1,3 +1,4 @@
+import { ownOf } from "../../own.js";
 import { assertNever } from "../../assert-never.js";
 import type { Kind } from "../../values/value.js";
 import { attributeKind, WAS_PRICE } from "../vocabulary.js";
@@ -161,11 +162,11 @@ const fitsAs = (
 /** What a column can mean, best first. */
 export const candidates = ({ name, shape, known }: SampleColumn): readonly Candidate[] => {
   const found: Candidate[] = [...byShape(shape)];
-  for (const attribute of ambiguous[name.words] ?? []) {
+  for (const attribute of ownOf(ambiguous, name.words) ?? []) {
     const fits = fit(attribute, attributeKind(attribute).kind, shape) * fitsAs(attribute, shape);
     found.push({ attribute, confidence: 0.84 * Math.min(1, fits) });
   }
-  if (name.attribute !== undefined && ambiguous[name.words] === undefined) {
+  if (name.attribute !== undefined && ownOf(ambiguous, name.words) === undefined) {
     const { kind } = attributeKind(name.attribute === WAS_PRICE ? "price" : name.attribute);
     const fits = fit(name.attribute, kind, shape);
     found.push({

@@ -1,3 +1,4 @@
+import { ownOf } from "../../own.js";
 import type { RecordNode } from "../../records/node.js";
 import { fold } from "../../values/text.js";
 import { columnName } from "./column-name.js";
@@ -32,7 +33,7 @@ const scoreOf = (nodes: readonly RecordNode[]): { readonly score: number; readon
     if (isCode && areKeys && label === last && values.length > 0) hasKey = true;
     if (attribute === undefined || certainty < 0.6 || counted.has(attribute)) return;
     counted.add(attribute);
-    score += weights[attribute] ?? 0.1;
+    score += ownOf(weights, attribute) ?? 0.1;
   });
   return { score: score + (hasKey ? 2 : 0), hasKey };
 };

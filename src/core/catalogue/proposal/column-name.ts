@@ -1,3 +1,4 @@
+import { ownOf } from "../../own.js";
 import { isSlip, nearest } from "../../values/nearest.js";
 import { isCurrency } from "../../values/currencies.js";
 import { fold } from "../../values/text.js";
@@ -54,7 +55,8 @@ const languages: Readonly<Record<string, string>> = {
 
 /** Whether a word is a language's short name, as texts are marked by it. */
 export const isLanguage = (word: string): boolean =>
-  /^[a-z]{2}(?:-[A-Za-z]{2,4})?$/i.test(word) && languages[word.slice(0, 2).toLowerCase()] !== undefined;
+  /^[a-z]{2}(?:-[A-Za-z]{2,4})?$/i.test(word) &&
+  ownOf(languages, word.slice(0, 2).toLowerCase()) !== undefined;
 
 const signs: Readonly<Record<string, string>> = { "€": "EUR", "£": "GBP" };
 
@@ -226,7 +228,7 @@ const takeMark = (marks: Marks): boolean => {
   if (columnSynonyms.has(tokens.join(" "))) return false;
   if (/^\d{1,2}$/.test(last)) marks.number = Number(last);
   else if (last.length === 3 && isCurrency(last.toUpperCase())) marks.currency = last.toUpperCase();
-  else if (languages[last] !== undefined) marks.language = languages[last];
+  else if (ownOf(languages, last) !== undefined) marks.language = ownOf(languages, last);
   else return false;
   marks.tokens = rest;
   return true;
@@ -235,9 +237,9 @@ const takeMark = (marks: Marks): boolean => {
 /** A language before the name, like `de title`. */
 const takeLeadingLanguage = (marks: Marks): void => {
   const [first = "", ...rest] = marks.tokens;
-  if (rest.length === 0 || first.length !== 2 || languages[first] === undefined) return;
+  if (rest.length === 0 || first.length !== 2 || ownOf(languages, first) === undefined) return;
   if (fromSynonyms(rest.join(" "))?.certainty !== 1) return;
-  marks.language = languages[first];
+  marks.language = ownOf(languages, first);
   marks.tokens = rest;
 };
 
@@ -265,7 +267,7 @@ const nameOf = (column: string): ColumnName => {
   const marks: Marks = {
     tokens: tokensOf(column),
     unit: undefined,
-    currency: sign === undefined ? undefined : signs[sign],
+    currency: sign === undefined ? undefined : ownOf(signs, sign),
     language: undefined,
     number: undefined,
   };
@@ -333,7 +335,7 @@ const sizeWords =
 /** One letter for a side, behind a word for sizes. */
 const sideOf = (tokens: readonly string[]): string | undefined => {
   const [word = "", letter = ""] = tokens.slice(-2);
-  return tokens.length > 1 && sizeWords.test(word) ? sides[letter] : undefined;
+  return tokens.length > 1 && sizeWords.test(word) ? ownOf(sides, letter) : undefined;
 };
 
 type Meaning = NonNullable<ReturnType<typeof fromSynonyms>>;
@@ -342,7 +344,9 @@ type Meaning = NonNullable<ReturnType<typeof fromSynonyms>>;
 const meaning = (words: string, whole: string): Meaning | undefined => {
   const parts = words.split(" ");
   const full = parts
-    .map((word) => (parts.length === 1 && ambiguousAlone.has(word) ? word : (shortForms[word] ?? word)))
+    .map((word) =>
+      parts.length === 1 && ambiguousAlone.has(word) ? word : (ownOf(shortForms, word) ?? word),
+    )
     .join(" ");
   return [words, full, whole]
     .flatMap((name, index) => {

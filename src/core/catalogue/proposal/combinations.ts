@@ -1,3 +1,4 @@
+import { ownOf } from "../../own.js";
 import { fold } from "../../values/text.js";
 import { unitOf } from "../../values/units.js";
 import { attributeKind } from "../vocabulary.js";
@@ -93,7 +94,7 @@ const inThrees = /(\p{L}+)\.?\s*[x×*/]\s*(\p{L}+)\.?\s*[x×*/]\s*(\p{L}+)/iu;
 
 /** The sides in the order that a heading says, such as "W x D x H"; length, width and height where it says none. */
 const sidesIn = (heading: string): readonly string[] => {
-  const named = (inThrees.exec(heading) ?? []).slice(1).map((word) => sideLetters[word.toLowerCase()]);
+  const named = (inThrees.exec(heading) ?? []).slice(1).map((word) => ownOf(sideLetters, word.toLowerCase()));
   const known = named.flatMap((side) => side ?? []);
   return new Set(known).size === 3 ? known : ["depth", "width", "height"];
 };

@@ -1,3 +1,4 @@
+import { ownOf } from "../../own.js";
 import { attributeKind, withoutMark } from "../vocabulary.js";
 import type { ProposedAttribute, SourceProposal } from "./source-proposal.js";
 
@@ -43,7 +44,7 @@ export const corrected = (proposal: SourceProposal, correction: Correction): Sou
   switch (correction.correct) {
     case "attribute": {
       const { attribute } = correction;
-      const unit = units[line.attribute];
+      const unit = ownOf(units, line.attribute);
       const isMeasure = attributeKind(attribute).kind === "measure";
       const others = withoutUnit(units, line.attribute);
       return {

@@ -1,3 +1,4 @@
+import { greatest } from "../../many.js";
 import { fold } from "../../values/text.js";
 import { ownAttribute } from "../own-attribute.js";
 import { attributeKind, isAttributeName, WAS_PRICE, withoutMark } from "../vocabulary.js";
@@ -83,7 +84,7 @@ const listed = (attribute: string, members: readonly Claim[]): ProposedAttribute
     attribute,
     expression: names.length === 1 ? columnExpression(names[0] ?? "") : listExpression(names),
     columns: names,
-    confidence: Math.max(...members.map(({ confidence }) => confidence)),
+    confidence: greatest(members.map(({ confidence }) => confidence)),
     samples: columns[0]?.shape.samples ?? [],
     known: true,
   };
@@ -203,7 +204,7 @@ const markIn = (cells: readonly string[]): { readonly mark: string; readonly cou
           cell.split(mark).length > 1 && (mark !== "," || /,\s*https?:/.test(cell) || !/[.!]$/.test(cell)),
       ).length,
   );
-  const count = Math.max(...counts);
+  const count = greatest(counts);
   const mark = separators[counts.indexOf(count)];
   return count === 0 || mark === undefined ? undefined : { mark, count };
 };

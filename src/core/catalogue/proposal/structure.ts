@@ -1,3 +1,4 @@
+import { addAll } from "../../many.js";
 import type { RecordNode } from "../../records/node.js";
 import { recordPath, stepText } from "../../records/path.js";
 import { isCurrency } from "../../values/currencies.js";
@@ -192,7 +193,7 @@ class Walk {
       }
       const inner = new Walk(this.prefix, undefined);
       inner.down(chosen, `${path}[${key}=${value}]`, isLanguageKey ? own : `${value} ${singular(own)}`);
-      this.pairs.push(...inner.pairs);
+      addAll(this.pairs, inner.pairs);
       for (const { path: full, label: words } of inner.found)
         if (!full.endsWith(`]/${key}`))
           this.found.push({ path: full, label: isLanguageKey ? `${words} ${value}` : words });
@@ -290,6 +291,9 @@ const currencyAbove = (records: readonly RecordNode[]): string | undefined => {
   return undefined;
 };
 
+/** A table of more columns is no table: what stands in the first tells it. */
+const COLUMNS_LOOKED_AT = 2000;
+
 /** Records as a table that a proposal can look at. */
 export const sampleOfTrees = (trees: readonly RecordNode[], isOwnOnly = false): SampledTrees => {
   const records = trees.slice(0, LOOKED_AT);
@@ -300,9 +304,10 @@ export const sampleOfTrees = (trees: readonly RecordNode[], isOwnOnly = false): 
   const keyed: readonly Found[] =
     names.size === records.length && records.length > 1 ? [{ path: "name()", label: "sku" }] : [];
   const above = isOwnOnly ? [] : levelsAbove(records).flatMap((level) => levelColumns(level, records));
-  const found = [...keyed, ...walk.found, ...above].filter(
-    ({ path }, at, all) => all.findIndex((other) => other.path === path) === at,
-  );
+  const byPath = new Map<string, Found>();
+  for (const one of [...keyed, ...walk.found, ...above])
+    if (!byPath.has(one.path) && byPath.size < COLUMNS_LOOKED_AT) byPath.set(one.path, one);
+  const found = [...byPath.values()];
   const paths = found.map(({ path }) => recordPath(path));
   const rows = records.map((record) =>
     paths.map((path) => {

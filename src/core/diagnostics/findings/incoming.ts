@@ -260,9 +260,33 @@ export const incoming = {
     ofMany: asOne,
     apart: byField,
   }),
+  "unknown-encoding": rowFinding<{ readonly encoding: string }>({
+    says: ({ encoding }) =>
+      `the file declares the encoding ${quote(encoding)}, which is not known here; save it as UTF-8, or say --encoding`,
+    ofMany: asOne,
+    apart: byField,
+  }),
+  "not-the-encoding": rowFinding<{ readonly encoding: string; readonly line: number }>({
+    says: ({ encoding, line }) =>
+      `the file declares the encoding ${quote(encoding)}, and about line ${line} bytes stand that it does not have; save it as UTF-8, or say --encoding`,
+    ofMany: asOne,
+    apart: byField,
+  }),
+  "workbook-too-large": rowFinding<{ readonly texts: number; readonly megabytes: number }>({
+    says: ({ texts, megabytes }) =>
+      `the workbook holds more than ${texts} different texts, or more than ${megabytes} MB of them; save its sheet as CSV and import that`,
+    ofMany: asOne,
+    apart: byField,
+  }),
+  "name-too-long": rowFinding<{ readonly name: string; readonly limit: number }>({
+    says: ({ name, limit }) =>
+      `a column's name is longer than ${limit} characters (${quote(`${name}…`)}): is this the row with the columns' names? --header-row says which`,
+    ofMany: asOne,
+    apart: byField,
+  }),
   "too-many-columns": rowFinding<{ readonly limit: number }>({
     says: ({ limit }) =>
-      `the records have more than ${limit} different fields; name the records in the source file`,
+      `there are more than ${limit} different columns; are line ends missing, or is something else a record? The source file can name it`,
     ofMany: asOne,
     apart: byField,
   }),

@@ -1,3 +1,4 @@
+import { addAll } from "../../many.js";
 import { assertNever } from "../../assert-never.js";
 import type { CategoryField } from "../../channel/category-rules.js";
 import { termParts } from "../../channel/term-forms.js";
@@ -91,7 +92,11 @@ export const coerce = (value: Value, rule: CategoryField, translate: Translate):
   for (const item of isList(value) ? value : [value]) {
     const coerced = one(item, rule, translate);
     const parts = "problem" in coerced ? severalOf(coerced.written, translate) : undefined;
-    if (parts !== undefined) items.push(...parts.filter((part) => !items.includes(part)));
+    if (parts !== undefined)
+      addAll(
+        items,
+        parts.filter((part) => !items.includes(part)),
+      );
     else if ("problem" in coerced) return coerced;
     else if (coerced.value !== undefined) items.push(coerced.value);
   }

@@ -1,3 +1,4 @@
+import { addAll } from "../../many.js";
 import { textOf } from "../../catalogue/product.js";
 import { categoryFieldOf } from "../../channel/definition.js";
 import type { CategoryField } from "../../channel/category-rules.js";
@@ -44,7 +45,7 @@ export const listingIn = (scope: FillScope, priced: PricedProduct, setup: Channe
   for (const planned of plan.fields) {
     const filled = scope.field(planned);
     if (filled.value !== undefined) values[planned.rule.field.slot] = filled.value;
-    if (filled.problems.length > 0) problems.push(...filled.problems);
+    if (filled.problems.length > 0) addAll(problems, filled.problems);
   }
   const category = categoryFieldOf(setup.definition);
   if (category !== undefined) values[category.slot] = shownCategory(priced, setup.definition);

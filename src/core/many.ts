@@ -1,0 +1,18 @@
+/** Adds items to a list, however many they are: spreading a long list into a call overflows the stack. */
+export const addAll = <T>(list: T[], items: Iterable<T>): void => {
+  for (const item of items) list.push(item);
+};
+
+/** The greatest of numbers, or `least` where none is greater. */
+export const greatest = (numbers: Iterable<number>, least = -Infinity): number => {
+  let found = least;
+  for (const number of numbers) if (number > found) found = number;
+  return found;
+};
+
+/** The smallest of numbers, or `most` where none is smaller. */
+export const smallest = (numbers: Iterable<number>, most = Infinity): number => {
+  let found = most;
+  for (const number of numbers) if (number < found) found = number;
+  return found;
+};
