@@ -1,4 +1,4 @@
-import { readFileSync, rmSync, writeFileSync } from "node:fs";
+import { lstatSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { hostname } from "node:os";
 import { join } from "node:path";
 import { setTimeout as pause } from "node:timers/promises";
@@ -22,6 +22,7 @@ export interface Caller {
 const TRY_MILLISECONDS = 50;
 const TELL_MILLISECONDS = 400;
 const WAIT_SECONDS = 600;
+const NOTE_BYTES = 10_000;
 
 const ownerPath = (root: string): string => join(root, ".lexicant", "writer.json");
 
@@ -30,6 +31,8 @@ const tell = (finding: Diagnostic, io: Io): void => io.err(`${sentence(finding)}
 /** Who writes, in words; whatever the note of it says is only told. */
 const ownerText = (root: string): string => {
   try {
+    const found = lstatSync(ownerPath(root));
+    if (!found.isFile() || found.size > NOTE_BYTES) return "another command";
     const note: unknown = JSON.parse(readFileSync(ownerPath(root), "utf8"));
     if (typeof note !== "object" || note === null) return "another command";
     const { command, person, process: pid, host, since } = note as Readonly<Record<string, unknown>>;

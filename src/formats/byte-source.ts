@@ -4,6 +4,7 @@ import type { Readable } from "node:stream";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { readFault } from "./file-fault.js";
+import { fileStats } from "./small-file.js";
 
 /** Bytes that come in: a file, a member of an archive, or standard input. They are read once. */
 export interface ByteSource {
@@ -77,11 +78,7 @@ export const sourceOf = (
  * taken for the whole.
  */
 export const fileSource = async (path: string, file: string): Promise<ByteSource> => {
-  const before = await stat(path).catch((error: unknown) => {
-    throw readFault(file, error);
-  });
-  if (before.isDirectory())
-    throw new Refusal([diagnostic("cannot-read", { path: file, reason: "it is a folder" })], 3);
+  const before = await fileStats(path, file);
   return sourceOf(
     file,
     () =>
@@ -96,8 +93,7 @@ export const fileSource = async (path: string, file: string): Promise<ByteSource
       async atEnd(bytes) {
         const after = await stat(path);
         const grew = after.size !== before.size || after.mtimeMs !== before.mtimeMs;
-        if (before.isFile() && (grew || bytes !== before.size))
-          throw new Refusal([diagnostic("file-changed", { path: file })], 3);
+        if (grew || bytes !== before.size) throw new Refusal([diagnostic("file-changed", { path: file })], 3);
       },
     },
   );

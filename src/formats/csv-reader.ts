@@ -58,21 +58,15 @@ const sniffNewline = (head: string): "\n" | "\r" =>
   !head.includes("\n") && head.includes("\r") ? "\r" : "\n";
 
 interface ParsedChunk {
+  /** Characters of the piece that was parsed. */
+  readonly length: number;
   readonly rows: readonly string[][];
   readonly errors: readonly Papa.ParseError[];
 }
 
-async function* prepend(
-  first: string,
-  rest: AsyncGenerator<string>,
-  fed: (length: number) => void,
-): AsyncGenerator<string> {
-  fed(first.length);
+async function* prepend(first: string, rest: AsyncGenerator<string>): AsyncGenerator<string> {
   yield first;
-  for await (const piece of rest) {
-    fed(piece.length);
-    yield piece;
-  }
+  yield* rest;
 }
 
 /** Bridges the parser's callbacks to a pull-based sequence: it is paused while a chunk waits to be taken. */
@@ -85,9 +79,17 @@ async function* parsedChunks(
   let parser: Papa.Parser | undefined;
   let finished = false;
   const isFinished = (): boolean => finished;
+  // The parser answers each piece with one chunk, which may be without a row.
+  const lengths: number[] = [];
+  async function* measured(): AsyncGenerator<string> {
+    for await (const piece of text) {
+      lengths.push(piece.length);
+      yield piece;
+    }
+  }
   let failure: Error | undefined;
   let wake = (): void => undefined;
-  const source = Readable.from(text, { objectMode: true });
+  const source = Readable.from(measured(), { objectMode: true });
   source.on("error", (error) => {
     failure = error;
     wake();
@@ -99,7 +101,7 @@ async function* parsedChunks(
     chunk(results, handle) {
       parser = handle;
       handle.pause();
-      waiting.push({ rows: results.data, errors: results.errors });
+      waiting.push({ rows: results.data, errors: results.errors, length: lengths.shift() ?? 0 });
       wake();
     },
     complete() {
@@ -143,15 +145,13 @@ export const openCsv = async (source: ByteSource, options: CsvOptions = {}): Pro
   const head = await firstPiece(text.pieces, file);
   const delimiter = options.delimiter ?? sniffDelimiter(head);
   let [pending, row] = [0, 0];
-  const limited = prepend(head, text.pieces, (length) => {
-    pending += length;
-    if (pending > ROW_LIMIT + (2 << 20)) throw rowTooLong(file, row + 1);
-  });
-  const chunks = parsedChunks(limited, delimiter, sniffNewline(head));
+  const chunks = parsedChunks(prepend(head, text.pieces), delimiter, sniffNewline(head));
   async function* records(): AsyncGenerator<readonly TableRecord[]> {
     for await (const chunk of chunks) {
       const faults = chunkFaults(chunk, file, row, text.linesSoFar());
-      if (chunk.rows.length > 0) pending = 0;
+      // What was read ahead is not what a row is long: only pieces in which none ended count.
+      pending = chunk.rows.length > 0 ? 0 : pending + chunk.length;
+      if (pending > ROW_LIMIT) throw rowTooLong(file, row + 1);
       yield chunk.rows.flatMap((cells, index): TableRecord[] => {
         row++;
         if (isBlankLine(cells)) return [];

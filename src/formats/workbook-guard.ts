@@ -7,94 +7,139 @@ const STRINGS_LIMIT = 2_000_000;
 const STRINGS_MEGABYTES = 256;
 
 const [LESS, GREATER, QUOTE, APOSTROPHE, SLASH, QUESTION, BANG] = [60, 62, 34, 39, 47, 63, 33];
+const [COLON, SPACE, ZERO, NINE, DASH, BRACKET] = [58, 32, 48, 57, 45, 93];
 
-const TAG_LIMIT = 1 << 20;
+/** A name of at most four letters as a number, so that tags are told apart without a text for each. */
+const packed = (name: string): number =>
+  [...name].reduce((sum, letter) => (sum << 8) | letter.charCodeAt(0), 0);
 
-/** What is met in a part of a workbook. */
-interface Seen {
-  /** A tag as it is written between its angle brackets. */
-  tag?(tag: Buffer): void;
-  text?(text: Buffer): void;
-}
+const [CELL, VALUE, STRING_ITEM] = [packed("c"), packed("v"), packed("si")];
+/** The last four bytes of ` t="s` and ` t='s`. */
+const shared: readonly number[] = [packed('t="s'), packed("t='s")];
+
+/** Where a scan is. */
+const At = {
+  Text: 0,
+  Open: 1,
+  Name: 2,
+  Tag: 3,
+  Quoted: 4,
+  Instruction: 5,
+  Marked: 6,
+  Comment: 7,
+  Data: 8,
+} as const;
+
+type At = (typeof At)[keyof typeof At];
 
 /**
- * Whether a part is whole: each element that opens is closed, none closes that was not open, and it ends behind its root.
- * The package that reads workbooks takes half a part for a whole one, so this is looked at before, in one pass over bytes.
+ * Whether a part of a workbook is whole: each element that opens is closed, none closes that was not open, and it ends
+ * behind its root. The package that reads workbooks takes half a part for a whole one, so this is looked at before: byte by
+ * byte, in one pass, since a sheet has millions of tags.
  */
 class PartScan {
+  /** Elements `si`. */
+  strings = 0;
+  /** The highest number of a shared text that a cell names. */
+  highest = -1;
+  private state: At = At.Text;
   private depth = 0;
   private hadRoot = false;
-  private rest: Buffer = Buffer.alloc(0);
   private isBroken = false;
+  private isClosing = false;
+  private quote = 0;
+  private name = 0;
+  /** The last four bytes, and the one before them. */
+  private last = 0;
+  private before = 0;
+  private isShared = false;
+  private value = -1;
 
-  constructor(private readonly seen: Seen = {}) {}
-
-  feed(chunk: Buffer): void {
-    if (this.isBroken) return;
-    const bytes = this.rest.length === 0 ? chunk : Buffer.concat([this.rest, chunk]);
-    let at = 0;
-    while (at < bytes.length) {
-      const open = bytes.indexOf(LESS, at);
-      if (open < 0) break;
-      if (open > at) this.seen.text?.(bytes.subarray(at, open));
-      const end = this.endOf(bytes, open);
-      if (end < 0) {
-        at = open;
-        break;
+  feed(bytes: Uint8Array): void {
+    let { state, name, last, before, value } = this;
+    for (let at = 0; at < bytes.length; at++) {
+      const byte = bytes[at] ?? 0;
+      switch (state) {
+        case At.Text:
+          if (byte === LESS) {
+            if (value > this.highest) this.highest = value;
+            value = -1;
+            state = At.Open;
+          } else if (value >= 0) value = byte >= ZERO && byte <= NINE ? value * 10 + byte - ZERO : Infinity;
+          continue;
+        case At.Open:
+          this.isClosing = byte === SLASH;
+          name = this.isClosing ? 0 : byte;
+          last = 0;
+          state = byte === QUESTION ? At.Instruction : byte === BANG ? At.Marked : At.Name;
+          continue;
+        case At.Name:
+          if (byte > SPACE && byte !== GREATER && byte !== SLASH && byte !== LESS) {
+            name = byte === COLON ? 0 : (name << 8) | byte;
+            continue;
+          }
+          state = At.Tag;
+          break;
+        case At.Tag:
+          break;
+        case At.Quoted:
+          if (byte !== this.quote) {
+            before = last >>> 24;
+            last = (last << 8) | byte;
+            continue;
+          }
+          if (name === CELL && before <= SPACE && shared.includes(last)) this.isShared = true;
+          state = At.Tag;
+          continue;
+        case At.Instruction:
+          if (byte === GREATER && last === QUESTION) state = At.Text;
+          last = byte;
+          continue;
+        case At.Marked:
+          // A document type is what no workbook has.
+          last = (last << 8) | byte;
+          if ((last & 0xffff) === ((DASH << 8) | DASH)) state = At.Comment;
+          else if (last === packed("ATA[")) state = At.Data;
+          else if (byte === GREATER || byte === LESS) this.isBroken = true;
+          continue;
+        case At.Comment:
+        case At.Data: {
+          last = ((last << 8) | byte) & 0xffffff;
+          const mark = state === At.Comment ? DASH : BRACKET;
+          if (last === ((mark << 16) | (mark << 8) | GREATER)) state = At.Text;
+          continue;
+        }
       }
-      this.take(bytes, open + 1, end);
-      at = end + 1;
+      // Inside of a tag.
+      if (byte === GREATER) {
+        this.endTag(name, (last & 0xff) === SLASH);
+        if (name === VALUE && this.isShared && !this.isClosing) value = 0;
+        state = At.Text;
+      } else if (byte === QUOTE || byte === APOSTROPHE) {
+        this.quote = byte;
+        state = At.Quoted;
+      } else if (byte === LESS) this.isBroken = true;
+      before = last >>> 24;
+      last = (last << 8) | byte;
     }
-    const open = bytes.indexOf(LESS, at);
-    this.rest = open < 0 ? Buffer.alloc(0) : Buffer.from(bytes.subarray(open));
-    if (this.rest.length > TAG_LIMIT) this.isBroken = true;
+    Object.assign(this, { state, name, last, before, value });
   }
 
   isWhole(): boolean {
-    return !this.isBroken && this.hadRoot && this.depth === 0 && this.rest.length === 0;
+    return !this.isBroken && this.hadRoot && this.depth === 0 && this.state === At.Text;
   }
 
-  /** Where what begins at `open` ends; less than 0 where it does not end here. */
-  private endOf(bytes: Buffer, open: number): number {
-    const next = bytes[open + 1];
-    if (next === undefined) return -1;
-    if (next === BANG) {
-      const isComment = bytes.subarray(open, open + 4).toString("latin1") === "<!--";
-      const isData = bytes.subarray(open, open + 9).toString("latin1") === "<![CDATA[";
-      if (!isComment && !isData) {
-        // A document type is what no workbook has.
-        this.isBroken = bytes.length > open + 9;
-        return -1;
-      }
-      const end = bytes.indexOf(isComment ? "-->" : "]]>", open + 4);
-      return end < 0 ? -1 : end + 2;
+  private endTag(name: number, isAlone: boolean): void {
+    if (this.isClosing) {
+      if (--this.depth < 0) this.isBroken = true;
+      if (name === CELL) this.isShared = false;
+      return;
     }
-    let quote = 0;
-    for (let at = open + 1; at < bytes.length; at++) {
-      const byte = bytes[at];
-      if (quote !== 0) {
-        if (byte === quote) quote = 0;
-      } else if (byte === GREATER) return at;
-      else if (byte === QUOTE || byte === APOSTROPHE) quote = byte;
-      else if (byte === LESS) {
-        this.isBroken = true;
-        return -1;
-      }
-    }
-    return -1;
-  }
-
-  private take(bytes: Buffer, from: number, to: number): void {
-    const first = bytes[from];
-    if (first === QUESTION || first === BANG) return;
-    if (first === SLASH) this.depth--;
-    else {
-      if (this.depth === 0 && this.hadRoot) this.isBroken = true;
-      this.hadRoot = true;
-      this.seen.tag?.(bytes.subarray(from, to));
-      if (bytes[to - 1] !== SLASH) this.depth++;
-    }
-    if (this.depth < 0) this.isBroken = true;
+    if (this.depth === 0 && this.hadRoot) this.isBroken = true;
+    this.hadRoot = true;
+    if (!isAlone) this.depth++;
+    else if (name === CELL) this.isShared = false;
+    if (name === STRING_ITEM) this.strings++;
   }
 }
 
@@ -107,24 +152,6 @@ const damaged = (file: string, part: string): Refusal =>
     ),
   ]);
 
-const COLON = 58;
-const SPACE = 32;
-
-/** Whether a tag has a name, behind whatever prefix; by bytes, since a sheet has millions. */
-const isNamed = (tag: Buffer, name: string): boolean => {
-  let from = 0;
-  for (let at = 0; at <= tag.length; at++) {
-    const byte = tag[at] ?? SLASH;
-    if (byte === COLON) from = at + 1;
-    if (byte > SPACE && byte !== SLASH) continue;
-    if (at - from !== name.length) return false;
-    for (let letter = 0; letter < name.length; letter++)
-      if (tag[from + letter] !== name.charCodeAt(letter)) return false;
-    return true;
-  }
-  return false;
-};
-
 /**
  * Looks over the texts that cells of a workbook share, and counts them.
  * @throws Refusal where they are broken, or more than can be held
@@ -132,16 +159,12 @@ const isNamed = (tag: Buffer, name: string): boolean => {
 export const guardStrings = async (bytes: Buffer, part: string, file: string): Promise<number> => {
   const chunks = part === "" ? undefined : await memberChunks(bytes, part, file);
   if (chunks === undefined) return 0;
-  let [count, size] = [0, 0];
-  const scan = new PartScan({
-    tag(tag) {
-      if (isNamed(tag, "si")) count++;
-    },
-  });
+  let size = 0;
+  const scan = new PartScan();
   for await (const chunk of chunks) {
     size += chunk.length;
     scan.feed(chunk);
-    if (count > STRINGS_LIMIT || size > STRINGS_MEGABYTES << 20)
+    if (scan.strings > STRINGS_LIMIT || size > STRINGS_MEGABYTES << 20)
       throw new Refusal([
         diagnostic(
           "workbook-too-large",
@@ -151,7 +174,7 @@ export const guardStrings = async (bytes: Buffer, part: string, file: string): P
       ]);
   }
   if (!scan.isWhole()) throw damaged(file, "the list of its texts");
-  return count;
+  return scan.strings;
 };
 
 /**
@@ -168,24 +191,12 @@ export const guardSheet = async (
   const chunks = await memberChunks(bytes, part, file);
   if (chunks === undefined) return Buffer.alloc(0);
   let head: Buffer = Buffer.alloc(0);
-  let [isShared, isValue, highest] = [false, false, -1];
-  const scan = new PartScan({
-    tag(tag) {
-      isValue = isShared && isNamed(tag, "v");
-      if (isNamed(tag, "c")) isShared = tag.includes(' t="s"') || tag.includes(" t='s'");
-    },
-    text(text) {
-      if (!isValue) return;
-      isValue = false;
-      const index = Number(text.toString("latin1"));
-      if (index > highest) highest = index;
-    },
-  });
+  const scan = new PartScan();
   for await (const chunk of chunks) {
     if (head.length < headBytes) head = Buffer.concat([head, chunk.subarray(0, headBytes)]);
     scan.feed(chunk);
   }
   if (!scan.isWhole()) throw damaged(file, "the sheet");
-  if (highest >= strings) throw damaged(file, "the list of its texts");
+  if (scan.highest >= strings) throw damaged(file, "the list of its texts");
   return head;
 };

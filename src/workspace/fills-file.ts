@@ -1,6 +1,6 @@
 import { addAll } from "../core/many.js";
 import { existsSync } from "node:fs";
-import { readFile } from "node:fs/promises";
+import { smallFile } from "../formats/small-file.js";
 import { isAbsolute, relative, resolve } from "node:path";
 import { isMap, isPair, isScalar, type Node, type Pair, type YAMLMap } from "yaml";
 import { fieldNamed, type ChannelDefinition } from "../core/channel/definition.js";
@@ -108,7 +108,7 @@ const productList = async (
   if (relative(root, path).startsWith("..") || isAbsolute(written.slice(1)))
     return wrong("the list lies outside the workspace; name a file in its folder");
   try {
-    return skusOf(await readFile(path, "utf8"), /\r?\n/);
+    return skusOf((await smallFile(path, written.slice(1))).toString(), /\r?\n/);
   } catch {
     return wrong(`there is no file ${written.slice(1)} with one SKU a line`);
   }

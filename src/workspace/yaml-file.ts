@@ -1,11 +1,20 @@
 import { assertNever } from "../core/assert-never.js";
-import { readFile } from "node:fs/promises";
-import { isMap, isPair, isScalar, LineCounter, parseDocument, type Document, type Node } from "yaml";
+import {
+  isMap,
+  isPair,
+  isScalar,
+  LineCounter,
+  parseDocument,
+  visit,
+  type Document,
+  type Node,
+  type YAMLMap,
+} from "yaml";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import type { Place } from "../core/diagnostics/place.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import type { Source } from "../core/language/program.js";
-import { readFault } from "../formats/file-fault.js";
+import { smallFile } from "../formats/small-file.js";
 
 export type KeyPath = readonly (string | number)[];
 
@@ -24,22 +33,18 @@ const SIZE_LIMIT = 16 << 20;
 
 /** Reads a YAML file; all its syntax faults in one refusal. */
 export const readYaml = async (path: string, file: string): Promise<YamlFile> => {
-  let text: string;
-  try {
-    text = await readFile(path, "utf8");
-  } catch (error) {
-    throw readFault(file, error);
-  }
-  if (text.length > SIZE_LIMIT)
-    throw new Refusal([
-      diagnostic("yaml-syntax", { reason: "it is larger than 16 MB" }, { place: { file } }),
-    ]);
-  return parseYaml(text, file);
+  return parseYaml((await smallFile(path, file, SIZE_LIMIT)).toString(), file);
 };
 
 export const parseYaml = (text: string, file: string): YamlFile => {
   const lines = new LineCounter();
-  const document = parseDocument(text, { lineCounter: lines, prettyErrors: false, strict: true });
+  const document = parseDocument(text, {
+    lineCounter: lines,
+    prettyErrors: false,
+    strict: true,
+    // The parser's own look for keys that stand twice takes the square of their number.
+    uniqueKeys: false,
+  });
   const at = (offset: number): Place => {
     const { line, col } = lines.linePos(offset);
     return { file, line, position: col };
@@ -47,7 +52,21 @@ export const parseYaml = (text: string, file: string): YamlFile => {
   const faults = document.errors.map((error) =>
     diagnostic("yaml-syntax", { reason: error.message }, { place: at(error.pos[0]) }),
   );
+  visit(document, {
+    Map(_, map) {
+      const keys = new Set<unknown>();
+      for (const { key } of map.items) {
+        if (!isScalar(key) || key.range == null) continue;
+        if (keys.has(key.value))
+          faults.push(
+            diagnostic("yaml-syntax", { reason: "Map keys must be unique" }, { place: at(key.range[0]) }),
+          );
+        keys.add(key.value);
+      }
+    },
+  });
   if (faults.length > 0) throw new Refusal(faults);
+  const nodes = keyNodes();
   const placeOf = (node: Node | null | undefined): Place =>
     node?.range == null ? { file } : at(node.range[0]);
   return {
@@ -57,8 +76,7 @@ export const parseYaml = (text: string, file: string): YamlFile => {
     value: value(document, file),
     placeOf,
     place(path) {
-      const node = keyNode(document, path) ?? (document.getIn(path, true) as Node | undefined);
-      return placeOf(node);
+      return placeOf(nodes(document, path) ?? (document.getIn(path, true) as Node | undefined));
     },
   };
 };
@@ -73,13 +91,23 @@ const value = (document: Document.Parsed, file: string): unknown => {
   }
 };
 
-/** A finding about a setting points at its key where there is one. */
-const keyNode = (document: Document.Parsed, path: KeyPath): Node | undefined => {
-  const parent = document.getIn(path.slice(0, -1), true);
-  if (!isMap(parent)) return undefined;
-  const key = path.at(-1);
-  const pair = parent.items.find((item) => isPair(item) && isScalar(item.key) && item.key.value === key);
-  return pair?.key as Node | undefined;
+/** A finding about a setting points at its key where there is one. Each map's keys are gone through once. */
+const keyNodes = (): ((document: Document.Parsed, path: KeyPath) => Node | undefined) => {
+  const known = new Map<object, ReadonlyMap<unknown, Node>>();
+  const keysOf = (map: YAMLMap): ReadonlyMap<unknown, Node> => {
+    const found = new Map<unknown, Node>();
+    for (const item of map.items)
+      if (isPair(item) && isScalar(item.key) && !found.has(item.key.value))
+        found.set(item.key.value, item.key);
+    return found;
+  };
+  return (document, path) => {
+    const parent = document.getIn(path.slice(0, -1), true);
+    if (!isMap(parent)) return undefined;
+    const keys = known.get(parent) ?? keysOf(parent);
+    known.set(parent, keys);
+    return keys.get(path.at(-1));
+  };
 };
 
 /**

@@ -103,7 +103,7 @@ describe("files that cannot be imported", () => {
       env: { NODE_OPTIONS: "--max-old-space-size=120" },
     });
     rmSync(path);
-    expect([exit, err]).toEqual([2, expect.stringContaining("a row is longer than 8388608 characters")]);
+    expect([exit, err]).toEqual([2, expect.stringContaining("a row is longer than 4194304 characters")]);
   });
 
   it("when the disk is full, then it is told and what was there is whole", () => {

@@ -65,6 +65,9 @@ interface Built {
   readonly findings: readonly Diagnostic[];
 }
 
+/** Trees of shops are six levels deep, and none is as deep as this. */
+const DEPTH_LIMIT = 60;
+
 /** Builds the tree from its rows; reports double codes, orphans and cycles, all at once. */
 export const buildTree = (rows: readonly CategoryRow[], retired: readonly RetiredRow[] = []): Built => {
   const findings: Diagnostic[] = [];
@@ -76,11 +79,22 @@ export const buildTree = (rows: readonly CategoryRow[], retired: readonly Retire
   }
   const parents = new Set(rows.map(({ parent }) => parent));
   const built = new Map<string, Category>();
+  const depths = new Map<Category, number>();
+  let isTold = false;
+  const tellTooDeep = ({ code, place }: CategoryRow): void => {
+    if (!isTold)
+      findings.push(diagnostic("category-too-deep", { category: code, limit: DEPTH_LIMIT }, { place }));
+    isTold = true;
+  };
   const build = (row: CategoryRow, above: readonly string[]): Category | undefined => {
     const known = built.get(row.code);
     if (known !== undefined) return known;
     if (above.includes(row.code)) {
       findings.push(diagnostic("category-cycle", { categories: [...above, row.code] }, { place: row.place }));
+      return undefined;
+    }
+    if (above.length > DEPTH_LIMIT) {
+      tellTooDeep(row);
       return undefined;
     }
     const parentRow = row.parent === "" ? undefined : byCode.get(row.parent);
@@ -89,6 +103,13 @@ export const buildTree = (rows: readonly CategoryRow[], retired: readonly Retire
         diagnostic("orphan-category", { category: row.code, parent: row.parent }, { place: row.place }),
       );
     const parent = parentRow === undefined ? undefined : build(parentRow, [...above, row.code]);
+    const depth = parent === undefined ? 1 : (depths.get(parent) ?? 0) + 1;
+    if (depth > DEPTH_LIMIT) {
+      tellTooDeep(row);
+      return undefined;
+    }
+    // What stands below one that was too deep is told by it.
+    if (isTold && parentRow !== undefined && parent === undefined) return undefined;
     const category: Category = {
       code: asCategoryCode(row.code),
       name: row.name,
@@ -104,6 +125,7 @@ export const buildTree = (rows: readonly CategoryRow[], retired: readonly Retire
       isOpen: !row.isClosed,
     };
     built.set(row.code, category);
+    depths.set(category, depth);
     return category;
   };
   for (const row of byCode.values()) build(row, []);

@@ -16,6 +16,7 @@ import { partsOf } from "./parts.js";
 import { fieldAsked } from "./slots-read.js";
 import type { Span } from "./span.js";
 import type { BinaryOperator, Expression, TemplatePart } from "./syntax.js";
+import { TEXT_LIMIT, tooLong } from "./text-limit.js";
 import { Cannot, cannot, type Troubles } from "./trouble.js";
 
 /** What an expression reads its names from: a product, a listing, a row. */
@@ -87,7 +88,7 @@ const nodeOf = (expression: Expression, compiling: Compiling): Compiled => {
     case "name":
       return reading(names.find(expression.name)?.slot);
     case "template":
-      return template(expression.parts, sub);
+      return settled(expression.span, template(expression.parts, sub));
     case "call": {
       const asked = names.field === undefined ? undefined : fieldAsked(expression);
       return asked === undefined
@@ -140,7 +141,10 @@ const settled = (span: Span, work: (scope: Scope, troubles: Troubles) => MaybeBl
 // A vanished brace leaves the spaces around it behind: two in a row, or one at an end.
 const tidied = (text: string): string => (text.includes("  ") ? text.replace(/ {2,}/g, " ") : text).trim();
 
-const template = (parts: readonly TemplatePart[], sub: (inner: Expression) => Compiled): Compiled => {
+const template = (
+  parts: readonly TemplatePart[],
+  sub: (inner: Expression) => Compiled,
+): ((scope: Scope, troubles: Troubles) => MaybeBlank | Cannot) => {
   const pieces = parts.map((part): ((scope: Scope, troubles: Troubles) => string) => {
     if (part.part === "words") return () => part.words;
     const [value, { before, after }] = [sub(part.expression), part];
@@ -153,6 +157,7 @@ const template = (parts: readonly TemplatePart[], sub: (inner: Expression) => Co
   return (scope, troubles) => {
     let text = "";
     for (const piece of pieces) text += piece(scope, troubles);
+    if (text.length > TEXT_LIMIT) return tooLong("the text with values in it");
     const tidy = tidied(text);
     return tidy === "" ? undefined : tidy;
   };
@@ -165,7 +170,11 @@ const call = (
 ): Compiled => {
   const called = functionNamed(name);
   if (called === undefined) return blank;
-  return settled(span, application(called, args.map(sub), surroundings));
+  const applied = application(called, args.map(sub), surroundings);
+  return settled(span, (scope, troubles) => {
+    const value = applied(scope, troubles);
+    return typeof value === "string" && value.length > TEXT_LIMIT ? tooLong(name) : value;
+  });
 };
 
 const application = (

@@ -1,11 +1,11 @@
 import { addAll } from "../../core/many.js";
-import { readFile } from "node:fs/promises";
+import { existsSync } from "node:fs";
 import { join } from "node:path";
 import { withAncestors, type Category } from "../../core/channel/category-tree.js";
 import type { XlsxLayout } from "../../core/channel/layout-definition.js";
 import type { ChannelSetup } from "../../core/listing/channel-setup.js";
 import { rowsOf } from "../../core/listing/shape/file-family.js";
-import { isMissing, readFault } from "../../formats/file-fault.js";
+import { smallFile } from "../../formats/small-file.js";
 import type { FileFacts } from "../../layouts/layout.js";
 import { xlsxBook, type Book } from "../../layouts/xlsx.js";
 import { filledBook } from "../../layouts/xlsx-filled.js";
@@ -25,11 +25,7 @@ const templateFor = async (
   if (templates === "" || branch === undefined) return undefined;
   const file = `${templates}/${slug(branch.name)}.xlsx`;
   for (const folder of folders) {
-    const bytes = await readFile(join(folder, file)).catch((error: unknown) => {
-      if (isMissing(error)) return undefined;
-      throw readFault(file, error);
-    });
-    if (bytes !== undefined) return { bytes, file };
+    if (existsSync(join(folder, file))) return { bytes: await smallFile(join(folder, file), file), file };
   }
   return undefined;
 };

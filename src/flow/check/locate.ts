@@ -48,7 +48,8 @@ export const locatorIn = (workspace: Workspace): Locator => {
     const known = rows.get(path);
     if (known !== undefined) return known;
     const full = workspace.path(path);
-    const isText = /\.(?:csv|tsv|txt|tab)$/i.test(path) && statSync(full).size < READ_LIMIT;
+    const stats = statSync(full);
+    const isText = /\.(?:csv|tsv|txt|tab)$/i.test(path) && stats.isFile() && stats.size < READ_LIMIT;
     const found = isText ? linesOfRows(readFileSync(full)) : new Uint32Array();
     rows.set(path, found);
     return found;

@@ -1,16 +1,13 @@
-import { readFile } from "node:fs/promises";
 import { text as wholeText } from "node:stream/consumers";
 import { resolve } from "node:path";
-import { readFault } from "../../formats/file-fault.js";
+import { smallFile } from "../../formats/small-file.js";
 import type { Io } from "../../io/io.js";
 
 /** The text behind `@`: a file's, or what is read from standard input. */
 const textBehind = (name: string, io: Io): Promise<string> =>
   name === "-"
     ? wholeText(io.input)
-    : readFile(resolve(io.cwd, name), "utf8").catch((error: unknown) => {
-        throw readFault(name, error);
-      });
+    : smallFile(resolve(io.cwd, name), name).then((bytes) => bytes.toString());
 
 const trimmed = (parts: readonly string[]): readonly string[] =>
   parts.map((sku) => sku.trim()).filter(Boolean);

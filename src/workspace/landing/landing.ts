@@ -1,7 +1,9 @@
 import { randomBytes } from "node:crypto";
-import { mkdir, open, readdir, readFile, rename, rm } from "node:fs/promises";
+import { existsSync } from "node:fs";
+import { mkdir, open, readdir, rename, rm } from "node:fs/promises";
 import { basename, dirname, join, resolve } from "node:path";
-import { isMissing, readFault, writeFault } from "../../formats/file-fault.js";
+import { writeFault } from "../../formats/file-fault.js";
+import { smallFile } from "../../formats/small-file.js";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
 import {
@@ -129,7 +131,7 @@ export const landing = ({ root, command, at }: LandingWish): Landing => {
     },
     async edit(path, change) {
       const target = await throughLinks(path);
-      const before = edits.has(target) ? edits.get(target) : await bytesOf(target);
+      const before = edits.has(target) ? edits.get(target) : await bytesOf(target, folderName(root, target));
       const after = change(before);
       const bytes = typeof after === "string" ? Buffer.from(after) : after;
       if (bytes !== before) edits.set(target, bytes);
@@ -165,14 +167,8 @@ export const countedFiles = (): StagedFiles => ({
   discard: () => Promise.resolve(),
 });
 
-const bytesOf = async (path: string): Promise<Buffer | undefined> => {
-  try {
-    return await readFile(path);
-  } catch (error) {
-    if (isMissing(error)) return undefined;
-    throw readFault(path, error);
-  }
-};
+const bytesOf = async (path: string, shown: string): Promise<Buffer | undefined> =>
+  existsSync(path) ? smallFile(path, shown) : undefined;
 
 /** A folder where a file is to stand would stop a landing that is decided already. */
 const refuseFolders = async (folder: string, comes: ReadonlySet<string>): Promise<void> => {

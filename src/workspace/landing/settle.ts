@@ -1,10 +1,13 @@
 import { existsSync } from "node:fs";
-import { mkdir, readFile, rename, rm } from "node:fs/promises";
+import { mkdir, rename, rm } from "node:fs/promises";
 import { dirname, join, relative } from "node:path";
 import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { writeFault } from "../../formats/file-fault.js";
+import { smallFile } from "../../formats/small-file.js";
 import { landingRecord, recordPath } from "./landing-record.js";
 import { putInPlace, takeBack } from "./put-in-place.js";
+
+const RECORD_BYTES = 16 << 20;
 
 /** Whether a command began to land and did not come to its end: it is at work still, or was killed. */
 export const isLandingOpen = (root: string): boolean => existsSync(recordPath(root));
@@ -19,8 +22,11 @@ export const settleLanding = async (
 ): Promise<Diagnostic | undefined> => {
   const path = recordPath(root);
   try {
-    const text = await readFile(path, "utf8").catch(() => undefined);
-    if (text === undefined) return undefined;
+    if (!existsSync(path)) return undefined;
+    const text = await smallFile(path, "landing.json", RECORD_BYTES).then(
+      (bytes) => bytes.toString(),
+      () => "",
+    );
     const record = landingRecord(text);
     if (record === undefined) return await setAside(root, path);
     const { command, at } = record;

@@ -21,6 +21,9 @@ export const definitions = {
   "category-cycle": plainFinding<{ readonly categories: readonly string[] }>(
     ({ categories }) => `categories stand in a circle: ${categories.join(" > ")}`,
   ),
+  "category-too-deep": plainFinding<{ readonly category: string; readonly limit: number }>(
+    ({ category, limit }) => `the category ${quote(category)} stands more than ${limit} levels deep`,
+  ),
   "field-without-kind": plainFinding<{ readonly field: string }>(
     ({ field }) => `the field ${quote(field)} has no kind in its first row`,
   ),

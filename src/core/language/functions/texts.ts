@@ -1,12 +1,26 @@
 import { escapedText, htmlText, plainText } from "../../values/html.js";
 import { asciiLetters } from "../../values/latin-letters.js";
+import type { MaybeBlank } from "../../values/value.js";
 import type { ExpressionFunction } from "../function.js";
+import { TEXT_LIMIT, tooLong } from "../text-limit.js";
+import type { Cannot } from "../trouble.js";
 import { asText, parameter, textOrBlank } from "./arguments.js";
 
 const slug = (text: string): string =>
   asciiLetters(text)
     .replace(/[^a-z0-9]+/g, "-")
     .replace(/^-|-$/g, "");
+
+/** Each occurrence of a piece replaced; how long that gets is known before it is made. */
+const replaced = (text: string, piece: string, by: string): MaybeBlank | Cannot => {
+  if (by.length > piece.length) {
+    const most = Math.ceil(text.length / Math.max(1, piece.length)) + 1;
+    const isFar = text.length + most * by.length > TEXT_LIMIT;
+    const times = isFar ? text.split(piece).length - 1 : 0;
+    if (text.length + times * (by.length - piece.length) > TEXT_LIMIT) return tooLong("replace");
+  }
+  return textOrBlank(text.replaceAll(piece, () => by));
+};
 
 export const texts: readonly ExpressionFunction[] = [
   {
@@ -107,7 +121,7 @@ export const texts: readonly ExpressionFunction[] = [
     result: "text",
     examples: [{ expression: 'replace("red/blue", "/", " and ")', gives: "red and blue" }],
     apply: ([text, piece, by]) =>
-      piece === undefined ? text : textOrBlank(asText(text).replaceAll(asText(piece), () => asText(by))),
+      piece === undefined ? text : replaced(asText(text), asText(piece), asText(by)),
   },
   {
     name: "before",
