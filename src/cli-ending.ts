@@ -1,8 +1,10 @@
+import { relative } from "node:path";
 import { CommanderError } from "commander";
 import { calledCommand, firstWord } from "./cli-words.js";
 import { commands } from "./commands/commands.js";
 import { diagnostic, type Diagnostic } from "./core/diagnostics/diagnostic.js";
 import { Refusal } from "./core/diagnostics/refusal.js";
+import { faultReason } from "./formats/file-fault.js";
 import { nearest } from "./core/values/nearest.js";
 import type { ExitCode } from "./io/exit-code.js";
 import { Interrupted } from "./io/interrupted.js";
@@ -20,7 +22,7 @@ export const failed = (error: unknown, argv: readonly string[], io: Io): ExitCod
     io.err("Broken off; nothing was changed.\n");
     return 130;
   }
-  const refusal = error instanceof Refusal ? error : fault(error);
+  const refusal = error instanceof Refusal ? error : (systemFault(error, io) ?? fault(error));
   try {
     printFindings(refusal.findings, io, wantsJson);
   } catch (lost) {
@@ -37,6 +39,17 @@ export const outputLost = (error: OutputLost, io: Io): ExitCode => {
   if (error.isReaderGone) return 141;
   io.err(`${findingLines(diagnostic("answer-lost", { reason: error.message }), io).join("\n")}\n`);
   return 3;
+};
+
+const READS = /^(?:open|read|stat|lstat|scandir|readlink|access)$/;
+
+/** What the system refuses, wherever it comes up, is told as such and never as a fault of ours. */
+const systemFault = (error: unknown, io: Io): Refusal | undefined => {
+  if (!(error instanceof Error) || !("syscall" in error) || typeof error.syscall !== "string")
+    return undefined;
+  const path = "path" in error && typeof error.path === "string" ? relative(io.cwd, error.path) : "a file";
+  const code = READS.test(error.syscall) ? "cannot-read" : "cannot-write";
+  return new Refusal([diagnostic(code, { path, reason: faultReason(error) })], 3);
 };
 
 const fault = (error: unknown): Refusal =>

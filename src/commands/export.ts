@@ -59,7 +59,8 @@ export const exportSheet: CommandFile = command({
       refuseUnused(forChannel, workspace);
       const products = chosenProducts(store, await chooseProducts(open, given, io), forChannel);
       const columns = await sheetColumns(store, given.only, products, forChannel);
-      const write = file === "-" ? csvOut(io.out) : ending === ".xlsx" ? xlsxFile(path) : csvFile(path);
+      const write =
+        file === "-" ? csvOut(io.out) : ending === ".xlsx" ? xlsxFile(path, file) : csvFile(path, file);
       const written = await write(products(), columns, forChannel);
       if (options.json && file !== "-")
         io.out(jsonLine({ type: "export", file, products: written, attributes: columns }));

@@ -71,8 +71,8 @@ export const gaps: CommandFile = command({
       const facts = factsOf(channels, workspace.manifest.shop);
       const taken = new Set<string>();
       const grids = found.sheets.map((sheet) => gapGrid(sheet, facts, taken));
-      if (grids.length > 0) await write(path, isCsv, grids);
       const shown = relative(io.cwd, path);
+      if (grids.length > 0) await write(path, shown, isCsv, grids);
       if (options.json) for (const line of jsonLines(found, grids, channels, shown)) io.out(line);
       else io.out(`${report(found, grids, channels, shown, io).join("\n")}\n`);
       return 0;
@@ -102,8 +102,8 @@ const factsOf = (channels: readonly WorkspaceChannel[], shop: string): GapFacts 
 });
 
 /** Writes the sheets whole: as a workbook, or the only one as CSV. */
-const write = (path: string, isCsv: boolean, grids: readonly FormSheet[]): Promise<void> =>
-  wholeFile(path, async (file) => {
+const write = (path: string, shown: string, isCsv: boolean, grids: readonly FormSheet[]): Promise<void> =>
+  wholeFile(path, shown, async (file) => {
     if (!isCsv) {
       const { formWorkbook } = await import("../formats/form-workbook.js");
       await file.writeBytes(await formWorkbook(GAP_TITLE, grids));

@@ -6,12 +6,21 @@ import { isPrivate, PrivateAddress, publicLookup } from "./private-addresses.js"
 
 /** What a web address answered. */
 export type LinkAnswer =
-  | { readonly link: "there"; readonly type: string; readonly width?: number; readonly height?: number }
+  | {
+      readonly link: "there";
+      readonly type: string;
+      readonly width?: number;
+      readonly height?: number;
+      /** Why what is there cannot be shown as the picture that it is said to be. */
+      readonly flaw?: PictureFlaw;
+    }
   /** The server was reached and has nothing there. */
   | { readonly link: "missing"; readonly status: number }
   | { readonly link: "unreachable"; readonly reason: string }
   /** It was not asked at all. */
   | { readonly link: "refused"; readonly reason: string };
+
+export type PictureFlaw = "it is empty" | "it is cut off" | "it is no picture that can be read";
 
 export interface LinkOptions {
   /** Addresses of this machine and its network are asked too. */
@@ -27,8 +36,9 @@ export interface LinkAsker {
 }
 
 const REDIRECTS = 5;
-// So many failures in a row, and a host is given up.
+// So many failures in a row, and a host is given up; silence counts more, since each costs the whole time.
 const STRIKES = 5;
+const SILENCE_STRIKES = 3;
 // The size stands at the front of every usual format; a camera's own data may lie before it.
 const FIRST_BYTES = 256 * 1024;
 const agentName = "lexicant (checks the addresses of a shop's own listings)";
@@ -60,6 +70,31 @@ const firstBytes = async (body: Dispatcher.ResponseData["body"], limit: number):
   return Buffer.concat(chunks);
 };
 
+const endsIn = (bytes: Uint8Array, mark: string): boolean =>
+  Buffer.from(bytes.subarray(-64)).includes(Buffer.from(mark, "latin1"));
+
+/** Whether the bytes of a whole picture stop before its own end (PNG, JPEG and GIF say where that is). */
+const isCutOff = (bytes: Uint8Array): boolean => {
+  const head = Buffer.from(bytes.subarray(0, 4)).toString("latin1");
+  if (head === "\u0089PNG") return !endsIn(bytes, "IEND");
+  if (head.startsWith("\u00ff\u00d8\u00ff")) return !Buffer.from(bytes).includes(Buffer.from([0xff, 0xd9]));
+  return head === "GIF8" && !endsIn(bytes, ";");
+};
+
+/** What is told of a picture by its first bytes: its size, or what is wrong with it. */
+const pictureIn = (
+  bytes: Uint8Array,
+  type: string,
+): { readonly width?: number; readonly height?: number; readonly flaw?: PictureFlaw } => {
+  if (bytes.length === 0) return { flaw: "it is empty" };
+  const isWhole = bytes.length < FIRST_BYTES;
+  const size = sizeOf(bytes);
+  if (size !== undefined)
+    return { ...size, ...(isWhole && isCutOff(bytes) ? { flaw: "it is cut off" } : {}) };
+  // A camera's own data may lie before the size; only of a whole file it is known that there is none.
+  return isWhole && type.startsWith("image/") ? { flaw: "it is no picture that can be read" } : {};
+};
+
 const sizeOf = (bytes: Uint8Array): { readonly width: number; readonly height: number } | undefined => {
   try {
     const { width, height } = imageSize(bytes);
@@ -75,7 +110,7 @@ const reasonOf = (error: unknown): LinkAnswer => {
   const { code, name, message, cause } = error as Error & { code?: string; cause?: unknown };
   if (cause instanceof PrivateAddress) return { link: "refused", reason: cause.message };
   if (name === "TimeoutError" || code?.includes("TIMEOUT") === true)
-    return { link: "unreachable", reason: "no answer in time" };
+    return { link: "unreachable", reason: NO_ANSWER };
   const reasons: Readonly<Record<string, string>> = {
     ENOTFOUND: "the host is not known",
     EAI_AGAIN: "the host's name could not be looked up",
@@ -89,6 +124,8 @@ const reasonOf = (error: unknown): LinkAnswer => {
     ownOf(reasons, code ?? "") ?? (isCertificate(code) ? "its certificate is not valid" : undefined);
   return { link: "unreachable", reason: known ?? message };
 };
+
+const NO_ANSWER = "no answer in time";
 
 const isCertificate = (code: string | undefined): boolean => /CERT|SIGNATURE/.test(code ?? "");
 
@@ -152,7 +189,7 @@ export const linkAsker = ({ allowPrivate, timeout }: LinkOptions): LinkAsker => 
     if ("link" in answered) return answered;
     const { status, type, bytes } = answered;
     if (status < 200 || status > 299) return { link: "missing", status };
-    return { link: "there", type, ...(isPicture ? sizeOf(bytes) : {}) };
+    return { link: "there", type, ...(isPicture ? pictureIn(bytes, type) : {}) };
   };
   // A host that is not there is not asked for each of its thousand pictures.
   const failures = new Map<string, { count: number; readonly answer: LinkAnswer }>();
@@ -168,7 +205,9 @@ export const linkAsker = ({ allowPrivate, timeout }: LinkOptions): LinkAsker => 
         return answer;
       } catch (error) {
         const answer = reasonOf(error);
-        const count = isUnknownHost(error) ? STRIKES : (failed?.count ?? 0) + 1;
+        const isSilent = answer.link === "unreachable" && answer.reason === NO_ANSWER;
+        const strikes = isUnknownHost(error) ? STRIKES : isSilent ? SILENCE_STRIKES : 1;
+        const count = (failures.get(url.host)?.count ?? 0) + strikes;
         failures.set(url.host, { count, answer });
         return answer;
       }

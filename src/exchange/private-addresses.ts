@@ -5,8 +5,10 @@ import type { LookupFunction } from "node:net";
 // Networks that no shop's pictures lie in: this machine, private and local ones, documentation, multicast, reserved.
 const ipv4 = `0.0.0.0/8 10.0.0.0/8 100.64.0.0/10 127.0.0.0/8 169.254.0.0/16 172.16.0.0/12 192.0.0.0/24 192.0.2.0/24
 192.168.0.0/16 198.18.0.0/15 198.51.100.0/24 203.0.113.0/24 224.0.0.0/4 240.0.0.0/4`;
-// IPv4 addresses written as IPv6 ones are held against the networks of IPv4.
-const ipv6 = "::/127 64:ff9b::/96 64:ff9b:1::/48 2001:db8::/32 2002::/16 fc00::/7 fe80::/10 ff00::/8";
+// IPv4 addresses in IPv6 ones are held against the networks of IPv4 where they are mapped; the older ways to put one in
+// (::127.0.0.1, 6to4, Teredo, NAT64) are not asked at all.
+const ipv6 =
+  "::/96 2001::/32 64:ff9b::/96 64:ff9b:1::/48 2001:db8::/32 2002::/16 fc00::/7 fe80::/10 ff00::/8";
 
 const closed = new BlockList();
 for (const [family, networks] of [

@@ -138,7 +138,7 @@ export const landed = async <T>(
   io: Io,
   work: (own: Landing) => Promise<T>,
 ): Promise<T> => {
-  const own = landing({ root, command: caller.command, at: io.now().toISOString() });
+  const own = landing({ root, command: caller.command, at: io.now().toISOString(), cwd: io.cwd });
   try {
     const result = await work(own);
     await own.land();

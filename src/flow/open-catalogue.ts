@@ -40,7 +40,7 @@ export const withWritableCatalogue = async <T extends ExitCode | object>(
 ): Promise<T> => {
   const { root } = await openWorkspace(folder, io.cwd);
   return asWriter(root, caller, io, async () => {
-    const own = landing({ root, command: caller.command, at: io.now().toISOString() });
+    const own = landing({ root, command: caller.command, at: io.now().toISOString(), cwd: io.cwd });
     // Read anew: whoever wrote before may have changed the manifest.
     const workspace = await openWorkspace(folder, io.cwd);
     try {
@@ -56,7 +56,7 @@ export const withCatalogueToTry: typeof withWritableCatalogue = ({ workspace: fo
   withCatalogue(folder, io, (open) =>
     work({
       ...open,
-      landing: landing({ root: open.workspace.root, command, at: io.now().toISOString() }),
+      landing: landing({ root: open.workspace.root, command, at: io.now().toISOString(), cwd: io.cwd }),
     }),
   );
 

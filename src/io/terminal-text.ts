@@ -5,13 +5,16 @@ import type { Io } from "./io.js";
 const styles = /^\u001b\[(?:0|1|2|22|31|32|33|36|39)m/;
 // eslint-disable-next-line no-control-regex -- they are what it is about
 const page = /^\u001b\[(?:2J|H)/;
-// eslint-disable-next-line no-control-regex -- they are what it is about
-const controls = /\r(?!\n)|[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f-\u009f\u202a-\u202e\u2066-\u2069]/g;
+const controls =
+  // eslint-disable-next-line no-control-regex -- they are what it is about
+  /\r(?!\n)|[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f-\u009f\u061c\u200e\u200f\u202a-\u202e\u2066-\u2069]/g;
 
 const picture = (sign: string): string => {
   const code = sign.charCodeAt(0);
   if (code < 0x20) return String.fromCharCode(0x2400 + code);
-  return code === 0x7f ? "\u2421" : "\ufffd";
+  if (code === 0x7f) return "\u2421";
+  // What begins with escape in seven bits.
+  return code < 0xa0 ? `\u241b${String.fromCharCode(code - 0x40)}` : "\ufffd";
 };
 
 /** A text without anything that a terminal would obey but the styles of our own: control characters show as their pictures. */

@@ -42,6 +42,9 @@ const named = (name: string, json: Json): Json => {
 // What schema.org says of groups alone.
 const groupTerms = new Set(["variesBy", "hasVariant", "productGroupID"]);
 
+/** JSON that may stand in a page's script element: no text of it ends the element, or begins a comment there. */
+const inPage = (json: string): string => json.replace(/<(?=[/!])/g, "\\u003c");
+
 /** schema.org as JSON-LD: one graph of products, and of groups that hold their members. Each term stands on a type that has it. */
 export const jsonLdWriter = (layout: JsonLdLayout): LayoutWriter => {
   const { context, columns, offer, groupType, memberType, members: membersName, groupName } = layout;
@@ -129,10 +132,10 @@ export const jsonLdWriter = (layout: JsonLdLayout): LayoutWriter => {
   const nodes = ({ group, members }: FileFamily): readonly Record<string, Json>[] =>
     group === undefined ? members.map(productOf) : [groupOf(group, members)];
   return {
-    head: () => `{"@context":${JSON.stringify(context)},"@graph":[`,
+    head: () => `{"@context":${inPage(JSON.stringify(context))},"@graph":[`,
     family: (family, isFirst) =>
       nodes(family)
-        .map((node, index) => `${isFirst && index === 0 ? "\n" : ",\n"}${JSON.stringify(node)}`)
+        .map((node, index) => `${isFirst && index === 0 ? "\n" : ",\n"}${inPage(JSON.stringify(node))}`)
         .join(""),
     tail: () => "\n]}\n",
   };

@@ -1,5 +1,5 @@
+import { isThere } from "../formats/is-there.js";
 import type { Family } from "../core/catalogue/family.js";
-import { existsSync } from "node:fs";
 import { join } from "node:path";
 import { withAttributes, type AttributeIndex } from "../core/catalogue/attribute-index.js";
 import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
@@ -71,7 +71,7 @@ export const loadChannel = async (
 ): Promise<WorkspaceChannel> => {
   const shown = (name: string): string => `channels/${channel}/${name}`;
   const path = (name: string): string => join(workspace.root, "channels", channel, name);
-  if (!existsSync(path("channel.yaml")))
+  if (!isThere(path("channel.yaml"), shown("channel.yaml")))
     throw new Refusal([
       diagnostic(
         "missing-file",

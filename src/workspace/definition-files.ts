@@ -1,5 +1,4 @@
-import { existsSync } from "node:fs";
-import { readdir } from "node:fs/promises";
+import { isThere, namesIn } from "../formats/is-there.js";
 import { join } from "node:path";
 import { buildDefinition } from "../core/channel/build-definition.js";
 import type { ChannelDefinition } from "../core/channel/definition.js";
@@ -27,18 +26,11 @@ export const findDefinitions = async (
 ): Promise<readonly DefinitionFolder[]> => {
   const found = new Map<string, DefinitionFolder>();
   for (const { path, shown } of roots) {
-    const entries = existsSync(path) ? await readdir(path, { withFileTypes: true }) : [];
-    for (const entry of entries)
-      if (
-        entry.isDirectory() &&
-        existsSync(join(path, entry.name, "definition.yaml")) &&
-        !found.has(entry.name)
-      )
-        found.set(entry.name, {
-          channel: entry.name,
-          path: join(path, entry.name),
-          shown: `${shown}/${entry.name}`,
-        });
+    for (const name of await namesIn(path, shown)) {
+      const file = "definition.yaml";
+      if (found.has(name) || !isThere(join(path, name, file), `${shown}/${name}/${file}`)) continue;
+      found.set(name, { channel: name, path: join(path, name), shown: `${shown}/${name}` });
+    }
   }
   return [...found.values()].sort((a, b) => (a.channel < b.channel ? -1 : 1));
 };
@@ -78,7 +70,7 @@ const definitionSource = async (
   const table = (name: string, required: readonly string[]) =>
     readTable(join(folder.path, name), `${folder.shown}/${name}`, required);
   const optional = (name: string, required: readonly string[]) =>
-    existsSync(join(folder.path, name)) ? table(name, required) : Promise.resolve([]);
+    isThere(join(folder.path, name), `${folder.shown}/${name}`) ? table(name, required) : Promise.resolve([]);
   const categories = await table("categories.csv", ["code", "parent", "name"]);
   const fields = await table("fields.csv", ["field", "scope", "kind", "need"]);
   return {
@@ -140,8 +132,9 @@ const valueLists = async (
   languages: readonly string[],
 ): Promise<DefinitionSource["valueLists"]> => {
   const path = join(folder.path, "values");
-  if (!existsSync(path)) return [];
-  const files = (await readdir(path)).filter((name) => name.endsWith(".csv")).sort();
+  const files = (await namesIn(path, `${folder.shown}/values`))
+    .filter((name) => name.endsWith(".csv"))
+    .sort();
   return Promise.all(
     files.map(async (name) => {
       const shown = `${folder.shown}/values/${name}`;

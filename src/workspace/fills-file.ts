@@ -1,5 +1,5 @@
+import { isThere } from "../formats/is-there.js";
 import { addAll } from "../core/many.js";
-import { existsSync } from "node:fs";
 import { smallFile } from "../formats/small-file.js";
 import { isAbsolute, relative, resolve } from "node:path";
 import { isMap, isPair, isScalar, type Node, type Pair, type YAMLMap } from "yaml";
@@ -41,7 +41,7 @@ const blockNames = ["all", "our_categories", "channel_categories", "products"];
 
 /** Reads `fills.yaml` and compiles each fill; every wrong one is found, each with line and position. */
 export const loadFills = async (path: string, file: string, context: FillsContext): Promise<LoadedFills> => {
-  if (!existsSync(path)) return { blocks: [], findings: [], advice: [] };
+  if (!isThere(path, file)) return { blocks: [], findings: [], advice: [] };
   const yaml = await readYaml(path, file);
   const loading: Loading = { ...context, yaml, findings: [], advice: [] };
   const blocks: FillBlock[] = [];

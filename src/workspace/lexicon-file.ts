@@ -1,4 +1,4 @@
-import { existsSync } from "node:fs";
+import { isThere } from "../formats/is-there.js";
 import { fieldNamed, listsOf, type ChannelDefinition } from "../core/channel/definition.js";
 import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
 import { nearest } from "../core/values/nearest.js";
@@ -18,7 +18,7 @@ export const loadLexicon = async (
   file: string,
   definition: ChannelDefinition,
 ): Promise<LoadedLexicon> => {
-  if (!existsSync(path)) return { rows: [], findings: [] };
+  if (!isThere(path, file)) return { rows: [], findings: [] };
   const findings: Diagnostic[] = [];
   const rows: LexiconRow[] = [];
   for (const row of await readTable(path, file, ["field", "our_term", "channel_value"])) {

@@ -1,6 +1,6 @@
+import { namesIn } from "../formats/is-there.js";
 import { addAll } from "../core/many.js";
-import { existsSync } from "node:fs";
-import { open, readdir, stat } from "node:fs/promises";
+import { open, stat } from "node:fs/promises";
 import { join } from "node:path";
 import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
 import type { Place } from "../core/diagnostics/place.js";
@@ -75,9 +75,7 @@ const readOne = async (path: string, file: string): Promise<ReadTable> => {
 /** The user's own tables and exchange rates, as expressions look them up; nothing where there are none. */
 export const lookUps = async (root: string): Promise<Pick<Surroundings, "tables" | "rates">> => {
   const folder = join(root, "tables");
-  const files = existsSync(folder)
-    ? (await readdir(folder)).filter((name) => name.endsWith(".csv")).sort()
-    : [];
+  const files = (await namesIn(folder, "tables")).filter((name) => name.endsWith(".csv")).sort();
   if (files.length === 0) return {};
   const tables = new Map<string, LookUpTable>();
   const findings: Diagnostic[] = [];

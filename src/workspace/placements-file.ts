@@ -1,4 +1,4 @@
-import { existsSync } from "node:fs";
+import { isThere } from "../formats/is-there.js";
 import { nearCategories } from "../core/channel/near-categories.js";
 import type { CategoryTree } from "../core/channel/category-tree.js";
 import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
@@ -24,7 +24,7 @@ export const loadPlacements = async (
   file: string,
   tree: CategoryTree,
 ): Promise<LoadedPlacements> => {
-  if (!existsSync(path)) return { rows: [], findings: [] };
+  if (!isThere(path, file)) return { rows: [], findings: [] };
   const findings: Diagnostic[] = [];
   const rows: Placement[] = [];
   const seen = new Map<string, number>();

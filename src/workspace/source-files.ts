@@ -1,5 +1,4 @@
-import { existsSync } from "node:fs";
-import { readdir } from "node:fs/promises";
+import { isThere, namesIn } from "../formats/is-there.js";
 import { basename } from "node:path";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { nearest } from "../core/values/nearest.js";
@@ -32,7 +31,7 @@ export const sourceNameFor = (file: string): string =>
 export const withoutCounter = (name: string): string => name.replace(/(?:-\d+)+$/, "") || name;
 
 const exists = (workspace: Workspace, name: string): boolean =>
-  existsSync(workspace.path("sources", `${name}.yaml`));
+  isThere(workspace.path("sources", `${name}.yaml`), `sources/${name}.yaml`);
 
 const settingsOf = (yaml: YamlFile, cache: SettingsCache): Promise<SourceModel> =>
   loadSettings(yaml, "source", cache, async () => (await import("./models/source-model.js")).SourceModel);
@@ -58,8 +57,7 @@ export const loadSource = async (workspace: Workspace, name: string): Promise<So
 
 export const sourceNames = async (workspace: Workspace): Promise<readonly string[]> => {
   const folder = workspace.path("sources");
-  if (!existsSync(folder)) return [];
-  return (await readdir(folder))
+  return (await namesIn(folder, "sources"))
     .filter((file) => file.endsWith(".yaml"))
     .map((file) => file.slice(0, -".yaml".length))
     .sort();

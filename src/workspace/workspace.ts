@@ -1,3 +1,4 @@
+import { isThere } from "../formats/is-there.js";
 import { existsSync, readdirSync } from "node:fs";
 import { basename, dirname, join, resolve } from "node:path";
 import { fileURLToPath } from "node:url";
@@ -34,7 +35,7 @@ export const shippedDefinitions = fileURLToPath(new URL("../../definitions", imp
 
 const findRoot = (from: string): string | undefined => {
   const folder = resolve(from);
-  if (existsSync(join(folder, MANIFEST))) return folder;
+  if (isThere(join(folder, MANIFEST), MANIFEST)) return folder;
   const above = dirname(folder);
   return above === folder ? undefined : findRoot(above);
 };
@@ -57,7 +58,7 @@ const workspacesNear = (folder: string): readonly string[] => {
 const rootOf = ({ folder, named }: NamedFolder, cwd: string): string => {
   const from = resolve(cwd, folder);
   if (named !== undefined) {
-    if (existsSync(join(from, MANIFEST))) return from;
+    if (isThere(join(from, MANIFEST), join(folder, MANIFEST))) return from;
     throw new Refusal([
       diagnostic("no-such-workspace", { by: named, folder, nearest: workspacesNear(from) }),
     ]);

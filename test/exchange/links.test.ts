@@ -60,6 +60,11 @@ const answers: Readonly<Record<string, (request: IncomingMessage, response: Serv
     response.once("error", () => undefined);
     push();
   },
+  "/empty.png": (_, response) => response.writeHead(200, { "content-type": "image/png" }).end(),
+  "/half.png": (_, response) =>
+    response.writeHead(200, { "content-type": "image/png" }).end(png(640, 480).subarray(0, 60)),
+  "/noise.jpg": (_, response) =>
+    response.writeHead(200, { "content-type": "image/jpeg" }).end(Buffer.alloc(500, "x")),
   "/slow": (_, response) =>
     void setTimeout(() => response.writeHead(200, { "content-type": "text/html" }).end("x"), 30),
 };
@@ -117,6 +122,19 @@ describe("what a web address answers", () => {
     ],
     ["a page whose server answers HEAD wrongly", "/no-head", false, { link: "there", type: "text/html" }],
     ["a picture that moved", "/moved", true, { link: "there", type: "image/png", width: 640, height: 480 }],
+    ["an empty picture", "/empty.png", true, { link: "there", type: "image/png", flaw: "it is empty" }],
+    [
+      "half a picture",
+      "/half.png",
+      true,
+      { link: "there", type: "image/png", width: 640, height: 480, flaw: "it is cut off" },
+    ],
+    [
+      "noise that calls itself a picture",
+      "/noise.jpg",
+      true,
+      { link: "there", type: "image/jpeg", flaw: "it is no picture that can be read" },
+    ],
     ["a page in a picture's place", "/sorry.jpg", true, { link: "there", type: "text/html" }],
     ["nothing", "/gone", false, { link: "missing", status: 404 }],
     ["a cut connection", "/broken", false, { link: "unreachable", reason: "the connection was cut" }],
@@ -136,6 +154,18 @@ describe("what a web address answers", () => {
       link: "unreachable",
       reason: "no answer in time",
     });
+  });
+
+  it("when a host is silent, then it is given up after two that were asked at once", async () => {
+    asked.length = 0;
+    await withAsker(
+      async (ask) => {
+        const paths = Array.from({ length: 40 }, (_, at) => `/silent?${at}`);
+        await askInTurn(paths, { atOnce: 16, perHost: 2 }, async (path) => void (await ask(path)));
+      },
+      { timeout: 100 },
+    );
+    expect(asked.length).toBeLessThanOrEqual(4);
   });
 
   it("when a host does not speak https, then that is said plainly", async () => {
@@ -187,6 +217,10 @@ describe("addresses that are not to be asked", () => {
 
   it.each([
     ["10.1.2.3", true],
+    ["::127.0.0.1", true],
+    ["::7f00:1", true],
+    ["::ffff:127.0.0.1", true],
+    ["2002:7f00:1::", true],
     ["172.16.0.1", true],
     ["172.32.0.1", false],
     ["100.64.0.1", true],

@@ -30,7 +30,12 @@ const written = async (
   limits: { readonly rows?: number | undefined; readonly megabytes?: number | undefined },
 ): Promise<readonly string[]> => {
   const folder = temporaryFolder();
-  const own = landing({ root: folder, command: "build", at: "2026-11-25T08:00:00.000Z" });
+  const own = landing({
+    root: folder,
+    command: "build",
+    at: "2026-11-25T08:00:00.000Z",
+    cwd: folder,
+  });
   const staged = await own.into(folder);
   const layout = { file: "f.txt", encoding: "utf-8", packing: "none" } as const;
   const files = await textFiles(

@@ -9,6 +9,8 @@ export interface HostileFile {
   /** What the answer has to say. */
   readonly says: RegExp;
   readonly exit?: number;
+  /** Whether it could hang or burst the program: then it is held in a process of its own. */
+  readonly isBomb?: true;
 }
 
 const repeated = (text: string, count: number): string => text.repeat(count);
@@ -63,18 +65,21 @@ export const hostileFiles: readonly HostileFile[] = [
   },
   {
     name: "XML nested 23,000 deep",
+    isBomb: true,
     file: "deep.xml",
     make: () => Buffer.from(repeated("<a>", 23_000) + repeated("</a>", 23_000)),
     says: /nest deeper/,
   },
   {
     name: "XML nested 400,000 deep and never closed",
+    isBomb: true,
     file: "deeper.xml",
     make: () => Buffer.from(repeated("<a>", 400_000)),
     says: /nest deeper/,
   },
   {
     name: "XML with a million attributes in one element",
+    isBomb: true,
     file: "attributes.xml",
     make: () =>
       Buffer.from(`<g><p ${Array.from({ length: 300_000 }, (_, at) => `a${at}="1"`).join(" ")}/><p/></g>`),
@@ -82,24 +87,28 @@ export const hostileFiles: readonly HostileFile[] = [
   },
   {
     name: "JSON with half a megabyte of escapes in a key",
+    isBomb: true,
     file: "escapes.json",
     make: () => Buffer.from(`[{"sku":"1","${repeated("\\u0041", 130_000)}":"x"},{"sku":"2"}]`),
     says: /error|added/,
   },
   {
     name: "JSON with an open key of escapes",
+    isBomb: true,
     file: "open.json",
     make: () => Buffer.from(`{"${repeated('\\"', 400_000)}`),
     says: /error/,
   },
   {
     name: "JSON nested 200,000 deep",
+    isBomb: true,
     file: "deep.json",
     make: () => Buffer.from(`[{"sku":"1","x":${repeated("[", 200_000)}${repeated("]", 200_000)}}]`),
     says: /nest deeper/,
   },
   {
     name: "a JSON line nested 200,000 deep",
+    isBomb: true,
     file: "deep.jsonl",
     make: () =>
       Buffer.from(`{"sku":"1","x":${repeated('{"a":', 100_000)}1${repeated("}", 100_000)}}\n{"sku":"2"}\n`),
@@ -107,24 +116,28 @@ export const hostileFiles: readonly HostileFile[] = [
   },
   {
     name: "a JSON list of 14 MB without a record",
+    isBomb: true,
     file: "numbers.json",
     make: () => Buffer.from(`[${repeated("1234567,", 1_800_000)}1]`),
     says: /^(?!.*quote).*(?:no |error)/s,
   },
   {
-    name: "a CSV file of 14 MB whose rows are all rejected",
+    name: "a CSV file of 7 MB in which no quote is closed",
+    isBomb: true,
     file: "rejected.csv",
-    make: () => Buffer.from(`SKU,Name,Price\n${repeated(',"stray" quote,1\n', 850_000)}`),
-    says: /rejected/,
+    make: () => Buffer.from(`SKU,Name,Price\n${repeated(',"stray" quote,1\n', 400_000)}`),
+    says: /a quote is open.*row 2/,
   },
   {
     name: "a workbook with 3 kB of sheet tags",
+    isBomb: true,
     file: "sheets.xlsx",
     make: () => workbook(head, { "xl/workbook.xml": `<workbook><sheets>${repeated("<sheet ", 60_000)}` }),
     says: /error/,
   },
   {
     name: "a workbook whose sheet begins with 300 kB of col tags",
+    isBomb: true,
     file: "cols.xlsx",
     make: () =>
       workbook(head, {
@@ -134,12 +147,14 @@ export const hostileFiles: readonly HostileFile[] = [
   },
   {
     name: "a workbook with millions of shared strings",
+    isBomb: true,
     file: "strings.xlsx",
-    make: () => workbook(head, strings(repeated("<si/>", 8_000_000))),
+    make: () => workbook(head, strings(repeated("<si/>", 2_100_000))),
     says: /error/,
   },
   {
     name: "a workbook with one long string in many cells",
+    isBomb: true,
     file: "long.xlsx",
     make: () =>
       workbook(
@@ -187,34 +202,39 @@ export const hostileFiles: readonly HostileFile[] = [
     exit: 2,
   },
   {
-    name: "600,000 blank rows behind a table",
+    name: "250,000 blank rows behind a table",
+    isBomb: true,
     file: "blank.xlsx",
     make: () =>
       workbook(
-        `${head}<row r="2">${inline("B-1")}${inline("one")}</row>${Array.from({ length: 600_000 }, (_, at) => `<row r="${at + 3}"/>`).join("")}`,
+        `${head}<row r="2">${inline("B-1")}${inline("one")}</row>${Array.from({ length: 250_000 }, (_, at) => `<row r="${at + 3}"/>`).join("")}`,
       ),
     says: /1 added|nothing but an SKU/,
   },
   {
-    name: "600,000 short rows of CSV",
+    name: "250,000 short rows of CSV",
+    isBomb: true,
     file: "short.csv",
-    make: () => Buffer.from(`SKU,Name\n${repeated("x\n", 600_000)}`),
+    make: () => Buffer.from(`SKU,Name\n${repeated("x\n", 250_000)}`),
     says: /rejected/,
   },
   {
     name: "600,000 blank rows of CSV",
+    isBomb: true,
     file: "blanks.csv",
     make: () => Buffer.from(`SKU,Name\nB-2,one\n${repeated("\n", 600_000)}`),
     says: /1 added/,
   },
   {
-    name: "two million columns",
+    name: "600,000 columns",
+    isBomb: true,
     file: "columns.csv",
-    make: () => Buffer.from(`SKU,${Array.from({ length: 2_000_000 }, (_, at) => at).join(",")}\nA,1\n`),
+    make: () => Buffer.from(`SKU,${Array.from({ length: 600_000 }, (_, at) => at).join(",")}\nA,1\n`),
     says: /error/,
   },
   {
     name: "a JSON record with 200,000 keys",
+    isBomb: true,
     file: "keys.json",
     make: () =>
       Buffer.from(`[{"sku":"1",${Array.from({ length: 200_000 }, (_, at) => `"k${at}":1`).join(",")}}]`),

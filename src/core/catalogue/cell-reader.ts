@@ -1,3 +1,4 @@
+import { hiddenSigns, isCode, seenCode } from "./hidden-signs.js";
 import { ownOf } from "../own.js";
 import type { Diagnostic, Severity } from "../diagnostics/diagnostic.js";
 import { diagnostic } from "../diagnostics/diagnostic.js";
@@ -101,6 +102,7 @@ export const cellReader = (reading: ColumnReading, defaults: CellDefaults): Cell
     notes.findings.push(repaired({ attribute, column, file, row }, value ?? "", now ?? "", "encoding"));
     return cellValue(letters);
   };
+  const isNamed = isCode(attribute);
   return (row, cells, notes) => {
     const written = from.kind === "column" ? (cells[from.index] ?? "") : undefined;
     if (written === "") return "";
@@ -141,9 +143,19 @@ export const cellReader = (reading: ColumnReading, defaults: CellDefaults): Cell
       return unread(given);
     }
     const read = typed(given);
-    if (typeof read === "string") return read;
-    note(read, place, notes);
-    return read.text;
+    const text = typeof read === "string" ? read : read.text;
+    if (typeof read !== "string") note(read, place, notes);
+    const signs = isNamed ? hiddenSigns(text) : [];
+    if (signs.length > 0)
+      notes.findings.push(
+        diagnostic(
+          "hidden-signs",
+          { attribute, value: seenCode(text), signs },
+          { place: { file, row, column } },
+          "warning",
+        ),
+      );
+    return text;
   };
 };
 

@@ -1,9 +1,11 @@
+import { seenCode } from "./hidden-signs.js";
+
 /**
- * Two SKUs with one such key are most likely meant to be one: they differ by case, spaces, kinds of dash, or zeros before
+ * Two SKUs with one such key are most likely meant to be one: they differ by case, spaces, kinds of dash, signs that are not seen, or zeros before
  * a number, which spreadsheets and hurried hands change.
  */
 export const skuTwinKey = (sku: string): string =>
-  sku
+  seenCode(sku)
     .toLowerCase()
     .replace(/[\s\u00a0]+/g, "")
     .replace(/[‐-―−]/g, "-")

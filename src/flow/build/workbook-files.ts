@@ -1,5 +1,5 @@
+import { isThere } from "../../formats/is-there.js";
 import { addAll } from "../../core/many.js";
-import { existsSync } from "node:fs";
 import { join } from "node:path";
 import { withAncestors, type Category } from "../../core/channel/category-tree.js";
 import type { XlsxLayout } from "../../core/channel/layout-definition.js";
@@ -25,7 +25,7 @@ const templateFor = async (
   if (templates === "" || branch === undefined) return undefined;
   const file = `${templates}/${slug(branch.name)}.xlsx`;
   for (const folder of folders) {
-    if (existsSync(join(folder, file))) return { bytes: await smallFile(join(folder, file), file), file };
+    if (isThere(join(folder, file), file)) return { bytes: await smallFile(join(folder, file), file), file };
   }
   return undefined;
 };

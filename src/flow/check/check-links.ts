@@ -1,6 +1,7 @@
 import type { CategoryField } from "../../core/channel/category-rules.js";
 import { causeCollector, type CauseCollector } from "../../core/diagnostics/causes.js";
 import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
+import { Refusal } from "../../core/diagnostics/refusal.js";
 import type { Listing } from "../../core/listing/listing.js";
 import { isList } from "../../core/values/value.js";
 import { shownText } from "../../core/values/show.js";
@@ -31,7 +32,7 @@ export interface LinkTally {
 
 const AT_ONCE = 16;
 const PER_HOST = 2;
-const TIMEOUT = 15_000;
+const TIMEOUT = 8000;
 const BATCH = 256;
 const TOLD_EACH = 50;
 const REMEMBERED = 50_000;
@@ -135,12 +136,16 @@ class LinkRun {
     await askInTurn(open, { atOnce: AT_ONCE, perHost: PER_HOST }, async (url) => {
       const answer = await this.asker.ask(url, pictures.has(url));
       this.known.set(url, answer);
-      if (answer.link === "there")
+      // What is broken is asked again next time: it may be mended by then.
+      if (answer.link === "there" && answer.flaw === undefined)
         there.set(url, JSON.stringify({ ...answer, asPicture: pictures.has(url) }));
       this.asked++;
       if (this.asked % TOLD_EACH === 0) this.check.onProgress(this.asked);
     });
-    await this.kept.keep(there, now.toISOString());
+    // What is only remembered to save time waits for nobody who writes to the store.
+    await this.kept.keep(there, now.toISOString()).catch((error: unknown) => {
+      if (!(error instanceof Refusal)) throw error;
+    });
   }
 
   private tell({ url, rule, listing, tally }: Use): void {
@@ -178,8 +183,9 @@ const findingOf = (
       return diagnostic("link-missing", { label, url, status: answer.status });
     case "there": {
       if (minPixels === undefined) return undefined;
-      const { type, width, height } = answer;
+      const { type, width, height, flaw } = answer;
       if (!type.startsWith("image/")) return diagnostic("not-a-picture", { label, url, type });
+      if (flaw !== undefined) return diagnostic("broken-picture", { label, url, reason: flaw });
       if (width === undefined || height === undefined || (width >= minPixels && height >= minPixels))
         return undefined;
       return diagnostic("picture-too-small", { label, url, width, height, least: minPixels });

@@ -61,13 +61,13 @@ export const csvOut =
 
 /** A CSV file in UTF-8 with a mark, so that spreadsheets read its letters. */
 export const csvFile =
-  (path: string): WriteSheet =>
+  (path: string, shown: string): WriteSheet =>
   async (products, columns, forChannel) => {
     let written = 0;
     const count = (): void => {
       written++;
     };
-    await wholeFile(path, async (file) => {
+    await wholeFile(path, shown, async (file) => {
       await file.write(`\ufeff${csvLine(columns)}`);
       for await (const row of rowsOf(products, columns, forChannel, count)) await file.write(csvLine(row));
     });
@@ -76,7 +76,7 @@ export const csvFile =
 
 /** An XLSX workbook with nothing but text cells. */
 export const xlsxFile =
-  (path: string): WriteSheet =>
+  (path: string, shown: string): WriteSheet =>
   async (products, columns, forChannel) => {
     const { CELL_LIMIT, textWorkbook } = await import("../../formats/xlsx-writer.js");
     let written = 0;
@@ -97,7 +97,7 @@ export const xlsxFile =
         yield row;
       }
     }
-    await wholeFile(path, async (file) => {
+    await wholeFile(path, shown, async (file) => {
       for await (const bytes of textWorkbook("catalogue", columns, rows())) await file.writeBytes(bytes);
     });
     return written;

@@ -1,7 +1,7 @@
 import { randomBytes } from "node:crypto";
 import { existsSync } from "node:fs";
 import { mkdir, open, readdir, rename, rm } from "node:fs/promises";
-import { basename, dirname, join, resolve } from "node:path";
+import { basename, dirname, join, relative, resolve } from "node:path";
 import { writeFault } from "../../formats/file-fault.js";
 import { smallFile } from "../../formats/small-file.js";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
@@ -48,6 +48,8 @@ export interface LandingWish {
   readonly command: string;
   /** ISO 8601 */
   readonly at: string;
+  /** The folder that a person's own paths count from. */
+  readonly cwd: string;
 }
 
 interface OpenFolder {
@@ -57,10 +59,15 @@ interface OpenFolder {
 }
 
 /** Starts a landing. Only the holder of the workspace's lock may: there is one record. */
-export const landing = ({ root, command, at }: LandingWish): Landing => {
+export const landing = ({ root, command, at, cwd }: LandingWish): Landing => {
   const mark = randomBytes(8).toString("hex");
   const folders = new Map<string, OpenFolder>();
   const edits = new Map<string, Buffer | undefined>();
+  /** A path as messages show it: from the workspace's folder, or from where the person stands. */
+  const shown = (path: string): string => {
+    const name = folderName(root, path);
+    return name === path ? relative(cwd, path) : name || ".";
+  };
   let isDecided = false;
   let isRecorded = false;
   const record = (decided: boolean): LandingRecord => ({
@@ -84,7 +91,7 @@ export const landing = ({ root, command, at }: LandingWish): Landing => {
       await sweep(root, folder, mark);
       await mkdir(stagingIn(folder, mark));
     } catch (error) {
-      throw writeFault(folder, error);
+      throw writeFault(shown(folder), error);
     }
     return opened;
   };
@@ -94,7 +101,11 @@ export const landing = ({ root, command, at }: LandingWish): Landing => {
     const own = basename(target);
     real.comes.add(own);
     real.goes.delete(own);
-    return stagedFile(name, join(stagingIn(real.folder, mark), own), join(folder, name));
+    return stagedFile(name, {
+      path: join(stagingIn(real.folder, mark), own),
+      target: join(folder, name),
+      shown: shown(join(folder, name)),
+    });
   };
   const stageEdits = async (): Promise<void> => {
     for (const [path, bytes] of edits) {
@@ -131,7 +142,7 @@ export const landing = ({ root, command, at }: LandingWish): Landing => {
     },
     async edit(path, change) {
       const target = await throughLinks(path);
-      const before = edits.has(target) ? edits.get(target) : await bytesOf(target, folderName(root, target));
+      const before = edits.has(target) ? edits.get(target) : await bytesOf(target, shown(target));
       const after = change(before);
       const bytes = typeof after === "string" ? Buffer.from(after) : after;
       if (bytes !== before) edits.set(target, bytes);
@@ -143,7 +154,7 @@ export const landing = ({ root, command, at }: LandingWish): Landing => {
         isDecided = true;
         return;
       }
-      for (const { folder, comes } of folders.values()) await refuseFolders(folder, comes);
+      for (const { folder, comes } of folders.values()) await refuseFolders(folder, comes, shown);
       const whole = record(decide === undefined);
       await writeRecord(root, whole, true);
       isDecided = decide === undefined;
@@ -171,11 +182,15 @@ const bytesOf = async (path: string, shown: string): Promise<Buffer | undefined>
   existsSync(path) ? smallFile(path, shown) : undefined;
 
 /** A folder where a file is to stand would stop a landing that is decided already. */
-const refuseFolders = async (folder: string, comes: ReadonlySet<string>): Promise<void> => {
+const refuseFolders = async (
+  folder: string,
+  comes: ReadonlySet<string>,
+  shown: (path: string) => string,
+): Promise<void> => {
   for (const entry of await readdir(folder, { withFileTypes: true }))
     if (entry.isDirectory() && comes.has(entry.name))
       throw new Refusal(
-        [diagnostic("cannot-write", { path: join(folder, entry.name), reason: "it is a folder" })],
+        [diagnostic("cannot-write", { path: shown(join(folder, entry.name)), reason: "it is a folder" })],
         3,
       );
 };

@@ -68,16 +68,23 @@ const attempt = async <T>(path: string, work: () => Promise<T>): Promise<T> => {
   }
 };
 
+/** Where a file is written, whose place it takes, and how messages name that. */
+interface StagedPlace {
+  readonly path: string;
+  readonly target: string;
+  readonly shown: string;
+}
+
 /**
  * A new file at `path` that is to take the place of `target`, whose permissions it keeps. It is opened for each piece
  * alone: a build of hundreds of files holds no handle on them.
  */
-export const stagedFile = async (name: string, path: string, target: string): Promise<StagedFile> => {
-  await attempt(target, () => writeFile(path, "", { flag: "wx" }));
+export const stagedFile = async (name: string, { path, target, shown }: StagedPlace): Promise<StagedFile> => {
+  await attempt(shown, () => writeFile(path, "", { flag: "wx" }));
   return staged(name, {
-    put: (chunk) => attempt(target, () => writeFile(path, chunk, { flag: "a" })),
+    put: (chunk) => attempt(shown, () => writeFile(path, chunk, { flag: "a" })),
     end: () =>
-      attempt(target, async () => {
+      attempt(shown, async () => {
         const handle = await open(path, "r+");
         try {
           await handle.sync();

@@ -8,7 +8,12 @@ import { throughLinks } from "./through-links.js";
 const unfinished = /^\..*\.(\d+)\.unfinished$/;
 
 /** Writes one file that appears whole, or not at all, wherever a person wants it. */
-export const wholeFile = async (path: string, write: (file: StagedFile) => Promise<void>): Promise<void> => {
+export const wholeFile = async (
+  path: string,
+  /** As the person named it. */
+  shown: string,
+  write: (file: StagedFile) => Promise<void>,
+): Promise<void> => {
   const target = await throughLinks(path);
   const [folder, name] = [dirname(target), basename(target)];
   const beside = join(folder, `.${name}.${process.pid}.unfinished`);
@@ -16,13 +21,13 @@ export const wholeFile = async (path: string, write: (file: StagedFile) => Promi
     await mkdir(folder, { recursive: true });
     await sweep(folder);
     await rm(beside, { force: true });
-    const file = await stagedFile(name, beside, path);
+    const file = await stagedFile(name, { path: beside, target, shown });
     await write(file);
     await file.finish();
     await rename(beside, target);
   } catch (error) {
     await rm(beside, { force: true }).catch(() => undefined);
-    throw writeFault(path, error);
+    throw writeFault(shown, error);
   }
 };
 

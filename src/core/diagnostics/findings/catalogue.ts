@@ -103,11 +103,22 @@ export const catalogue = {
     ofMany: () => "different articles have the same description; say in each what it is",
     apart: byField,
   }),
+  "hidden-signs": rowFinding<{
+    readonly attribute: string;
+    readonly value: string;
+    readonly signs: readonly string[];
+  }>({
+    says: ({ attribute, value, signs }) =>
+      `${attribute} ${quote(value)} holds what is not seen (${signs.join(", ")}): it is another than the one that looks the same; correct it in the file`,
+    ofMany: ({ attribute }) =>
+      `${attribute} holds signs that are not seen: it is another than the one that looks the same`,
+    apart: ({ attribute }) => attribute,
+  }),
   "sku-twin": rowFinding<{ readonly sku: string; readonly other: string }>({
     says: ({ sku, other }) =>
-      `${quote(sku)} and ${quote(other)} differ only in case, spaces or zeros; if they are one product, correct the file`,
+      `${quote(sku)} and ${quote(other)} differ only in case, spaces, zeros or signs that are not seen; if they are one product, correct the file`,
     ofMany: () =>
-      "SKUs differ only in case, spaces or zeros from another; if they are one product, correct the file",
+      "SKUs differ only in case, spaces, zeros or unseen signs from another; if they are one product, correct the file",
     apart: byField,
   }),
   "single-member": rowFinding<{ readonly group: string }>({

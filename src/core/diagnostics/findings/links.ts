@@ -34,6 +34,13 @@ export const links = {
     act: correctIt,
     asks: nothing,
   }),
+  "broken-picture": listingFinding<LinkFact & { readonly reason: string }>({
+    says: ({ label, url, reason }) => `${label}: ${url} cannot be shown as a picture: ${reason}`,
+    ofMany: ({ label, reason }) => `${label} cannot be shown as a picture: ${reason}`,
+    apart: ({ reason }) => reason,
+    act: correctIt,
+    asks: nothing,
+  }),
   "picture-too-small": listingFinding<
     LinkFact & {
       readonly width: number;
