@@ -29,7 +29,7 @@ export default tseslint.config(
         {
           selector:
             "CallExpression[callee.property.name=/^(push|unshift|splice|concat|max|min|fromCharCode|fromCodePoint)$/] > SpreadElement",
-          message: "A long list spread into a call overflows the stack: addAll, greatest, smallest of core/many.ts.",
+          message: "A long list spread into a call overflows the stack: addAll and greatest of core/many.ts.",
         },
       ],
       "@typescript-eslint/consistent-type-imports": "error",

@@ -2,11 +2,13 @@ import { command } from "./command.js";
 import { flag } from "./options/option.js";
 import { existsSync } from "node:fs";
 import { cp, readdir, rename, rm } from "node:fs/promises";
-import { join, resolve } from "node:path";
+import { basename, dirname, join, resolve } from "node:path";
 import { fileURLToPath } from "node:url";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { writeFault } from "../formats/file-fault.js";
+import { namesIn } from "../formats/is-there.js";
+import { isRunning } from "../io/is-running.js";
 import { jsonLine } from "../report/json.js";
 import { openWorkspace } from "../workspace/workspace.js";
 import { newFolder } from "./options/new-folder.js";
@@ -62,10 +64,20 @@ export const demo: CommandFile = command({
   },
 });
 
+/** Clears copies that killed processes left beside the target. */
+const sweepCopies = async (root: string): Promise<void> => {
+  for (const name of await namesIn(dirname(root), dirname(root))) {
+    const pid = name.startsWith(`${basename(root)}.`) ? /\.(\d+)\.new$/.exec(name)?.[1] : undefined;
+    if (pid !== undefined && !isRunning(Number(pid)))
+      await rm(join(dirname(root), name), { recursive: true, force: true });
+  }
+};
+
 /** Copies beside the target and renames, so that an interrupted copy is never taken for a workspace. */
 const copyDemo = async (root: string, shown: string): Promise<void> => {
   const beside = `${root}.${process.pid}.new`;
   try {
+    await sweepCopies(root);
     if (existsSync(root) && (await readdir(root)).length > 0)
       throw new Refusal([diagnostic("folder-not-empty", { folder: shown })]);
     await cp(demoShop, beside, { recursive: true, errorOnExist: true });

@@ -9,10 +9,3 @@ export const greatest = (numbers: Iterable<number>, least = -Infinity): number =
   for (const number of numbers) if (number > found) found = number;
   return found;
 };
-
-/** The smallest of numbers, or `most` where none is smaller. */
-export const smallest = (numbers: Iterable<number>, most = Infinity): number => {
-  let found = most;
-  for (const number of numbers) if (number < found) found = number;
-  return found;
-};

@@ -4,7 +4,6 @@ import { join } from "node:path";
 import { setTimeout as pause } from "node:timers/promises";
 import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
-import { faultReason } from "../formats/file-fault.js";
 import type { Io } from "../io/io.js";
 import { hasLanded, takeWriterLock } from "../store/open-store.js";
 import type { WriterLock } from "../store/store.js";
@@ -55,13 +54,8 @@ const noteOwner = (root: string, { command }: Caller, io: Io): void => {
   }
 };
 
-const takeLock = async (root: string): Promise<WriterLock | undefined> => {
-  try {
-    return await takeWriterLock(placesIn(root).lockPath);
-  } catch (error) {
-    throw new Refusal([diagnostic("cannot-write", { path: ".lexicant", reason: faultReason(error) })], 3);
-  }
-};
+const takeLock = (root: string): Promise<WriterLock | undefined> =>
+  takeWriterLock(placesIn(root).lockPath, ".lexicant");
 
 /** Seconds that a writer waits for another. */
 const patience = ({ environment }: Io): number => Number(environment["LEXICANT_WAIT"] ?? WAIT_SECONDS);

@@ -7,9 +7,12 @@ import type { Store, StoreOptions, WriterLock } from "./store.js";
 export const openStore = async (options: StoreOptions): Promise<Store> =>
   (await import("./sqlite/sqlite-store.js")).openSqliteStore(options);
 
-/** Takes the lock of a workspace for what writes; undefined where another process has it. */
-export const takeWriterLock = async (path: string): Promise<WriterLock | undefined> =>
-  (await import("./sqlite/writer-lock.js")).takeWriterLock(path);
+/**
+ * Takes the lock of a workspace for what writes; undefined where another process has it.
+ * @throws Refusal, with the path as it is shown, where nothing can be written there
+ */
+export const takeWriterLock = async (path: string, shown = path): Promise<WriterLock | undefined> =>
+  (await import("./sqlite/writer-lock.js")).takeWriterLock(path, shown);
 
 /** Whether the act that a mark stands for was committed to a store. */
 export const hasLanded = async (path: string, mark: string): Promise<boolean> =>

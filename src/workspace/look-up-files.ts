@@ -1,6 +1,7 @@
 import { namesIn } from "../formats/is-there.js";
+import { fileStats } from "../formats/small-file.js";
 import { addAll } from "../core/many.js";
-import { open, stat } from "node:fs/promises";
+import { open } from "node:fs/promises";
 import { join } from "node:path";
 import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
 import type { Place } from "../core/diagnostics/place.js";
@@ -46,7 +47,7 @@ const headerRow = async (path: string): Promise<number> => {
 const MEGABYTES = 64;
 
 const refuseLarge = async (path: string, file: string): Promise<void> => {
-  const { size } = await stat(path);
+  const { size } = await fileStats(path, file);
   if (size > MEGABYTES * 1024 * 1024)
     throw new Refusal([diagnostic("file-too-large", { path: file, limit: MEGABYTES })]);
 };

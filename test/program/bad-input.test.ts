@@ -1,6 +1,6 @@
 import { appendFileSync, chmodSync, cpSync, existsSync, readdirSync, rmSync, writeFileSync } from "node:fs";
 import { createHash } from "node:crypto";
-import { join } from "node:path";
+import { dirname, join } from "node:path";
 import Database from "better-sqlite3";
 import { describe, expect, it } from "vitest";
 import { demoShop } from "../kit/demo-shop.js";
@@ -239,6 +239,44 @@ describe("a world that does not let us", () => {
       expect(readdirSync(readOnly)).toEqual(["keep.txt"]);
     }
     chmodSync(readOnly, 0o700);
+  });
+
+  it("when a build has more files than may be open at once, then it comes to its end", () => {
+    const own = demoShop();
+    const definition = "definitions/lanternlist/definition.yaml";
+    cpSync(join(projectRoot, "definitions", "lanternlist"), join(own, "definitions", "lanternlist"), {
+      recursive: true,
+    });
+    appendFileSync(join(own, definition), "file_limits:\n  rows: 1\n");
+    const { exit, err } = lexicant(own, ["build", "lanternlist"], { shell: 'ulimit -n 100; exec "$0" "$@"' });
+    expect([exit, err]).toEqual([0, ""]);
+    expect(readdirSync(join(own, "out", "lanternlist")).length).toBeGreaterThan(200);
+  });
+
+  it("when a file or folder may not be read, then that is told, by its own path, and it never counts as missing", () => {
+    const folder = dirname(shop);
+    const isRoot = process.getuid?.() === 0;
+    const asStranger = (path: string, line: string): string => {
+      chmodSync(join(shop, path), 0o000);
+      for (const open of [folder, shop, join(shop, ".lexicant")]) chmodSync(open, 0o777);
+      const drop = isRoot ? "setpriv --reuid 65534 --regid 65534 --clear-groups" : "exec";
+      const { exit, err } = lexicant(shop, [], { shell: `${drop} "$0" "$1" ${line}` });
+      chmodSync(join(shop, path), 0o755);
+      expect(exit, path).toBe(3);
+      noTrace(err);
+      expect(err).not.toContain(folder);
+      return err.replace(/\s+/g, " ");
+    };
+    expect(asStranger("channels/lanternlist", "check lanternlist")).toContain(
+      'cannot read "channels/lanternlist/channel.yaml": permission is denied',
+    );
+    expect(asStranger("sources", "sources")).toContain('cannot read "sources": permission is denied');
+    expect(asStranger("lexicant.yaml", "list")).toContain(
+      'cannot read "lexicant.yaml": permission is denied',
+    );
+    expect(asStranger("channels/lanternlist/placements.csv", "check lanternlist")).toContain(
+      'cannot read "channels/lanternlist/placements.csv": permission is denied',
+    );
   });
 
   it("when the store is newer than the program, then it is left alone", () => {

@@ -294,4 +294,19 @@ describe("files that would grow too long", () => {
     }
     expect(members).toBe(line?.["ready"]);
   });
+
+  it("when texts hold what ends a page's script, then JSON-LD that stands in one has none of it, and reads back", () => {
+    const shop = demoShop();
+    const evil = 'Brush </script><script>alert(1)</script> <!-- "quoted" --> end';
+    const listed = (): string => read(shop, "out/storefront/storefront.jsonld");
+    lexicant(shop, ["channels", "add", "storefront"]);
+    lexicant(shop, ["place", "storefront", "--accept-above", "10"]);
+    expect(lexicant(shop, ["build", "storefront"]).exit).toBe(0);
+    const [sku = ""] = /"sku":"([^"]+)"/.exec(listed())?.slice(1) ?? [];
+    lexicant(shop, ["set", sku, `name=${evil}`]);
+    expect(lexicant(shop, ["build", "storefront"]).exit).toBe(0);
+    const text = listed();
+    expect(text).not.toMatch(/<\/|<!--/);
+    expect(JSON.stringify(JSON.parse(text))).toContain(JSON.stringify("</script><script>").slice(1, -1));
+  });
 });

@@ -370,6 +370,40 @@ describe("what came by mistake", () => {
   });
 });
 
+describe("an option that a source makes idle", () => {
+  it("when a source reads the file, then --sku-column is refused, and nothing is changed", () => {
+    const shop = shopWith({});
+    write(shop, "idle.csv", "SKU,Name\nI-1,One\n");
+    expect(lexicant(shop, ["import", "idle.csv", "--accept", "--sku-column", "SKU"]).exit).toBe(0);
+    const { exit, err } = lexicant(shop, ["import", "idle.csv", "--sku-column", "Name"]);
+    expect([exit, err.replace(/\s+/g, " ")]).toEqual([
+      2,
+      expect.stringContaining("--sku-column does nothing here: sources/idle.yaml reads idle.csv"),
+    ]);
+  });
+});
+
+describe("codes that look the same and are not", () => {
+  it("when a SKU has signs that are not seen, or letters put together, then it is told, and with its twin", () => {
+    const shop = shopWith({});
+    write(
+      shop,
+      "codes.csv",
+      ["SKU,Name", "Z-1,a", "Z-\u200b1,b", "K\u00e4-2,c", "Ka\u0308-2,d", "\u200eR-3,e"].join("\n"),
+    );
+    const { out } = lexicant(shop, ["import", "codes.csv", "--accept", "--json"]);
+    const told = jsonLines(out).filter(({ code }) => code === "hidden-signs" || code === "sku-twin");
+    const said = told.map(({ message }) => String(message)).sort();
+    expect(said).toEqual([
+      expect.stringMatching(/^"Ka.*-2" and "K.*-2" differ only in case/),
+      expect.stringMatching(/^"Z-.*1" and "Z-1" differ only in case/),
+      expect.stringMatching(/^sku "Kä-2" holds what is not seen \(U\+0308\)/),
+      expect.stringMatching(/^sku "R-3" holds what is not seen \(U\+200E\)/),
+      expect.stringMatching(/^sku "Z-1" holds what is not seen \(U\+200B\)/),
+    ]);
+  });
+});
+
 describe("what a data file says to a terminal", () => {
   it("when cells, headers and names hold escapes, then no command lets one through", () => {
     const shop = shopWith({});
@@ -379,7 +413,13 @@ describe("what a data file says to a terminal", () => {
       "evil.csv",
       `SKU,Na${evil}me,Title,Price\nA${evil},x${evil},Sto${evil}ol,5${evil}\nB,${evil},Bench,7.00\nC,,,\n`,
     );
+    const named = `ev${evil.replaceAll("\u0007", "")}il.csv`;
+    write(shop, named, "SKU,Name\nD,Stool\n");
     const runs = [
+      ["import", named],
+      ["import", named, "--accept"],
+      ["import", `no${evil}file.csv`],
+      [`ch${evil}eck`],
       ["import", "evil.csv"],
       ["import", "evil.csv", "--accept"],
       ["list"],

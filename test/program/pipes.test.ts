@@ -45,6 +45,17 @@ describe("an answer whose reader goes away", () => {
     expect(lexicant(shop, ["show", "BC-1402"]).out).toContain("Smoker");
   });
 
+  it("when two channels are built and nobody reads, then both are published", () => {
+    const shop = demoShop();
+    expect(
+      lexicant(shop, ["build", "lanternlist", "chatterquay"], { shell: `"$0" "$@" | true; exit 0` }).exit,
+    ).toBe(0);
+    for (const file of ["lanternlist/lanternlist.tsv", "chatterquay/chatterquay.csv"])
+      expect(read(shop, `out/${file}`).length).toBeGreaterThan(1000);
+    for (const channel of ["lanternlist", "chatterquay"])
+      expect(lexicant(shop, ["sent", channel, "--dry-run"]).exit).toBe(0);
+  });
+
   it("when the answer cannot be written, then that is told in a sentence", () => {
     const { exit, err } = lexicant(demoShop(), ["list", "--json"], { shell: '"$0" "$@" > /dev/full' });
     expect(exit).toBe(3);

@@ -105,6 +105,12 @@ export const chooseSource = async (
     const options = isOurs(file, workspace) ? { headerRow: 1 } : optionsOf(known, wishes.stated);
     const table = await openTable(file, options);
     refuseIdle(table, wishes.stated);
+    if (wishes.skuColumn !== undefined)
+      throw new Refusal([
+        diagnostic("unknown-option", {
+          reason: `--sku-column does nothing here: sources/${known.name}.yaml reads ${file.file}, and says itself which column holds the SKU`,
+        }),
+      ]);
     return { table, source: known, from: { kind: "file" } };
   }
   const table = await openTable(file, { ...wishes.stated, chooseRecords });

@@ -43,9 +43,13 @@ export const sendBuild = (
 ): SentCounts => {
   const built = builtState(kind);
   const run = database.transaction((): SentCounts => {
-    const listings = count(database, "channel = ? AND state = ?", [channel, built]);
-    const ended = whole && listings > 0 ? count(database, ENDING, [channel, channel, built]) : 0;
-    if (isTrial || listings === 0) return { listings, ended, revision: undefined };
+    // A group's own row is noted too, and is no listing.
+    const inBuild = "channel = ? AND state = ?";
+    const isThere = count(database, inBuild, [channel, built]) > 0;
+    const listings = count(database, `${inBuild} AND is_group = 0`, [channel, built]);
+    const ended =
+      whole && isThere ? count(database, `${ENDING} AND is_group = 0`, [channel, channel, built]) : 0;
+    if (isTrial || !isThere) return { listings, ended, revision: undefined };
     const revision = noteAct(database, { channel, kind, at, listings });
     keepBefore(database, channel, built, beforeState(revision), whole);
     database
