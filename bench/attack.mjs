@@ -67,10 +67,11 @@ const killedAtStep = async (cwd, args, step) => {
   return signal === "SIGKILL";
 };
 
-const calls = "rename,unlink,rmdir,mkdir,pwrite64,fdatasync,fsync,ftruncate,renameat2,unlinkat";
-
-/** The system itself kills the program at its so-manieth call of these. */
-const killedAtCall = async (cwd, args, step) => {
+/**
+ * The system itself kills the program at its so-manieth call of these. It counts for each thread by itself: with one for
+ * files they come in their order.
+ */
+const killedAtCall = (calls) => async (cwd, args, step) => {
   const inject = `inject=${calls}:signal=KILL:when=${step}`;
   const traced = [
     "-f",
@@ -84,7 +85,8 @@ const killedAtCall = async (cwd, args, step) => {
     main,
     ...args,
   ];
-  const { code, signal } = await ended(spawn("strace", traced, { cwd, env: environment, stdio: "ignore" }));
+  const env = { ...environment, UV_THREADPOOL_SIZE: "1" };
+  const { code, signal } = await ended(spawn("strace", traced, { cwd, env, stdio: "ignore" }));
   return signal === "SIGKILL" || code === 137;
 };
 
@@ -258,11 +260,19 @@ export const run = async (folder) => {
   spawnSync(process.execPath, [main, "demo", "demo", "--quiet"], { cwd: folder, env: environment });
   const sums = { kills: 0, before: 0, after: 0, torn: 0 };
   const hasTrace = spawnSync("strace", ["-V"]).status === 0;
-  const ways = [["changes of the disk", killedAtStep], ...(hasTrace ? [["system calls", killedAtCall]] : [])];
+  const ways = [
+    ["changes of the disk", killedAtStep],
+    ...(hasTrace
+      ? [
+          ["system calls for names", killedAtCall("rename,unlink,rmdir,mkdir")],
+          ["system calls for contents", killedAtCall("pwrite64,write,fdatasync,fsync,ftruncate")],
+        ]
+      : []),
+  ].filter(([way]) => process.env.ATTACK === undefined || way.includes(process.env.ATTACK));
   for (const [way, kill] of ways) {
     console.log(`  killed at ${way}`);
     for (const [name, prepare] of Object.entries(scenarios)) {
-      const counts = await killing(folder, name, prepare, kill, way === "system calls" ? 70 : 60);
+      const counts = await killing(folder, name, prepare, kill, way.startsWith("system") ? 32 : 60);
       for (const key of Object.keys(sums)) sums[key] += counts[key];
     }
   }

@@ -2,6 +2,7 @@ import { createServer } from "node:http";
 import type { AddressInfo } from "node:net";
 import { parse } from "csv-parse/sync";
 import { describe, expect, it } from "vitest";
+import { png } from "../kit/picture.js";
 import { demoShop, emptyShop } from "../kit/demo-shop.js";
 import { jsonLines, lexicant, lexicantBeside, read, write } from "../kit/run.js";
 
@@ -325,10 +326,9 @@ describe("the web addresses that listings show", () => {
     const server = createServer(({ method, url }, response) => {
       asked.push(`${method ?? ""} ${url ?? ""}`);
       if (url?.startsWith("/gone") === true) response.writeHead(404).end();
-      else
-        response
-          .writeHead(200, { "content-type": url?.endsWith(".jpg") === true ? "image/jpeg" : "text/html" })
-          .end("x");
+      else if (url?.endsWith(".jpg") === true)
+        response.writeHead(200, { "content-type": "image/png" }).end(png(1200, 900));
+      else response.writeHead(200, { "content-type": "text/html" }).end("x");
     });
     await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));
     const origin = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
