@@ -152,7 +152,8 @@ const killing = async (folder, name, prepare, kill, most) => {
   let last = 16;
   while (await kill(copy("probe"), args, last)) last *= 2;
   const stride = Math.max(1, Math.floor(last / most));
-  let step = 1;
+  // Another start each time: kills of several runs add up.
+  let step = 1 + Math.floor(Math.random() * stride);
   const worker = async (own) => {
     for (let at = step; ; at = step) {
       step += stride;

@@ -1,4 +1,3 @@
-import { spawnSync } from "node:child_process";
 import { chmodSync, mkdirSync, readdirSync, writeFileSync } from "node:fs";
 import { hostname } from "node:os";
 import { dirname, join } from "node:path";
@@ -6,7 +5,7 @@ import { afterEach, describe, expect, it } from "vitest";
 import { takeWriterLock } from "../../src/store/open-store.js";
 import type { WriterLock } from "../../src/store/store.js";
 import { demoShop, emptyShop } from "../kit/demo-shop.js";
-import { environment, mainFile } from "../kit/process.js";
+import { asStranger, hasStranger } from "../kit/stranger.js";
 import { copyOf, jsonLines, lexicant, lexicantBeside, read, write } from "../kit/run.js";
 
 const all = (shop: string, lines: readonly (readonly string[])[]) =>
@@ -139,33 +138,21 @@ describe("beside a command that writes", () => {
   });
 });
 
-/** Runs the program as somebody who may not write to the folder. */
-const asStranger = (shop: string, args: readonly string[], env: Readonly<Record<string, string>> = {}) => {
-  const isRoot = process.getuid?.() === 0;
-  chmodSync(shop, 0o755);
-  chmodSync(dirname(shop), 0o755);
-  const lockFolders = (mode: number): void => {
-    for (const folder of [shop, join(shop, ".lexicant")]) chmodSync(folder, mode);
-  };
-  if (!isRoot) lockFolders(0o555);
-  const ran = spawnSync(process.execPath, [mainFile, ...args], {
-    cwd: shop,
-    env: environment(env),
-    encoding: "utf8",
-    ...(isRoot ? { uid: 65534, gid: 65534 } : {}),
+const readOnly = (shop: string, args: readonly string[], env: Readonly<Record<string, string>> = {}) =>
+  asStranger(shop, args, {
+    open: [dirname(shop)],
+    closed: { [shop]: 0o555, [join(shop, ".lexicant")]: 0o555 },
+    env,
   });
-  if (!isRoot) lockFolders(0o755);
-  return { exit: ran.status, out: ran.stdout, err: ran.stderr };
-};
 
-describe("a workspace that may only be read", () => {
+describe.skipIf(!hasStranger())("a workspace that may only be read", () => {
   it("when it is read, then every answer is there and nothing is left behind", () => {
     const shop = demoShop();
     const temporary = join(dirname(shop), "temporary");
     mkdirSync(temporary);
     chmodSync(temporary, 0o777);
     for (const line of [["list", "--quiet"], ["check", "lanternlist"], ["show", "BC-1402"], ["history"]]) {
-      const { exit, out, err } = asStranger(shop, line, { TMPDIR: temporary });
+      const { exit, out, err } = readOnly(shop, line, { TMPDIR: temporary });
       expect([exit, err, out], line.join(" ")).toEqual([
         lexicant(shop, line).exit,
         "",
@@ -177,7 +164,7 @@ describe("a workspace that may only be read", () => {
 
   it("when something is to be written, then it is refused in words", () => {
     const shop = demoShop();
-    const { exit, err } = asStranger(shop, ["set", "BC-1402", "name=x"]);
+    const { exit, err } = readOnly(shop, ["set", "BC-1402", "name=x"]);
     expect([exit, err]).toEqual([3, expect.stringMatching(/cannot write "\.lexicant/)]);
     expect(err).not.toMatch(/fault in Lexicant|SQLITE/);
   });
