@@ -10,7 +10,7 @@ import { createWorkspace } from "../workspace/create-workspace.js";
 import { MANIFEST } from "../workspace/workspace.js";
 import { newFolder } from "./options/new-folder.js";
 import type { CommandFile } from "./command-file.js";
-import { asWriter, landed } from "../flow/as-writer.js";
+import { landFiles } from "../flow/as-writer.js";
 import { enterWorkspace, surroundingsOf } from "../flow/open-catalogue.js";
 import { definitionsNamed, takeIntoUse } from "../flow/take-into-use.js";
 import { tellInUse } from "../report/tell-in-use.js";
@@ -49,12 +49,10 @@ export const init: CommandFile = command({
     const channels = await definitionsNamed(root, given.channel ?? [], surroundingsOf(io));
     const { language = "en", currency = "GBP" } = given;
     const shop = given.shop ?? (basename(root) || "my shop");
-    await asWriter(root, options, io, () =>
-      landed(root, options, io, (landing) =>
-        workspace === undefined
-          ? createWorkspace(root, landing, { shop, language, currency, channels })
-          : takeIntoUse({ workspace, landing }, channels, undefined),
-      ),
+    await landFiles(root, options, io, (landing) =>
+      workspace === undefined
+        ? createWorkspace(root, landing, { shop, language, currency, channels })
+        : takeIntoUse({ workspace, landing }, channels, undefined),
     );
     if (options.json)
       io.out(jsonLine({ type: "workspace", folder: dir, channels: channels.map(({ channel }) => channel) }));

@@ -23,7 +23,7 @@ import {
   type TermDecision,
 } from "../flow/lexicon/terms-decided.js";
 import { unknownTerms, type UnknownTerm } from "../flow/lexicon/unknown-terms.js";
-import { asWriter, landed } from "../flow/as-writer.js";
+import { landFiles } from "../flow/as-writer.js";
 import { withCatalogue } from "../flow/open-catalogue.js";
 import { refuseUnknownCategory } from "../flow/refusals.js";
 import { loadChannel } from "../flow/run-channels.js";
@@ -81,10 +81,8 @@ export const lexicon: CommandFile = command({
       let isBroken = false;
       const keep = async (some: readonly TermDecision[]): Promise<void> => {
         if (some.length === 0 || dryRun) return;
-        await asWriter(workspace.root, options, io, () =>
-          landed(workspace.root, options, io, (landing) =>
-            writeTerms({ workspace, landing }, setup.channel, some),
-          ),
+        await landFiles(workspace.root, options, io, (landing) =>
+          writeTerms({ workspace, landing }, setup.channel, some),
         );
       };
       if (given.acceptAbove !== undefined) addAll(decided, termsAccepted(terms, given.acceptAbove, category));

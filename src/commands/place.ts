@@ -13,7 +13,7 @@ import { brokenText } from "../report/answered.js";
 import { refuseIdle, refuseTogether } from "./options/refuse-idle.js";
 import { askPlacements } from "../report/ask-placements.js";
 import type { CommandFile } from "./command-file.js";
-import { asWriter, landed } from "../flow/as-writer.js";
+import { landFiles } from "../flow/as-writer.js";
 import { withCatalogue } from "../flow/open-catalogue.js";
 import {
   accepted,
@@ -84,10 +84,8 @@ export const place: CommandFile = command({
       let isBroken = false;
       const keep = async (some: readonly Decision[]): Promise<void> => {
         if (some.length === 0 || dryRun) return;
-        await asWriter(workspace.root, options, io, () =>
-          landed(workspace.root, options, io, (landing) =>
-            writeDecisions({ workspace, landing }, setup.channel, some),
-          ),
+        await landFiles(workspace.root, options, io, (landing) =>
+          writeDecisions({ workspace, landing }, setup.channel, some),
         );
       };
       if (acceptAbove !== undefined) addAll(decided, accepted(proposals, acceptAbove));

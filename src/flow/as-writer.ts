@@ -125,20 +125,19 @@ export const settleIfFree = async (root: string, io: Io): Promise<void> => {
   }
 };
 
-/** Changes files as one act: they land together when the work is done, or not at all. */
-export const landed = async <T>(
+/** Changes files alone, as the one that may: they land together when the work is done, or not at all. */
+export const landFiles = (
   root: string,
   caller: Caller,
   io: Io,
-  work: (own: Landing) => Promise<T>,
-): Promise<T> => {
-  const own = landing({ root, command: caller.command, at: io.now().toISOString(), cwd: io.cwd });
-  try {
-    const result = await work(own);
-    await own.land();
-    return result;
-  } catch (error) {
-    await own.discard();
-    throw error;
-  }
-};
+  work: (own: Landing) => Promise<void>,
+): Promise<void> =>
+  asWriter(root, caller, io, async () => {
+    const own = landing({ root, command: caller.command, at: io.now().toISOString(), cwd: io.cwd });
+    try {
+      await work(own);
+      await own.land();
+    } finally {
+      await own.discard();
+    }
+  });
