@@ -36,14 +36,17 @@ export const demo: CommandFile = command({
   async run({ given, args, options, io }) {
     const dir = newFolder(args, options.workspace, "brindlecote");
     const root = resolve(io.cwd, dir);
-    await copyDemo(root, dir);
-    if (!given.empty)
-      for (const file of incoming)
+    await madeBeside(root, dir, async (beside) => {
+      await cp(demoShop, beside, { recursive: true, errorOnExist: true });
+      // A package carries no file of that name: it ships without its dot.
+      await rename(join(beside, "gitignore"), join(beside, ".gitignore"));
+      for (const file of given.empty ? [] : incoming)
         await importFile.run({
-          args: [join(root, file)],
-          options: { ...options, workspace: { folder: root, named: "-C" } },
+          args: [join(beside, file)],
+          options: { ...options, workspace: { folder: beside, named: "-C" } },
           io,
         });
+    });
     if (options.json)
       io.out(
         jsonLine({
@@ -73,16 +76,18 @@ const sweepCopies = async (root: string): Promise<void> => {
   }
 };
 
-/** Copies beside the target and renames, so that an interrupted copy is never taken for a workspace. */
-const copyDemo = async (root: string, shown: string): Promise<void> => {
+/** Makes a folder beside its place and puts it there when it is whole: what is broken off is never taken for a workspace. */
+const madeBeside = async (
+  root: string,
+  shown: string,
+  make: (beside: string) => Promise<void>,
+): Promise<void> => {
   const beside = `${root}.${process.pid}.new`;
   try {
     await sweepCopies(root);
     if (existsSync(root) && (await readdir(root)).length > 0)
       throw new Refusal([diagnostic("folder-not-empty", { folder: shown })]);
-    await cp(demoShop, beside, { recursive: true, errorOnExist: true });
-    // A package carries no file of that name: it ships without its dot.
-    await rename(join(beside, "gitignore"), join(beside, ".gitignore"));
+    await make(beside);
     await rm(root, { recursive: true, force: true });
     await rename(beside, root);
   } catch (error) {

@@ -13,14 +13,19 @@ import { findingJson, jsonLine } from "../report/json.js";
 import type { CommandFile, CommonOptions } from "./command-file.js";
 import type { ExitCode } from "../io/exit-code.js";
 import type { ByteSource } from "../formats/byte-source.js";
+import type { AnswersResult } from "../flow/gaps/take-answers.js";
 import { isGapFile } from "../flow/gaps/filled-sheets.js";
+import { oneAct } from "../flow/one-act.js";
+import type { CatalogueTransaction } from "../store/store.js";
 import { importProgress, type ImportProgress } from "../flow/import/import-progress.js";
 import { importReport, proposalLines } from "../report/import-report.js";
 import {
   chooseFiles,
   importFiles,
+  proposeSources,
   type FileResult,
   type ImportRequest,
+  type ImportResult,
   type IncomingFile,
 } from "../flow/import/import-files.js";
 import { incomingFiles } from "../flow/import/incoming-files.js";
@@ -89,29 +94,22 @@ export const importFile: CommandFile = command({
           reason: "standard input has no name; say how it is read with --source NAME",
         }),
       ]);
-    if (given.again) return again(given, args, options, io);
+    if (given.again) return read(await again(args, options, io), given, options, io);
     if (args.length === 0)
       throw new Refusal([
         diagnostic("unknown-option", {
           reason: "name the files to read; or say --again to read those of before",
         }),
       ]);
-    const incoming = await incomingFiles(args, io);
-    const { files, gapFiles } = await apart(incoming, given.source !== undefined);
-    const answered =
-      gapFiles.length === 0
-        ? 0
-        : await withWritableCatalogue(options, io, (open) =>
-            importAnswers(gapFiles, open, { ...options, ...given }, io),
-          );
-    if (files.length === 0) return answered;
-    const exit = await read(
-      files.map((file) => ({ file })),
-      given,
-      options,
-      io,
-    );
-    return exit === 0 ? answered : exit;
+    const incoming = await apart(await incomingFiles(args, io), given.source !== undefined);
+    refuseIdle([
+      [
+        given.propose && incoming.sheets.length > 0,
+        "--propose",
+        "files without a source, not with gap sheets",
+      ],
+    ]);
+    return read(incoming, given, options, io);
   },
 });
 
@@ -131,13 +129,14 @@ interface Given {
   readonly dryRun: boolean;
 }
 
-/** Files that sources read before are read once more, each by its source, in the order in which they came: one act. */
-const again = async (
-  given: Given,
-  sources: readonly string[],
-  options: CommonOptions,
-  io: Io,
-): Promise<ExitCode> => {
+/** What comes in: files for the catalogue, and filled gap sheets, which know themselves where their answers go. */
+interface Incoming {
+  readonly files: readonly IncomingFile[];
+  readonly sheets: readonly ByteSource[];
+}
+
+/** Files that sources read before, to be read once more, each by its source, in the order in which they came. */
+const again = async (sources: readonly string[], options: CommonOptions, io: Io): Promise<Incoming> => {
   const { filesAgain } = await import("../flow/import/read-again.js");
   const found = await withCatalogue(options.workspace, io, (open) =>
     filesAgain(open.workspace, open.store, sources),
@@ -145,11 +144,12 @@ const again = async (
   const files: IncomingFile[] = [];
   for (const { path, source } of found)
     for (const file of await incomingFiles([path], io)) files.push({ file, source });
-  return read(files, given, options, io);
+  return { files, sheets: [] };
 };
 
+/** Reads all that comes in as one act, and tells what became of it once that has landed. */
 const read = async (
-  files: readonly IncomingFile[],
+  { files, sheets }: Incoming,
   given: Given,
   options: CommonOptions,
   io: Io,
@@ -162,25 +162,46 @@ const read = async (
       const request = await requestOf(files, given, open, options, io, progress);
       return { request, chosen: await chooseFiles(open, request) };
     };
-    const asked = isAsked ? await withCatalogue(options.workspace, io, choose) : undefined;
-    const result = await withWritableCatalogue(options, io, async (open) => {
-      const { request, chosen } = asked ?? (await choose(open));
-      return importFiles(open, chosen, request);
+    const asked =
+      isAsked && files.length > 0 ? await withCatalogue(options.workspace, io, choose) : undefined;
+    const { answers, imported } = await withWritableCatalogue(options, io, async (open): Promise<Landed> => {
+      const own = files.length === 0 ? undefined : (asked ?? (await choose(open)));
+      if (own !== undefined && given.propose) return { imported: await proposeSources(open, own.chosen) };
+      return oneAct(
+        open,
+        async (transaction) => ({
+          answers:
+            sheets.length === 0 ? undefined : await answersIn(sheets, open, transaction, given, options, io),
+          imported: own && (await importFiles(open, transaction, own.chosen, own.request)),
+        }),
+        { isTrial: given.dryRun },
+      );
     });
     progress.end();
-    if (options.json) for (const file of result.files) io.out(fileJson(file, given.dryRun));
-    else if (options.quiet) tellErrors(result.causes.causes(), io);
-    else
-      io.out(
-        `${importReport(result, io, { dryRun: given.dryRun, dropVanished: given.dropVanished }).join("\n")}\n`,
-      );
-    const rejected = result.files.reduce((sum, { counts }) => sum + counts.rejected, 0);
-    const rows = result.files.reduce((sum, { counts }) => sum + counts.read, 0);
-    return rejected > 0 && (given.strict || rejected === rows) ? 1 : 0;
+    const exits = [
+      answers === undefined ? 0 : await tellAnswers(answers, given, options, io),
+      imported === undefined ? 0 : tellImported(imported, given, options, io),
+    ];
+    return exits.includes(1) ? 1 : 0;
   } finally {
     progress.end();
-    for (const file of sources) await file.close();
+    for (const file of [...sources, ...sheets]) await file.close();
   }
+};
+
+interface Landed {
+  readonly answers?: AnswersResult | undefined;
+  readonly imported?: ImportResult | undefined;
+}
+
+const tellImported = (result: ImportResult, given: Given, options: CommonOptions, io: Io): ExitCode => {
+  const { dryRun, dropVanished } = given;
+  if (options.json) for (const file of result.files) io.out(fileJson(file, dryRun));
+  else if (options.quiet) tellErrors(result.causes.causes(), io);
+  else io.out(`${importReport(result, io, { dryRun, dropVanished }).join("\n")}\n`);
+  const rejected = result.files.reduce((sum, { counts }) => sum + counts.rejected, 0);
+  const rows = result.files.reduce((sum, { counts }) => sum + counts.read, 0);
+  return rejected > 0 && (given.strict || rejected === rows) ? 1 : 0;
 };
 
 const requestOf = async (
@@ -213,45 +234,48 @@ const requestOf = async (
   onProgress: progress.at,
 });
 
-/** Filled gap sheets know themselves where their answers go; a source that is named is meant for all files. */
-const apart = async (
-  incoming: readonly ByteSource[],
-  isSourceNamed: boolean,
-): Promise<{ readonly files: readonly ByteSource[]; readonly gapFiles: readonly ByteSource[] }> => {
-  if (isSourceNamed) return { files: incoming, gapFiles: [] };
-  const files: ByteSource[] = [];
-  const gapFiles: ByteSource[] = [];
-  for (const file of incoming) ((await isGapFile(file)) ? gapFiles : files).push(file);
-  return { files, gapFiles };
+/** A source that is named is meant for all files. */
+const apart = async (incoming: readonly ByteSource[], isSourceNamed: boolean): Promise<Incoming> => {
+  const files: IncomingFile[] = [];
+  const sheets: ByteSource[] = [];
+  for (const file of incoming)
+    if (!isSourceNamed && (await isGapFile(file))) sheets.push(file);
+    else files.push({ file });
+  return { files, sheets };
 };
 
-const importAnswers = async (
+const answersIn = async (
   files: readonly ByteSource[],
   open: WritableCatalogue,
-  options: CommonOptions & { readonly dryRun: boolean; readonly strict: boolean },
+  transaction: CatalogueTransaction,
+  { dryRun }: Given,
+  options: CommonOptions,
+  io: Io,
+): Promise<AnswersResult> => {
+  const { takeAnswers } = await import("../flow/gaps/take-answers.js");
+  return takeAnswers(open, transaction, {
+    files,
+    at: io.now().toISOString(),
+    surroundings: await open.surroundings(),
+    dryRun,
+    onFinding: (finding) => {
+      if (options.json) io.out(findingJson(finding));
+    },
+  });
+};
+
+const tellAnswers = async (
+  result: AnswersResult,
+  { dryRun, strict }: Given,
+  options: CommonOptions,
   io: Io,
 ): Promise<ExitCode> => {
-  const { takeAnswers } = await import("../flow/gaps/take-answers.js");
   const { answersJson, answersLines } = await import("../report/answers-report.js");
-  const { dryRun } = options;
-  try {
-    const result = await takeAnswers(open, {
-      files,
-      at: io.now().toISOString(),
-      surroundings: await open.surroundings(),
-      dryRun,
-      onFinding: (finding) => {
-        if (options.json) io.out(findingJson(finding));
-      },
-    });
-    if (options.json) io.out(answersJson(result, dryRun));
-    else if (options.quiet) tellErrors(result.causes.causes(), io);
-    else io.out(`${answersLines(result, dryRun, io).join("\n")}\n`);
-    const isNothing = result.refused > 0 && result.refused === result.answers;
-    return result.causes.count("error") > 0 && (options.strict || isNothing) ? 1 : 0;
-  } finally {
-    for (const file of files) await file.close();
-  }
+  if (options.json) io.out(answersJson(result, dryRun));
+  else if (options.quiet) tellErrors(result.causes.causes(), io);
+  else io.out(`${answersLines(result, dryRun, io).join("\n")}\n`);
+  const isNothing = result.refused > 0 && result.refused === result.answers;
+  return result.causes.count("error") > 0 && (strict || isNothing) ? 1 : 0;
 };
 
 /** What is wrong with a table of the user's own keeps no stock file out: an expression that needs it says so itself. */

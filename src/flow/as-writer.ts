@@ -1,6 +1,6 @@
 import { lstatSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { hostname } from "node:os";
-import { join } from "node:path";
+import { join, relative } from "node:path";
 import { setTimeout as pause } from "node:timers/promises";
 import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
@@ -44,18 +44,25 @@ const ownerText = (root: string): string => {
   }
 };
 
-const noteOwner = (root: string, { command }: Caller, io: Io): void => {
-  const person = io.environment["USER"] ?? io.environment["LOGNAME"] ?? "";
-  const note = { command, person, process: process.pid, host: hostname(), since: io.now().toISOString() };
+/** A name that cannot be written is missed by those who wait, and by nobody else. */
+const ifItCan = (work: () => void): void => {
   try {
-    writeFileSync(ownerPath(root), JSON.stringify(note));
+    work();
   } catch {
-    // A name that cannot be written is missed by those who wait, and by nobody else.
+    // As said.
   }
 };
 
-const takeLock = (root: string): Promise<WriterLock | undefined> =>
-  takeWriterLock(placesIn(root).lockPath, ".lexicant");
+const noteOwner = (root: string, { command }: Caller, io: Io): void => {
+  const person = io.environment["USER"] ?? io.environment["LOGNAME"] ?? "";
+  const note = { command, person, process: process.pid, host: hostname(), since: io.now().toISOString() };
+  ifItCan(() => writeFileSync(ownerPath(root), JSON.stringify(note)));
+};
+
+const forgetOwner = (root: string): void => ifItCan(() => rmSync(ownerPath(root), { force: true }));
+
+const takeLock = (root: string, { cwd }: Io): Promise<WriterLock | undefined> =>
+  takeWriterLock(placesIn(root).lockPath, relative(cwd, join(root, ".lexicant")));
 
 /** Seconds that a writer waits for another. */
 const patience = ({ environment }: Io): number => Number(environment["LEXICANT_WAIT"] ?? WAIT_SECONDS);
@@ -64,7 +71,7 @@ const waitForLock = async (root: string, caller: Caller, io: Io): Promise<Writer
   const begun = performance.now();
   let isTold = caller.quiet;
   for (;;) {
-    const lock = await takeLock(root);
+    const lock = await takeLock(root, io);
     if (lock !== undefined) return lock;
     const waited = performance.now() - begun;
     if (waited >= patience(io) * 1000)
@@ -86,24 +93,30 @@ const settle = async (root: string, io: Io): Promise<void> => {
   if (told !== undefined) tell(told, io);
 };
 
+/** The landing of a command that is called there. */
+export const landingFor = (root: string, { command }: Caller, io: Io): Landing =>
+  landing({ root, command, at: io.now().toISOString(), cwd: io.cwd });
+
 /**
  * Works as the one that may write to a workspace, and waits for whoever does. What a killed command began is ended
- * first.
+ * first; what is not landed when the work is done is cleared.
  * @throws Refusal where another still writes when patience ends, or nothing can be written there
  */
 export const asWriter = async <T>(
   root: string,
   caller: Caller,
   io: Io,
-  work: () => Promise<T>,
+  work: (own: Landing) => Promise<T>,
 ): Promise<T> => {
   const lock = await waitForLock(root, caller, io);
+  const own = landingFor(root, caller, io);
   try {
     noteOwner(root, caller, io);
     await settle(root, io);
-    return await work();
+    return await work(own);
   } finally {
-    rmSync(ownerPath(root), { force: true });
+    await own.discard();
+    forgetOwner(root);
     lock.release();
   }
 };
@@ -112,7 +125,7 @@ export const asWriter = async <T>(
 export const settleIfFree = async (root: string, io: Io): Promise<void> => {
   if (!isLandingOpen(root)) return;
   try {
-    const lock = await takeLock(root);
+    const lock = await takeLock(root, io);
     if (lock === undefined) return;
     try {
       await settle(root, io);
@@ -132,12 +145,7 @@ export const landFiles = (
   io: Io,
   work: (own: Landing) => Promise<void>,
 ): Promise<void> =>
-  asWriter(root, caller, io, async () => {
-    const own = landing({ root, command: caller.command, at: io.now().toISOString(), cwd: io.cwd });
-    try {
-      await work(own);
-      await own.land();
-    } finally {
-      await own.discard();
-    }
+  asWriter(root, caller, io, async (own) => {
+    await work(own);
+    await own.land();
   });

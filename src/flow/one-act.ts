@@ -19,8 +19,6 @@ export const oneAct = async <T>(
   } catch (error) {
     await transaction.rollback();
     throw error;
-  } finally {
-    await landing.discard();
   }
 };
 

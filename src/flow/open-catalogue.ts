@@ -3,11 +3,11 @@ import type { Io } from "../io/io.js";
 import type { ExitCode } from "../io/exit-code.js";
 import { openStore } from "../store/open-store.js";
 import type { Store } from "../store/store.js";
-import { landing, type Landing } from "../workspace/landing/landing.js";
+import type { Landing } from "../workspace/landing/landing.js";
 import type { NamedFolder } from "../workspace/named-folder.js";
 import { lookUps } from "../workspace/look-up-files.js";
-import { openWorkspace, type Workspace } from "../workspace/workspace.js";
-import { asWriter, settleIfFree, type Caller } from "./as-writer.js";
+import { openWorkspace, workspaceRoot, type Workspace } from "../workspace/workspace.js";
+import { asWriter, landingFor, settleIfFree, type Caller } from "./as-writer.js";
 
 export interface OpenCatalogue {
   readonly workspace: Workspace;
@@ -38,26 +38,21 @@ export const withWritableCatalogue = async <T extends ExitCode | object>(
   io: Io,
   work: (open: WritableCatalogue) => Promise<T>,
 ): Promise<T> => {
-  const { root } = await openWorkspace(folder, io.cwd);
-  return asWriter(root, caller, io, async () => {
-    const own = landing({ root, command: caller.command, at: io.now().toISOString(), cwd: io.cwd });
-    // Read anew: whoever wrote before may have changed the manifest.
-    const workspace = await openWorkspace(folder, io.cwd);
-    try {
-      return await opened(workspace, io, false, (open) => work({ ...open, landing: own }));
-    } finally {
-      await own.discard();
-    }
-  });
+  const root = workspaceRoot(folder, io.cwd);
+  return asWriter(root, caller, io, async (own) =>
+    // Read by its writer alone: whoever wrote before may have changed the manifest.
+    opened(await openWorkspace(folder, io.cwd), io, false, (open) => work({ ...open, landing: own })),
+  );
 };
 
 /** Opens the workspace for what would write and is only tried: it lands nothing. */
-export const withCatalogueToTry: typeof withWritableCatalogue = ({ workspace: folder, command }, io, work) =>
+export const withCatalogueToTry: typeof withWritableCatalogue = (
+  { workspace: folder, ...caller },
+  io,
+  work,
+) =>
   withCatalogue(folder, io, (open) =>
-    work({
-      ...open,
-      landing: landing({ root: open.workspace.root, command, at: io.now().toISOString(), cwd: io.cwd }),
-    }),
+    work({ ...open, landing: landingFor(open.workspace.root, caller, io) }),
   );
 
 const opened = async <T extends ExitCode | object>(

@@ -4,6 +4,10 @@ export const neutral = (text: string): string => (/^[=+@]|^-(?![\d.,]+$)/.test(t
 /** One CSV line (RFC 4180), safe to open in a spreadsheet. */
 export const csvLine = (cells: readonly string[]): string => lineAsItIs(cells.map(neutral));
 
-/** One CSV line of cells that are a person's own already, and stay as they wrote them. */
-export const lineAsItIs = (cells: readonly string[]): string =>
-  `${cells.map((cell) => (/[",\n\r]/.test(cell) ? `"${cell.replaceAll('"', '""')}"` : cell)).join(",")}\n`;
+/** One line of cells that are a person's own already, and stay as they wrote them. */
+export const lineAsItIs = (cells: readonly string[], delimiter = ",", lineEnd = "\n"): string => {
+  const asks = (cell: string): boolean => /["\n\r]/.test(cell) || cell.includes(delimiter);
+  return (
+    cells.map((cell) => (asks(cell) ? `"${cell.replaceAll('"', '""')}"` : cell)).join(delimiter) + lineEnd
+  );
+};

@@ -25,10 +25,10 @@ interface Column {
   wasSeen: boolean;
 }
 
-/** Columns of records without a header: paths that the first of them have, and those that are asked for. */
-/** Each column is looked for in each record: trees of more are none of goods. */
+// Each column is looked for in each record: trees of more are none of goods.
 const PATH_LIMIT = 4096;
 
+/** Columns of records without a header: paths that the first of them have, and those that are asked for. */
 class PathColumns {
   readonly names: string[] = [];
   private readonly slots = new Map<string, number>();

@@ -47,7 +47,7 @@ export interface RawRecord {
   readonly cells: readonly string[];
 }
 
-/** The records of a text with their own characters. As in the reader, a quote counts where a cell begins, and ends where one can. */
+/** The records of a text with their own characters. A quote counts where the reader lets it: at the beginning of a cell, until one that a cell can end with. */
 export const rawRecords = (text: string, delimiter: string): readonly RawRecord[] => {
   const found: RawRecord[] = [];
   const endAt = (at: number): string =>
@@ -88,15 +88,3 @@ export const rawRecords = (text: string, delimiter: string): readonly RawRecord[
   }
   return found;
 };
-
-/** One line of cells in a table's form, as they are. */
-export const lineIn = (
-  cells: readonly string[],
-  { delimiter }: Pick<TableForm, "delimiter">,
-  lineEnd: string,
-): string =>
-  cells
-    .map((cell) =>
-      cell.includes(delimiter) || /["\n\r]/.test(cell) ? `"${cell.replaceAll('"', '""')}"` : cell,
-    )
-    .join(delimiter) + lineEnd;

@@ -1,6 +1,6 @@
 import { ownOf } from "../core/own.js";
-import { neutral } from "../formats/csv-writer.js";
-import { lineIn, ownForm, rawRecords, tableBytes, tableText } from "../formats/table-form.js";
+import { lineAsItIs, neutral } from "../formats/csv-writer.js";
+import { ownForm, rawRecords, tableBytes, tableText } from "../formats/table-form.js";
 import type { Landing } from "./landing/landing.js";
 
 /** A row to be written: cells by column; columns that it does not name stay as they are. */
@@ -33,6 +33,7 @@ export const editedTable = (
   const header = (head?.cells ?? columns).map((name) => name.trim());
   const added = columns.filter((column) => !header.includes(column));
   const all = [...header, ...added];
+  const newLine = (cells: readonly string[]): string => lineAsItIs(cells, form.delimiter, form.lineEnd);
   const at = new Map(header.map((column, index) => [column, index]));
   const keyOf = (cell: (column: string) => string): string =>
     keys.map((key) => cell(key).trim()).join("\u0000");
@@ -51,20 +52,16 @@ export const editedTable = (
       const value = ownOf(edit, column);
       return value === undefined ? (cells[index] ?? "") : neutral(value);
     });
-    return lineIn(values, form, lineEnd);
+    return lineAsItIs(values, form.delimiter, lineEnd);
   });
   const lines = [
-    head === undefined || added.length > 0 ? lineIn(all, form, form.lineEnd) : head.text,
+    head === undefined || added.length > 0 ? newLine(all) : head.text,
     ...changed.filter((line) => line !== ""),
   ];
   const last = lines.at(-1) ?? "";
   if (!/[\r\n]$/.test(last)) lines[lines.length - 1] = last + form.lineEnd;
   const appended = [...waiting.values()].map((edit) =>
-    lineIn(
-      all.map((column) => neutral(ownOf(edit, column) ?? "")),
-      form,
-      form.lineEnd,
-    ),
+    newLine(all.map((column) => neutral(ownOf(edit, column) ?? ""))),
   );
   return tableBytes([...lines, ...appended].join(""), form);
 };

@@ -1,5 +1,5 @@
 import { createHash } from "node:crypto";
-import { mkdirSync, readFileSync, renameSync, writeFileSync } from "node:fs";
+import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { version } from "./version.js";
 
@@ -35,8 +35,8 @@ export const settingsCache = (folder: string): SettingsCache => {
       const file = fileOf(model, text);
       try {
         mkdirSync(folder, { recursive: true });
-        writeFileSync(`${file}.${process.pid}`, JSON.stringify(value));
-        renameSync(`${file}.${process.pid}`, file);
+        // In place: half of it is no JSON, and is made anew by whoever finds it so.
+        writeFileSync(file, JSON.stringify(value));
       } catch {
         // A cache that cannot be kept costs time and nothing else.
       }

@@ -54,8 +54,11 @@ const workspacesNear = (folder: string): readonly string[] => {
   }
 };
 
-/** The root of the workspace that is named, or that a folder lies in. */
-const rootOf = ({ folder, named }: NamedFolder, cwd: string): string => {
+/**
+ * The root of the workspace that is named, or that a folder lies in.
+ * @throws Refusal when there is none
+ */
+export const workspaceRoot = ({ folder, named }: NamedFolder, cwd: string): string => {
   const from = resolve(cwd, folder);
   if (named !== undefined) {
     if (isThere(join(from, MANIFEST), join(folder, MANIFEST))) return from;
@@ -84,7 +87,7 @@ export const openWorkspace = async (
   /** What is to be done before anything is read. */
   first?: (root: string) => Promise<void>,
 ): Promise<Workspace> => {
-  const root = rootOf(named, cwd);
+  const root = workspaceRoot(named, cwd);
   await first?.(root);
   const manifestFile = await readYaml(join(root, MANIFEST), MANIFEST);
   const settings = settingsCache(join(root, ".lexicant", "settings"));

@@ -416,4 +416,27 @@ describe("a gap sheet as CSV", () => {
     expect(both.out).toContain("1 read = 0 added + 1 changed");
     expect(existsSync(join(own, "sources", "gaps.yaml"))).toBe(false);
   });
+
+  it("when sheets and other files come together, then they are one act: all of it lands or nothing, and goes by one undo", () => {
+    const own = copyOf(shop);
+    inPython(made(own, "merrowgate"), typing(answers));
+    write(own, "sheet.csv", "sku,name\nBC-1402,Bee Brush of horsehair\n");
+    write(own, "broken.csv", 'sku,name\nBC-1402,"never closed\n');
+    const before = [readiness(own, "merrowgate"), lexicant(own, ["history"]).out];
+    const now = (): readonly unknown[] => [readiness(own, "merrowgate"), lexicant(own, ["history"]).out];
+    expect(lexicant(own, ["import", "gaps.xlsx", "sheet.csv", "broken.csv"]).exit).toBe(2);
+    expect(now()).toEqual(before);
+    expect(lexicant(own, ["import", "gaps.xlsx", "sheet.csv", "--dry-run"]).exit).toBe(0);
+    expect(now()).toEqual(before);
+    expect(lexicant(own, ["import", "gaps.xlsx", "sheet.csv"]).exit).toBe(0);
+    expect(readiness(own, "merrowgate")).toBeGreaterThan(Number(before[0]) + 15);
+    expect(lexicant(own, ["show", "BC-1402"]).out).toContain("Bee Brush of horsehair");
+    expect(lexicant(own, ["undo"]).out.match(/^Undone:/gm)?.length).toBeGreaterThan(1);
+    expect(readiness(own, "merrowgate")).toBe(before[0]);
+    expect(lexicant(own, ["show", "BC-1402"]).out).not.toContain("of horsehair");
+    expect(lexicant(own, ["import", "gaps.xlsx", "--propose"])).toMatchObject({
+      exit: 2,
+      err: expect.stringContaining("--propose does nothing here"),
+    });
+  });
 });

@@ -2,7 +2,7 @@ import { existsSync, lstatSync, mkdirSync, readdirSync, rmSync, symlinkSync } fr
 import { join } from "node:path";
 import { describe, expect, it } from "vitest";
 import { demoShop, emptyShop } from "../kit/demo-shop.js";
-import { killedEverywhere, stateOf } from "../kit/killed.js";
+import { killedAt, killedEverywhere, stateOf } from "../kit/killed.js";
 import { jsonLines, lexicant, read, temporaryFolder, write } from "../kit/run.js";
 
 /** A shop whose builds come in parts, and whose next build is shorter than the last. */
@@ -58,6 +58,14 @@ describe("a command that is killed at any step", () => {
     expect(torn).toEqual([]);
     expect([before > 0, after > 0]).toEqual([true, true]);
   }, 120_000);
+
+  it("when the demo is killed on its way, then there is no half of it, and the next one clears what it left", () => {
+    const folder = temporaryFolder();
+    expect(killedAt(folder, ["demo", "b"], 60)).toBe(true);
+    expect(readdirSync(folder)).toEqual([expect.stringMatching(/^b\.\d+\.new$/)]);
+    expect(lexicant(folder, ["demo", "b", "--empty"]).exit).toBe(0);
+    expect(readdirSync(folder)).toEqual(["b"]);
+  });
 
   it("when whoever comes next only reads, then it finishes what was decided and tells it, once", () => {
     const shop = demoShop();

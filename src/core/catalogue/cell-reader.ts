@@ -145,16 +145,7 @@ export const cellReader = (reading: ColumnReading, defaults: CellDefaults): Cell
     const read = typed(given);
     const text = typeof read === "string" ? read : read.text;
     if (typeof read !== "string") note(read, place, notes);
-    const signs = isNamed ? hiddenSigns(text) : [];
-    if (signs.length > 0)
-      notes.findings.push(
-        diagnostic(
-          "hidden-signs",
-          { attribute, value: seenCode(text), signs },
-          { place: { file, row, column } },
-          "warning",
-        ),
-      );
+    if (isNamed) noteHidden(text, place, notes);
     return text;
   };
 };
@@ -165,6 +156,13 @@ interface CellPlace {
   readonly file: string;
   readonly row: number;
 }
+
+const noteHidden = (text: string, { attribute, column, file, row }: CellPlace, notes: CellNotes): void => {
+  const signs = hiddenSigns(text);
+  if (signs.length === 0) return;
+  const facts = { attribute, value: seenCode(text), signs };
+  notes.findings.push(diagnostic("hidden-signs", facts, { place: { file, row, column } }, "warning"));
+};
 
 const note = ({ events }: Read, place: CellPlace, notes: CellNotes): void => {
   const { attribute, column, file, row } = place;

@@ -1,4 +1,3 @@
-import { ownOf } from "../own.js";
 import { isDecimal, whole } from "../values/decimal.js";
 import { payable } from "../values/money.js";
 import type { Reading, ReadingProblem } from "../values/read.js";
@@ -23,27 +22,30 @@ const mass: Possible = { dimension: "mass", isNeverZero: true };
 const amount: Possible = { isNeverZero: true };
 const paid: Possible = { isNeverZero: true, isPaid: true };
 
-const possible: Readonly<Record<string, Possible>> = {
-  weight: mass,
-  package_weight: mass,
-  width: length,
-  height: length,
-  depth: length,
-  package_width: length,
-  package_height: length,
-  package_depth: length,
-  unit_quantity: amount,
-  price: paid,
-  list_price: paid,
-  sale_price: paid,
-  cost: amount,
-  quantity: { isNoneBelow: true },
-  tax_rate: { isShare: true },
-};
+// Asked of every value.
+const possible: ReadonlyMap<string, Possible> = new Map(
+  Object.entries({
+    weight: mass,
+    package_weight: mass,
+    width: length,
+    height: length,
+    depth: length,
+    package_width: length,
+    package_height: length,
+    package_depth: length,
+    unit_quantity: amount,
+    price: paid,
+    list_price: paid,
+    sale_price: paid,
+    cost: amount,
+    quantity: { isNoneBelow: true },
+    tax_rate: { isShare: true },
+  } satisfies Readonly<Record<string, Possible>>),
+);
 
 /** The dimension that an attribute's measures have; undefined where any will do. */
 export const dimensionOf = (attribute: string): Dimension | undefined =>
-  ownOf(possible, withoutMark(attribute))?.dimension;
+  possible.get(withoutMark(attribute))?.dimension;
 
 // Systems count days from these, and show them where no day was entered.
 const noDay = /^(?:0\d{3}|1[0-8]\d\d|190\d|19[1-8]\d|1970-01-01)/;
@@ -63,7 +65,7 @@ export const asPossible = (
   const refused = (problem: ReadingProblem): Reading => ({ problem });
   // What a shop measures by an attribute of its own may well be below zero.
   if (!isOurs(name)) return { value };
-  const { dimension, isNeverZero, isNoneBelow, isShare, isPaid } = ownOf(possible, name) ?? {};
+  const { dimension, isNeverZero, isNoneBelow, isShare, isPaid } = possible.get(name) ?? {};
   if (isMoney(value) && currencies !== undefined && !currencies.includes(value.currency))
     return refused("other-currency");
   if (isMeasure(value) && dimension !== undefined && value.unit.dimension !== dimension)

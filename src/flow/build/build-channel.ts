@@ -198,8 +198,8 @@ export const buildChannel = async (
         `\n],\n"counts": ${JSON.stringify({ ready, held, leftOut, ...(omitted.count("advice") === 0 ? {} : { notForThisFile: omitted.count("advice") }), written: rows })},\n"files": ${JSON.stringify(files)}\n}\n`,
       );
       await record.finish();
-      const named = files.map(({ name }) => name);
-      const former = await formerFiles(folder, kind, { setup: channel.setup, layouts: own }, ledger, named);
+      const built = files.map(({ name }) => name);
+      const former = await formerFiles(folder, kind, { setup: channel.setup, layouts: own }, ledger, built);
       for (const name of former) staged.remove(name);
       return files;
     },

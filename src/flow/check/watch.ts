@@ -5,7 +5,7 @@ import { basename, join, relative, sep } from "node:path";
 import { watch as watchFiles } from "chokidar";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
-import { MANIFEST, openWorkspace } from "../../workspace/workspace.js";
+import { MANIFEST, workspaceRoot } from "../../workspace/workspace.js";
 import type { ExitCode } from "../../io/exit-code.js";
 
 /** Editors write in several steps: what comes within this time is one change. */
@@ -70,7 +70,7 @@ export const watchWorkspace = async (
   screen: WatchScreen,
   check: () => Promise<ExitCode>,
 ): Promise<ExitCode> => {
-  const { root } = await openWorkspace(folder, cwd);
+  const root = workspaceRoot(folder, cwd);
   let exit: ExitCode = 0;
   let checked = "";
   const run = async (): Promise<void> => {

@@ -1,6 +1,5 @@
 import { ownOf } from "../../core/own.js";
 import { addAll } from "../../core/many.js";
-import { oneAct } from "../one-act.js";
 import { causeCollector, type CauseCollector } from "../../core/diagnostics/causes.js";
 import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
@@ -49,9 +48,10 @@ export interface AnswersResult {
   readonly causes: CauseCollector;
 }
 
-/** Takes the answers of filled gap sheets: right ones land together in one act, wrong ones are told by their cells. */
+/** Takes the answers of filled gap sheets as a part of one act: right ones land with it, wrong ones are told by their cells. */
 export const takeAnswers = async (
   open: WritableCatalogue,
+  transaction: CatalogueTransaction,
   request: AnswersRequest,
 ): Promise<AnswersResult> => {
   const { workspace, store } = open;
@@ -75,25 +75,21 @@ export const takeAnswers = async (
   const { accepted, terms } = reading;
   // A row of the lexicon helps every product with the term, also those that no sheet asks for.
   const helped = await addHelped(store, channels, before, reading);
-  const work = async (transaction: CatalogueTransaction) => {
-    const taken = await putAnswers(
-      transaction,
-      accepted,
-      request.at,
-      terms.map(({ channel, field, term, value, category, answer }) => ({
-        sheet: answer.place.file,
-        decided: { channel, field, term, value, category },
-      })),
-    );
-    const standings = await standingsAfter(transaction, store, channels, reading, helped);
-    tellStillWrong(reading, before.standings, standings, tell);
-    for (const { setup } of request.dryRun ? [] : channels) {
-      const own = terms.filter(({ channel }) => channel === setup.channel);
-      if (own.length > 0) await writeTerms(open, setup.channel, own);
-    }
-    return { put: taken, after: standings };
-  };
-  const { put, after } = await oneAct(open, work, { isTrial: request.dryRun });
+  const put = await putAnswers(
+    transaction,
+    accepted,
+    request.at,
+    terms.map(({ channel, field, term, value, category, answer }) => ({
+      sheet: answer.place.file,
+      decided: { channel, field, term, value, category },
+    })),
+  );
+  const after = await standingsAfter(transaction, store, channels, reading, helped);
+  tellStillWrong(reading, before.standings, after, tell);
+  for (const { setup } of request.dryRun ? [] : channels) {
+    const own = terms.filter(({ channel }) => channel === setup.channel);
+    if (own.length > 0) await writeTerms(open, setup.channel, own);
+  }
   const answers = sheets.reduce((sum, sheet) => sum + sheet.answers.length, 0);
   return {
     sheets: sheets.length,

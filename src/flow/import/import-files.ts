@@ -16,7 +16,6 @@ import { rulesOf } from "../../workspace/source-rules.js";
 import { readingFor, type TiedSource } from "../../workspace/source-reading.js";
 import { saveSource, type Source } from "../../workspace/source-files.js";
 import type { Workspace } from "../../workspace/workspace.js";
-import { oneAct } from "../one-act.js";
 import type { OpenCatalogue, WritableCatalogue } from "../open-catalogue.js";
 import { placeIn } from "../value-place.js";
 import { chooseSource, type ChosenSource, type SourceWishes } from "./choose-source.js";
@@ -81,46 +80,43 @@ export interface ImportResult {
   readonly causes: CauseCollector;
 }
 
-/** open → tie → read → match & type → store, file after file in one act that lands whole or not at all. */
+/** Writes the proposed sources down, and imports nothing. */
+export const proposeSources = async (
+  open: WritableCatalogue,
+  chosen: readonly ChosenFile[],
+): Promise<ImportResult> => {
+  for (const { from, source } of chosen) if (from.kind === "proposal") await keepProposal(open, source);
+  await open.landing.land();
+  const proposed = chosen.map(({ source, from, table }) => ({
+    source,
+    file: table.file,
+    isNew: from.kind === "proposal",
+  }));
+  return { files: [], causes: causeCollector(), proposed };
+};
+
+/** open → tie → read → match & type → store, file after file, as a part of one act. */
 export const importFiles = async (
   open: WritableCatalogue,
+  transaction: CatalogueTransaction,
   chosen: readonly ChosenFile[],
   request: ImportRequest,
 ): Promise<ImportResult> => {
-  const { workspace, store, landing } = open;
+  const { workspace, store } = open;
   const causes = causeCollector();
   const onFinding = (finding: Diagnostic): void => {
     causes.add(finding);
     request.onFinding(finding);
   };
-  if (request.onlyPropose) {
-    for (const { from, source } of chosen) if (from.kind === "proposal") await keepProposal(open, source);
-    await landing.land();
-    return {
-      files: [],
-      causes,
-      proposed: chosen.map(({ source, from, table }) => ({
-        source,
-        file: table.file,
-        isNew: from.kind === "proposal",
-      })),
-    };
+  const rejects = rejectedFiles(open);
+  const files: FileResult[] = [];
+  for (const one of chosen)
+    files.push(await importOne(one, { workspace, store, request, transaction, rejects, onFinding }));
+  await lookOver(store, transaction, files, onFinding);
+  if (!request.dryRun) {
+    for (const { from, source } of files) if (from.kind === "proposal") await keepProposal(open, source);
+    await rejects.finish();
   }
-  const files = await oneAct(
-    open,
-    async (transaction) => {
-      const rejects = rejectedFiles(open);
-      const imported: FileResult[] = [];
-      for (const one of chosen)
-        imported.push(await importOne(one, { workspace, store, request, transaction, rejects, onFinding }));
-      await lookOver(store, transaction, imported, onFinding);
-      if (request.dryRun) return imported;
-      for (const { from, source } of imported) if (from.kind === "proposal") await keepProposal(open, source);
-      await rejects.finish();
-      return imported;
-    },
-    { isTrial: request.dryRun },
-  );
   return { files, causes, proposed: [] };
 };
 

@@ -3,6 +3,7 @@ import type Database from "better-sqlite3";
 import type { CatalogueReader } from "./catalogue-reader.js";
 import { families } from "./families.js";
 import { productKeys } from "./product-keys.js";
+import { addRevision } from "./revision-row.js";
 import { revisionWriter } from "./revision-writer.js";
 import { bareRevision, type Revision } from "./revisions.js";
 import { FAMILIES_PER_PRODUCT, REVISIONS_PER_PRODUCT } from "./schema.js";
@@ -105,14 +106,7 @@ const undoRevisions = (
   ids: readonly number[],
   at: string,
 ): { readonly id: number; readonly turned: readonly number[] } => {
-  const id = Number(
-    database
-      .prepare(
-        "INSERT INTO revision (kind, layer, source, file, at, columns, counts, undoes) VALUES ('undo', '', '', '', ?, '[]', '{}', ?)",
-      )
-      .run(at, JSON.stringify(ids)).lastInsertRowid,
-  );
-  database.prepare("UPDATE revision SET act = id WHERE id = ?").run(id);
+  const id = addRevision(database, { kind: "undo", at, undoes: ids });
   revisions.set(id, bareRevision({ id, kind: "undo", at, source: "" }));
   const mark = database.prepare("UPDATE revision SET undone_by = ? WHERE id = ?");
   const undoes = database.prepare<[number], string>("SELECT undoes FROM revision WHERE id = ?").pluck();

@@ -1,3 +1,5 @@
+import { recordRows, type RecordRows } from "./record-rows.js";
+import { addRevision, endRevision } from "./revision-row.js";
 import type Database from "better-sqlite3";
 import type { GrowingIndex } from "../../core/catalogue/attribute-index.js";
 import { anotherProduct } from "../../core/catalogue/another-product.js";
@@ -30,7 +32,7 @@ import {
   type RecordRules,
 } from "./record-fate.js";
 import { layerRanks, type Revision } from "./revisions.js";
-import { FAMILIES_PER_PRODUCT, REVISIONS_PER_PRODUCT, TEXT_SEPARATOR } from "./schema.js";
+import { FAMILIES_PER_PRODUCT, REVISIONS_PER_PRODUCT } from "./schema.js";
 import { seenProducts } from "./seen-products.js";
 import type {
   ImportCounts,
@@ -76,12 +78,9 @@ class Writer implements RevisionWriter {
   private readonly matcher: ProductMatcher;
   private readonly seen = seenProducts();
   private readonly areSameAxes = axisWatch();
-  private readonly newest: number;
   /** The channel that alone sees what is written. */
   private readonly channel: string | undefined;
-  private readonly addProduct: Database.Statement<[number, string, number, number]>;
-  private readonly setFamily: Database.Statement<[number, number]>;
-  private readonly addRecord: Database.Statement<[number, number, string]>;
+  private readonly rows: RecordRows;
   /** Records that say something new; others only say again what was said. */
   private news = 0;
   private repeats = 0;
@@ -94,13 +93,11 @@ class Writer implements RevisionWriter {
   private readonly former:
     { readonly revision: number; readonly attributes: ReadonlySet<string> } | undefined;
   private tookBack = false;
-  /** The transaction alone adds products: ids need not be asked for. */
-  private nextProduct: number;
 
   constructor(
     private readonly tools: WriterTools,
     private readonly plan: RevisionPlan,
-    private readonly act: number | undefined,
+    act: number | undefined,
   ) {
     const { database, attributes, revisions, reader, keys, layers } = tools;
     this.before = layerState(database, plan.layer, revisions);
@@ -112,19 +109,7 @@ class Writer implements RevisionWriter {
     if (plan.replace)
       for (const attribute of this.before.attributes) this.columns.add({ attribute, column: "" });
     for (const key of plan.keys) if (key !== "sku") keys.keep(key);
-    this.id = Number(
-      database
-        .prepare(
-          `INSERT INTO revision (kind, layer, source, file, at, columns, counts, act, names, rules, came_from, decided)
-           VALUES (?, ?, ?, ?, ?, '[]', '{}', ?, ?, ?, ?, ?)`,
-        )
-        .run(
-          ...[plan.kind, plan.layer, plan.source, plan.file, plan.at, act ?? 0, this.names ? 1 : 0],
-          plan.rules === undefined ? "" : JSON.stringify(plan.rules),
-          plan.cameFrom === undefined ? "" : JSON.stringify(plan.cameFrom),
-          JSON.stringify(plan.decided ?? []),
-        ).lastInsertRowid,
-    );
+    this.id = addRevision(database, { ...plan, act, names: this.names });
     const found = layerRanks(layers)(plan.layer);
     this.channel = found.channel;
     // A layer that this very act begins will be the manifest's last.
@@ -147,11 +132,7 @@ class Writer implements RevisionWriter {
     });
     const wasTakenBack = [...revisions.values()].some(({ live, drops }) => !live || drops);
     this.matcher = productMatcher(database, reader, keys, () => wasTakenBack || this.drops);
-    this.newest = database.prepare("SELECT coalesce(max(id), 0) FROM product").pluck().get() as number;
-    this.nextProduct = this.newest + 1;
-    this.addProduct = database.prepare("INSERT INTO product (id, sku, is_group, family) VALUES (?, ?, ?, ?)");
-    this.setFamily = database.prepare("UPDATE product SET family = ? WHERE id = ?");
-    this.addRecord = database.prepare("INSERT INTO record (id, row, texts) VALUES (?, ?, ?)");
+    this.rows = recordRows(database, this.id);
   }
 
   put(records: readonly IncomingRecord[]): Promise<readonly RecordFate[]> {
@@ -184,21 +165,14 @@ class Writer implements RevisionWriter {
   finish(counts: ImportCounts): Promise<number | undefined> {
     const { database, revisions } = this.tools;
     if (this.news === 0 && (this.plan.decided ?? []).length === 0) {
-      if (this.repeats > 0) this.forgetRepeats();
+      // A delivery that only says again what was said leaves no trace.
+      if (this.repeats > 0) this.rows.forget();
       database.prepare("DELETE FROM revision WHERE id = ?").run(this.id);
       revisions.delete(this.id);
       return Promise.resolve(undefined);
     }
-    database
-      .prepare("UPDATE revision SET columns = ?, counts = ?, act = ?, drops = ?, same = ? WHERE id = ?")
-      .run(
-        JSON.stringify(this.columns.all),
-        JSON.stringify(counts),
-        this.act ?? this.id,
-        this.drops ? 1 : 0,
-        this.same.bytes() ?? null,
-        this.id,
-      );
+    const { drops } = this;
+    endRevision(database, this.id, { columns: this.columns.all, counts, drops, same: this.same.bytes() });
     const own = revisions.get(this.id);
     if (own !== undefined && this.drops) revisions.set(this.id, { ...own, drops: true });
     return Promise.resolve(this.id);
@@ -216,11 +190,6 @@ class Writer implements RevisionWriter {
 
   formerRules(): number | undefined {
     return this.tookBack ? this.former?.revision : undefined;
-  }
-
-  /** Nothing was new: a delivery that only says again what was said leaves no trace. */
-  private forgetRepeats(): void {
-    this.tools.database.prepare(`DELETE FROM record WHERE id % ${REVISIONS_PER_PRODUCT} = ?`).run(this.id);
   }
 
   private putOne(record: IncomingRecord): RecordFate {
@@ -245,15 +214,15 @@ class Writer implements RevisionWriter {
   }
 
   private add({ row, texts, doubts }: IncomingRecord, sku: string): RecordFate {
-    const product = this.nextProduct++;
+    const product = this.rows.nextProduct();
     this.seen.note(product);
     const named = this.columns.textAt(texts, "group");
     const group = isSaid(named) ? named : undefined;
     const family = this.tools.families.of(group, product);
-    this.addProduct.run(product, sku, 0, family);
+    this.rows.addProduct(product, sku, false, family);
     if (group !== undefined) {
       // A group that was there before has members which this file may not show.
-      const joins = Math.floor(family / FAMILIES_PER_PRODUCT) <= this.newest;
+      const joins = Math.floor(family / FAMILIES_PER_PRODUCT) <= this.rows.newest;
       const isTwin = this.areSameAxes(group, (attribute) => this.columns.textAt(texts, attribute));
       if (joins || isTwin) this.tools.suspect(family);
     }
@@ -324,11 +293,7 @@ class Writer implements RevisionWriter {
     this.repeats++;
     // To be named for the first time by a layer is news to the catalogue, though no value is.
     if (isNew) this.news++;
-    this.addRecord.run(
-      known.id * REVISIONS_PER_PRODUCT + this.id,
-      row,
-      this.named(news, texts, known).join(TEXT_SEPARATOR),
-    );
+    this.rows.addRecord(known.id, row, this.named(news, texts, known));
   }
 
   /** Whether a row puts its product there, by its SKU. */
@@ -385,16 +350,16 @@ class Writer implements RevisionWriter {
     const name = this.columns.textAt(record.texts, "group") ?? "";
     const known = this.matcher.group(name);
     if (known !== undefined) return this.change({ known, key: "group" }, record);
-    const product = this.nextProduct++;
+    const product = this.rows.nextProduct();
     this.seen.note(product);
-    this.addProduct.run(product, name, 1, this.tools.families.of(name, product));
+    this.rows.addProduct(product, name, true, this.tools.families.of(name, product));
     this.store(product, record.row, record.texts);
     return landed("added", name, settleDoubts(record.doubts, undefined), []);
   }
 
   private store(product: number, row: number, texts: readonly string[]): void {
     this.news++;
-    this.addRecord.run(product * REVISIONS_PER_PRODUCT + this.id, row, texts.join(TEXT_SEPARATOR));
+    this.rows.addRecord(product, row, texts);
     texts.forEach((text, index) => {
       if (isSaid(text)) this.tools.keys.note(this.columns.all[index]?.attribute ?? "", text, product);
     });
@@ -403,7 +368,7 @@ class Writer implements RevisionWriter {
   private settleFamily({ id: product, family }: KnownProduct, group: string | undefined): void {
     const wanted = this.tools.families.of(group, product);
     if (wanted === family) return;
-    this.setFamily.run(wanted, product);
+    this.rows.setFamily(product, wanted);
     // Both families are others than before: the one it left may have one member now.
     for (const one of [family, wanted]) if (isFamilyOfGroup(one)) this.tools.suspect(one);
   }

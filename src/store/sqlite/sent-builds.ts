@@ -1,4 +1,5 @@
 import type Database from "better-sqlite3";
+import { addRevision } from "./revision-row.js";
 import type { BuildKind, SentCounts, SentWish } from "../ledger.js";
 
 /**
@@ -74,17 +75,8 @@ interface Act {
   readonly listings: number;
 }
 
-const noteAct = (database: Database.Database, { channel, kind, at, listings }: Act): number => {
-  const id = Number(
-    database
-      .prepare(
-        "INSERT INTO revision (kind, layer, source, file, at, columns, counts) VALUES ('sent', '', ?, ?, ?, '[]', ?)",
-      )
-      .run(channel, kind, at, JSON.stringify({ read: listings })).lastInsertRowid,
-  );
-  database.prepare("UPDATE revision SET act = id WHERE id = ?").run(id);
-  return id;
-};
+const noteAct = (database: Database.Database, { channel, kind, at, listings }: Act): number =>
+  addRevision(database, { kind: "sent", at, source: channel, file: kind, counts: { read: listings } });
 
 /** Only the latest can be taken back: what an earlier one changed is forgotten. */
 const keepBefore = (

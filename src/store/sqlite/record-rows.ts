@@ -1,0 +1,37 @@
+import type Database from "better-sqlite3";
+import { REVISIONS_PER_PRODUCT, TEXT_SEPARATOR } from "./schema.js";
+
+/** The rows of products, and of what one revision says of them. */
+export interface RecordRows {
+  /** The last product that was there when the revision began. */
+  readonly newest: number;
+  /** The id of a product that is about to be added. The transaction alone adds products, so that none is asked for. */
+  nextProduct(): number;
+  addProduct(product: number, sku: string, isGroup: boolean, family: number): void;
+  setFamily(product: number, family: number): void;
+  addRecord(product: number, row: number, texts: readonly string[]): void;
+  /** Takes back all that the revision has said. */
+  forget(): void;
+}
+
+export const recordRows = (database: Database.Database, revision: number): RecordRows => {
+  const newest = database.prepare("SELECT coalesce(max(id), 0) FROM product").pluck().get() as number;
+  let next = newest + 1;
+  const product = database.prepare<[number, string, number, number]>(
+    "INSERT INTO product (id, sku, is_group, family) VALUES (?, ?, ?, ?)",
+  );
+  const family = database.prepare<[number, number]>("UPDATE product SET family = ? WHERE id = ?");
+  const record = database.prepare<[number, number, string]>(
+    "INSERT INTO record (id, row, texts) VALUES (?, ?, ?)",
+  );
+  return {
+    newest,
+    nextProduct: () => next++,
+    addProduct: (id, sku, isGroup, own) => void product.run(id, sku, isGroup ? 1 : 0, own),
+    setFamily: (id, own) => void family.run(own, id),
+    addRecord: (id, row, texts) =>
+      void record.run(id * REVISIONS_PER_PRODUCT + revision, row, texts.join(TEXT_SEPARATOR)),
+    forget: () =>
+      void database.prepare(`DELETE FROM record WHERE id % ${REVISIONS_PER_PRODUCT} = ?`).run(revision),
+  };
+};
