@@ -183,12 +183,18 @@ const together = async (folder, lines, check) => {
   cpSync(join(folder, "demo"), shop, { recursive: true });
   for (const name of ["aa", "bb", "cc"])
     writeFileSync(join(shop, `data/${name}.csv`), `SKU,Name,Price\n${name}-1,Thing,1\n`);
-  const started = lines.map((args) =>
-    ended(spawn(process.execPath, [main, ...args], { cwd: shop, env: environment, stdio: "ignore" })),
-  );
-  const codes = (await Promise.all(started)).map(({ code }) => code);
-  const lost = await check(shop);
-  return { bad: codes.filter((code) => code !== 0 && code !== 1).length, lost };
+  const started = lines.map(async (args) => {
+    const child = spawn(process.execPath, [main, ...args], { cwd: shop, env: environment });
+    child.stdout.resume();
+    let said = "";
+    child.stderr.on("data", (piece) => (said += piece));
+    const { code } = await ended(child);
+    if (code === 0 || code === 1) return 0;
+    console.log(`    ${args.join(" ")} ended with ${code}: ${said.replace(/\s+/g, " ")}`);
+    return 1;
+  });
+  const bad = (await Promise.all(started)).reduce((sum, one) => sum + one, 0);
+  return { bad, lost: await check(shop) };
 };
 
 const manyAtOnce = async (folder) => {
@@ -261,16 +267,15 @@ export const run = async (folder) => {
   spawnSync(process.execPath, [main, "demo", "demo", "--quiet"], { cwd: folder, env: environment });
   const sums = { kills: 0, before: 0, after: 0, torn: 0 };
   const hasTrace = spawnSync("strace", ["-V"]).status === 0;
-  const ways = [
-    ["changes of the disk", killedAtStep],
-    ...(hasTrace
-      ? [
-          ["system calls for names", killedAtCall("rename,unlink,rmdir,mkdir")],
-          ["system calls for contents", killedAtCall("pwrite64,write,fdatasync,fsync,ftruncate")],
-        ]
-      : []),
-  ].filter(([way]) => process.env.ATTACK === undefined || way.includes(process.env.ATTACK));
-  for (const [way, kill] of ways) {
+  const ways = {
+    "changes of the disk": killedAtStep,
+    ...(hasTrace && {
+      "system calls for names": killedAtCall("rename,unlink,rmdir,mkdir"),
+      "system calls for contents": killedAtCall("pwrite64,write,fdatasync,fsync,ftruncate"),
+    }),
+  };
+  for (const [way, kill] of Object.entries(ways)) {
+    if (!way.includes(process.env.ATTACK ?? "")) continue;
     console.log(`  killed at ${way}`);
     for (const [name, prepare] of Object.entries(scenarios)) {
       const counts = await killing(folder, name, prepare, kill, way.startsWith("system") ? 32 : 60);

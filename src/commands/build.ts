@@ -17,12 +17,7 @@ import { exitForBuilds } from "../flow/channel-counts.js";
 import { chooseProducts } from "../flow/choice/choose-products.js";
 import { isNarrowed } from "../flow/choice/choice-wishes.js";
 import { skusIn } from "../flow/choice/sku-list.js";
-import {
-  withCatalogueToTry,
-  withWritableCatalogue,
-  type OpenCatalogue,
-  type WritableCatalogue,
-} from "../flow/open-catalogue.js";
+import { withCatalogueToChange, type OpenCatalogue, type WritableCatalogue } from "../flow/open-catalogue.js";
 import { refuseUnknownSkus } from "../flow/refusals.js";
 import { loadChannels, runChannels } from "../flow/run-channels.js";
 import { buildJson, buildLines } from "../report/build-report.js";
@@ -74,9 +69,7 @@ export const build: CommandFile = command({
   ],
   async run({ given, args, options, io }) {
     refuseIdleOptions(given);
-    // A trial changes nothing, and waits for nobody.
-    const enter = given.dryRun ? withCatalogueToTry : withWritableCatalogue;
-    return enter(options, io, async (open) => {
+    return withCatalogueToChange(given.dryRun)(options, io, async (open) => {
       const channels = await channelsFor(given, args, open, io);
       if (channels.length === 0) return tellNoChannel(io);
       const wishes = await withFailed(given.failed, channels, await wishesOf(given, open, io), open, io);

@@ -11,7 +11,7 @@ import { jsonLine } from "../report/json.js";
 import { styleFor } from "../report/style.js";
 import type { BuildNote, SentCounts } from "../store/ledger.js";
 import type { CommandFile } from "./command-file.js";
-import { withWritableCatalogue } from "../flow/open-catalogue.js";
+import { withCatalogueToChange } from "../flow/open-catalogue.js";
 import { loadChannel } from "../flow/run-channels.js";
 
 /** `lexicant sent CHANNEL`: a build is with the channel; what comes next is held against it. */
@@ -29,7 +29,7 @@ export const sent: CommandFile = command({
   ],
   async run({ given, args, options, io }) {
     const [channel = "", file] = args;
-    return withWritableCatalogue(options, io, async ({ workspace, store, surroundings }) => {
+    return withCatalogueToChange(given.dryRun)(options, io, async ({ workspace, store, surroundings }) => {
       const { setup } = await loadChannel(workspace, store, channel, await surroundings());
       const ledger = store.ledgerOf(channel);
       const builds = await ledger.builds();

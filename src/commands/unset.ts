@@ -9,7 +9,7 @@ import { jsonLine } from "../report/json.js";
 import type { CatalogueTransaction } from "../store/store.js";
 import type { CommandFile } from "./command-file.js";
 import { skusIn } from "../flow/choice/sku-list.js";
-import { withWritableCatalogue, type WritableCatalogue } from "../flow/open-catalogue.js";
+import { withCatalogueToChange, type WritableCatalogue } from "../flow/open-catalogue.js";
 import { attributesIn, refuseUnknownSkus, refuseUnused } from "../flow/refusals.js";
 import { ownWords, type OwnWord } from "../flow/unset/own-words.js";
 
@@ -33,7 +33,7 @@ export const unset: CommandFile = command({
   examples: [["unset merrowgate BC-1301 --only name", "one product's name there is the catalogue's again"]],
   async run({ given, args, options, io }) {
     const [channel = "", ...named] = args;
-    return withWritableCatalogue(options, io, async (open) => {
+    return withCatalogueToChange(given.dryRun)(options, io, async (open) => {
       const { workspace, store } = open;
       refuseUnused(channel, workspace);
       const skus: string[] = [];

@@ -46,14 +46,14 @@ export const withWritableCatalogue = async <T extends ExitCode | object>(
 };
 
 /** Opens the workspace for what would write and is only tried: it lands nothing. */
-export const withCatalogueToTry: typeof withWritableCatalogue = (
-  { workspace: folder, ...caller },
-  io,
-  work,
-) =>
+const withCatalogueToTry: typeof withWritableCatalogue = ({ workspace: folder, ...caller }, io, work) =>
   withCatalogue(folder, io, (open) =>
     work({ ...open, landing: landingFor(open.workspace.root, caller, io) }),
   );
+
+/** How a command opens the workspace that may be called for a trial: that changes nothing, and waits for nobody. */
+export const withCatalogueToChange = (isTrial: boolean): typeof withWritableCatalogue =>
+  isTrial ? withCatalogueToTry : withWritableCatalogue;
 
 const opened = async <T extends ExitCode | object>(
   workspace: Workspace,

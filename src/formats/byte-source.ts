@@ -1,6 +1,6 @@
-import { createReadStream } from "node:fs";
-import { stat } from "node:fs/promises";
+import { closeSync, fstatSync, openSync, read } from "node:fs";
 import type { Readable } from "node:stream";
+import { promisify } from "node:util";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { readFault } from "./file-fault.js";
@@ -24,28 +24,25 @@ export interface ByteSource {
 
 const CHUNK_BYTES = 1 << 20;
 
+const readAt = promisify(read);
+
 /** Makes a source of a stream of chunks. */
 export const sourceOf = (
   file: string,
   begin: () => Promise<AsyncIterator<Buffer>>,
   about: Partial<Pick<ByteSource, "size" | "path">> & {
-    readonly atEnd?: (bytes: number) => Promise<void>;
     readonly close?: () => void;
     readonly bytesRead?: () => number;
   } = {},
 ): ByteSource => {
   let iterator: AsyncIterator<Buffer> | undefined;
   let first: Buffer | undefined;
-  let [bytes, ended] = [0, false];
+  let bytes = 0;
   const next = async (): Promise<Buffer | undefined> => {
     try {
       iterator ??= await begin();
       const step = await iterator.next();
-      if (step.done === true) {
-        if (!ended) await about.atEnd?.(bytes);
-        ended = true;
-        return undefined;
-      }
+      if (step.done === true) return undefined;
       bytes += step.value.length;
       return step.value;
     } catch (error) {
@@ -62,9 +59,13 @@ export const sourceOf = (
       return first;
     },
     async *chunks() {
-      const head = first ?? (await next());
-      if (head !== undefined) yield head;
-      for (let chunk = await next(); chunk !== undefined; chunk = await next()) yield chunk;
+      try {
+        const head = first ?? (await next());
+        if (head !== undefined) yield head;
+        for (let chunk = await next(); chunk !== undefined; chunk = await next()) yield chunk;
+      } finally {
+        await iterator?.return?.();
+      }
     },
     async close() {
       await iterator?.return?.();
@@ -73,31 +74,37 @@ export const sourceOf = (
   };
 };
 
-/**
- * A file's bytes. A file that another program still writes to is refused when its end is reached: half of it would be
- * taken for the whole.
- */
+/** A file's bytes. */
 export const fileSource = async (path: string, file: string): Promise<ByteSource> => {
-  const before = await fileStats(path, file);
-  return sourceOf(
-    file,
-    () =>
-      Promise.resolve(
-        createReadStream(path, { highWaterMark: CHUNK_BYTES })[
-          Symbol.asyncIterator
-        ]() as AsyncIterator<Buffer>,
-      ),
-    {
-      path,
-      size: before.size,
-      async atEnd(bytes) {
-        const after = await stat(path);
-        const grew = after.size !== before.size || after.mtimeMs !== before.mtimeMs;
-        if (grew || bytes !== before.size) throw new Refusal([diagnostic("file-changed", { path: file })], 3);
-      },
-    },
-  );
+  const { size } = await fileStats(path, file);
+  return sourceOf(file, () => Promise.resolve(chunksOf(path, file)), { path, size });
 };
+
+/**
+ * The bytes of the file that stands there now, whatever comes in its place meanwhile. A file that another program still
+ * writes to is refused when its end is reached: half of it would be taken for the whole.
+ */
+async function* chunksOf(path: string, file: string): AsyncGenerator<Buffer> {
+  const fd = openSync(path, "r");
+  try {
+    const before = fstatSync(fd);
+    let bytes = 0;
+    while (bytes <= before.size) {
+      // One byte more than there was: so that it shows when the file grew.
+      const chunk = Buffer.allocUnsafe(Math.min(CHUNK_BYTES, before.size - bytes + 1));
+      const { bytesRead } = await readAt(fd, chunk, 0, chunk.length, bytes);
+      if (bytesRead === 0) break;
+      bytes += bytesRead;
+      yield chunk.subarray(0, bytesRead);
+    }
+    const after = fstatSync(fd);
+    const hasChanged = after.size !== before.size || after.mtimeMs !== before.mtimeMs;
+    if (hasChanged || bytes !== before.size)
+      throw new Refusal([diagnostic("file-changed", { path: file })], 3);
+  } finally {
+    closeSync(fd);
+  }
+}
 
 /** Standard input's bytes. */
 export const inputSource = (input: Readable, file = "standard input"): ByteSource =>

@@ -1,3 +1,4 @@
+import { spawn } from "node:child_process";
 import { chmodSync, mkdirSync, readdirSync, writeFileSync } from "node:fs";
 import { hostname } from "node:os";
 import { dirname, join } from "node:path";
@@ -108,6 +109,8 @@ describe("beside a command that writes", () => {
       ["diff", "lanternlist"],
       ["place", "merrowgate", "--list"],
       ["build", "lanternlist", "--dry-run"],
+      ["sent", "lanternlist", "--dry-run"],
+      ["unset", "lanternlist", "--dry-run"],
       ["channels"],
       ["export", "-"],
     ])
@@ -136,6 +139,47 @@ describe("beside a command that writes", () => {
         expect([exit, err.includes("\u001b")]).toEqual([3, false]);
       }
   });
+});
+
+/** Another program's ceaseless care for some files: each is put in place anew, whole, over and over. */
+const replacing = (shop: string, names: readonly string[]) =>
+  spawn(
+    process.execPath,
+    [
+      "-e",
+      `const { readFileSync, renameSync, writeFileSync } = require("node:fs");
+       const files = process.argv.slice(1).map((name) => [name, readFileSync(name)]);
+       for (let time = 1; ; time++)
+         for (const [name, text] of files) {
+           writeFileSync(name + ".beside", Buffer.concat([text, Buffer.from("\\n".repeat(time % 7))]));
+           renameSync(name + ".beside", name);
+         }`,
+      ...names,
+    ],
+    { cwd: shop, stdio: "ignore" },
+  );
+
+describe("files that are put in place anew while they are read", () => {
+  it("when every table and setting of a workspace is, then whoever reads them takes each as it was, and is not refused", async () => {
+    const shop = demoShop();
+    const names = readdirSync(shop, { recursive: true, encoding: "utf8" }).filter(
+      (name) =>
+        /^(?:channels|tables|sources|catalogue)\b.*\.(?:csv|yaml)$/.test(name) || name === "lexicant.yaml",
+    );
+    expect(names.length).toBeGreaterThan(5);
+    const lines = [
+      ["place", "merrowgate", "--list"],
+      ["check", "merrowgate", "--json"],
+    ];
+    const alone = lines.map((line) => lexicant(shop, line));
+    const other = replacing(shop, names);
+    try {
+      for (const [index, line] of lines.entries())
+        expect(await lexicantBeside(shop, line), line.join(" ")).toEqual(alone[index]);
+    } finally {
+      other.kill("SIGKILL");
+    }
+  }, 60_000);
 });
 
 const readOnly = (shop: string, args: readonly string[], env: Readonly<Record<string, string>> = {}) =>

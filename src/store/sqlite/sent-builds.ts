@@ -65,7 +65,7 @@ export const sendBuild = (
         .run(at, channel, channel, built);
     return { listings, ended, revision };
   });
-  return run.immediate();
+  return isTrial ? run.deferred() : run.immediate();
 };
 
 interface Act {
