@@ -7,8 +7,7 @@ import { fileURLToPath } from "node:url";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { writeFault } from "../formats/file-fault.js";
-import { namesIn } from "../formats/is-there.js";
-import { isRunning } from "../io/is-running.js";
+import { clearLeftovers } from "../io/leftovers.js";
 import { jsonLine } from "../report/json.js";
 import { openWorkspace } from "../workspace/workspace.js";
 import { newFolder } from "./options/new-folder.js";
@@ -52,7 +51,7 @@ export const demo: CommandFile = command({
         jsonLine({
           type: "workspace",
           folder: dir,
-          channels: (await openWorkspace({ folder: dir, named: "-C" }, io.cwd)).channelsInUse,
+          channels: (await openWorkspace(root)).channelsInUse,
         }),
       );
     else if (!options.quiet)
@@ -67,15 +66,6 @@ export const demo: CommandFile = command({
   },
 });
 
-/** Clears copies that killed processes left beside the target. */
-const sweepCopies = async (root: string): Promise<void> => {
-  for (const name of await namesIn(dirname(root), dirname(root))) {
-    const pid = name.startsWith(`${basename(root)}.`) ? /\.(\d+)\.new$/.exec(name)?.[1] : undefined;
-    if (pid !== undefined && !isRunning(Number(pid)))
-      await rm(join(dirname(root), name), { recursive: true, force: true });
-  }
-};
-
 /** Makes a folder beside its place and puts it there when it is whole: what is broken off is never taken for a workspace. */
 const madeBeside = async (
   root: string,
@@ -83,8 +73,11 @@ const madeBeside = async (
   make: (beside: string) => Promise<void>,
 ): Promise<void> => {
   const beside = `${root}.${process.pid}.new`;
+  const own = `${basename(root)}.`;
   try {
-    await sweepCopies(root);
+    clearLeftovers(dirname(root), (name) =>
+      name.startsWith(own) ? /^(\d+)\.new$/.exec(name.slice(own.length))?.[1] : undefined,
+    );
     if (existsSync(root) && (await readdir(root)).length > 0)
       throw new Refusal([diagnostic("folder-not-empty", { folder: shown })]);
     await make(beside);

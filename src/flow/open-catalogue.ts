@@ -21,9 +21,15 @@ export interface WritableCatalogue extends OpenCatalogue {
   readonly landing: Landing;
 }
 
+/** A workspace whose files a command changes, as a part of its landing. */
+export type WritableWorkspace = Pick<WritableCatalogue, "workspace" | "landing">;
+
 /** Opens the workspace that a command was called for; what a killed command began there is ended before. */
-export const enterWorkspace = (folder: NamedFolder, io: Io): Promise<Workspace> =>
-  openWorkspace(folder, io.cwd, (root) => settleIfFree(root, io));
+export const enterWorkspace = async (folder: NamedFolder, io: Io): Promise<Workspace> => {
+  const root = workspaceRoot(folder, io.cwd);
+  await settleIfFree(root, io);
+  return openWorkspace(root);
+};
 
 /** Opens the workspace a command was called for, with its store, to read. */
 export const withCatalogue = async <T extends ExitCode | object>(
@@ -41,7 +47,7 @@ export const withWritableCatalogue = async <T extends ExitCode | object>(
   const root = workspaceRoot(folder, io.cwd);
   return asWriter(root, caller, io, async (own) =>
     // Read by its writer alone: whoever wrote before may have changed the manifest.
-    opened(await openWorkspace(folder, io.cwd), io, false, (open) => work({ ...open, landing: own })),
+    opened(await openWorkspace(root), io, false, (open) => work({ ...open, landing: own })),
   );
 };
 

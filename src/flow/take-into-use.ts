@@ -3,7 +3,7 @@ import type { AttributeIndex } from "../core/catalogue/attribute-index.js";
 import type { ChannelDefinition } from "../core/channel/definition.js";
 import { nearest } from "../core/values/nearest.js";
 import type { Surroundings } from "../core/language/function.js";
-import type { WritableCatalogue } from "./open-catalogue.js";
+import type { WritableWorkspace } from "./open-catalogue.js";
 import { createChannel } from "../workspace/create-workspace.js";
 import { definitionNamed, loadDefinition } from "../workspace/definition-files.js";
 import { addToManifest } from "../workspace/edit-manifest.js";
@@ -26,7 +26,7 @@ export const definitionsNamed = async (
 
 /** Takes channels into use in a workspace that there is; decisions that are made already stay as they are. */
 export const takeIntoUse = async (
-  { workspace, landing }: Pick<WritableCatalogue, "workspace" | "landing">,
+  { workspace, landing }: WritableWorkspace,
   channels: readonly ChannelDefinition[],
   attributes: AttributeIndex | undefined,
 ): Promise<void> => {

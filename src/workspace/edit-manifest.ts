@@ -5,20 +5,6 @@ import { parseYaml } from "./yaml-file.js";
 
 type ManifestList = "layers" | "channels";
 
-/** Changes the manifest as it stands by now; the person's comments, order and line ends stay. */
-const editManifest = (
-  landing: Landing,
-  workspace: Workspace,
-  change: (document: Document.Parsed) => void,
-): Promise<void> =>
-  landing.edit(workspace.path(MANIFEST), (before) => {
-    const text = before?.toString() ?? "";
-    const { document } = parseYaml(text, MANIFEST);
-    change(document);
-    const after = document.toString({ lineWidth: 0 });
-    return text.includes("\r\n") ? after.replace(/\r?\n/g, "\r\n") : after;
-  });
-
 /** Where a name stands in a list: by itself, or as the layer of an entry with more to it. */
 const indexIn = ({ items }: YAMLSeq, name: string): number =>
   items.findIndex((item) => {
@@ -26,29 +12,28 @@ const indexIn = ({ items }: YAMLSeq, name: string): number =>
     return isScalar(own) && own.value === name;
   });
 
+/** An edit of a list of the manifest as it stands by now; the person's comments, order and line ends stay. */
+const listEdit =
+  (change: (document: Document.Parsed, key: ManifestList, name: string) => void) =>
+  (landing: Landing, workspace: Workspace, key: ManifestList, name: string): Promise<void> =>
+    landing.edit(workspace.path(MANIFEST), (before) => {
+      const text = before?.toString() ?? "";
+      const { document } = parseYaml(text, MANIFEST);
+      change(document, key, name);
+      const after = document.toString({ lineWidth: 0 });
+      return text.includes("\r\n") ? after.replace(/\r?\n/g, "\r\n") : after;
+    });
+
 /** Adds a name to a list of the manifest, below the others, where it is not there yet. */
-export const addToManifest = (
-  landing: Landing,
-  workspace: Workspace,
-  key: ManifestList,
-  name: string,
-): Promise<void> =>
-  editManifest(landing, workspace, (document) => {
-    const list = document.get(key);
-    if (!isSeq(list)) document.set(key, [name]);
-    else if (indexIn(list, name) < 0) list.add(document.createNode(name));
-  });
+export const addToManifest = listEdit((document, key, name) => {
+  const list = document.get(key);
+  if (!isSeq(list)) document.set(key, [name]);
+  else if (indexIn(list, name) < 0) list.add(document.createNode(name));
+});
 
 /** Takes a name out of a list of the manifest again. */
-export const takeFromManifest = (
-  landing: Landing,
-  workspace: Workspace,
-  key: ManifestList,
-  name: string,
-): Promise<void> =>
-  editManifest(landing, workspace, (document) => {
-    const list = document.get(key);
-    if (!isSeq(list)) return;
-    const at = indexIn(list, name);
-    if (at >= 0) list.delete(at);
-  });
+export const takeFromManifest = listEdit((document, key, name) => {
+  const list = document.get(key);
+  const at = isSeq(list) ? indexIn(list, name) : -1;
+  if (isSeq(list) && at >= 0) list.delete(at);
+});

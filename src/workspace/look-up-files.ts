@@ -1,7 +1,5 @@
 import { namesIn } from "../formats/is-there.js";
-import { fileStats } from "../formats/small-file.js";
 import { addAll } from "../core/many.js";
-import { open } from "node:fs/promises";
 import { join } from "node:path";
 import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
 import type { Place } from "../core/diagnostics/place.js";
@@ -28,40 +26,30 @@ interface ReadTable {
 const HEAD = 65_536;
 
 /** A table may begin with lines of its author's, each with # in front. */
-const headerRow = async (path: string): Promise<number> => {
-  const file = await open(path);
-  try {
-    const { buffer, bytesRead } = await file.read(Buffer.alloc(HEAD), 0, HEAD, 0);
-    const lines = buffer
-      .toString("utf8", 0, bytesRead)
-      .replace(/^\ufeff/, "")
-      .split("\n");
-    const first = lines.findIndex((line) => !line.trimStart().startsWith("#"));
-    return first < 0 ? 1 : first + 1;
-  } finally {
-    await file.close();
-  }
+const headerRow = (head: Buffer): number => {
+  const lines = head
+    .toString("utf8", 0, HEAD)
+    .replace(/^\ufeff/, "")
+    .split("\n");
+  const first = lines.findIndex((line) => !line.trimStart().startsWith("#"));
+  return first < 0 ? 1 : first + 1;
 };
 
 // Tables are held in memory whole.
 const MEGABYTES = 64;
-
-const refuseLarge = async (path: string, file: string): Promise<void> => {
-  const { size } = await fileStats(path, file);
-  if (size > MEGABYTES * 1024 * 1024)
-    throw new Refusal([diagnostic("file-too-large", { path: file, limit: MEGABYTES })]);
-};
 
 /** A line of the author's among the rows: # and words, and nothing in the other columns. A key may begin with # as well. */
 const isRemark = ([first = "", ...others]: readonly string[]): boolean =>
   first.trimStart().startsWith("#") && others.length > 0 && others.every((cell) => cell === "");
 
 const readOne = async (path: string, file: string): Promise<ReadTable> => {
-  await refuseLarge(path, file);
   const { fileSource } = await import("../formats/byte-source.js");
   const { openCsv } = await import("../formats/csv-reader.js");
   const { refuseRepeatedColumns } = await import("../formats/table-stream.js");
-  const table = await openCsv(await fileSource(path, file), { headerRow: await headerRow(path) });
+  const source = await fileSource(path, file);
+  if ((source.size ?? 0) > MEGABYTES << 20)
+    throw new Refusal([diagnostic("file-too-large", { path: file, limit: MEGABYTES })]);
+  const table = await openCsv(source, { headerRow: headerRow(await source.head()) });
   refuseRepeatedColumns(table);
   const rows: { readonly row: number; readonly cells: readonly string[] }[] = [];
   for await (const batch of table.batches)

@@ -78,17 +78,10 @@ export const placesIn = (root: string): Pick<Workspace, "storePath" | "lockPath"
 });
 
 /**
- * Opens the workspace that is named, or that the current folder lies in.
- * @throws Refusal when there is none, or its manifest is wrong
+ * Opens the workspace of a root ({@link workspaceRoot}).
+ * @throws Refusal when its manifest is wrong
  */
-export const openWorkspace = async (
-  named: NamedFolder,
-  cwd: string,
-  /** What is to be done before anything is read. */
-  first?: (root: string) => Promise<void>,
-): Promise<Workspace> => {
-  const root = workspaceRoot(named, cwd);
-  await first?.(root);
+export const openWorkspace = async (root: string): Promise<Workspace> => {
   const manifestFile = await readYaml(join(root, MANIFEST), MANIFEST);
   const settings = settingsCache(join(root, ".lexicant", "settings"));
   const manifest = await loadSettings(

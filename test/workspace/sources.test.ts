@@ -31,7 +31,7 @@ const workspaceOf = async (files: Readonly<Record<string, string>> = {}): Promis
     "shop: Brindlecote\nlanguage: en\ncurrency: GBP\nlayers: [low, { layer: copy, channel: stall }, high]\n",
   );
   for (const [name, text] of Object.entries(files)) write(folder, name, text);
-  return openWorkspace({ folder, named: undefined }, "/");
+  return openWorkspace(folder);
 };
 
 const told = async (work: () => unknown): Promise<readonly string[]> => {
@@ -180,7 +180,7 @@ describe("what a source file may say", () => {
       "lexicant.yaml",
       "shop: B\nlanguage: en\ncurrency: GBP\nlayers: [low, { layer: low, channel: x }]\n",
     );
-    expect(await told(() => openWorkspace({ folder, named: undefined }, "/"))).toEqual([
+    expect(await told(() => openWorkspace(folder))).toEqual([
       expect.stringContaining("layers: lists layers from lowest to highest, each once"),
     ]);
   });

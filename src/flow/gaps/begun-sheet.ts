@@ -22,14 +22,9 @@ export const answersBegun = async (path: string, store: Store): Promise<number |
   const source = await fileSource(path, basename(path));
   try {
     if (!(await isGapFile(source))) return undefined;
-  } finally {
-    await source.close();
-  }
-  const again = await fileSource(path, basename(path));
-  try {
-    const answers = (await filledSheets(again)).reduce((sum, sheet) => sum + sheet.answers.length, 0);
+    const answers = (await filledSheets(source)).reduce((sum, sheet) => sum + sheet.answers.length, 0);
     return answers === 0 || (await isImported(path, store)) ? 0 : answers;
   } finally {
-    await again.close();
+    await source.close();
   }
 };

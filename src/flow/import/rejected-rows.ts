@@ -6,7 +6,7 @@ import { csvLine } from "../../formats/csv-writer.js";
 import type { TableRecord, TableStream } from "../../formats/table-stream.js";
 import type { StagedFiles } from "../../workspace/landing/landing.js";
 import type { StagedFile } from "../../workspace/landing/staged-file.js";
-import type { WritableCatalogue } from "../open-catalogue.js";
+import type { WritableWorkspace } from "../open-catalogue.js";
 
 export const REASON_COLUMN = "why rejected";
 
@@ -52,10 +52,7 @@ export interface RejectedRows {
   name(): string | undefined;
 }
 
-export const rejectedFiles = ({
-  workspace,
-  landing,
-}: Pick<WritableCatalogue, "workspace" | "landing">): RejectedFiles => {
+export const rejectedFiles = ({ workspace, landing }: WritableWorkspace): RejectedFiles => {
   let staged: StagedFiles | undefined;
   const taken = new Set<string>();
   const open: StagedFile[] = [];

@@ -6,7 +6,7 @@ import { Refusal } from "../../core/diagnostics/refusal.js";
 import type { ChannelSetup } from "../../core/listing/channel-setup.js";
 import { editTable } from "../../workspace/edit-table.js";
 import { lexiconColumns } from "../../workspace/lexicon-file.js";
-import type { WritableCatalogue } from "../open-catalogue.js";
+import type { WritableWorkspace } from "../open-catalogue.js";
 import type { UnknownTerm } from "./unknown-terms.js";
 
 /** What is decided, to become a row of the lexicon. */
@@ -71,7 +71,7 @@ export const termsAccepted = (
   );
 
 export const writeTerms = (
-  { workspace, landing }: Pick<WritableCatalogue, "workspace" | "landing">,
+  { workspace, landing }: WritableWorkspace,
   channel: string,
   decided: readonly TermDecision[],
   gone: readonly TermDecision[] = [],

@@ -5,7 +5,7 @@ import { Refusal } from "../../core/diagnostics/refusal.js";
 import type { ChannelSetup } from "../../core/listing/channel-setup.js";
 import { editTable } from "../../workspace/edit-table.js";
 import { placementColumns } from "../../workspace/placements-file.js";
-import type { WritableCatalogue } from "../open-catalogue.js";
+import type { WritableWorkspace } from "../open-catalogue.js";
 import { namedCategory } from "../channel-definition.js";
 import { skusOf, type Proposal } from "./proposals.js";
 import type { Ours, OutOfDate } from "./subjects.js";
@@ -67,7 +67,7 @@ export const accepted = (proposals: readonly Proposal[], least: number): readonl
 
 /** Writes decisions into the channel's placements, with who decided and how sure. */
 export const writeDecisions = (
-  { workspace, landing }: Pick<WritableCatalogue, "workspace" | "landing">,
+  { workspace, landing }: WritableWorkspace,
   channel: string,
   decided: readonly Decision[],
 ): Promise<void> =>

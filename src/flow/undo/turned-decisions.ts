@@ -3,7 +3,7 @@ import type { DecidedSource, DecidedTerm, Decision, HistoryEntry } from "../../s
 import { addToManifest, takeFromManifest } from "../../workspace/edit-manifest.js";
 import { putSourceBack, takeSource } from "../../workspace/source-files.js";
 import { writeTerms } from "../lexicon/terms-decided.js";
-import type { WritableCatalogue } from "../open-catalogue.js";
+import type { WritableWorkspace } from "../open-catalogue.js";
 
 /** What was decided outside of the catalogue and goes or comes back when revisions are undone. */
 export interface TurnedDecisions {
@@ -46,7 +46,7 @@ export const decisionsTurned = (
 
 /** Takes decisions out of their files, and writes others back; what a person changed since stays. Says what became of each. */
 export const turnDecisions = async (
-  open: Pick<WritableCatalogue, "workspace" | "landing">,
+  open: WritableWorkspace,
   turned: TurnedDecisions,
 ): Promise<readonly string[]> => {
   const { gone, back } = turned;
@@ -63,7 +63,7 @@ export const turnDecisions = async (
 };
 
 const takeDecided = async (
-  { workspace, landing }: Pick<WritableCatalogue, "workspace" | "landing">,
+  { workspace, landing }: WritableWorkspace,
   { sourceFile, text, layer }: DecidedSource,
   { sourcesInUse, layersInUse }: TurnedDecisions,
 ): Promise<string> => {
@@ -77,7 +77,7 @@ const takeDecided = async (
 };
 
 const giveBack = async (
-  { workspace, landing }: Pick<WritableCatalogue, "workspace" | "landing">,
+  { workspace, landing }: WritableWorkspace,
   { sourceFile, text, layer }: DecidedSource,
 ): Promise<string> => {
   await putSourceBack(landing, workspace, sourceFile, text);

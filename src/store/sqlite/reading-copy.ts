@@ -1,8 +1,8 @@
-import { constants, copyFileSync, existsSync, mkdtempSync, readdirSync, readFileSync, rmSync } from "node:fs";
+import { constants, copyFileSync, existsSync, mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import Database from "better-sqlite3";
-import { isRunning } from "../../io/is-running.js";
+import { clearLeftovers } from "../../io/leftovers.js";
 
 /** A store that is only read, and not where it lies. */
 export interface ReadingCopy {
@@ -19,18 +19,10 @@ const JOURNAL_BYTES = [18, 19];
 /** The folders that may take a copy: the system's own for such things, and its memory. */
 const places = (): readonly string[] => [tmpdir(), "/dev/shm"].filter((folder) => existsSync(folder));
 
-const sweep = (folder: string): void => {
-  for (const entry of readdirSync(folder)) {
-    const [, pid] = leftover.exec(entry) ?? [];
-    if (pid !== undefined && !isRunning(Number(pid)))
-      rmSync(join(folder, entry), { recursive: true, force: true });
-  }
-};
-
 const copyTo = (place: string, path: string): string | undefined => {
   let folder: string | undefined;
   try {
-    sweep(place);
+    clearLeftovers(place, (entry) => leftover.exec(entry)?.[1]);
     folder = mkdtempSync(join(place, `${PREFIX}${process.pid}-`));
     const copy = join(folder, "store.db");
     for (const part of ["", "-wal"])

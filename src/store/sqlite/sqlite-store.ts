@@ -25,13 +25,6 @@ import { storeFault, takesNothing } from "./store-fault.js";
 
 const BUSY_MILLISECONDS = 5000;
 
-const OPEN_TRIES = 3;
-const OPEN_PAUSE_MILLISECONDS = 40;
-
-const pauseFor = (milliseconds: number): void => {
-  Atomics.wait(new Int32Array(new SharedArrayBuffer(4)), 0, 0, milliseconds);
-};
-
 /**
  * Opens the workspace's store, makes it when there is none, and brings an older one forward.
  * @throws Refusal when the store is newer than this program, damaged, or not writable
@@ -54,16 +47,13 @@ export const openSqliteStore = (options: StoreOptions): Store => {
       migrate(opened);
       return opened;
     };
-    for (let tried = 1; ; tried++)
-      try {
-        return begin();
-      } catch (error) {
-        if (!takesNothing(error)) throw error;
-        // Another process that closes the store takes its journal away meanwhile: a moment later it is whole again.
-        if (tried < OPEN_TRIES) pauseFor(OPEN_PAUSE_MILLISECONDS);
-        else if (options.onlyReads === true && copy === undefined) copy = readingCopy(options.path);
-        else throw error;
-      }
+    try {
+      return begin();
+    } catch (error) {
+      if (options.onlyReads !== true || !takesNothing(error)) throw error;
+      copy = readingCopy(options.path);
+      return begin();
+    }
   });
   // Slots: the vocabulary first, then the attributes that only this catalogue has.
   const own = guard(

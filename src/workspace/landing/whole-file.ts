@@ -1,6 +1,6 @@
-import { mkdir, readdir, rename, rm } from "node:fs/promises";
+import { mkdir, rename, rm } from "node:fs/promises";
 import { basename, dirname, join } from "node:path";
-import { isRunning } from "../../io/is-running.js";
+import { clearLeftovers } from "../../io/leftovers.js";
 import { writeFault } from "../../formats/file-fault.js";
 import { stagedFile, type StagedFile } from "./staged-file.js";
 import { throughLinks } from "./through-links.js";
@@ -19,7 +19,7 @@ export const wholeFile = async (
   const beside = join(folder, `.${name}.${process.pid}.unfinished`);
   try {
     await mkdir(folder, { recursive: true });
-    await sweep(folder);
+    clearLeftovers(folder, (entry) => unfinished.exec(entry)?.[1]);
     await rm(beside, { force: true });
     const file = await stagedFile(name, { path: beside, target, shown });
     await write(file);
@@ -28,13 +28,5 @@ export const wholeFile = async (
   } catch (error) {
     await rm(beside, { force: true }).catch(() => undefined);
     throw writeFault(shown, error);
-  }
-};
-
-/** Clears what killed processes left here. */
-const sweep = async (folder: string): Promise<void> => {
-  for (const entry of await readdir(folder)) {
-    const [, pid] = unfinished.exec(entry) ?? [];
-    if (pid !== undefined && !isRunning(Number(pid))) await rm(join(folder, entry), { force: true });
   }
 };
