@@ -122,7 +122,7 @@ const values = (product: Product, store: Store): readonly ShownValue[] =>
 /** Cells that would stand above the values shown, and that could not be read. */
 const unreadCells = (product: Product, store: Store): readonly ShownValue[] =>
   product.attributes.names.flatMap((name, slot) => {
-    const cell = product.unread?.(slot);
+    const cell = product.unread(slot);
     return cell === undefined ? [] : [{ name, text: cell.written, from: store.placeOf(cell.origin, name) }];
   });
 

@@ -114,7 +114,7 @@ export const loadChannel = async (
 export const provenanceIn = async (store: Store): Promise<Provenance> => {
   const attributes = await store.attributes();
   return (product, slot) => {
-    const origin = product.origin(slot) ?? product.unread?.(slot)?.origin;
+    const origin = product.origin(slot) ?? product.unread(slot)?.origin;
     return origin === undefined ? undefined : store.placeOf(origin, attributes.names[slot] ?? "");
   };
 };

@@ -1,11 +1,16 @@
 import { attributeKind } from "./vocabulary.js";
 import type { AttributeKind } from "../values/attribute-kind.js";
+import { typedTexts, type TypeText } from "./typed-texts.js";
 
 /** The catalogue's attributes, each with a slot: products hold their values by slot, so that none looks up a name. */
 export interface AttributeIndex {
   readonly names: readonly string[];
   readonly kinds: readonly AttributeKind[];
+  /** Slots that every product is asked for. */
+  readonly known: { readonly sku: number | undefined; readonly group: number | undefined };
   slot(name: string): number | undefined;
+  /** A canonical text as the value of its attribute; undefined where it does not read as one. */
+  readonly typed: TypeText;
 }
 
 /** An index that an import may add attributes to; slots once given stay. */
@@ -17,17 +22,22 @@ export const attributeIndex = (first: readonly string[]): GrowingIndex => {
   const names = [...first];
   const kinds = names.map(attributeKind);
   const slots = new Map(names.map((name, slot) => [name, slot]));
+  const known = { sku: slots.get("sku"), group: slots.get("group") };
   return {
     names,
     kinds,
+    known,
+    typed: typedTexts(kinds),
     slot: (name) => slots.get(name),
     slotFor(name) {
-      const known = slots.get(name);
-      if (known !== undefined) return known;
-      slots.set(name, names.length);
+      const given = slots.get(name);
+      if (given !== undefined) return given;
+      const slot = names.length;
+      slots.set(name, slot);
       names.push(name);
       kinds.push(attributeKind(name));
-      return names.length - 1;
+      if (name === "sku" || name === "group") known[name] = slot;
+      return slot;
     },
   };
 };

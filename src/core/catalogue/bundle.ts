@@ -121,6 +121,6 @@ export const withParts = (bundle: Product, find: Find): Product => {
     attributes,
     texts,
     origins,
-    attributes.names.map((_, slot) => bundle.unread?.(slot)),
+    attributes.names.map((_, slot) => bundle.unread(slot)),
   );
 };

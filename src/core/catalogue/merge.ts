@@ -1,6 +1,6 @@
 import type { Sku } from "../ids.js";
 import type { AttributeIndex } from "./attribute-index.js";
-import { product, type Product, type UnreadCell } from "./product.js";
+import { product, productOf, type Opinions, type Product, type UnreadCell } from "./product.js";
 import {
   isUnread,
   RETRACTED,
@@ -11,17 +11,17 @@ import {
   type PartialRecord,
 } from "./record.js";
 
-interface Opinions {
+interface Laid {
   readonly texts: (string | undefined)[];
   readonly origins: (Origin | undefined)[];
   /** Cells above the text of their slot that could not be read; most products have none. */
   unread: (UnreadCell | undefined)[] | undefined;
 }
 
-const noOpinions = (): Opinions => ({ texts: [], origins: [], unread: undefined });
+const nothingLaid = (): Laid => ({ texts: [], origins: [], unread: undefined });
 
 /** Lays a record over opinions; says whether it takes any back. */
-const lay = ({ slots, texts, origin }: PartialRecord, over: Opinions): boolean => {
+const lay = ({ slots, texts, origin }: PartialRecord, over: Laid): boolean => {
   let retracts = false;
   for (let i = 0; i < texts.length; i++) {
     const text = texts[i];
@@ -40,9 +40,9 @@ const lay = ({ slots, texts, origin }: PartialRecord, over: Opinions): boolean =
 };
 
 /** Each layer on its own first, so that what it takes back uncovers what lies below it. */
-const mergeByLayer = (records: readonly PartialRecord[]): Opinions => {
-  const merged = noOpinions();
-  let own = noOpinions();
+const mergeByLayer = (records: readonly PartialRecord[]): Laid => {
+  const merged = nothingLaid();
+  let own = nothingLaid();
   const close = (): void => {
     own.texts.forEach((text, slot) => {
       if (text === undefined || text === RETRACTED) return;
@@ -53,7 +53,7 @@ const mergeByLayer = (records: readonly PartialRecord[]): Opinions => {
     own.unread?.forEach((cell, slot) => {
       if (cell !== undefined) (merged.unread ??= [])[slot] = cell;
     });
-    own = noOpinions();
+    own = nothingLaid();
   };
   records.forEach((record, index) => {
     if (index > 0 && records[index - 1]?.layer !== record.layer) close();
@@ -63,12 +63,83 @@ const mergeByLayer = (records: readonly PartialRecord[]): Opinions => {
   return merged;
 };
 
+/** Where each slot's text stands in the records of one revision; undefined where a slot has two. */
+const placesIn = (slots: readonly number[]): readonly number[] | undefined => {
+  const places: number[] = [];
+  for (const [at, slot] of slots.entries()) {
+    if (slot < 0) continue;
+    if (places[slot] !== undefined) return undefined;
+    places[slot] = at;
+  }
+  // Without holes, so that a look-up stays one.
+  return Array.from(places, (at: number | undefined) => at ?? -1);
+};
+
+interface KnownPlaces {
+  /** A revision's columns may grow while its records come. */
+  readonly count: number;
+  readonly places: readonly number[] | undefined;
+}
+
+const knownPlaces = new WeakMap<readonly number[], KnownPlaces>();
+
+const placesOf = (slots: readonly number[]): readonly number[] | undefined => {
+  const known = knownPlaces.get(slots);
+  if (known?.count === slots.length) return known.places;
+  const places = placesIn(slots);
+  knownPlaces.set(slots, { count: slots.length, places });
+  return places;
+};
+
+/** Records that take nothing back are not merged: whoever asks for a slot goes down them until one has an opinion. */
+class PlainRecords implements Opinions {
+  readonly hasUnread = false;
+
+  constructor(
+    private readonly records: readonly PartialRecord[],
+    private readonly places: readonly (readonly number[])[],
+  ) {}
+
+  private find(slot: number): number {
+    for (let i = this.records.length - 1; i >= 0; i--) {
+      const text = this.records[i]?.texts[this.places[i]?.[slot] ?? -1];
+      if (text !== undefined && text !== "" && text !== SAME) return i;
+    }
+    return -1;
+  }
+
+  text(slot: number): string | undefined {
+    const at = this.find(slot);
+    return this.records[at]?.texts[this.places[at]?.[slot] ?? -1];
+  }
+
+  origin(slot: number): Origin | undefined {
+    return this.records[this.find(slot)]?.origin;
+  }
+
+  unread(): undefined {
+    return undefined;
+  }
+}
+
+const plainRecords = (records: readonly PartialRecord[]): Opinions | undefined => {
+  const places: (readonly number[])[] = [];
+  for (const { isPlain, slots } of records) {
+    const own = isPlain === true ? placesOf(slots) : undefined;
+    if (own === undefined) return undefined;
+    places.push(own);
+  }
+  return new PlainRecords(records, places);
+};
+
 /**
  * Merges partial records into one product: each attribute comes from the last record that has an opinion.
  * Records come in rising order of layer, and within a layer in the order of their revisions.
  */
 export const merge = (sku: Sku, attributes: AttributeIndex, records: readonly PartialRecord[]): Product => {
-  const merged = noOpinions();
+  const plain = plainRecords(records);
+  if (plain !== undefined) return productOf(sku, attributes, plain);
+  const merged = nothingLaid();
   let retracts = false;
   for (const record of records) retracts = lay(record, merged) || retracts;
   const { texts, origins, unread } = retracts ? mergeByLayer(records) : merged;

@@ -1,6 +1,4 @@
-import { itemsOf } from "./list-text.js";
 import type { Sku } from "../ids.js";
-import { readValue } from "../values/read.js";
 import { canonicalText } from "../values/show.js";
 import type { MaybeBlank } from "../values/value.js";
 import type { AttributeIndex } from "./attribute-index.js";
@@ -24,7 +22,9 @@ export interface ProductView {
   value(slot: number): MaybeBlank;
   origin(slot: number): Origin | undefined;
   /** The cell that would give the attribute's value, were it readable; where there is none, or the view knows of none, undefined. */
-  readonly unread?: (slot: number) => UnreadCell | undefined;
+  unread(slot: number): UnreadCell | undefined;
+  /** Whether any cell of it could not be read; most products have none. */
+  readonly hasUnread: boolean;
 }
 
 /** A product as the catalogue has it, merged from its layers; `for` is there for the compiler alone. */
@@ -40,71 +40,130 @@ export interface ChannelProduct extends ProductView {
   readonly for?: "channel";
 }
 
-/** A text that does not read as its kind, as older stores kept them, is no value: no channel may ever be given it. */
-const typed = (attributes: AttributeIndex, slot: number, text: string): MaybeBlank => {
-  const { kind = "text", list = false } = attributes.kinds[slot] ?? {};
-  const one = (part: string): MaybeBlank => {
-    if (kind === "text" || kind === "html" || kind === "url") return part;
-    const reading = readValue(kind, part);
-    return "value" in reading ? reading.value : undefined;
-  };
-  if (!list) return one(text);
-  const values = itemsOf(text).flatMap((item) => one(item) ?? []);
-  return values.length === 0 ? undefined : values;
-};
+/** What the layers of a catalogue come to for one product, by slot. "" is no opinion, a clear mark takes what lies below away. */
+export interface Opinions {
+  text(slot: number): string | undefined;
+  origin(slot: number): Origin | undefined;
+  unread(slot: number): UnreadCell | undefined;
+  readonly hasUnread: boolean;
+}
 
-/** Builds a product from texts and origins by slot; both arrays are taken over, not copied. */
+class CatalogueProduct implements Product {
+  readonly group: string | undefined;
+
+  constructor(
+    readonly sku: Sku,
+    readonly attributes: AttributeIndex,
+    private readonly opinions: Opinions,
+  ) {
+    const { group } = attributes.known;
+    this.group = group === undefined ? undefined : this.text(group);
+  }
+
+  get exists(): boolean {
+    const { sku } = this.attributes.known;
+    return sku !== undefined && (this.opinions.text(sku) ?? "") !== "";
+  }
+
+  get hasUnread(): boolean {
+    return this.opinions.hasUnread;
+  }
+
+  text(slot: number): string | undefined {
+    // A product has its SKU whichever layers speak of it.
+    if (slot === this.attributes.known.sku) return this.sku;
+    const found = this.opinions.text(slot);
+    return found === "" || found === CLEARED ? undefined : found;
+  }
+
+  value(slot: number): MaybeBlank {
+    const written = this.text(slot);
+    return written === undefined ? undefined : this.attributes.typed(slot, written);
+  }
+
+  origin(slot: number): Origin | undefined {
+    return this.opinions.origin(slot);
+  }
+
+  unread(slot: number): UnreadCell | undefined {
+    return this.opinions.unread(slot);
+  }
+}
+
+/** A product of what the layers come to. */
+export const productOf = (sku: Sku, attributes: AttributeIndex, opinions: Opinions): Product =>
+  new CatalogueProduct(sku, attributes, opinions);
+
+/** Builds a product from texts and origins by slot; the arrays are taken over, not copied. */
 export const product = (
   sku: Sku,
   attributes: AttributeIndex,
   texts: readonly (string | undefined)[],
   origins: readonly (Origin | undefined)[],
   unread: readonly (UnreadCell | undefined)[] = [],
-): Product => {
-  const values: MaybeBlank[] = [];
-  const skuSlot = attributes.slot("sku");
-  const text = (slot: number): string | undefined => {
-    // A product has its SKU whichever layers speak of it.
-    if (slot === skuSlot) return sku;
-    const found = texts[slot];
-    return found === "" || found === CLEARED ? undefined : found;
-  };
-  const groupSlot = attributes.slot("group");
-  return {
-    sku,
-    attributes,
-    get exists() {
-      return skuSlot !== undefined && (texts[skuSlot] ?? "") !== "";
-    },
-    group: groupSlot === undefined ? undefined : text(groupSlot),
-    text,
+): Product =>
+  productOf(sku, attributes, {
+    text: (slot) => texts[slot],
     origin: (slot) => origins[slot],
     unread: (slot) => unread[slot],
-    value(slot) {
-      const known = values[slot];
-      if (known !== undefined) return known;
-      const written = text(slot);
-      return written === undefined ? undefined : (values[slot] = typed(attributes, slot, written));
-    },
-  };
-};
+    hasUnread: unread.length > 0,
+  });
+
+/** Stands over a value that is blank on purpose. */
+const BLANK = Symbol("blank");
+
+class OverlaidProduct implements ProductView {
+  readonly sku: Sku;
+  readonly group: string | undefined;
+  private readonly own: (Exclude<MaybeBlank, undefined> | typeof BLANK | undefined)[] = [];
+
+  constructor(
+    private readonly of: ProductView,
+    readonly attributes: AttributeIndex,
+    values: ReadonlyMap<number, MaybeBlank>,
+    { group }: Pick<ProductView, "group">,
+  ) {
+    this.sku = of.sku;
+    this.group = group;
+    for (const [slot, value] of values) this.own[slot] = value ?? BLANK;
+  }
+
+  get exists(): boolean {
+    return this.of.exists;
+  }
+
+  get hasUnread(): boolean {
+    return this.of.hasUnread;
+  }
+
+  text(slot: number): string | undefined {
+    const own = this.own[slot];
+    if (own === undefined) return this.of.text(slot);
+    return own === BLANK ? undefined : canonicalText(own);
+  }
+
+  value(slot: number): MaybeBlank {
+    const own = this.own[slot];
+    if (own === undefined) return this.of.value(slot);
+    return own === BLANK ? undefined : own;
+  }
+
+  origin(slot: number): Origin | undefined {
+    return this.of.origin(slot);
+  }
+
+  unread(slot: number): UnreadCell | undefined {
+    return this.of.unread(slot);
+  }
+}
 
 /** A product with some values in the place of its own: what one channel is to see of it. */
 export const productWith = (
   of: ProductView,
   attributes: AttributeIndex,
   values: ReadonlyMap<number, MaybeBlank>,
-): ProductView => ({
-  ...of,
-  attributes,
-  exists: of.exists,
-  text(slot) {
-    if (!values.has(slot)) return of.text(slot);
-    const value = values.get(slot);
-    return value === undefined ? undefined : canonicalText(value);
-  },
-  value: (slot) => (values.has(slot) ? values.get(slot) : of.value(slot)),
-});
+  grouping: Pick<ProductView, "group"> = of,
+): ProductView => new OverlaidProduct(of, attributes, values, grouping);
 
 /** A product's value by attribute name, for code outside hot paths. */
 export const valueOf = (of: ProductView, attribute: string): MaybeBlank => {

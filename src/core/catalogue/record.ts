@@ -73,4 +73,12 @@ export interface PartialRecord {
   /** Attribute slots of the texts, shared by all records of the revision. A slot below 0 is passed over. */
   readonly slots: readonly number[];
   readonly texts: readonly string[];
+  /** Whether none of the texts takes anything back or could not be read; undefined where nobody looked. */
+  readonly isPlain?: boolean;
 }
+
+/** Whether one text of several joined ones takes something back or could not be read. */
+export const mayTakeBack = (joined: string): boolean => special.test(joined);
+
+// eslint-disable-next-line no-control-regex
+const special = /[\u0016\u0017\u0019]/;

@@ -175,7 +175,7 @@ const forField = (answer: Answer, asking: AskingField): CheckedAnswer => {
       ),
     );
   };
-  for (const { check } of fieldChecks) check({ rule, value, setup, report });
+  for (const check of fieldChecks) check.for(rule, setup)?.(value, report);
   const errors = findings.filter(isError);
   if (errors.length > 0) return { findings: errors };
   const advice = findings.filter((finding) => !isError(finding));

@@ -9,7 +9,7 @@ import { fits, fitsText, kindWords, shapeWords, type ResultKind } from "./kind.j
 import type { Names } from "./names.js";
 import type { MaybeBlank } from "../values/value.js";
 import { parse } from "./parser.js";
-import { fieldsRead, nameAlone, slotsRead } from "./slots-read.js";
+import { fieldsRead, isOverMembers, nameAlone, slotsRead } from "./slots-read.js";
 import type { Expression } from "./syntax.js";
 import type { Troubles } from "./trouble.js";
 
@@ -35,6 +35,8 @@ export interface ReadyProgram {
   readonly isJust: number | undefined;
   /** The channel's fields that a fill reads, by code. */
   readonly readsFields: readonly string[];
+  /** Whether it looks at the other members of a product's group. */
+  readonly readsMembers: boolean;
 }
 
 export type Program = ReadyProgram | { readonly kind: "faulty"; readonly findings: readonly Diagnostic[] };
@@ -101,6 +103,7 @@ const ready = (
     readsOwn: slots.filter((slot) => slot < 0),
     isJust: nameAlone(expression, names),
     readsFields: names.field === undefined ? [] : fieldsRead(expression),
+    readsMembers: isOverMembers(expression),
   };
 };
 

@@ -1,3 +1,4 @@
+import { functionNamed } from "./functions/functions.js";
 import { partsOf } from "./parts.js";
 import type { Names } from "./names.js";
 import type { Expression } from "./syntax.js";
@@ -23,6 +24,11 @@ export const fieldsRead = (expression: Expression): readonly string[] => {
   const own = fieldAsked(expression);
   return [...(own === undefined ? [] : [own]), ...partsOf(expression).flatMap(fieldsRead)];
 };
+
+/** Whether any part of an expression is worked out over the members of the product's group. */
+export const isOverMembers = (expression: Expression): boolean =>
+  (expression.node === "call" && functionNamed(expression.name)?.overMembers === true) ||
+  partsOf(expression).some(isOverMembers);
 
 /** The code in `field("code")`; undefined for any other expression. */
 export const fieldAsked = (expression: Expression): string | undefined => {

@@ -1,9 +1,8 @@
 import type { ChannelProduct, Product, ProductView } from "../catalogue/product.js";
-import type { CategoryField } from "../channel/category-rules.js";
 import type { Diagnostic } from "../diagnostics/diagnostic.js";
-import type { ReadingProblem } from "../values/read.js";
-import type { TroubleFacts } from "../diagnostics/trouble-facts.js";
 import type { MaybeBlank } from "../values/value.js";
+import type { FillProblem } from "./fill-problem.js";
+import type { Filled } from "./fill/filled.js";
 import type { PlannedCategory } from "./plan.js";
 
 /** A product with its category on the channel. */
@@ -20,19 +19,12 @@ export interface PricedProduct extends Omit<PlacedProduct, "product"> {
   readonly axes: readonly string[];
 }
 
-/** A value that the fill gave and the field cannot take as it is, or why the fill could not be worked out. */
-export type FillProblem =
-  | {
-      readonly field: CategoryField;
-      readonly written: string;
-      readonly problem: ReadingProblem | "unknown-value";
-    }
-  | { readonly field: CategoryField; readonly trouble: TroubleFacts };
-
 /** A priced product with each of its category's fields filled, as far as the catalogue knows. */
 export interface Listing extends PricedProduct {
   /** By field slot. */
   value(slot: number): MaybeBlank;
+  /** The same with what was found of it. */
+  filled(slot: number): Filled | undefined;
   readonly problems: readonly FillProblem[];
 }
 

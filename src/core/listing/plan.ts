@@ -1,5 +1,6 @@
 import type { CategoryField, CategoryRules } from "../channel/category-rules.js";
 import type { Category } from "../channel/category-tree.js";
+import type { FillMemo } from "./fill/fill-memo.js";
 import type { Fill } from "./fill/fill-set.js";
 
 /** A field that a category has, with the fill that serves it. */
@@ -8,6 +9,8 @@ export interface PlannedField {
   readonly fill: Fill | undefined;
   /** The attribute that holds a person's own answer for this field; where a product has it, it stands over the fill. */
   readonly answer: number | undefined;
+  /** What the fill came to for the texts that it reads; undefined where it reads more than the product's own attributes. */
+  readonly memo: FillMemo | undefined;
 }
 
 /** All that is the same for every product of one of our categories that goes to one of the channel's. */

@@ -2,14 +2,20 @@ import { categoryRules, type CategoryRules } from "../channel/category-rules.js"
 import type { Category } from "../channel/category-tree.js";
 import { nearByName } from "../channel/near-categories.js";
 import { answerAttribute } from "./fill/answers.js";
+import { fillMemo } from "./fill/fill-memo.js";
 import { blocksNaming, fillsFor } from "./fill/fill-set.js";
 import type { ChannelSetup } from "./channel-setup.js";
+import { MemoRoom } from "../text-memo.js";
 import type { PlannedCategory, PlannedField, Plans } from "./plan.js";
+
+/** Characters that one channel's fills may remember. */
+const ROOM = 16_000_000;
 
 /** The plans of one channel. */
 export const plansOf = (setup: ChannelSetup): Plans => {
   const rules = new Map<string, CategoryRules>();
   const plans = new Map<string, PlannedCategory>();
+  const room = new MemoRoom(ROOM);
   const namesProducts = setup.fills.some(({ scope }) => scope === "products");
   const rulesOf = (category: Category): CategoryRules => {
     const known = rules.get(category.code);
@@ -33,11 +39,13 @@ export const plansOf = (setup: ChannelSetup): Plans => {
       if (known !== undefined) return known;
       const resolved = rulesOf(category);
       const fills = fillsFor(setup.fills, category, ourCategory, sku);
-      const fields = resolved.fields.map((rule) => ({
-        rule,
-        fill: fills[rule.field.slot],
-        answer: setup.attributes.slot(answerAttribute(rule.field.code)),
-      }));
+      const fields = resolved.fields.map((rule): PlannedField => {
+        const fill = fills[rule.field.slot];
+        return {
+          ...{ rule, fill, memo: fillMemo(fill, room) },
+          answer: setup.attributes.slot(answerAttribute(rule.field.code)),
+        };
+      });
       const bySlot: (PlannedField | undefined)[] = [];
       for (const planned of fields) bySlot[planned.rule.field.slot] = planned;
       const plan = { rules: resolved, fields, bySlot };

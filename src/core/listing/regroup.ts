@@ -22,7 +22,7 @@ const withGroup = (
   return {
     ...priced,
     notes: [...priced.notes, note],
-    product: { ...productWith(product, attributes, values), group },
+    product: productWith(product, attributes, values, { group }),
   };
 };
 

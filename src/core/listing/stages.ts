@@ -2,7 +2,7 @@ import type { Family } from "../catalogue/family.js";
 import type { Product } from "../catalogue/product.js";
 import type { ChannelSetup } from "./channel-setup.js";
 import { idRegister } from "./check/id-register.js";
-import { check, type Provenance } from "./check/check.js";
+import { checker, type Provenance } from "./check/check.js";
 import { fill } from "./fill/fill.js";
 import { filledGroup } from "./fill/filled-group.js";
 import { productOf, type Listing, type Outcome, type PlacedProduct, type PricedProduct } from "./listing.js";
@@ -113,9 +113,6 @@ export const checking = (
   provenance: Provenance,
 ): Stage<OnTheWay<VariedFamily>, readonly Outcome[]> => {
   // Checks that remember what came before go on from family to family.
-  const remembering = [idRegister(setup)];
-  return ({ going, settled }) => [
-    ...settled,
-    ...going.flatMap((group) => check(group, setup, provenance, remembering)),
-  ];
+  const check = checker(setup, provenance, [idRegister(setup)]);
+  return ({ going, settled }) => [...settled, ...going.flatMap(check)];
 };

@@ -54,6 +54,20 @@ export const termKey = (text: string): string =>
     .replace(/ ?([+<>#&/%-]) ?/g, "$1")
     .trim();
 
+/** Whether two terms are the same but for what {@link termKey} takes away. */
+export const isSameTerm = (one: string, other: string): boolean =>
+  one === other || (mayBeSame(one, other) && termKey(one) === termKey(other));
+
+const firstSign = /^[A-Za-z0-9]/;
+
+/** Terms that begin with two different letters or digits without accents are two. */
+const mayBeSame = (one: string, other: string): boolean =>
+  !plainSigns.test(one) ||
+  !plainSigns.test(other) ||
+  !firstSign.test(one) ||
+  !firstSign.test(other) ||
+  one.charAt(0).toLowerCase() === other.charAt(0).toLowerCase();
+
 /** Folded for comparison: no case, accents, punctuation or doubled spaces. */
 export const fold = (text: string): string =>
   plainLetters(text)

@@ -4,12 +4,14 @@ import { withParts } from "../../core/catalogue/bundle.js";
 import type { Family } from "../../core/catalogue/family.js";
 import { merge } from "../../core/catalogue/merge.js";
 import type { Product } from "../../core/catalogue/product.js";
-import type { PartialRecord } from "../../core/catalogue/record.js";
+import { mayTakeBack, type PartialRecord } from "../../core/catalogue/record.js";
 import { asSku } from "../../core/ids.js";
 import type { Revision } from "./revisions.js";
-import { REVISIONS_PER_PRODUCT, TEXT_SEPARATOR } from "./schema.js";
+import { FAMILIES_PER_PRODUCT, REVISIONS_PER_PRODUCT, TEXT_SEPARATOR } from "./schema.js";
 
-const FAMILIES_PER_BATCH = 500;
+const FAMILIES_PER_BATCH = 100;
+// Rows come in one call for so many families: one call a row costs twice as much, and keeps the collector busy.
+const FAMILIES_PER_QUERY = 100;
 
 /** product id, SKU or group, family, record id, row, texts, whether it is a group's own record */
 type ScanRow = [number, string, number, number, number, string, number];
@@ -73,6 +75,7 @@ export const catalogueReader = (
       layer: revision.rank,
       slots: revision.slots,
       texts: texts.split(TEXT_SEPARATOR),
+      isPlain: !mayTakeBack(texts),
       channel: revision.channel,
       ofGroup: isGroup === 1,
     };
@@ -172,14 +175,20 @@ export const catalogueReader = (
   const byFamily = database
     .prepare<[number], ScanRow>(`SELECT ${scanColumns} FROM ${joined} WHERE p.family = ? ORDER BY p.id, r.id`)
     .raw();
+  const between = database
+    .prepare<[number, number], ScanRow>(
+      `SELECT ${scanColumns} FROM ${joined} WHERE p.family >= ? AND p.family < ? ORDER BY p.family, p.id, r.id`,
+    )
+    .raw();
+  const greatest = database.prepare<[], number | null>("SELECT max(family) FROM product").pluck();
+  /** All rows in catalogue order; a family, which begins at a product, is never torn over two queries. */
+  function* inOrder(): Generator<ScanRow> {
+    const step = FAMILIES_PER_QUERY * FAMILIES_PER_PRODUCT;
+    const last = greatest.get() ?? -1;
+    for (let from = 0; from <= last; from += step) yield* between.all(from, from + step);
+  }
   return {
-    families: () =>
-      grouped(
-        database
-          .prepare<[], ScanRow>(`SELECT ${scanColumns} FROM ${joined} ORDER BY p.family, p.id, r.id`)
-          .raw()
-          .iterate(),
-      ),
+    families: () => grouped(inOrder()),
     familiesOf: (ids) =>
       grouped(
         (function* () {

@@ -41,7 +41,7 @@ describe("layers in the store", () => {
       const names = batch.flatMap((family) =>
         family
           .membersOn("stall")
-          .map(({ sku, text, attributes }) => `${sku} ${text(attributes.slot("name") ?? -1) ?? ""}`),
+          .map((product) => `${product.sku} ${product.text(product.attributes.slot("name") ?? -1) ?? ""}`),
       );
       expect(names).toEqual(["A A fine stool", "B Bench"]);
     }

@@ -10,14 +10,9 @@ import { isList, type MaybeBlank, type Value } from "../../values/value.js";
 import { fieldAtSlot, ownNames } from "./fill-names.js";
 import type { Fill } from "./fill-set.js";
 import type { GroupView } from "./group-view.js";
-import type { FillProblem, PricedProduct } from "../listing.js";
+import type { Filled } from "./filled.js";
+import type { PricedProduct } from "../listing.js";
 import type { PlannedCategory, PlannedField } from "../plan.js";
-
-/** What a fill came to in its field: a value, or why there is none, or both. */
-export interface Filled {
-  readonly value: MaybeBlank;
-  readonly problems: readonly FillProblem[];
-}
 
 /** Brings what a fill gave into its field. */
 export type Settle = (given: Value, rule: CategoryField) => Filled;
@@ -138,6 +133,11 @@ export class FillScope implements Scope {
     this.filled[slot] = { value, problems: [] };
   }
 
+  /** What a field was filled with so far. */
+  at(slot: number): Filled | undefined {
+    return this.filled[slot];
+  }
+
   /** A field's value, worked out when it is first asked for. */
   field(planned: PlannedField): Filled {
     const { slot } = planned.rule.field;
@@ -149,18 +149,34 @@ export class FillScope implements Scope {
     if (answer !== undefined)
       return (this.filled[slot] = this.settle(answered(answer, planned.rule), planned.rule));
     if (planned.fill === undefined) return (this.filled[slot] = nothing);
+    return (this.filled[slot] = this.remembered(planned, planned.fill));
+  }
+
+  /** What a fill comes to, from memory where the same texts came before. */
+  private remembered(planned: PlannedField, fill: Fill): Filled {
+    // Of a group it matters, too, in which attributes its members differ.
+    const memo = this.view === undefined ? planned.memo : undefined;
+    if (memo === undefined) return this.workedOut(planned, fill);
+    const key = memo.keyOf(this.priced.product);
+    const known = memo.get(key);
+    if (known !== undefined) return known;
+    const filled = this.workedOut(planned, fill);
+    memo.set(key, filled);
+    return filled;
+  }
+
+  private workedOut(planned: PlannedField, fill: Fill): Filled {
     this.waiting.push(planned);
     const troubles: Troubles = [];
     const outer = this.differing;
     this.differing = undefined;
-    const given = this.run(planned.fill, troubles);
+    const given = this.run(fill, troubles);
     const differing = this.takeDiffering(outer);
     this.waiting.pop();
-    return (this.filled[slot] =
-      differing === undefined
-        ? this.settled(planned, given, troubles)
-        : // What was worked out with one value missing that the members have can be anything.
-          { value: undefined, problems: [{ field: planned.rule, trouble: differing }] });
+    return differing === undefined
+      ? this.settled(planned, given, troubles)
+      : // What was worked out with one value missing that the members have can be anything.
+        { value: undefined, problems: [{ field: planned.rule, trouble: differing }] };
   }
 
   /** An attribute of the product; of a group, what its members agree on. */

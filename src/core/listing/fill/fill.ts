@@ -2,12 +2,14 @@ import { addAll } from "../../many.js";
 import { textOf } from "../../catalogue/product.js";
 import { categoryFieldOf } from "../../channel/definition.js";
 import type { CategoryField } from "../../channel/category-rules.js";
-import type { MaybeBlank, Value } from "../../values/value.js";
+import type { Value } from "../../values/value.js";
 import type { ChannelSetup } from "../channel-setup.js";
 import { coerce } from "./coerce.js";
-import { FillScope, type Filled, type FilledGroup, type GroupFields, type Shared } from "./fill-scope.js";
+import { FillScope, type FilledGroup, type GroupFields, type Shared } from "./fill-scope.js";
+import type { Filled } from "./filled.js";
 import type { GroupView } from "./group-view.js";
-import type { FillProblem, Listing, PricedProduct } from "../listing.js";
+import type { FillProblem } from "../fill-problem.js";
+import type { Listing, PricedProduct } from "../listing.js";
 import { permittedFor } from "./permitted.js";
 
 /** The category as the channel's files name it. */
@@ -37,21 +39,24 @@ export const scopeFor = (
   return scope;
 };
 
+const noProblems: readonly FillProblem[] = [];
+
 /** Works out each field in a scope; what does not fit becomes a problem. */
-export const listingIn = (scope: FillScope, priced: PricedProduct, setup: ChannelSetup): Listing => {
-  const values: MaybeBlank[] = [];
-  const problems: FillProblem[] = [];
+export const listingIn = (scope: FillScope, priced: PricedProduct): Listing => {
+  let problems: FillProblem[] | undefined;
   const { product, plan, notes, axes } = priced;
   for (const planned of plan.fields) {
     const filled = scope.field(planned);
-    if (filled.value !== undefined) values[planned.rule.field.slot] = filled.value;
-    if (filled.problems.length > 0) addAll(problems, filled.problems);
+    if (filled.problems.length > 0) addAll((problems ??= []), filled.problems);
   }
-  const category = categoryFieldOf(setup.definition);
-  if (category !== undefined) values[category.slot] = shownCategory(priced, setup.definition);
-  return { product, plan, notes, axes, problems, value: (slot) => values[slot] };
+  return {
+    ...{ product, plan, notes, axes },
+    problems: problems ?? noProblems,
+    value: (slot) => scope.at(slot)?.value,
+    filled: (slot) => scope.at(slot),
+  };
 };
 
 /** Runs each field's fill and brings its value into the field's kind; fields of the group are filled for the group. */
 export const fill = (priced: PricedProduct, setup: ChannelSetup, group: FilledGroup): Listing =>
-  listingIn(scopeFor(priced, setup, group.shared, group.fields), priced, setup);
+  listingIn(scopeFor(priced, setup, group.shared, group.fields), priced);

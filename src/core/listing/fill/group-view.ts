@@ -71,9 +71,12 @@ export const groupView = (
     members.find((member) => member.text(slot) === written);
   return {
     product: {
-      ...first,
-      exists: first.exists,
       sku: asSku(sku),
+      group: first.group,
+      attributes,
+      exists: first.exists,
+      hasUnread: first.hasUnread,
+      unread: (slot) => first.unread(slot),
       text,
       value(slot): MaybeBlank {
         const written = text(slot);

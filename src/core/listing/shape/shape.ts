@@ -21,7 +21,7 @@ const groupListing = (
   const products = members.map(({ product }) => product);
   const shared = sharedOf(family, family.membersOn(setup.channel), products);
   const { scope, group } = groupScope(members, members[0].plan, shared, family, setup);
-  return listingIn(scope, group, setup);
+  return listingIn(scope, group);
 };
 
 /** Whether the channel has a listing as a member of a group. */

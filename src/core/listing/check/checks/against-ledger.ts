@@ -22,34 +22,37 @@ const losses = (
 /** What a build would do to the listing that the channel has already. */
 export const againstLedger: ListingCheck = {
   name: "against-ledger",
-  check(listing, { live, definition }, report) {
-    const before = live?.(listing.product.sku);
-    if (before === undefined) return;
-    const { product, plan } = listing;
-    const [name, gtin] = [textOf(product, "name"), textOf(product, "gtin")];
-    if (isAnotherProduct(before, { name, gtin }))
-      report("sku-became-another", { was: before.name ?? "", now: name ?? "" });
-    const { category } = plan.rules;
-    if (before.category !== "" && before.category !== category.code)
-      report(
-        "category-moved",
-        {
-          before: definition.tree.find(before.category)?.path ?? before.category,
-          after: category.path,
-        },
-        { severity: "warning" },
-      );
-    const [group, wasIn] = [product.group ?? "", before.group ?? ""];
-    if (before.category !== "" && group !== wasIn)
-      report("group-moved", { before: wasIn, after: group }, { severity: "warning" });
-    const axes = textOf(product, VARIES_BY) ?? "";
-    if (before.group !== undefined && before.group === product.group && before.axes !== axes)
-      report("axes-changed", { before: axesIn(before.axes), after: axesIn(axes) }, { severity: "warning" });
+  for(_, { live, definition }) {
+    if (live === undefined) return undefined;
     const erases = definition.purposeRules.some(
       ({ purpose, blank }) => purpose === "full" && blank === "erase",
     );
-    if (!erases || before.category !== category.code) return;
-    for (const { rule, before: value } of losses(listing, before.values, definition))
-      report("would-erase", { label: rule.field.label, value }, { field: rule, severity: "warning" });
+    return (listing, report) => {
+      const before = live(listing.product.sku);
+      if (before === undefined) return;
+      const { product, plan } = listing;
+      const [name, gtin] = [textOf(product, "name"), textOf(product, "gtin")];
+      if (isAnotherProduct(before, { name, gtin }))
+        report("sku-became-another", { was: before.name ?? "", now: name ?? "" });
+      const { category } = plan.rules;
+      if (before.category !== "" && before.category !== category.code)
+        report(
+          "category-moved",
+          {
+            before: definition.tree.find(before.category)?.path ?? before.category,
+            after: category.path,
+          },
+          { severity: "warning" },
+        );
+      const [group, wasIn] = [product.group ?? "", before.group ?? ""];
+      if (before.category !== "" && group !== wasIn)
+        report("group-moved", { before: wasIn, after: group }, { severity: "warning" });
+      const axes = textOf(product, VARIES_BY) ?? "";
+      if (before.group !== undefined && before.group === product.group && before.axes !== axes)
+        report("axes-changed", { before: axesIn(before.axes), after: axesIn(axes) }, { severity: "warning" });
+      if (!erases || before.category !== category.code) return;
+      for (const { rule, before: value } of losses(listing, before.values, definition))
+        report("would-erase", { label: rule.field.label, value }, { field: rule, severity: "warning" });
+    };
   },
 };

@@ -1,23 +1,24 @@
 import { textOf } from "../../../catalogue/product.js";
-import { termKey } from "../../../values/text.js";
+import { isSameTerm } from "../../../values/text.js";
 import type { ListingCheck } from "../check-kind.js";
 
 /** A title says more than who made the thing. */
 export const brandAsTitle: ListingCheck = {
   name: "brand-as-title",
-  check(listing, { definition, files }, report) {
+  for({ bySlot }, { definition, files }) {
     const field = definition.roles.name;
-    const title = field === undefined ? undefined : listing.value(field.slot);
-    if (field === undefined || typeof title !== "string") return;
-    const key = termKey(title);
-    const isTitle = (attribute: string): boolean => {
-      const text = textOf(listing.product, attribute);
-      return text !== undefined && (text === title || termKey(text) === key);
+    const rule = field === undefined ? undefined : bySlot[field.slot]?.rule;
+    if (field === undefined || rule === undefined) return undefined;
+    return ({ value, product }, report) => {
+      const title = value(field.slot);
+      if (typeof title !== "string") return;
+      const isTitle = (attribute: string): boolean => {
+        const text = textOf(product, attribute);
+        return text !== undefined && isSameTerm(text, title);
+      };
+      // Where the product is called like its brand, that is its name.
+      if ((isTitle("brand") || isTitle("manufacturer")) && !isTitle("name"))
+        report("brand-as-title", { label: field.label, value: title, fills: files.fills }, { field: rule });
     };
-    // Where the product is called like its brand, that is its name.
-    const isBrand = (isTitle("brand") || isTitle("manufacturer")) && !isTitle("name");
-    const rule = listing.plan.bySlot[field.slot]?.rule;
-    if (isBrand && rule !== undefined)
-      report("brand-as-title", { label: field.label, value: title, fills: files.fills }, { field: rule });
   },
 };

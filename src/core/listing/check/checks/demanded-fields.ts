@@ -1,5 +1,6 @@
 import { shownText } from "../../../values/show.js";
-import type { ListingCheck } from "../check-kind.js";
+import type { ListingCheck, Report } from "../check-kind.js";
+import type { PlannedField } from "../../plan.js";
 import { isAskedOf, needFor } from "../../demand.js";
 import type { Fill } from "../../fill/fill-set.js";
 import type { Listing } from "../../listing.js";
@@ -16,8 +17,8 @@ const unreadFor = (
   { product }: Listing,
   fill: Fill | undefined,
 ): readonly { readonly attribute: string; readonly written: string }[] =>
-  (fill?.program.reads ?? []).flatMap((slot) => {
-    const cell = product.unread?.(slot);
+  (product.hasUnread ? (fill?.program.reads ?? []) : []).flatMap((slot) => {
+    const cell = product.unread(slot);
     const attribute = product.attributes.names[slot] ?? "";
     return cell === undefined || product.text(slot) !== undefined
       ? []
@@ -27,16 +28,18 @@ const unreadFor = (
 /** Required and recommended fields are filled; fields that are not allowed are blank. */
 export const demandedFields: ListingCheck = {
   name: "demanded-fields",
-  check(listing, { files, definition }, report) {
-    const unreadable = new Set(listing.problems.map(({ field }) => field));
-    for (const { rule, fill } of listing.plan.fields) {
-      // A value that could not be taken is reported as such: the field is not also missing.
-      if (unreadable.has(rule)) continue;
-      const { need, place } = needFor(rule, listing);
+  for({ fields }, { files, definition }) {
+    const asking = fields.filter(({ rule }) => rule.need !== "optional" || rule.conditionalNeeds.length > 0);
+    const test = ({ rule, fill }: PlannedField, listing: Listing, report: Report): void => {
       const { label, example, slot, defaultValue } = rule.field;
       const value = listing.value(slot);
-      // What the channel fills in itself is not missing; what only variations have is not asked of others.
-      if (value === undefined && (defaultValue !== "" || !isAskedOf(rule, listing, definition))) continue;
+      // What the channel fills in itself is not missing.
+      if (value === undefined && defaultValue !== "") return;
+      // A value that could not be taken is reported as such: the field is not also missing.
+      if (listing.problems.some(({ field }) => field === rule)) return;
+      const { need, place } = needFor(rule, listing);
+      // What only variations have is not asked of others.
+      if (value === undefined && !isAskedOf(rule, listing, definition)) return;
       const about = { field: rule, place };
       if (value === undefined) {
         const unread = unreadFor(listing, fill);
@@ -59,6 +62,10 @@ export const demandedFields: ListingCheck = {
         else if (need === "recommended")
           report("missing-recommended", { label, example }, { ...about, severity: "advice" });
       } else if (need === "not allowed") report("not-allowed", { label, value: shownText(value) }, about);
-    }
+    };
+    return (listing, report) => {
+      // An optional field is looked at, too, where the cell that would fill it could not be read.
+      for (const planned of listing.product.hasUnread ? fields : asking) test(planned, listing, report);
+    };
   },
 };

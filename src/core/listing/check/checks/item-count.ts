@@ -4,13 +4,16 @@ import type { FieldCheck } from "../check-kind.js";
 /** Lists keep to the field's greatest count. */
 export const itemCount: FieldCheck = {
   name: "item-count",
-  check({ rule, value, report }) {
+  for(rule) {
     const { maxItems } = rule.limits;
-    if (maxItems !== undefined && isList(value) && value.length > maxItems)
-      report(
-        "too-many-values",
-        { label: rule.field.label, limit: maxItems, actual: value.length },
-        { field: rule },
-      );
+    if (maxItems === undefined) return undefined;
+    return (value, report) => {
+      if (isList(value) && value.length > maxItems)
+        report(
+          "too-many-values",
+          { label: rule.field.label, limit: maxItems, actual: value.length },
+          { field: rule },
+        );
+    };
   },
 };

@@ -6,14 +6,16 @@ import type { FieldCheck } from "../check-kind.js";
 /** Numbers, prices and measures (in the field's unit) keep to the field's range. */
 export const numberRange: FieldCheck = {
   name: "number-range",
-  check({ rule, value, report }) {
+  for(rule) {
     const { min, max } = rule.limits;
-    if (min === undefined && max === undefined) return;
-    const amount = isMoney(value) || isMeasure(value) ? value.amount : value;
-    if (!isDecimal(amount)) return;
-    if ((min === undefined || amount.gte(min)) && (max === undefined || amount.lte(max))) return;
+    if (min === undefined && max === undefined) return undefined;
     const bound = (limit: typeof min): string => (limit === undefined ? "" : decimalText(limit));
-    const facts = { label: rule.field.label, value: shownText(value), min: bound(min), max: bound(max) };
-    report("out-of-range", facts, { field: rule });
+    return (value, report) => {
+      const amount = isMoney(value) || isMeasure(value) ? value.amount : value;
+      if (!isDecimal(amount)) return;
+      if ((min === undefined || amount.gte(min)) && (max === undefined || amount.lte(max))) return;
+      const facts = { label: rule.field.label, value: shownText(value), min: bound(min), max: bound(max) };
+      report("out-of-range", facts, { field: rule });
+    };
   },
 };

@@ -10,19 +10,21 @@ const words = (text: string): readonly string[] => fold(text).split(" ").filter(
 /** Search words say what the title does not: a phrase of the title's own words finds no one new. */
 export const repeatedSearchWords: ListingCheck = {
   name: "repeated-search-words",
-  check(listing, { definition }, report) {
+  for({ bySlot }, { definition }) {
     const { name, keywords } = definition.roles;
-    if (name === undefined || keywords === undefined) return;
-    const phrases = textsOf(listing.value(keywords.slot));
-    if (phrases.length === 0) return;
-    const title = new Set(textsOf(listing.value(name.slot)).flatMap(words));
-    const repeated = phrases.filter((phrase) => words(phrase).every((word) => title.has(word)));
-    const field = listing.plan.bySlot[keywords.slot]?.rule;
-    if (repeated.length > 0 && field !== undefined)
-      report(
-        "repeated-search-words",
-        { label: keywords.label, words: repeated },
-        { field, severity: "advice" },
-      );
+    const field = keywords === undefined ? undefined : bySlot[keywords.slot]?.rule;
+    if (name === undefined || keywords === undefined || field === undefined) return undefined;
+    return (listing, report) => {
+      const phrases = textsOf(listing.value(keywords.slot));
+      if (phrases.length === 0) return;
+      const title = new Set(textsOf(listing.value(name.slot)).flatMap(words));
+      const repeated = phrases.filter((phrase) => words(phrase).every((word) => title.has(word)));
+      if (repeated.length > 0)
+        report(
+          "repeated-search-words",
+          { label: keywords.label, words: repeated },
+          { field, severity: "advice" },
+        );
+    };
   },
 };

@@ -1,0 +1,10 @@
+import type { MaybeBlank } from "../../values/value.js";
+import type { FillProblem } from "../fill-problem.js";
+
+/** What a fill came to in its field: a value, or why there is none, or both. */
+export interface Filled {
+  readonly value: MaybeBlank;
+  readonly problems: readonly FillProblem[];
+  /** Whether the field's checks had nothing to say of the value; undefined until they were asked. */
+  isSound?: true;
+}
