@@ -1,5 +1,6 @@
 import type { PurposeName } from "../core/channel/purpose-names.js";
 import type { LiveListing } from "../core/listing/live-listing.js";
+import type { KeptListing } from "../core/listing/live-text.js";
 
 /** What was handed over of one SKU, and when and for what. */
 export interface LedgerEntry {
@@ -74,7 +75,8 @@ export interface ChannelLedger {
 }
 
 export interface LedgerNotes {
-  note(entries: readonly (readonly [sku: string, listing: LiveListing])[]): Promise<void>;
+  /** Notes what a build holds of one family after the other, by the families' numbers. */
+  note(family: number, kept: readonly KeptListing[]): Promise<void>;
   /** What was noted holds, with the names of the files that it stands in. */
   commit(files: readonly string[]): Promise<void>;
   /** Nothing of it holds. */

@@ -172,7 +172,7 @@ export const setupOf = (
 /** Products as one family. */
 export const familyOf = (members: readonly Readonly<Record<string, string>>[]): Family => {
   const products = members.map(productOf);
-  return { group: undefined, record: undefined, members: products, membersOn: () => products };
+  return { number: 1, group: undefined, record: undefined, members: products, membersOn: () => products };
 };
 
 /** Runs one family through a channel. */
@@ -225,6 +225,7 @@ export const listingsOf = (
     group: products[0]?.group,
     record: record === undefined ? undefined : productOf(record),
     members: products,
+    number: 1,
     membersOn: () => own ?? products,
   });
   return listings;

@@ -1,3 +1,6 @@
+import { keptListing } from "../../src/core/listing/live-text.js";
+import type { LiveListing } from "../../src/core/listing/live-listing.js";
+import type { LedgerNotes } from "../../src/store/ledger.js";
 import { join } from "node:path";
 import type { Doubt } from "../../src/core/catalogue/cell-reader.js";
 import { textOf } from "../../src/core/catalogue/product.js";
@@ -100,4 +103,13 @@ export const familiesOf = async (store: Store): Promise<readonly string[]> => {
     for (const { group, members } of batch)
       found.push(`${group ?? "-"}: ${members.map(({ sku }) => sku).join(" ")}`);
   return found;
+};
+
+/** Notes listings of a build, one family after the other. */
+export const noteAll = async (
+  notes: LedgerNotes,
+  listings: readonly (readonly [sku: string, listing: LiveListing])[],
+): Promise<void> => {
+  for (const [number, [sku, listing]] of listings.entries())
+    await notes.note(number, [keptListing(sku, listing)]);
 };

@@ -1,3 +1,4 @@
+import { keptListing } from "../../src/core/listing/live-text.js";
 import { everything } from "../../src/flow/choice/chosen.js";
 import Database from "better-sqlite3";
 import { parse } from "csv-parse/sync";
@@ -248,7 +249,7 @@ class Shop {
     const notes = await this.ledger.begin(purpose, "now", purpose);
     let file = writer.head();
     const going = textRegister();
-    for (const { outcomes, shaped } of this.families()) {
+    for (const [number, { outcomes, shaped }] of this.families().entries()) {
       for (const outcome of outcomes) if (outcome.kind !== "left-out") noteGoing(going, productOf(outcome));
       if (purpose === "withdraw") continue;
       for (const family of shaped) {
@@ -257,7 +258,7 @@ class Shop {
         file += writer.family(applied, false);
         for (const row of rowsOf(applied)) {
           const entry = noted(row, facts);
-          if (entry !== undefined) await notes.note([[row.sku, entry]]);
+          if (entry !== undefined) await notes.note(number, [entry]);
         }
       }
     }
@@ -266,7 +267,7 @@ class Shop {
         await endingListings(this.ledger, going, { ending: undefined, choice: everything } as never, "stall")
       ).entries) {
         file += writer.family(withdrawal(sku, listing, this.definition), false);
-        await notes.note([[sku, { ...listing, withdrawn: true }]]);
+        await notes.note(-1, [keptListing(sku, { ...listing, withdrawn: true })]);
       }
     await notes.commit(["stall.csv"]);
     if (keepLive) this.expectKept(file);

@@ -108,7 +108,17 @@ describe("faults of the database", () => {
     const ledger = store.ledgerOf("quay");
     const answers = store.linkAnswers();
     const other = new Database(join(folder, "store.db"));
-    for (const table of ["product", "record", "ledger", "revision", "built_file", "link_answer", "key_value"])
+    for (const table of [
+      "product",
+      "record",
+      "ledger",
+      "book",
+      "built",
+      "revision",
+      "built_file",
+      "link_answer",
+      "key_value",
+    ])
       other.exec(`DROP TABLE ${table}`);
     other.close();
     const drained = async (all: AsyncGenerator<unknown>) => {

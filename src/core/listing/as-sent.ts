@@ -3,6 +3,7 @@ import { textOf } from "../catalogue/product.js";
 import { canonicalText } from "../values/show.js";
 import type { Listing } from "./listing.js";
 import type { LiveListing } from "./live-listing.js";
+import type { LiveFacts } from "./live-text.js";
 
 /** All that a listing is filled with. */
 const valuesOf = (listing: Listing): LiveListing["values"] => {
@@ -14,16 +15,18 @@ const valuesOf = (listing: Listing): LiveListing["values"] => {
   return values;
 };
 
+/** What the ledger keeps of a listing's product and place. */
+export const factsOf = ({ product, plan }: Listing): LiveFacts => ({
+  name: textOf(product, "name"),
+  gtin: textOf(product, "gtin"),
+  price: textOf(product, "price"),
+  category: plan.rules.category.code,
+  axes: textOf(product, VARIES_BY) ?? "",
+});
+
 /** A listing as the ledger keeps it, with the values that a file says of it. */
-export const liveListing = (listing: Listing, values = valuesOf(listing)): LiveListing => {
-  const { product, plan } = listing;
-  return {
-    name: textOf(product, "name"),
-    gtin: textOf(product, "gtin"),
-    price: textOf(product, "price"),
-    category: plan.rules.category.code,
-    axes: textOf(product, VARIES_BY) ?? "",
-    group: product.group,
-    values,
-  };
-};
+export const liveListing = (listing: Listing, values = valuesOf(listing)): LiveListing => ({
+  ...factsOf(listing),
+  group: listing.product.group,
+  values,
+});

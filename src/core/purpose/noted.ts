@@ -2,7 +2,9 @@ import { textOf } from "../catalogue/product.js";
 import { categoryFieldOf } from "../channel/definition.js";
 import type { FileRow } from "../listing/shape/file-family.js";
 import type { LiveListing } from "../listing/live-listing.js";
-import { liveListing } from "../listing/as-sent.js";
+import { factsOf, liveListing } from "../listing/as-sent.js";
+import type { Listing } from "../listing/listing.js";
+import { factsText, keptListing, valueText, type KeptListing } from "../listing/live-text.js";
 import { textIn, type PurposeFacts } from "./purpose.js";
 
 /** What of a listing the channel takes over from an amending row beside its values. */
@@ -18,10 +20,33 @@ const amendedFacts = (
   return field !== undefined && row.value(field) !== undefined ? { category } : {};
 };
 
+/** A row of which all holds that it says: its values are not gathered, they become text at once. */
+const wholeRow = (row: FileRow, listing: Listing, { definition }: PurposeFacts): KeptListing => {
+  let text = factsText(factsOf(listing));
+  for (const field of definition.fields) {
+    const value = textIn(row, field);
+    if (value !== "") text += valueText(field.code, value);
+  }
+  return {
+    sku: row.sku,
+    group: listing.product.group,
+    isGroup: row.kind === "group",
+    withdrawn: false,
+    text,
+  };
+};
+
 /** What the ledger keeps of a row: a full one is all that the channel has; any other changes what it says. */
-export const noted = (row: FileRow, facts: PurposeFacts): LiveListing | undefined => {
+export const noted = (row: FileRow, facts: PurposeFacts): KeptListing | undefined => {
   const { listing } = row;
   if (listing === undefined) return undefined;
+  const before = facts.live(row.sku);
+  if (facts.purpose === "full" || before === undefined) return wholeRow(row, listing, facts);
+  return keptListing(row.sku, changedBy(row, listing, before, facts));
+};
+
+/** What the channel has, with what a row says of it. */
+const changedBy = (row: FileRow, listing: Listing, before: LiveListing, facts: PurposeFacts): LiveListing => {
   const { definition, fields, purpose, rule } = facts;
   const values = Object.fromEntries(
     definition.fields.flatMap((field) => {
@@ -33,8 +58,6 @@ export const noted = (row: FileRow, facts: PurposeFacts): LiveListing | undefine
     ...liveListing(listing, values),
     ...(row.kind === "group" ? { isGroup: true } : {}),
   };
-  const before = facts.live(row.sku);
-  if (purpose === "full" || before === undefined) return now;
   const { price } = definition.roles;
   const saysPrice = price !== undefined && row.value(price) !== undefined;
   // Where a blank erases, the file's blank fields are gone; elsewhere they are as they were.

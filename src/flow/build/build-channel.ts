@@ -14,6 +14,7 @@ import type { BuiltFile, LayoutFiles } from "./built-files.js";
 import { textRegister } from "../../core/catalogue/beside/text-register.js";
 import { rowsOf, type FileFamily } from "../../core/listing/shape/file-family.js";
 import { shape } from "../../core/listing/shape/shape.js";
+import { keptListing } from "../../core/listing/live-text.js";
 import { noted } from "../../core/purpose/noted.js";
 import type { PurposeFacts } from "../../core/purpose/purpose.js";
 import { purposes } from "../../core/purpose/purposes.js";
@@ -28,6 +29,9 @@ import { channelCounts, type ChannelCounts } from "../channel-counts.js";
 import type { ChannelRun } from "../run-channels.js";
 
 export const RECORD_FILE = "build.json";
+
+/** Where rows stand in the ledger that are of no family of the catalogue. */
+const NO_FAMILY = -1;
 
 /** The files of one channel on their way: they land with those of the others, or not at all. */
 export interface ChannelBuild extends ChannelRun {
@@ -174,10 +178,8 @@ export const buildChannel = async (
         if (applied === undefined) continue;
         await write(applied);
         await notes?.note(
-          rowsOf(applied).flatMap((row) => {
-            const entry = noted(row, purposeFacts);
-            return entry === undefined ? [] : [[row.sku, entry] as const];
-          }),
+          family.number,
+          rowsOf(applied).flatMap((row) => noted(row, purposeFacts) ?? []),
         );
       }
     },
@@ -187,7 +189,7 @@ export const buildChannel = async (
       refuseMany(channel, ending, wishes);
       for (const { sku, listing } of ending.entries) {
         await write(withdrawal(sku, listing, definition));
-        await notes?.note([[sku, { ...listing, withdrawn: true }]]);
+        await notes?.note(NO_FAMILY, [keptListing(sku, { ...listing, withdrawn: true })]);
       }
     },
     async finish() {

@@ -108,7 +108,11 @@ export const catalogueReader = (
     return merged(scanned, opinionsOf(groupOf.all(first[0])), channel, withBundle);
   };
 
-  const familyOf = (members: readonly Scanned[], shared: readonly Opinion[]): Family | undefined => {
+  const familyOf = (
+    number: number,
+    members: readonly Scanned[],
+    shared: readonly Opinion[],
+  ): Family | undefined => {
     const base = members.flatMap((member) => merged(member, shared, undefined) ?? []);
     if (base.length === 0) return undefined;
     const seen = new Map<string, readonly Product[]>();
@@ -116,6 +120,7 @@ export const catalogueReader = (
       (opinion) => opinion.channel !== undefined,
     );
     return {
+      number,
       group: base[0]?.group,
       get record() {
         const seen = shared.filter(({ channel }) => channel === undefined);
@@ -141,7 +146,7 @@ export const catalogueReader = (
     let [family, productId] = [-1, -1];
     let opinions: Opinion[] = [];
     const endFamily = (): void => {
-      const found = members.length === 0 ? undefined : familyOf(members, shared);
+      const found = members.length === 0 ? undefined : familyOf(family, members, shared);
       if (found !== undefined) batch.push(found);
       members = [];
       shared = [];

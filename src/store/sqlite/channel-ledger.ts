@@ -1,84 +1,28 @@
-import { bareObject } from "../../core/own.js";
 import type Database from "better-sqlite3";
 import type { LiveListing } from "../../core/listing/live-listing.js";
+import { listingKept } from "../../core/listing/live-text.js";
 import type { BuildKind, ChannelLedger, LedgerEntry, LedgerState } from "../ledger.js";
+import { openBook } from "./built-book.js";
 import { builtState, sendBuild } from "./sent-builds.js";
-import { FIELD_SEPARATOR, FIELD_END } from "./schema.js";
 
 interface Row {
   readonly sku: string;
   readonly is_group: number;
   readonly withdrawn: number;
-  readonly name: string | null;
-  readonly gtin: string | null;
-  readonly price: string | null;
-  readonly category: string;
-  readonly axes: string;
   readonly grp: string | null;
-  readonly texts: string;
+  readonly content: string;
   readonly purpose: string;
   readonly at: string;
 }
 
-type Put = [
-  channel: string,
-  sku: string,
-  isGroup: number,
-  withdrawn: number,
-  name: string | null,
-  gtin: string | null,
-  price: string | null,
-  category: string,
-  axes: string,
-  group: string | null,
-  texts: string,
-  purpose: string,
-  at: string,
-];
-
-const BATCH = 2000;
 const READ_BATCH = 1000;
-const content = "sku, is_group, withdrawn, name, gtin, price, category, axes, grp, texts, purpose";
-const columns = `channel, state, ${content}, at`;
+const columns = "sku, is_group, withdrawn, grp, content, purpose, at";
 
-const marks = new RegExp(`[${FIELD_SEPARATOR}${FIELD_END}]`, "g");
+/** What was sent stands in the ledger, what was built in the build's book. */
+const tableOf = (state: LedgerState): string => (state === "sent" ? "ledger" : "built_listing");
 
-/** Values by field in one text: most are never looked at again, and those are not taken apart. */
-const textsOf = (values: LiveListing["values"]): string => {
-  let texts = "";
-  for (const code in values)
-    // eslint-disable-next-line house/data-names -- its own names, one after the other
-    texts += `${code}${FIELD_SEPARATOR}${(values[code] ?? "").replace(marks, " ")}${FIELD_END}`;
-  return texts;
-};
-
-const valuesIn = (texts: string): LiveListing["values"] => {
-  const values = bareObject<string>();
-  for (let from = 0; from < texts.length;) {
-    const [middle, end] = [texts.indexOf(FIELD_SEPARATOR, from), texts.indexOf(FIELD_END, from)];
-    // eslint-disable-next-line house/data-names -- a bare object has no name of the language
-    values[texts.slice(from, middle)] = texts.slice(middle + 1, end);
-    from = end + 1;
-  }
-  return values;
-};
-
-const listingOf = (row: Row): LiveListing => {
-  let values: LiveListing["values"] | undefined;
-  return {
-    name: row.name ?? undefined,
-    gtin: row.gtin ?? undefined,
-    price: row.price ?? undefined,
-    category: row.category,
-    axes: row.axes,
-    group: row.grp ?? undefined,
-    ...(row.is_group === 1 ? { isGroup: true } : {}),
-    ...(row.withdrawn === 1 ? { withdrawn: true } : {}),
-    get values() {
-      return (values ??= valuesIn(row.texts));
-    },
-  };
-};
+const listingOf = ({ content: text, grp, is_group, withdrawn }: Row): LiveListing =>
+  listingKept({ text, group: grp ?? undefined, isGroup: is_group === 1, withdrawn: withdrawn === 1 });
 
 const entryOf = (row: Row): LedgerEntry => ({
   sku: row.sku,
@@ -87,29 +31,38 @@ const entryOf = (row: Row): LedgerEntry => ({
   at: row.at,
 });
 
+const lookUps = (database: Database.Database, state: LedgerState) => {
+  const table = tableOf(state);
+  // Only what was sent is asked by the groups' names, and only for the groups' own rows.
+  const byGroup = state === "sent" ? "INDEXED BY ledger_group" : "";
+  const where = `channel = ? AND state = ?`;
+  return {
+    find: database.prepare<[string, string, string], Row>(
+      `SELECT ${columns} FROM ${table} WHERE ${where} AND sku = ?`,
+    ),
+    // Two queries, since one with an "or" reads the whole channel.
+    ofGroup: database.prepare<[string, string, string], Row>(
+      `SELECT ${columns} FROM ${table} ${byGroup} WHERE ${where} AND is_group = 1 AND grp = ?`,
+    ),
+    ofParts: database.prepare<[string, string, string, string], Row>(
+      `SELECT ${columns} FROM ${table} ${byGroup} WHERE ${where} AND is_group = 1 AND grp >= ? AND grp < ?`,
+    ),
+    next: database.prepare<[string, string, string], Row>(
+      `SELECT ${columns} FROM ${table} WHERE ${where} AND sku > ? ORDER BY sku LIMIT ${READ_BATCH}`,
+    ),
+  };
+};
+
 export const channelLedger = (database: Database.Database, channel: string): ChannelLedger => {
-  const find = database.prepare<[string, string, string], Row>(
-    `SELECT ${content}, at FROM ledger WHERE channel = ? AND state = ? AND sku = ?`,
-  );
-  // Two queries, since one with an "or" reads the whole channel.
-  const ofGroup = database.prepare<[string, string, string], Row>(
-    `SELECT ${content}, at FROM ledger INDEXED BY ledger_group
-     WHERE channel = ? AND state = ? AND is_group = 1 AND grp = ?`,
-  );
-  const ofParts = database.prepare<[string, string, string, string], Row>(
-    `SELECT ${content}, at FROM ledger INDEXED BY ledger_group
-     WHERE channel = ? AND state = ? AND is_group = 1 AND grp >= ? AND grp < ?`,
-  );
-  const next = database.prepare<[string, string, string], Row>(
-    `SELECT ${content}, at FROM ledger WHERE channel = ? AND state = ? AND sku > ? ORDER BY sku LIMIT ${READ_BATCH}`,
-  );
+  const prepared = new Map<LedgerState, ReturnType<typeof lookUps>>();
+  const among = (state: LedgerState): ReturnType<typeof lookUps> => {
+    const known = prepared.get(state) ?? lookUps(database, state);
+    prepared.set(state, known);
+    return known;
+  };
   const any = database
     .prepare<[string], number>("SELECT 1 FROM ledger WHERE channel = ? AND state = 'sent' LIMIT 1")
     .pluck();
-  const put = database.prepare<Put>(
-    `INSERT OR REPLACE INTO ledger (${columns}) VALUES (?, 'coming', ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
-  );
-  const forget = database.prepare<[string, string]>("DELETE FROM ledger WHERE channel = ? AND state = ?");
   const last = database
     .prepare<[string], number | null>("SELECT max(number) FROM built_file WHERE channel = ?")
     .pluck();
@@ -124,17 +77,12 @@ export const channelLedger = (database: Database.Database, channel: string): Cha
   const addFile = database.prepare<[string, number, string, BuildKind]>(
     "INSERT INTO built_file (channel, number, name, kind) VALUES (?, ?, ?, ?)",
   );
-  const holds = database.prepare<[string, string]>(
-    "UPDATE ledger SET state = ? WHERE channel = ? AND state = 'coming'",
-  );
   const latest = (): number => last.get(channel) ?? 0;
-  const putAll = database.transaction((notes: readonly Put[]) => {
-    for (const note of notes) put.run(...note);
-  });
   return {
     isEmpty: async () => any.get(channel) === undefined,
     async of({ skus, groups = [], state = "sent" }) {
       const found = new Map<string, LedgerEntry>();
+      const { find, ofGroup, ofParts } = among(state);
       for (const sku of skus) {
         const row = find.get(channel, state, sku);
         if (row !== undefined) found.set(sku, entryOf(row));
@@ -148,6 +96,7 @@ export const channelLedger = (database: Database.Database, channel: string): Cha
       return found;
     },
     async *entries(state: LedgerState = "sent") {
+      const { next } = among(state);
       for (let from = ""; ;) {
         const rows = next.all(channel, state, from);
         if (rows.length > 0) yield rows.map(entryOf);
@@ -162,34 +111,16 @@ export const channelLedger = (database: Database.Database, channel: string): Cha
         .all(channel)
         .map(({ names, ...build }) => ({ ...build, files: JSON.parse(names) as readonly string[] })),
     async begin(purpose, at, kind) {
-      forget.run(channel, "coming");
-      let waiting: Put[] = [];
-      const flush = (): void => {
-        if (waiting.length > 0) putAll.immediate(waiting);
-        waiting = [];
-      };
+      const book = openBook(database, { channel, state: builtState(kind), purpose, at });
       const commit = database.transaction((files: readonly string[]) => {
-        flush();
+        book.commit();
         const number = latest() + 1;
         for (const file of files) addFile.run(channel, number, file, kind);
-        forget.run(channel, builtState(kind));
-        holds.run(builtState(kind), channel);
       });
       return {
-        async note(entries) {
-          for (const [sku, one] of entries)
-            waiting.push([
-              ...([channel, sku, one.isGroup === true ? 1 : 0, one.withdrawn === true ? 1 : 0] as const),
-              ...([one.name ?? null, one.gtin ?? null, one.price ?? null] as const),
-              ...([one.category, one.axes, one.group ?? null, textsOf(one.values), purpose, at] as const),
-            ]);
-          if (waiting.length >= BATCH) flush();
-        },
+        note: async (family, kept) => book.note(family, kept),
         commit: async (files) => commit.immediate(files),
-        async discard() {
-          waiting = [];
-          forget.run(channel, "coming");
-        },
+        discard: async () => book.discard(),
       };
     },
     markSent: async (wish) => sendBuild(database, channel, wish),

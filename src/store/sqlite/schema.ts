@@ -1,7 +1,7 @@
 import type Database from "better-sqlite3";
 
 /** The store's version: raised with each change of the tables, with a step in {@link migrations}. */
-export const STORE_VERSION = 9;
+export const STORE_VERSION = 10;
 
 /**
  * A record's id holds its product and its revision, so that one product's records lie side by side on disk and a scan
@@ -17,10 +17,6 @@ export const FAMILIES_PER_PRODUCT = 1024;
 
 /** Joins a record's texts in one stored text; cleaned cells cannot hold it. */
 export const TEXT_SEPARATOR = "\u001f";
-
-/** Between a field's code and its value in the ledger, and behind each value. */
-export const FIELD_SEPARATOR = "\u001c";
-export const FIELD_END = "\u001d";
 
 const version1 = `
   CREATE TABLE revision (
@@ -143,6 +139,44 @@ const version9 = `
   CREATE TABLE landed (mark TEXT PRIMARY KEY) WITHOUT ROWID;
 `;
 
+// A listing is one text. What a build holds stands in the order in which it is read, so that a build writes one behind the
+// other, and of the next only what differs.
+const version10 = `
+  CREATE TABLE book (
+    id INTEGER PRIMARY KEY, channel TEXT NOT NULL, state TEXT NOT NULL, purpose TEXT NOT NULL, at TEXT NOT NULL
+  );
+  CREATE UNIQUE INDEX book_state ON book (channel, state);
+  CREATE TABLE built (
+    book INTEGER NOT NULL, family INTEGER NOT NULL, member INTEGER NOT NULL,
+    sku TEXT NOT NULL, is_group INTEGER NOT NULL, withdrawn INTEGER NOT NULL, grp TEXT, content TEXT NOT NULL,
+    PRIMARY KEY (book, family, member)
+  ) WITHOUT ROWID;
+  CREATE TABLE ledger_10 (
+    channel TEXT NOT NULL, state TEXT NOT NULL, sku TEXT NOT NULL,
+    is_group INTEGER NOT NULL, withdrawn INTEGER NOT NULL, grp TEXT, content TEXT NOT NULL,
+    purpose TEXT NOT NULL, at TEXT NOT NULL,
+    PRIMARY KEY (channel, state, sku)
+  ) WITHOUT ROWID;
+  INSERT INTO ledger_10
+    SELECT channel, state, sku, is_group, withdrawn, grp,
+      coalesce(name, '') || char(29) || coalesce(gtin, '') || char(29) || coalesce(price, '') || char(29)
+        || category || char(29) || axes || char(29) || texts,
+      purpose, at
+    FROM ledger WHERE state <> 'coming';
+  DROP TABLE ledger;
+  ALTER TABLE ledger_10 RENAME TO ledger;
+  CREATE INDEX ledger_group ON ledger (channel, state, grp) WHERE is_group = 1;
+  INSERT INTO book (channel, state, purpose, at)
+    SELECT channel, state, max(purpose), max(at) FROM ledger WHERE state LIKE 'built%' GROUP BY channel, state;
+  INSERT INTO built
+    SELECT book.id, -1, row_number() OVER (PARTITION BY book.id ORDER BY sku), sku, is_group, withdrawn, grp, content
+    FROM ledger JOIN book USING (channel, state);
+  DELETE FROM ledger WHERE state LIKE 'built%';
+  CREATE INDEX built_sku ON built (book, sku);
+  CREATE VIEW built_listing AS
+    SELECT channel, state, sku, is_group, withdrawn, grp, content, purpose, at FROM book JOIN built ON built.book = book.id;
+`;
+
 /** Steps from each version to the next; a store is brought forward in one transaction when it is opened. */
 export const migrations: readonly string[] = [
   version1,
@@ -154,6 +188,7 @@ export const migrations: readonly string[] = [
   version7,
   version8,
   version9,
+  version10,
 ];
 
 export const storedVersion = (database: Database.Database): number =>

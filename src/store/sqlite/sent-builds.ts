@@ -13,11 +13,11 @@ const ABSENT = 3;
 /** The state of what a build of a kind holds: the whole file's is what others are compared with. */
 export const builtState = (kind: BuildKind): string => (kind === "full" ? "built" : `built ${kind}`);
 
-const content = "is_group, withdrawn, name, gtin, price, category, axes, grp, texts";
+const content = "is_group, withdrawn, grp, content";
 const columns = `channel, state, sku, ${content}, purpose, at`;
 /** A row that stands for no listing. */
 const marker = (kind: number, purpose: string, at: string): string =>
-  `0, ${kind}, NULL, NULL, NULL, '', '', NULL, '', ${purpose}, ${at}`;
+  `0, ${kind}, NULL, '', ${purpose}, ${at}`;
 
 const beforeState = (revision: number): string => `before ${revision}`;
 
@@ -26,15 +26,20 @@ const sameContent = content
   .map((column) => `new.${column} IS old.${column}`)
   .join(" AND ");
 
-const count = (database: Database.Database, where: string, values: readonly string[]): number =>
+const count = (
+  database: Database.Database,
+  where: string,
+  values: readonly string[],
+  table: "ledger" | "built_listing" = "ledger",
+): number =>
   database
-    .prepare(`SELECT count(*) FROM ledger WHERE ${where}`)
+    .prepare(`SELECT count(*) FROM ${table} WHERE ${where}`)
     .pluck()
     .get(...values) as number;
 
 /** What the channel has and the build does not, where the build is all that there is to be. */
 const ENDING = `channel = ? AND state = 'sent' AND withdrawn = 0
-  AND sku NOT IN (SELECT sku FROM ledger WHERE channel = ? AND state = ?)`;
+  AND sku NOT IN (SELECT sku FROM built_listing WHERE channel = ? AND state = ?)`;
 
 /** Notes a build as sent, as one act of the history. */
 export const sendBuild = (
@@ -46,8 +51,8 @@ export const sendBuild = (
   const run = database.transaction((): SentCounts => {
     // A group's own row is noted too, and is no listing.
     const inBuild = "channel = ? AND state = ?";
-    const isThere = count(database, inBuild, [channel, built]) > 0;
-    const listings = count(database, `${inBuild} AND is_group = 0`, [channel, built]);
+    const isThere = count(database, inBuild, [channel, built], "built_listing") > 0;
+    const listings = count(database, `${inBuild} AND is_group = 0`, [channel, built], "built_listing");
     const ended =
       whole && isThere ? count(database, `${ENDING} AND is_group = 0`, [channel, channel, built]) : 0;
     if (isTrial || !isThere) return { listings, ended, revision: undefined };
@@ -56,7 +61,7 @@ export const sendBuild = (
     database
       .prepare(
         `INSERT OR REPLACE INTO ledger (${columns})
-         SELECT channel, 'sent', sku, ${content}, purpose, ? FROM ledger WHERE channel = ? AND state = ?`,
+         SELECT channel, 'sent', sku, ${content}, purpose, ? FROM built_listing WHERE channel = ? AND state = ?`,
       )
       .run(at, channel, built);
     if (whole)
@@ -89,7 +94,7 @@ const keepBefore = (
   database.prepare("DELETE FROM ledger WHERE channel = ? AND state LIKE 'before %'").run(channel);
   const keep = (select: string, ...values: readonly string[]): void =>
     void database.prepare(`INSERT INTO ledger (${columns}) ${select}`).run(...values);
-  const pairs = `FROM ledger AS new JOIN ledger AS old ON old.channel = new.channel AND old.state = 'sent' AND old.sku = new.sku
+  const pairs = `FROM built_listing AS new JOIN ledger AS old ON old.channel = new.channel AND old.state = 'sent' AND old.sku = new.sku
     WHERE new.channel = ? AND new.state = ?`;
   const old = content
     .split(", ")
@@ -104,7 +109,7 @@ const keepBefore = (
     ...[before, channel, built],
   );
   keep(
-    `SELECT channel, ?, sku, ${marker(ABSENT, "''", "''")} FROM ledger
+    `SELECT channel, ?, sku, ${marker(ABSENT, "''", "''")} FROM built_listing
      WHERE channel = ? AND state = ? AND sku NOT IN (SELECT sku FROM ledger WHERE channel = ? AND state = 'sent')`,
     ...[before, channel, built, channel],
   );

@@ -120,11 +120,14 @@ describe("bundles", () => {
 
 describe("what is odd about groups", () => {
   const findings = (...members: readonly Product[]) =>
-    familyFindings({ group: "G", record: undefined, members, membersOn: () => members }, (_, attribute) => ({
-      file: "shop.csv",
-      row: 9,
-      column: attribute,
-    }));
+    familyFindings(
+      { number: 1, group: "G", record: undefined, members, membersOn: () => members },
+      (_, attribute) => ({
+        file: "shop.csv",
+        row: 9,
+        column: attribute,
+      }),
+    );
 
   it("when a group has one member, then that is advice at the member's row", () => {
     expect(findings(goods("A", { group: "G" }))).toMatchObject([

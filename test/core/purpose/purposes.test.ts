@@ -1,3 +1,4 @@
+import { listingKept } from "../../../src/core/listing/live-text.js";
 import { describe, expect, it } from "vitest";
 import type { ChannelDefinition } from "../../../src/core/channel/definition.js";
 import type { PurposeName } from "../../../src/core/channel/purpose-names.js";
@@ -87,7 +88,7 @@ const sent = (products: readonly Readonly<Record<string, string>>[]): Live =>
   Object.fromEntries(
     rowsOf(shaped(products)).flatMap((row) => {
       const entry = noted(row, factsOf("full"));
-      return entry === undefined ? [] : [[row.sku, entry]];
+      return entry === undefined ? [] : [[row.sku, listingKept(entry)]];
     }),
   );
 
@@ -180,7 +181,8 @@ describe("what a file is for", () => {
       facts,
     );
     const [row] = applied === undefined ? [] : rowsOf(applied);
-    const entry = row === undefined ? undefined : noted(row, facts);
+    const kept = row === undefined ? undefined : noted(row, facts);
+    const entry = kept === undefined ? undefined : listingKept(kept);
     expect(entry).toMatchObject({ price: "9 GBP", values: { count: "1", price: "9.00 GBP", hue: "red" } });
   });
 

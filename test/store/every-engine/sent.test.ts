@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import type { LiveListing } from "../../../src/core/listing/live-listing.js";
 import type { BuildKind, ChannelLedger } from "../../../src/store/ledger.js";
 import type { Store } from "../../../src/store/store.js";
-import { newStore } from "../../kit/store.js";
+import { noteAll, newStore } from "../../kit/store.js";
 
 const DAY = "2026-11-25T11:00:00Z";
 
@@ -20,7 +20,10 @@ const build = async (
   file = `${kind}.csv`,
 ): Promise<void> => {
   const notes = await ledger.begin("full", DAY, kind);
-  await notes.note(Object.entries(titles).map(([sku, title]) => [sku, listing(title)] as const));
+  await noteAll(
+    notes,
+    Object.entries(titles).map(([sku, title]) => [sku, listing(title)] as const),
+  );
   await notes.commit([file]);
 };
 
