@@ -1,4 +1,4 @@
-import { choiceOptions } from "./options/shared-options.js";
+import { choiceOptions, workers } from "./options/shared-options.js";
 import { command } from "./command.js";
 import { refuseIdle } from "./options/refuse-idle.js";
 import { flag, text, oneOf, limit } from "./options/option.js";
@@ -19,7 +19,10 @@ import { isNarrowed } from "../flow/choice/choice-wishes.js";
 import { skusIn } from "../flow/choice/sku-list.js";
 import { withCatalogueToChange, type OpenCatalogue, type WritableCatalogue } from "../flow/open-catalogue.js";
 import { refuseUnknownSkus } from "../flow/refusals.js";
-import { loadChannels, runChannels } from "../flow/run-channels.js";
+import { buildInParts } from "../flow/build/build-in-parts.js";
+import type { ConfirmedPrices } from "../flow/build/confirmed-prices.js";
+import { loadChannels } from "../flow/run-channels.js";
+import type { Store } from "../store/store.js";
 import { buildJson, buildLines } from "../report/build-report.js";
 import { tellNoChannel } from "../report/tell-in-use.js";
 import type { Given } from "./options/given-options.js";
@@ -54,6 +57,7 @@ const table = {
   ),
   strict: flag("--strict", "end with 1 where any listing is held (else told, and 0)"),
   outFolder: text("--out-folder <dir>", "the folder for the files (out, in the workspace)", "is a folder"),
+  workers,
   dryRun: flag("--dry-run", "say what would be written, and write nothing"),
 };
 
@@ -70,13 +74,16 @@ export const build: CommandFile = command({
   async run({ given, args, options, io }) {
     refuseIdleOptions(given);
     return withCatalogueToChange(given.dryRun)(options, io, async (open) => {
-      const channels = await channelsFor(given, args, open, io);
+      const channels = await channelsFor(given, args, open);
       if (channels.length === 0) return tellNoChannel(io);
       const wishes = await withFailed(given.failed, channels, await wishesOf(given, open, io), open, io);
       const { dryRun, strict } = given;
       const out =
         given.outFolder === undefined ? open.workspace.path("out") : resolve(io.cwd, given.outFolder);
-      return buildAll(channels, wishes, out, { ...open, dryRun, strict, json: options.json, io });
+      return buildAll(channels, wishes, out, {
+        ...open,
+        ...{ dryRun, strict, json: options.json, io, workers: given.workers },
+      });
     });
   },
 });
@@ -127,6 +134,7 @@ const wishesOf = async (given: GivenHere, open: OpenCatalogue, io: Io): Promise<
     keepLive: given.keepLive,
     limit: given.limit ?? Infinity,
     ending: ends && sku !== undefined ? await skusIn(sku, io) : undefined,
+    confirmedPrices: await confirmedPrices(given.confirmPrices, open.store, io),
     confirmed: given.yes,
     isTrial: given.dryRun,
     at: io.now().toISOString(),
@@ -162,26 +170,34 @@ const withFailed = async (
 
 /** The channels that are named; where none is, all that have files for this purpose. */
 const channelsFor = async (
-  { purpose = "full", confirmPrices }: GivenHere,
+  { purpose = "full" }: GivenHere,
   args: readonly string[],
   { workspace, store, surroundings }: OpenCatalogue,
-  io: Io,
 ): Promise<readonly WorkspaceChannel[]> => {
   const inUse = await loadChannels(workspace, store, args, await surroundings());
   const channels =
     args.length > 0 ? inUse : inUse.filter(({ setup }) => setup.definition.purposes.includes(purpose));
   for (const channel of channels) refusePurpose(channel, purpose);
-  if (confirmPrices === undefined) return channels;
-  const isAll = confirmPrices.trim() === "all";
-  const skus = new Set(isAll ? [] : await skusIn(confirmPrices, io));
+  return channels;
+};
+
+const confirmedPrices = async (
+  list: string | undefined,
+  store: Store,
+  io: Io,
+): Promise<ConfirmedPrices | undefined> => {
+  if (list === undefined) return undefined;
+  if (list.trim() === "all") return "all";
+  const skus = new Set(await skusIn(list, io));
   await refuseUnknownSkus(skus, store);
-  return channels.map((one) => confirmed(one, (sku) => isAll || skus.has(sku)));
+  return skus;
 };
 
 interface BuildRun extends WritableCatalogue {
   readonly dryRun: boolean;
   readonly strict: boolean;
   readonly json: boolean;
+  readonly workers: number | undefined;
   readonly io: Io;
 }
 
@@ -196,7 +212,7 @@ const buildAll = async (
   root: string,
   open: BuildRun,
 ): Promise<ExitCode> => {
-  const { store, dryRun, strict, json, io } = open;
+  const { dryRun, strict, json, io, workers } = open;
   const builds: ChannelBuild[] = [];
   try {
     for (const channel of channels) {
@@ -204,7 +220,7 @@ const buildAll = async (
       const folder = folderOf(root, name, wishes);
       builds.push(await buildChannel(open, channel, folder, wishes));
     }
-    await runChannels(store, builds, { choice: wishes.choice });
+    await buildInParts(open, builds, wishes, workers);
     for (const one of builds) await one.withdraw();
     const landed = await landBuilds(open, builds, dryRun);
     for (const one of builds) {
@@ -218,13 +234,4 @@ const buildAll = async (
     throw error;
   }
   return exitForBuilds(builds, { strict, dryRun });
-};
-
-/** A person has looked at these prices and means them. */
-const confirmed = (channel: WorkspaceChannel, isMeant: (sku: string) => boolean): WorkspaceChannel => {
-  const { lastPrice } = channel.setup;
-  return {
-    ...channel,
-    setup: { ...channel.setup, lastPrice: (sku) => (isMeant(sku) ? undefined : lastPrice?.(sku)) },
-  };
 };

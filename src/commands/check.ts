@@ -6,7 +6,7 @@ import type { Choice } from "../flow/choice/chosen.js";
 import { skusIn } from "../flow/choice/sku-list.js";
 import { tellNoChannel } from "../report/tell-in-use.js";
 import { refuseIdle, refuseTogether, type IdleOption } from "./options/refuse-idle.js";
-import { choiceOptions } from "./options/shared-options.js";
+import { choiceOptions, workers } from "./options/shared-options.js";
 import { isHeld } from "../core/listing/listing.js";
 import { csvLine } from "../formats/csv-writer.js";
 import { findingCells, findingColumns } from "../report/finding-cells.js";
@@ -57,6 +57,7 @@ const table = {
   ),
   csv: flag("--csv", "each finding as a row for a spreadsheet"),
   sarif: flag("--sarif", "for editors and code hosts: each finding at its row or line (SARIF 2.1.0)"),
+  workers,
   watch: flag("--watch", "check again whenever a decision file, a table or the catalogue changes"),
   links: flag("--links", "ask each web address that the listings show whether it is there"),
   privateAddresses: flag(
@@ -96,6 +97,7 @@ export const check: CommandFile = command({
         "--all",
         "an answer for people",
       ],
+      [given.workers !== undefined && given.links, "--workers", "a check of listings, not with --links"],
       [given.maxErrors !== undefined && given.links, "--max-errors", "a check of listings, not with --links"],
       ...(["field", "code"] as const).map((name): IdleOption => [
         given.links && given[name] !== undefined,
@@ -167,7 +169,7 @@ const once = async (work: CheckWork, open: OpenCatalogue): Promise<ExitCode> => 
   }
   if (given.links) return linksChecked(work, channels, store, choice);
   const check = (onFinding?: (finding: Parameters<typeof findingJson>[0]) => void): Promise<Checked> =>
-    checkCatalogue(store, channels, {
+    checkCatalogue(open, channels, {
       ...given,
       choice,
       ...(given.all ? { examples: ALL_EXAMPLES } : {}),

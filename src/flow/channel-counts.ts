@@ -1,5 +1,5 @@
 import { textOf } from "../core/catalogue/product.js";
-import { causeCollector, type CauseCollector } from "../core/diagnostics/causes.js";
+import { causeCollector, type CauseCollector, type PlainCauses } from "../core/diagnostics/causes.js";
 import type { Diagnostic } from "../core/diagnostics/diagnostic.js";
 import { isSilenced, type Silence } from "../core/diagnostics/silence.js";
 import { productOf, type Outcome } from "../core/listing/listing.js";
@@ -44,6 +44,19 @@ export interface ChannelCounts {
   readonly causes: CauseCollector;
   /** Why products are left out by our own decisions. */
   readonly leftOutCauses: CauseCollector;
+  /** All of it as data. */
+  plain(): PlainCounts;
+  /** Adds what was counted of products that come behind. */
+  join(further: PlainCounts): void;
+}
+
+export interface PlainCounts {
+  readonly ready: number;
+  readonly held: number;
+  readonly leftOut: number;
+  readonly silenced: number;
+  readonly causes: PlainCauses;
+  readonly leftOutCauses: PlainCauses;
 }
 
 export interface CountsWishes {
@@ -82,6 +95,12 @@ export const channelCounts = ({
     },
     get silenced() {
       return counts.silenced;
+    },
+    plain: () => ({ ...counts, causes: causes.plain(), leftOutCauses: leftOutCauses.plain() }),
+    join(further) {
+      for (const count of ["ready", "held", "leftOut", "silenced"] as const) counts[count] += further[count];
+      causes.join(further.causes);
+      leftOutCauses.join(further.leftOutCauses);
     },
     take(outcome) {
       const { kind, findings } = outcome;

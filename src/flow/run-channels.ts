@@ -13,7 +13,7 @@ import { readValue } from "../core/values/read.js";
 import { isMoney, type Money } from "../core/values/value.js";
 import { everything, type Choice } from "./choice/chosen.js";
 import type { LedgerEntry } from "../store/ledger.js";
-import type { Store } from "../store/store.js";
+import type { FamilyRange, Store } from "../store/store.js";
 import {
   chosenChannels,
   loadChannel as loadChannelFiles,
@@ -26,7 +26,7 @@ export interface ChannelRun {
   readonly channel: WorkspaceChannel;
   take(outcome: Outcome, family: Family): void | Promise<void>;
   /** Is given what became of a whole family, of products that are not meant too, when each of its products was taken. */
-  family?(outcomes: readonly Outcome[], family: Family): Promise<void>;
+  family?(outcomes: readonly Outcome[], family: Family): void | Promise<void>;
   /** Is shown each listing as it is filled, ready or not. */
   see?(listing: Listing): void;
 }
@@ -133,8 +133,19 @@ export interface PassWishes {
 export const runChannels = async (
   store: Store,
   runs: readonly ChannelRun[],
-  { choice = everything, look }: PassWishes = {},
+  wishes: PassWishes = {},
 ): Promise<void> => {
+  const pass = await channelPass(store, runs, wishes);
+  await pass();
+  wishes.choice?.refuseNothing();
+};
+
+/** The same for one stretch of the catalogue after the other, or for the whole of it. */
+export const channelPass = async (
+  store: Store,
+  runs: readonly ChannelRun[],
+  { choice = everything, look }: PassWishes = {},
+): Promise<(range?: FamilyRange) => Promise<void>> => {
   const provenance = await provenanceIn(store);
   const prepared = runs.map((run) => ({
     run,
@@ -142,23 +153,25 @@ export const runChannels = async (
   }));
   const isWanted = ({ members }: Family): boolean =>
     choice.isAll || members.some((product) => choice.isMeant(product));
-  for await (const batch of store.families()) {
-    await choice.look(batch);
-    const families = batch.filter(isWanted);
-    if (families.length === 0) continue;
-    for (const { channel } of runs) await channel.recall(families);
-    for (const family of families) {
-      look?.(family);
-      for (const { run, pipeline } of prepared) {
-        const outcomes = pipeline(family);
-        for (const outcome of outcomes) {
-          if (!choice.isMeant(productOf(outcome), run.channel.setup.channel)) continue;
-          const taken = run.take(outcome, family);
-          if (taken !== undefined) await taken;
+  return async (range) => {
+    for await (const batch of store.families(range)) {
+      await choice.look(batch);
+      const families = batch.filter(isWanted);
+      if (families.length === 0) continue;
+      for (const { channel } of runs) await channel.recall(families);
+      for (const family of families) {
+        look?.(family);
+        for (const { run, pipeline } of prepared) {
+          const outcomes = pipeline(family);
+          for (const outcome of outcomes) {
+            if (!choice.isMeant(productOf(outcome), run.channel.setup.channel)) continue;
+            const taken = run.take(outcome, family);
+            if (taken !== undefined) await taken;
+          }
+          const done = run.family?.(outcomes, family);
+          if (done !== undefined) await done;
         }
-        await run.family?.(outcomes, family);
       }
     }
-  }
-  choice.refuseNothing();
+  };
 };

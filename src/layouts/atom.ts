@@ -1,7 +1,7 @@
 import type { FeedLayout } from "../core/channel/layout-definition.js";
 import { rowsOf, type FileRow } from "../core/listing/shape/file-family.js";
 import { xmlText } from "../formats/xml-text.js";
-import type { FileFacts, LayoutWriter } from "./layout.js";
+import { unparted, type FileFacts, type LayoutWriter } from "./layout.js";
 import { feedElements, feedText } from "./rss.js";
 
 /** Atom asks for a time of change; one that never moves keeps the same listings the same bytes. */
@@ -21,6 +21,7 @@ export const atomWriter = (layout: FeedLayout, { account }: FileFacts): LayoutWr
       `  <id>${xmlText(account.shopUrl)}</id>\n  <title>${xmlText(account.title)}</title>\n  <updated>${UPDATED}</updated>\n` +
       `  <author><name>${xmlText(account.title)}</name></author>\n`,
     family: (family) => rowsOf(family).map(entry).join(""),
+    apart: unparted,
     tail: () => "</feed>\n",
   };
 };

@@ -1,5 +1,5 @@
 import type { CsvLayout } from "../core/channel/layout-definition.js";
-import type { FileFacts, LayoutWriter } from "./layout.js";
+import { unparted, type FileFacts, type LayoutWriter } from "./layout.js";
 import { headRows, tableRows } from "./table-rows.js";
 
 const looksLikeFormula = /^[=+@\t\r]|^-(?![\d.,]+$)/;
@@ -26,6 +26,7 @@ export const csvWriter = (layout: CsvLayout, { action }: FileFacts): LayoutWrite
   return {
     head: () => (startsWithMark ? "\ufeff" : "") + headRows(layout).map(line).join(""),
     family: (family) => tableRows(family, layout, action).map(line).join(""),
+    apart: unparted,
     tail: () => "",
   };
 };

@@ -4,7 +4,7 @@ import { rowsOf, type FileRow } from "../core/listing/shape/file-family.js";
 import { isDecimal } from "../core/values/decimal.js";
 import { isList, type MaybeBlank } from "../core/values/value.js";
 import { cellTexts } from "./cell-text.js";
-import type { LayoutWriter } from "./layout.js";
+import { commas, unparted, type LayoutWriter } from "./layout.js";
 
 type Json = string | number | boolean | readonly Json[] | { readonly [key: string]: Json };
 
@@ -45,14 +45,13 @@ export const jsonWriter = (layout: JsonLayout): LayoutWriter => {
         rowsOf(family)
           .map((row) => `${objectOf(row)}\n`)
           .join(""),
+      apart: unparted,
       tail: () => "",
     };
   return {
     head: () => "[",
-    family: (family, isFirst) =>
-      rowsOf(family)
-        .map((row, index) => `${isFirst && index === 0 ? "\n" : ",\n"}${objectOf(row)}`)
-        .join(""),
+    family: (family) => rowsOf(family).map(objectOf).join(commas.next),
+    apart: commas,
     tail: () => "\n]\n",
   };
 };

@@ -5,7 +5,7 @@ import type { FileFamily, FileRow } from "../core/listing/shape/file-family.js";
 import { canonicalText } from "../core/values/show.js";
 import { isDate, isList, isMeasure, isMoney, type MaybeBlank, type Value } from "../core/values/value.js";
 import { amountText } from "./cell-text.js";
-import type { LayoutWriter } from "./layout.js";
+import { commas, type LayoutWriter } from "./layout.js";
 
 type Json = string | boolean | readonly Json[] | { readonly [key: string]: Json };
 
@@ -133,10 +133,11 @@ export const jsonLdWriter = (layout: JsonLdLayout): LayoutWriter => {
     group === undefined ? members.map(productOf) : [groupOf(group, members)];
   return {
     head: () => `{"@context":${inPage(JSON.stringify(context))},"@graph":[`,
-    family: (family, isFirst) =>
+    family: (family) =>
       nodes(family)
-        .map((node, index) => `${isFirst && index === 0 ? "\n" : ",\n"}${inPage(JSON.stringify(node))}`)
-        .join(""),
+        .map((node) => inPage(JSON.stringify(node)))
+        .join(commas.next),
+    apart: commas,
     tail: () => "\n]}\n",
   };
 };

@@ -14,10 +14,22 @@ export interface FileFacts {
   readonly action: string;
 }
 
+export interface Apart {
+  readonly first: string;
+  readonly next: string;
+}
+
+/** Families one behind the other, with nothing between them. */
+export const unparted: Apart = { first: "", next: "" };
+
+/** Members of an array: a line each. */
+export const commas: Apart = { first: "\n", next: ",\n" };
+
 /** Writes a file's text piece by piece, so that no file is ever held whole. */
 export interface LayoutWriter {
   head(): string;
-  /** A family's text; `isFirst` in its file, where pieces are set apart. */
-  family(family: FileFamily, isFirst: boolean): string;
+  family(family: FileFamily): string;
+  /** What stands before the first family of a file, and before each that follows. */
+  readonly apart: Apart;
   tail(): string;
 }

@@ -4,7 +4,7 @@ import { rowsOf, type FileRow } from "../core/listing/shape/file-family.js";
 import { canonicalText } from "../core/values/show.js";
 import { xmlText } from "../formats/xml-text.js";
 import { cellTexts } from "./cell-text.js";
-import type { FileFacts, LayoutWriter } from "./layout.js";
+import { unparted, type FileFacts, type LayoutWriter } from "./layout.js";
 
 /** The channel's own elements of one row, each in its namespace. */
 export const feedElements = ({ columns, prefix, style }: FeedLayout, indent: string) => {
@@ -39,6 +39,7 @@ export const rssWriter = (layout: FeedLayout, { account }: FileFacts): LayoutWri
       `    <title>${xmlText(account.title)}</title>\n    <link>${xmlText(account.shopUrl)}</link>\n` +
       `    <description>${xmlText(account.description)}</description>\n`,
     family: (family) => rowsOf(family).map(itemOf).join(""),
+    apart: unparted,
     tail: () => "  </channel>\n</rss>\n",
   };
 };

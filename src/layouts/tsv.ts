@@ -1,5 +1,5 @@
 import type { TsvLayout } from "../core/channel/layout-definition.js";
-import type { FileFacts, LayoutWriter } from "./layout.js";
+import { unparted, type FileFacts, type LayoutWriter } from "./layout.js";
 import { headRows, tableRows } from "./table-rows.js";
 
 /** TSV has no quoting: a tab or line end inside a value becomes a space (IANA text/tab-separated-values). */
@@ -11,5 +11,6 @@ const line = (cells: readonly string[]): string => `${cells.map(cell).join("\t")
 export const tsvWriter = (layout: TsvLayout, { action }: FileFacts): LayoutWriter => ({
   head: () => headRows(layout).map(line).join(""),
   family: (family) => tableRows(family, layout, action).map(line).join(""),
+  apart: unparted,
   tail: () => "",
 });

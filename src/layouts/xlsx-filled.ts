@@ -2,8 +2,6 @@ import type { CategoryField } from "../core/channel/category-rules.js";
 import type { LayoutColumn, XlsxLayout } from "../core/channel/layout-definition.js";
 import { fold } from "../core/values/text.js";
 import { workbookFill } from "../formats/workbook-fill.js";
-import type { FileFacts } from "./layout.js";
-import { tableRows } from "./table-rows.js";
 import type { Book } from "./xlsx.js";
 
 /** A workbook of the channel's own, filled in place. */
@@ -15,7 +13,6 @@ export interface FilledBook extends Book {
 /** Fills a template: its columns are found by label or code, in whatever order the channel has put them. */
 export const filledBook = async (
   layout: XlsxLayout,
-  { action }: FileFacts,
   { bytes, file }: { readonly bytes: Buffer; readonly file: string },
   rules: ReadonlyMap<string, CategoryField> | undefined,
   /** Columns that files of another purpose fill. */
@@ -56,8 +53,8 @@ export const filledBook = async (
     get rows() {
       return rows.length;
     },
-    add(family) {
-      for (const cells of tableRows(family, layout, action))
+    add(own) {
+      for (const cells of own)
         rows.push(columns.map((index) => (index === undefined ? "" : (cells[index] ?? ""))));
     },
     bytes: () => Promise.resolve(fill.bytes(rows)),

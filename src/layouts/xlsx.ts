@@ -2,15 +2,14 @@ import { addAll, greatest } from "../core/many.js";
 import type { CellStyle, DataValidation, WriteSheet } from "hucre/xlsx";
 import type { CategoryField } from "../core/channel/category-rules.js";
 import type { LayoutColumn, XlsxLayout } from "../core/channel/layout-definition.js";
-import type { FileFamily } from "../core/listing/shape/file-family.js";
 import { columnLetter } from "../core/diagnostics/place.js";
-import type { FileFacts } from "./layout.js";
-import { headRows, tableRows } from "./table-rows.js";
+import { headRows } from "./table-rows.js";
 
 /** A workbook being filled; it is small enough to be held, since the channel bounds its rows. */
 export interface Book {
   readonly rows: number;
-  add(family: FileFamily): void;
+  /** Adds a family's rows, as cells in the layout's order. */
+  add(rows: readonly (readonly string[])[]): void;
   bytes(): Promise<Uint8Array>;
 }
 
@@ -35,11 +34,7 @@ const LISTS = "values";
 const INLINE_LENGTH = 250;
 
 /** Writes workbooks of one layout; each has the columns that it is given, in the layout's order. */
-export const xlsxBook = (
-  layout: XlsxLayout,
-  { action }: FileFacts,
-  { ruleOf, describe }: BookRules,
-): Book => {
+export const xlsxBook = (layout: XlsxLayout, { ruleOf, describe }: BookRules): Book => {
   const heads = headRows(layout);
   const rows: (readonly string[])[] = [];
   const fieldAt = (index: number): LayoutColumn | undefined => {
@@ -50,8 +45,8 @@ export const xlsxBook = (
     get rows() {
       return rows.length;
     },
-    add(family) {
-      addAll(rows, tableRows(family, layout, action));
+    add(own) {
+      addAll(rows, own);
     },
     async bytes() {
       const { writeXlsx } = await import("hucre/xlsx");

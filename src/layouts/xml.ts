@@ -4,7 +4,7 @@ import type { LayoutColumn, XmlLayout } from "../core/channel/layout-definition.
 import type { FileRow } from "../core/listing/shape/file-family.js";
 import { xmlText } from "../formats/xml-text.js";
 import { cellTexts } from "./cell-text.js";
-import type { FileFacts, LayoutWriter } from "./layout.js";
+import { unparted, type FileFacts, type LayoutWriter } from "./layout.js";
 
 /** One column's place in a row's element: `parcel/weight` nests, `price/@currency` is an attribute. */
 interface Path {
@@ -88,6 +88,7 @@ export const xmlWriter = (layout: XmlLayout, { action }: FileFacts): LayoutWrite
       addAll(whole.children, elements);
       return written(whole, "  ");
     },
+    apart: unparted,
     tail: () => `</${root}>\n`,
   };
 };

@@ -219,12 +219,25 @@ export interface PastOpinion {
   readonly undone: boolean;
 }
 
+/**
+ * A stretch of the catalogue: families whose numbers are not below `from` and below `until`. Stretches that follow each
+ * other give all families in catalogue order, each once.
+ */
+export interface FamilyRange {
+  readonly from: number;
+  readonly until: number;
+}
+
 /** The embedded store of one workspace. All of the catalogue passes through here in batches. */
 export interface Store {
   attributes(): Promise<AttributeIndex>;
   isEmpty(): Promise<boolean>;
-  /** All products in catalogue order, a family never torn over two batches. */
-  families(): AsyncGenerator<readonly Family[]>;
+  /** All products, or those of a stretch, in catalogue order, a family never torn over two batches. */
+  families(range?: FamilyRange): AsyncGenerator<readonly Family[]>;
+  /** Stretches that together are the whole catalogue, in its order: about so many, of at most so many products. */
+  stretches(count: number, mostProducts: number): Promise<readonly FamilyRange[]>;
+  /** From now on the catalogue is seen as it is now, whatever is written meanwhile. Gives a mark of what is seen. */
+  hold(): Promise<string>;
   product(sku: string, channel?: string): Promise<Product | undefined>;
   /** The family that a product belongs to; undefined where no product has the SKU. */
   familyOf(sku: string): Promise<Family | undefined>;

@@ -3,6 +3,7 @@ import { join } from "node:path";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { partName } from "../../src/flow/build/built-files.js";
+import { textPieces } from "../../src/flow/build/layout-pieces.js";
 import { textFiles } from "../../src/flow/build/text-files.js";
 import type { FileFamily, FileRow } from "../../src/core/listing/shape/file-family.js";
 import { landing } from "../../src/workspace/landing/landing.js";
@@ -22,12 +23,15 @@ const familyOf = (number: number, size: number): FileFamily => ({
 const writer = {
   head: () => "head\n",
   family: ({ members }: FileFamily) => members.map(({ sku }) => `${sku}\n`).join(""),
+  apart: { first: "", next: "" },
   tail: () => "tail\n",
 };
 
 const written = async (
   sizes: readonly number[],
   limits: { readonly rows?: number | undefined; readonly megabytes?: number | undefined },
+  /** Families of each piece. */
+  pieceSize = 1,
 ): Promise<readonly string[]> => {
   const folder = temporaryFolder();
   const own = landing({
@@ -44,7 +48,12 @@ const written = async (
     { rows: limits.rows, megabytes: limits.megabytes, nameOnce: false },
     staged,
   );
-  for (const [number, size] of sizes.entries()) await files.write(familyOf(number, size));
+  const pieces = textPieces(writer, "utf-8");
+  for (const [number, size] of sizes.entries()) {
+    pieces.write(familyOf(number, size));
+    if ((number + 1) % pieceSize === 0) await files.join(pieces.take());
+  }
+  await files.join(pieces.take());
   const built = await files.finish();
   await own.land();
   return built.map(({ name }, index) => {
@@ -60,11 +69,12 @@ describe("files within the channel's limits", () => {
         fc.array(fc.integer({ min: 1, max: 5 }), { maxLength: 30 }),
         fc.option(fc.integer({ min: 5, max: 12 }), { nil: undefined }),
         fc.option(fc.integer({ min: 60, max: 120 }), { nil: undefined }),
-        async (sizes, rows, bytes) => {
-          const texts = await written(sizes, {
-            rows,
-            megabytes: bytes === undefined ? undefined : bytes / 1_000_000,
-          });
+        fc.integer({ min: 2, max: 40 }),
+        async (sizes, rows, bytes, pieceSize) => {
+          const limits = { rows, megabytes: bytes === undefined ? undefined : bytes / 1_000_000 };
+          const texts = await written(sizes, limits);
+          // However the families come, in pieces of many or of one, the files are the same.
+          expect(await written(sizes, limits, pieceSize)).toEqual(texts);
           const all = texts.map((text) => {
             const lines = text.trimEnd().split("\n");
             expect([lines[0], lines.at(-1)]).toEqual(["head", "tail"]);

@@ -51,9 +51,9 @@ const fileOf = (stated: Readonly<Record<string, unknown>>, ...products: readonly
     const full = { sku: "s-1", category: "Tools", price: "7.2 GBP", images: "one\u001etwo", ...texts };
     return shape(outcomesOf(setup, full), familyOf([full]), setup);
   });
-  return (
-    writer.head() + families.map((one, index) => writer.family(one, index === 0)).join("") + writer.tail()
-  );
+  const { first, next } = writer.apart;
+  const all = families.map((one) => writer.family(one)).join(next);
+  return writer.head() + (families.length === 0 ? "" : first + all) + writer.tail();
 };
 
 const xmllint = (xml: string, xpath: string): string => {

@@ -255,7 +255,7 @@ class Shop {
       for (const family of shaped) {
         const applied = purposes[purpose](family, facts);
         if (applied === undefined) continue;
-        file += writer.family(applied, false);
+        file += writer.family(applied);
         for (const row of rowsOf(applied)) {
           const entry = noted(row, facts);
           if (entry !== undefined) await notes.note(number, [entry]);
@@ -266,7 +266,7 @@ class Shop {
       for (const { sku, listing } of (
         await endingListings(this.ledger, going, { ending: undefined, choice: everything } as never, "stall")
       ).entries) {
-        file += writer.family(withdrawal(sku, listing, this.definition), false);
+        file += writer.family(withdrawal(sku, listing, this.definition));
         await notes.note(-1, [keptListing(sku, { ...listing, withdrawn: true })]);
       }
     await notes.commit(["stall.csv"]);
@@ -298,7 +298,7 @@ class Shop {
       account: { title: "", shopUrl: "", description: "" },
       action: "",
     });
-    const [cells] = parse(writer.head() + writer.family({ group: undefined, members: [row] }, true), {
+    const [cells] = parse(writer.head() + writer.family({ group: undefined, members: [row] }), {
       columns: true,
     }) as Record<string, string>[];
     return Object.fromEntries(

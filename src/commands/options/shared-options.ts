@@ -1,4 +1,4 @@
-import { percent, flag, named, text } from "./option.js";
+import { percent, flag, named, text, wholeNumber } from "./option.js";
 
 /** Options that several commands have, worded and checked alike. */
 
@@ -30,6 +30,13 @@ const changed = flag("--changed", "only what the channel does not have as it is 
 
 /** The one way to choose products: every command that takes a choice has all of it, and each option means the same there. */
 export const choiceOptions = { where, category, group, sku, lacking, changed };
+
+/** The same work comes of any number of them. */
+export const workers = wholeNumber(
+  "--workers <count>",
+  "so many threads at work at once (as many as the machine has cores)",
+  { least: 1 },
+);
 
 export const acceptAbove = percent(
   "--accept-above <percent>",

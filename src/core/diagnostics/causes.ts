@@ -1,3 +1,4 @@
+import { addAll } from "../many.js";
 import { entryOf } from "./entry.js";
 import type { Code } from "./findings/findings.js";
 import type { Diagnostic, Severity } from "./diagnostic.js";
@@ -27,6 +28,22 @@ export interface CauseCollector {
   causes(): readonly Cause[];
   /** Findings by their code, most first. */
   byCode(): ReadonlyMap<Code, number>;
+  /** All that it has taken, as data. */
+  plain(): PlainCauses;
+  /** Takes what another one had taken of products that come behind those of this one. */
+  join(further: PlainCauses): void;
+}
+
+/** A cause with its categories by name. */
+interface PlainCause extends Omit<Cause, "categories"> {
+  readonly categories: readonly string[];
+}
+
+/** What a collector has taken, in the order in which it came. */
+export interface PlainCauses {
+  readonly causes: readonly PlainCause[];
+  readonly counts: Readonly<Record<Severity, number>>;
+  readonly codes: readonly (readonly [Code, number])[];
 }
 
 const keyOf = (finding: Diagnostic): string => {
@@ -82,6 +99,26 @@ export const causeCollector = (most = EXAMPLES): CauseCollector => {
         if (finding.severity === "error") errors.add(cause);
       }
       if (errors.size === 1) for (const cause of errors) cause.alone++;
+    },
+    plain: () => ({
+      causes: [...causes.values()].map(({ first, products, alone, categories, examples }) => ({
+        ...{ first, products, alone, examples },
+        categories: [...categories],
+      })),
+      counts: { ...counts },
+      codes: [...codes],
+    }),
+    join(further) {
+      for (const severity of ["error", "warning", "advice"] as const)
+        counts[severity] += further.counts[severity];
+      for (const [code, count] of further.codes) codes.set(code, (codes.get(code) ?? 0) + count);
+      for (const { first, products, alone, categories, examples } of further.causes) {
+        const cause = causeOf(first);
+        cause.products += products;
+        cause.alone += alone;
+        for (const category of categories) cause.categories.add(category);
+        addAll(cause.examples, examples.slice(0, most - cause.examples.length));
+      }
     },
     count: (severity) => counts[severity],
     has: (code) => codes.has(code),

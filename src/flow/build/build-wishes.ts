@@ -1,4 +1,5 @@
 import type { BuildKind } from "../../store/ledger.js";
+import type { ConfirmedPrices } from "./confirmed-prices.js";
 import type { Choice } from "../choice/chosen.js";
 import { asSku } from "../../core/ids.js";
 import type { ProductView } from "../../core/catalogue/product.js";
@@ -27,6 +28,8 @@ export interface BuildWishes {
   readonly kind: BuildKind;
   /** SKUs to be withdrawn, known to the catalogue or not; undefined: those of the choice, or what left the selection. */
   readonly ending: readonly string[] | undefined;
+  /** Prices that a person has confirmed, however much they changed. */
+  readonly confirmedPrices: ConfirmedPrices | undefined;
   /** Whether a person confirmed that many listings end. */
   readonly confirmed: boolean;
   /** Whether nothing is to stay of it. */
@@ -66,6 +69,13 @@ export const purposeFactsFor = (
     live: (sku) => live?.(asSku(sku)),
   };
 };
+
+/** A channel's layouts that have files of a purpose: all, where none says for what it is. */
+export const layoutsFor = (
+  { definition }: Pick<ChannelSetup, "definition">,
+  purpose: PurposeName,
+): readonly LayoutDefinition[] =>
+  definition.layouts.filter(({ purposes }) => purposes === undefined || purposes.includes(purpose));
 
 /** A layout with the columns that a purpose lets into its files, under a name of its own kind. */
 export const layoutFor = (

@@ -1,4 +1,4 @@
-import type { FileFamily } from "../../core/listing/shape/file-family.js";
+import type { LayoutPiece } from "./layout-pieces.js";
 
 /** A file that stands whole, beside its target. */
 export interface BuiltFile {
@@ -8,8 +8,9 @@ export interface BuiltFile {
 }
 
 /** The files of one layout on their way: as many as the channel's limits ask for. */
-export interface LayoutFiles {
-  write(family: FileFamily): Promise<void>;
+export interface LayoutFiles<P extends LayoutPiece = LayoutPiece> {
+  /** Takes the families of one part of the catalogue behind those of the parts before. */
+  join(piece: P): Promise<void>;
   finish(): Promise<readonly BuiltFile[]>;
   /** What a person should know of the files. */
   told?(): readonly string[];

@@ -1,4 +1,3 @@
-import type { Product } from "../../core/catalogue/product.js";
 import type { TextRegister } from "../../core/catalogue/beside/text-register.js";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { nearest } from "../../core/values/nearest.js";
@@ -6,6 +5,7 @@ import { Refusal } from "../../core/diagnostics/refusal.js";
 import type { ChannelLedger, LedgerEntry } from "../../store/ledger.js";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 import type { BuildWishes } from "./build-wishes.js";
+import type { Going } from "./part-build.js";
 
 /** What a channel has and is not to have any more. */
 export interface EndingListings {
@@ -23,7 +23,7 @@ const FEW = 5;
 const GROUP = "\u001d";
 
 /** A product that goes to the channel: neither it nor its group ends. */
-export const noteGoing = (going: TextRegister, { sku, group }: Product): void => {
+export const noteGoing = (going: TextRegister, { sku, group }: Going): void => {
   going.add(sku, 1);
   if (group !== undefined) going.add(GROUP + group, 1);
 };

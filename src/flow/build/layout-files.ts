@@ -3,8 +3,21 @@ import type { ChannelSetup } from "../../core/listing/channel-setup.js";
 import type { FileFacts } from "../../layouts/layout.js";
 import { writerFor } from "../../layouts/layouts.js";
 import type { LayoutFiles } from "./built-files.js";
+import type { LayoutPiece } from "./layout-pieces.js";
 import { textFiles } from "./text-files.js";
 import type { StagedFiles } from "../../workspace/landing/landing.js";
+
+/** Files that are given pieces of their own kind, since both are of one layout. */
+const joining = <K extends LayoutPiece["kind"]>(
+  kind: K,
+  files: LayoutFiles<Extract<LayoutPiece, { readonly kind: K }>>,
+): LayoutFiles => ({
+  ...files,
+  join(piece) {
+    if (piece.kind !== kind) throw new Error(`a piece of ${piece.kind} for files of ${kind}`);
+    return files.join(piece as Extract<LayoutPiece, { readonly kind: K }>);
+  },
+});
 
 /** Opens the files of a layout. */
 export const layoutFiles = async (
@@ -15,7 +28,8 @@ export const layoutFiles = async (
   templateFolders: readonly string[],
 ): Promise<LayoutFiles> => {
   const fileLimits = { ...setup.definition.fileLimits, ...layout.fileLimits };
-  if (layout.format !== "xlsx") return textFiles(layout, writerFor(layout, facts), fileLimits, staged);
+  if (layout.format !== "xlsx")
+    return joining("text", await textFiles(layout, writerFor(layout, facts), fileLimits, staged));
   const { workbookFiles } = await import("./workbook-files.js");
-  return workbookFiles(layout satisfies XlsxLayout, setup, facts, staged, templateFolders);
+  return joining("rows", workbookFiles(layout satisfies XlsxLayout, setup, staged, templateFolders));
 };

@@ -1,32 +1,34 @@
 import type { FileLimits } from "../../core/channel/definition.js";
 import type { LayoutDefinition } from "../../core/channel/layout-definition.js";
-import { rowsOf, type FileFamily } from "../../core/listing/shape/file-family.js";
+import { addAll } from "../../core/many.js";
 import { encodeText } from "../../formats/encoding.js";
 import { packer, type Packer } from "../../formats/packing.js";
 import type { LayoutWriter } from "../../layouts/layout.js";
 import type { StagedFiles } from "../../workspace/landing/landing.js";
 import type { StagedFile } from "../../workspace/landing/staged-file.js";
 import { partName, type BuiltFile, type LayoutFiles } from "./built-files.js";
+import { TOLD, type TextPiece } from "./layout-pieces.js";
 
 const MEGABYTE = 1_000_000;
-const TOLD = 10;
 
 interface Open {
   readonly file: StagedFile;
   readonly packed: Packer;
 }
 
-/** Text in files that keep to the channel's limits, encoding and packing; a family is never torn over two. */
+/** Joins text in files that keep to the channel's limits and packing; a family is never torn over two. */
 export const textFiles = async (
   { file, encoding, packing }: Pick<LayoutDefinition, "file" | "encoding" | "packing">,
-  writer: LayoutWriter,
+  writer: Pick<LayoutWriter, "head" | "tail" | "apart">,
   { rows: mostRows = Infinity, megabytes = Infinity }: FileLimits,
   staged: StagedFiles,
-): Promise<LayoutFiles> => {
+): Promise<LayoutFiles<TextPiece>> => {
   const built: BuiltFile[] = [];
   const lost: string[] = [];
   let unsaid = 0;
-  const tail = encodeText(writer.tail(), encoding).bytes;
+  const encoded = (text: string): Uint8Array => encodeText(text, encoding).bytes;
+  const tail = encoded(writer.tail());
+  const apart = { first: encoded(writer.apart.first), next: encoded(writer.apart.next) };
   const mostBytes = megabytes * MEGABYTE - tail.length;
   let [part, rows, bytes] = [1, 0, 0];
   const put = async ({ file: own, packed }: Open, chunk: Uint8Array): Promise<void> => {
@@ -39,11 +41,9 @@ export const textFiles = async (
     const packed = await packer(packing, name);
     const opened = { file: await staged.create(packed.name(name)), packed };
     [rows, bytes] = [0, 0];
-    await put(opened, encodeText(writer.head(), encoding).bytes);
+    await put(opened, encoded(writer.head()));
     return opened;
   };
-  // Plain text is gathered by the staged file itself; bytes are gathered here, so that no family costs a write.
-  const isPlain = encoding === "utf-8" && packing === "none";
   let open = await begin();
   const end = async (): Promise<void> => {
     await put(open, tail);
@@ -51,38 +51,36 @@ export const textFiles = async (
     if (rest.length > 0) await open.file.writeBytes(rest);
     built.push(await open.file.finish());
   };
-  const encode = (family: FileFamily, isFirst: boolean) => {
-    const text = writer.family(family, isFirst);
-    if (isPlain) return { text, size: Buffer.byteLength(text), bytes: undefined };
-    const encoded = encodeText(text, encoding);
-    if (encoded.lost.length > 0) {
-      unsaid++;
-      if (lost.length < TOLD)
-        lost.push(
-          `${family.members[0]?.sku ?? ""}: ${encoded.lost.map((one) => `"${one}"`).join(", ")} cannot be said in ${encoding}; a question mark stands there`,
-        );
+  /** Text of so many rows, in a new file where this one has no room for it. */
+  const add = async (chunk: Uint8Array, count: number): Promise<void> => {
+    if (rows > 0 && !fits(chunk.length, count)) {
+      await end();
+      part++;
+      open = await begin();
     }
-    return { text, size: encoded.bytes.length, bytes: encoded.bytes };
+    await put(open, rows === 0 ? apart.first : apart.next);
+    await put(open, chunk);
+    rows += count;
   };
+  const fits = (size: number, count: number): boolean =>
+    rows + count <= mostRows && bytes + apart.next.length + size <= mostBytes;
   return {
     told: () => [
       ...lost,
       ...(unsaid > lost.length ? [`and ${unsaid - lost.length} more products with such signs`] : []),
     ],
-    async write(family) {
-      const count = rowsOf(family).length;
-      let piece = encode(family, rows === 0);
-      if (rows > 0 && (rows + count > mostRows || bytes + piece.size > mostBytes)) {
-        await end();
-        part++;
-        open = await begin();
-        piece = encode(family, true);
+    async join(piece) {
+      unsaid += piece.unsaid;
+      addAll(lost, piece.lost.slice(0, TOLD - lost.length));
+      const count = piece.rows.reduce((sum, own) => sum + own, 0);
+      if (count === 0) return;
+      // A package is made of the same pushes whatever the piece: some packers cut their blocks by them.
+      if (packing === "none" && fits(piece.bytes.length, count)) {
+        await add(piece.bytes, count);
+        return;
       }
-      if (piece.bytes === undefined) {
-        await open.file.write(piece.text);
-        bytes += piece.size;
-      } else await put(open, piece.bytes);
-      rows += count;
+      for (const [at, own] of piece.rows.entries())
+        await add(piece.bytes.subarray(piece.starts[at], piece.ends[at]), own);
     },
     async finish() {
       await end();

@@ -1,17 +1,16 @@
 import { isThere } from "../../formats/is-there.js";
 import { addAll } from "../../core/many.js";
 import { join } from "node:path";
-import { withAncestors, type Category } from "../../core/channel/category-tree.js";
+import type { Category } from "../../core/channel/category-tree.js";
 import type { XlsxLayout } from "../../core/channel/layout-definition.js";
 import type { ChannelSetup } from "../../core/listing/channel-setup.js";
-import { rowsOf } from "../../core/listing/shape/file-family.js";
 import { smallFile } from "../../formats/small-file.js";
-import type { FileFacts } from "../../layouts/layout.js";
 import { xlsxBook, type Book } from "../../layouts/xlsx.js";
 import { filledBook } from "../../layouts/xlsx-filled.js";
 import type { StagedFiles } from "../../workspace/landing/landing.js";
 import { branchRules, describe, slug } from "./branch-rules.js";
 import { partName, type BuiltFile, type LayoutFiles } from "./built-files.js";
+import type { RowsPiece } from "./layout-pieces.js";
 
 const namedFor = (file: string, branch: Category | undefined): string =>
   branch === undefined ? file : file.replace(/(\.[^.]*)?$/, `-${slug(branch.name)}$1`);
@@ -32,6 +31,8 @@ const templateFor = async (
 
 interface OpenBook {
   readonly branch: Category | undefined;
+  /** Where the branch's cells stand among the layout's. */
+  readonly columns: readonly number[];
   readonly books: Book[];
 }
 
@@ -39,44 +40,51 @@ interface OpenBook {
 export const workbookFiles = (
   layout: XlsxLayout,
   { definition }: ChannelSetup,
-  facts: FileFacts,
   staged: StagedFiles,
   folders: readonly string[],
-): LayoutFiles => {
+): LayoutFiles<RowsPiece> => {
   const mostRows = layout.fileLimits?.rows ?? definition.fileLimits.rows ?? Infinity;
   const open = new Map<string, OpenBook>();
   const told: string[] = [];
+  /** The cells that a branch has. */
+  const cellsOf = (rules: ReturnType<typeof branchRules> | undefined): XlsxLayout["cells"] =>
+    layout.cells.filter((cell) => rules === undefined || !("field" in cell) || rules.has(cell.field.code));
   const bookFor = async (branch: Category | undefined): Promise<Book> => {
     const rules = branch === undefined ? undefined : branchRules(definition, branch);
-    const isThere = (cell: XlsxLayout["cells"][number]): boolean =>
-      rules === undefined || !("field" in cell) || rules.has(cell.field.code);
-    const own = { ...layout, cells: layout.cells.filter(isThere) };
+    const own = { ...layout, cells: cellsOf(rules) };
     const template = await templateFor(layout, branch, folders);
     if (template !== undefined) {
       const whole = definition.layouts.find(({ name }) => name === layout.name);
       const others =
         whole?.format === "xlsx" ? whole.cells.filter((cell) => !layout.cells.includes(cell)) : [];
-      const filled = await filledBook(own, facts, template, rules, others);
+      const filled = await filledBook(own, template, rules, others);
       addAll(told, filled.told);
       return filled;
     }
-    return xlsxBook(own, facts, { ruleOf: ({ field }) => rules?.get(field.code), describe });
+    return xlsxBook(own, { ruleOf: ({ field }) => rules?.get(field.code), describe });
+  };
+  const openFor = async (code: string): Promise<OpenBook> => {
+    const known = open.get(code);
+    if (known !== undefined) return known;
+    const branch = code === "" ? undefined : definition.tree.find(code);
+    const own = new Set(cellsOf(branch === undefined ? undefined : branchRules(definition, branch)));
+    const columns = layout.cells.flatMap((cell, at) => (own.has(cell) ? [at] : []));
+    const opened = { branch, columns, books: [await bookFor(branch)] };
+    open.set(code, opened);
+    return opened;
   };
   return {
     told: () => told,
-    async write(family) {
-      const [first] = rowsOf(family);
-      const branch =
-        !layout.byBranch || first?.category === undefined ? undefined : withAncestors(first.category).at(-1);
-      const key = branch?.code ?? "";
-      const own = open.get(key) ?? { branch, books: [await bookFor(branch)] };
-      open.set(key, own);
-      let book = own.books.at(-1);
-      if (book === undefined || (book.rows > 0 && book.rows + rowsOf(family).length > mostRows)) {
-        book = await bookFor(branch);
-        own.books.push(book);
+    async join({ families }) {
+      for (const { branch: code = "", rows } of families) {
+        const own = await openFor(code);
+        let book = own.books.at(-1);
+        if (book === undefined || (book.rows > 0 && book.rows + rows.length > mostRows)) {
+          book = await bookFor(own.branch);
+          own.books.push(book);
+        }
+        book.add(rows.map((cells) => own.columns.map((at) => cells[at] ?? "")));
       }
-      book.add(family);
     },
     async finish() {
       const built: BuiltFile[] = [];

@@ -1,15 +1,17 @@
 import { besideChecks } from "../../core/catalogue/beside/beside.js";
-import { textOf, type Product } from "../../core/catalogue/product.js";
 import { causeCollector, type CauseCollector } from "../../core/diagnostics/causes.js";
 import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { isSilenced } from "../../core/diagnostics/silence.js";
-import type { Store } from "../../store/store.js";
+import { idsAreSkus } from "../../core/listing/check/id-register.js";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 import { channelCounts, type ChannelCounts } from "../channel-counts.js";
-import { runChannels } from "../run-channels.js";
 import { everything, type Choice } from "../choice/chosen.js";
-import { placeIn } from "../value-place.js";
-import { isFindingMeant, isOutcomeMeant, type Narrowing } from "./narrowing.js";
+import type { OpenCatalogue } from "../open-catalogue.js";
+import { inParts } from "../parts/in-parts.js";
+import { spreadOver } from "../parts/worker-count.js";
+import { namesOf } from "../run-channels.js";
+import { checkParts, type CheckedPart, type CheckWork } from "./check-parts.js";
+import { isFindingMeant, type Narrowing } from "./narrowing.js";
 
 export interface CheckedChannel {
   readonly channel: WorkspaceChannel;
@@ -28,63 +30,68 @@ export interface CheckWishes extends Narrowing {
   readonly choice?: Choice;
   /** Products named for each cause. */
   readonly examples?: number;
+  /** Threads that work at once; as many as the machine has cores, where nothing is said. */
+  readonly workers?: number | undefined;
   /** Told of each finding as it comes, in the order of the catalogue. */
   onFinding?(finding: Diagnostic): void;
 }
 
 /** Checks the whole catalogue in one pass, for all channels at once. */
 export const checkCatalogue = async (
-  store: Store,
+  open: OpenCatalogue,
   channels: readonly WorkspaceChannel[],
   wishes: CheckWishes = {},
 ): Promise<Checked> => {
-  const { examples, onFinding, choice = everything } = wishes;
+  const { store, workspace } = open;
+  const { examples, onFinding, choice = everything, workers, field, code, placedIn } = wishes;
   const isMeant = isFindingMeant(wishes);
-  const runs = channels.map((channel) => ({
+  const checked = channels.map((channel) => ({
     channel,
-    counts: channelCounts({
-      silences: channel.setup.silences,
-      isMeant,
-      ...(examples === undefined ? {} : { examples }),
-    }),
-    isOutcomeMeant: isOutcomeMeant(wishes, channel),
+    counts: channelCounts(examples === undefined ? {} : { examples }),
   }));
   const catalogue = causeCollector(examples);
   let products = 0;
-  const beside = besideChecks(placeIn(store));
+  const beside = besideChecks((origin, attribute) => store.placeOf(origin, attribute));
   // What stands between products is told where one of those that are meant is among them.
-  const isOfChosen = ({ product: sku }: Diagnostic, product: Product | undefined): boolean =>
-    choice.isAll || (sku === undefined ? product !== undefined : choice.isMeant({ sku }));
-  const note = (finding: Diagnostic, product: Product | undefined): void => {
-    const ourCategory = product === undefined ? undefined : textOf(product, "category");
-    if (!isMeant(finding) || !isOfChosen(finding, product)) return;
+  const isOfChosen = ({ product: sku }: Diagnostic): boolean =>
+    choice.isAll || sku === undefined || choice.isMeant({ sku });
+  const note = (finding: Diagnostic, ourCategory?: string): void => {
+    if (!isMeant(finding) || !isOfChosen(finding)) return;
     // A finding of no channel is silent where all channels at hand silence it.
     if (channels.every(({ setup }) => isSilenced(finding, setup.silences, ourCategory))) return;
     catalogue.add(finding);
     onFinding?.(finding);
   };
-  await runChannels(
-    store,
-    runs.map(({ channel, counts, isOutcomeMeant: isWithin }) => ({
-      channel,
-      take(outcome) {
-        if (!isWithin(outcome)) return;
-        const shown = counts.take(outcome);
-        if (onFinding !== undefined) shown.forEach(onFinding);
-      },
-    })),
-    {
-      choice,
-      look(family) {
-        products += choice.isAll
-          ? family.members.length
-          : family.members.filter((product) => choice.isMeant(product)).length;
-        for (const finding of beside.take(family)) note(finding, family.members[0]);
-      },
+  const work: CheckWork = { examples, wantsFindings: onFinding !== undefined, field, code, placedIn };
+  const seen = await store.hold();
+  await inParts<CheckedPart>({
+    ...(await spreadOver(store, needsOrder(channels, choice) ? 1 : workers)),
+    seen,
+    recipe: {
+      ...{ work: "check", root: workspace.root, wishes: work },
+      today: (await open.surroundings()).today.iso,
+      channels: namesOf(channels),
     },
-  );
-  for (const finding of beside.end()) note(finding, undefined);
+    here: () => checkParts(open, channels, { ...work, choice }),
+    join(part) {
+      products += part.products;
+      for (const [at, counts] of part.channels.entries()) checked[at]?.counts.join(counts);
+      const ofFamily = beside.take(part.beside);
+      let next = 0;
+      for (const [number, category] of part.categories.entries()) {
+        for (const finding of ofFamily()) note(finding, category === "" ? undefined : category);
+        for (let own = part.findings[next]; own?.[0] === number; own = part.findings[++next])
+          onFinding?.(own[1]);
+      }
+    },
+  });
+  choice.refuseNothing();
+  for (const finding of beside.end()) note(finding);
   for (const [sku, other] of await store.skuTwins())
-    note(diagnostic("sku-twin", { sku, other }, { product: sku }, "warning"), undefined);
-  return { channels: runs, catalogue, products };
+    note(diagnostic("sku-twin", { sku, other }, { product: sku }, "warning"));
+  return { channels: checked, catalogue, products };
 };
+
+/** What depends on all that came before, and so on one thread. */
+const needsOrder = (channels: readonly WorkspaceChannel[], choice: Choice): boolean =>
+  !choice.isAll || channels.some(({ setup }) => !idsAreSkus(setup));

@@ -6,6 +6,7 @@ import { merge } from "../../core/catalogue/merge.js";
 import type { Product } from "../../core/catalogue/product.js";
 import { mayTakeBack, type PartialRecord } from "../../core/catalogue/record.js";
 import { asSku } from "../../core/ids.js";
+import type { FamilyRange } from "../store.js";
 import type { Revision } from "./revisions.js";
 import { FAMILIES_PER_PRODUCT, REVISIONS_PER_PRODUCT, TEXT_SEPARATOR } from "./schema.js";
 
@@ -33,7 +34,8 @@ interface Scanned {
 }
 
 export interface CatalogueReader {
-  families(): AsyncGenerator<readonly Family[]>;
+  families(range?: FamilyRange): AsyncGenerator<readonly Family[]>;
+  stretches(count: number, mostProducts: number): readonly FamilyRange[];
   /** The families of these numbers, as far as they have members. */
   familiesOf(ids: readonly number[]): AsyncGenerator<readonly Family[]>;
   product(sku: string, channel?: string): Product | undefined;
@@ -186,14 +188,22 @@ export const catalogueReader = (
     )
     .raw();
   const greatest = database.prepare<[], number | null>("SELECT max(family) FROM product").pluck();
-  /** All rows in catalogue order; a family, which begins at a product, is never torn over two queries. */
-  function* inOrder(): Generator<ScanRow> {
+  const end = (): number => (greatest.get() ?? -1) + 1;
+  /** Rows in catalogue order; a family, which begins at a product, is never torn over two queries. */
+  function* inOrder({ from, until }: FamilyRange): Generator<ScanRow> {
     const step = FAMILIES_PER_QUERY * FAMILIES_PER_PRODUCT;
-    const last = greatest.get() ?? -1;
-    for (let from = 0; from <= last; from += step) yield* between.all(from, from + step);
+    for (let at = from; at < until; at += step) yield* between.all(at, Math.min(at + step, until));
   }
   return {
-    families: () => grouped(inOrder()),
+    families: (range = { from: 0, until: end() }) => grouped(inOrder(range)),
+    stretches(count, mostProducts) {
+      const last = end();
+      const products = Math.ceil(last / FAMILIES_PER_PRODUCT / count);
+      const step = Math.max(1, Math.min(products, mostProducts)) * FAMILIES_PER_PRODUCT;
+      const ranges: FamilyRange[] = [];
+      for (let from = 0; from < last; from += step) ranges.push({ from, until: Math.min(from + step, last) });
+      return ranges;
+    },
     familiesOf: (ids) =>
       grouped(
         (function* () {

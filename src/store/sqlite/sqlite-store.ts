@@ -78,7 +78,12 @@ export const openSqliteStore = (options: StoreOptions): Store => {
       for await (const batch of reader.families()) if (batch.length > 0) return false;
       return true;
     },
-    families: () => reader.families(),
+    families: (range) => reader.families(range),
+    stretches: async (count, mostProducts) => reader.stretches(count, mostProducts),
+    async hold() {
+      if (!database.inTransaction) database.exec("BEGIN");
+      return seenMark(database);
+    },
     product: async (sku, channel) => reader.product(sku, channel),
     familyOf: (sku) => reader.familyOf(sku),
     groupMembers: async (group) => groupMembers(database, group),
@@ -157,6 +162,15 @@ const ready = (database: Database.Database, { shownPath }: StoreOptions): Databa
   database.pragma("cache_size = -65536");
   return database;
 };
+
+/** What tells two states of the catalogue apart: no revision comes, goes or is undone without another of these. */
+const seenMark = (database: Database.Database): string =>
+  (
+    database
+      .prepare("SELECT max(id), count(*), count(undone_by), (SELECT max(mark) FROM landed) FROM revision")
+      .raw()
+      .get() as readonly unknown[]
+  ).join(" ");
 
 const groupMembers = (database: Database.Database, group: string): readonly ReturnType<typeof asSku>[] =>
   (

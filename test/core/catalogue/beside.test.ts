@@ -1,6 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { besideChecks } from "../../../src/core/catalogue/beside/beside.js";
+import { addAll } from "../../../src/core/many.js";
+import type { Diagnostic } from "../../../src/core/diagnostics/diagnostic.js";
+import { besideChecks, besideFacts } from "../../../src/core/catalogue/beside/beside.js";
 import { skuList } from "../../../src/core/catalogue/beside/sku-list.js";
 import { textRegister } from "../../../src/core/catalogue/beside/text-register.js";
 import { sentence } from "../../../src/workspace/wording.js";
@@ -8,9 +10,33 @@ import { asSku } from "../../../src/core/ids.js";
 import { familyOf } from "../../kit/listing.js";
 
 const toldOf = (...families: readonly (readonly Readonly<Record<string, string>>[])[]): readonly string[] => {
+  const inOne = found(families, [families.length]);
+  // However the catalogue is cut, the same shows.
+  for (let size = 1; size < families.length; size++)
+    expect(
+      found(
+        families,
+        families.map(() => size),
+      ),
+    ).toEqual(inOne);
+  return inOne;
+};
+
+type Members = readonly Readonly<Record<string, string>>[];
+
+/** What shows where the families are written down in parts of these sizes. */
+const found = (families: readonly Members[], sizes: readonly number[]): readonly string[] => {
   const beside = besideChecks((_, attribute) => ({ file: "shop.csv", row: 2, column: attribute }));
-  const found = families.flatMap((members) => [...beside.take(familyOf(members))]);
-  return [...found, ...beside.end()].map(sentence);
+  const told: Diagnostic[] = [];
+  let from = 0;
+  for (const size of sizes) {
+    const facts = besideFacts();
+    const part = families.slice(from, (from += size));
+    for (const members of part) facts.add(familyOf(members));
+    const ofFamily = beside.take(facts.take());
+    for (let left = part.length; left > 0; left--) addAll(told, ofFamily());
+  }
+  return [...told, ...beside.end()].map(sentence);
 };
 
 describe("products beside those of other groups", () => {

@@ -1,9 +1,9 @@
-import { diagnostic } from "../../diagnostics/diagnostic.js";
+import { diagnostic, type Diagnostic } from "../../diagnostics/diagnostic.js";
 import { stem } from "../../values/stem.js";
 import { fold } from "../../values/text.js";
-import { textOf } from "../product.js";
+import { textOf, type Product } from "../product.js";
 import type { BesideCheck } from "./beside-check.js";
-import { textRegister } from "./text-register.js";
+import { hashOf, textRegister } from "./text-register.js";
 
 /** A name's words, whatever their order and number: "Bee Brush, horsehair" and "Horsehair bee brushes" are alike. */
 const wordKey = (name: string): string => fold(name).split(" ").map(stem).sort().join(" ");
@@ -12,20 +12,32 @@ const wordKey = (name: string): string => fold(name).split(" ").map(stem).sort()
 export const alikeNames = (): BesideCheck => {
   const register = textRegister();
   return {
-    take({ family, first, number, skus, placeOf }) {
-      const seen = new Set<string>();
-      return family.members.flatMap((member) => {
+    write({ members }, facts) {
+      const names = new Map<string, Product>();
+      for (const member of members) {
         const name = textOf(member, "name");
-        if (name === undefined || seen.has(name)) return [];
-        seen.add(name);
+        if (name !== undefined && !names.has(name)) names.set(name, member);
+      }
+      facts.number(names.size);
+      for (const [name, member] of names) {
         const brand = textOf(member, "brand") ?? "";
+        const slot = member.attributes.slot("name");
+        facts.text(name);
+        facts.number(hashOf(`${fold(brand)}\u0000${wordKey(name)}`));
+        facts.origin(slot === undefined ? undefined : member.origin(slot));
+      }
+    },
+    take(facts, { first, number, skus, placeOf }) {
+      const found: Diagnostic[] = [];
+      for (let names = facts.number(); names > 0; names--) {
+        const [name, hash, origin] = [facts.text(), facts.number(), facts.origin()];
         // Members of one family may be named alike: the family's number stands for them all.
-        const known = register.add(`${fold(brand)}\u0000${wordKey(name)}`, number);
-        if (known.count < 2 || known.first === number) return [];
-        const place = placeOf(member, "name");
-        const where = { product: first.sku, ...(place === undefined ? {} : { place }) };
-        return [diagnostic("alike-names", { name, other: skus.at(known.first) }, where, "warning")];
-      });
+        const known = register.addHash(hash, number);
+        if (known.count < 2 || known.first === number) continue;
+        const where = { product: first, ...(origin === undefined ? {} : { place: placeOf(origin, "name") }) };
+        found.push(diagnostic("alike-names", { name, other: skus.at(known.first) }, where, "warning"));
+      }
+      return found;
     },
     end: () => [],
   };

@@ -1,24 +1,30 @@
 import type { Diagnostic } from "../../diagnostics/diagnostic.js";
 import type { Place } from "../../diagnostics/place.js";
+import type { Sku } from "../../ids.js";
 import type { Family } from "../family.js";
-import type { Product } from "../product.js";
+import type { Origin } from "../record.js";
+import type { FactsReader, FactsWriter } from "./facts.js";
 import type { SkuList } from "./sku-list.js";
 
-/** What a check of one product beside all others is given of each family. */
+/** The family whose facts come next. */
 export interface BesideFamily {
-  readonly family: Family;
-  /** The family's first member, which speaks for it. */
-  readonly first: Product;
+  /** Its first member, which speaks for it. */
+  readonly first: Sku;
   /** Its number in `skus`. */
   readonly number: number;
   readonly skus: SkuList;
-  placeOf(product: Product, attribute: string): Place | undefined;
+  placeOf(origin: Origin, attribute: string): Place;
 }
 
-/** Looks at products beside those of other families, in one pass and flat memory. */
+/**
+ * Looks at products beside those of other families, in one pass and flat memory. What it must know of a family is
+ * written down by any thread; one reads all of it, in catalogue order.
+ */
 export interface BesideCheck {
-  /** Takes a family; gives what shows at once. */
-  take(family: BesideFamily): readonly Diagnostic[];
+  /** Writes down what is to be known of a family. */
+  write(family: Family, facts: FactsWriter): void;
+  /** Reads what was written of one; gives what shows at once. */
+  take(facts: FactsReader, family: BesideFamily): readonly Diagnostic[];
   /** What shows only when all were seen. */
   end(): readonly Diagnostic[];
 }

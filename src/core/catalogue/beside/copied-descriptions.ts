@@ -5,13 +5,14 @@ import { sharedTexts } from "./shared-texts.js";
 
 /** Each article has a description of its own. */
 export const copiedDescriptions = (): BesideCheck =>
-  sharedTexts(
-    ({ family }) => family.members.flatMap((member) => textOf(member, "description") ?? []),
-    ({ families, skus }) =>
+  sharedTexts({
+    textsOf: ({ members }) => members.flatMap((member) => textOf(member, "description") ?? []),
+    isShown: false,
+    told: ({ families, skus }) =>
       diagnostic(
         "copied-description",
         { families, skus },
         skus[0] === undefined ? {} : { product: skus[0] },
         "advice",
       ),
-  );
+  });

@@ -7,17 +7,18 @@ import { sharedTexts } from "./shared-texts.js";
 
 /** A picture shows one article, and is no placeholder. */
 export const sharedPictures = (): BesideCheck =>
-  sharedTexts(
-    ({ family }) =>
-      family.members.flatMap((member) => {
+  sharedTexts({
+    textsOf: ({ members }) =>
+      members.flatMap((member) => {
         const images = valueOf(member, "images");
         return isList(images) ? images.map(shownText) : [];
       }),
-    ({ text, families, skus }) =>
+    isShown: true,
+    told: ({ text, families, skus }) =>
       diagnostic(
         "shared-picture",
         { url: text, families, skus },
         skus[0] === undefined ? {} : { product: skus[0] },
         "warning",
       ),
-  );
+  });

@@ -1,38 +1,54 @@
 import type { Diagnostic } from "../../diagnostics/diagnostic.js";
 import type { Sku } from "../../ids.js";
-import type { BesideCheck, BesideFamily } from "./beside-check.js";
-import { textRegister } from "./text-register.js";
+import type { Family } from "../family.js";
+import type { BesideCheck } from "./beside-check.js";
+import { hashOf, textRegister } from "./text-register.js";
 
 /** Two articles may show the same on purpose, such as a thing and the set that it is in; so many hardly do. */
 const MANY = 3;
 const SHOWN = 3;
 
-/** A text that many families have. */
+/** What many families have. */
 export interface SharedText {
+  /** As it is shown; "" where it is not. */
   readonly text: string;
   readonly families: number;
   readonly skus: readonly Sku[];
 }
 
+/** Which texts of a family are looked at, and whether they are shown: those that are not need not be kept. */
+export interface Shared {
+  textsOf(family: Family): Iterable<string>;
+  readonly isShown: boolean;
+  told(shared: SharedText): Diagnostic;
+}
+
 /** A check that tells texts which three or more families share; each once, when all were seen. */
-export const sharedTexts = (
-  textsOf: (family: BesideFamily) => Iterable<string>,
-  told: (shared: SharedText) => Diagnostic,
-): BesideCheck => {
+export const sharedTexts = ({ textsOf, isShown, told }: Shared): BesideCheck => {
   const register = textRegister();
-  const many = new Map<string, { families: number; readonly skus: Sku[] }>();
+  const many = new Map<number, { readonly text: string; families: number; readonly skus: Sku[] }>();
   return {
-    take(family) {
-      for (const text of new Set(textsOf(family))) {
-        const { first, count } = register.add(text, family.number);
+    write(family, facts) {
+      const texts = new Set(textsOf(family));
+      facts.number(texts.size);
+      for (const text of texts) {
+        facts.number(hashOf(text));
+        if (isShown) facts.text(text);
+      }
+    },
+    take(facts, family) {
+      for (let texts = facts.number(); texts > 0; texts--) {
+        const hash = facts.number();
+        const text = isShown ? facts.text() : "";
+        const { first, count } = register.addHash(hash, family.number);
         if (count < MANY) continue;
-        const known = many.get(text) ?? { families: 0, skus: [family.skus.at(first)] };
-        many.set(text, known);
+        const known = many.get(hash) ?? { text, families: 0, skus: [family.skus.at(first)] };
+        many.set(hash, known);
         known.families = count;
-        if (known.skus.length < SHOWN) known.skus.push(family.first.sku);
+        if (known.skus.length < SHOWN) known.skus.push(family.first);
       }
       return [];
     },
-    end: () => [...many].map(([text, shared]) => told({ text, ...shared })),
+    end: () => [...many.values()].map(told),
   };
 };

@@ -24,6 +24,8 @@ export interface Seen {
 export interface TextRegister {
   /** Notes that `owner` (a number from 0 up) has the text; an owner that has it already does not count twice in a row. */
   add(text: string, owner: number): Seen;
+  /** The same, of a text's hash. */
+  addHash(hash: number, owner: number): Seen;
   has(text: string): boolean;
 }
 
@@ -53,20 +55,21 @@ export const textRegister = (): TextRegister => {
       counts[to] = before.counts[from] ?? 0;
     });
   };
+  const addHash = (hash: number, owner: number): Seen => {
+    if (used * 2 >= size) grow();
+    const at = slotOf(hash);
+    if (hashes[at] === 0) {
+      hashes[at] = hash;
+      firsts[at] = owner;
+      used++;
+    } else if (lasts[at] === owner) return { first: firsts[at] ?? 0, count: counts[at] ?? 0 };
+    lasts[at] = owner;
+    counts[at] = (counts[at] ?? 0) + 1;
+    return { first: firsts[at] ?? 0, count: counts[at] ?? 0 };
+  };
   return {
+    addHash,
+    add: (text, owner) => addHash(hashOf(text), owner),
     has: (text) => hashes[slotOf(hashOf(text))] !== 0,
-    add(text, owner) {
-      if (used * 2 >= size) grow();
-      const hash = hashOf(text);
-      const at = slotOf(hash);
-      if (hashes[at] === 0) {
-        hashes[at] = hash;
-        firsts[at] = owner;
-        used++;
-      } else if (lasts[at] === owner) return { first: firsts[at] ?? 0, count: counts[at] ?? 0 };
-      lasts[at] = owner;
-      counts[at] = (counts[at] ?? 0) + 1;
-      return { first: firsts[at] ?? 0, count: counts[at] ?? 0 };
-    },
   };
 };

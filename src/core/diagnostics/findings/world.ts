@@ -44,6 +44,13 @@ export const world = {
     ({ path, aside }) =>
       `${quote(path)} cannot be read as the record of a command that was broken off; nothing was moved by it, and it lies in ${quote(aside)} now`,
   ),
+  "worker-ended": plainFinding<{ readonly reason: string }>(
+    ({ reason }) =>
+      `a thread that worked on a part of the catalogue ended before it was done: ${reason}; nothing was changed. Try again with --workers 1`,
+  ),
+  "catalogue-changed": plainFinding<Readonly<Record<never, never>>>(
+    () => "the catalogue changed while this began; nothing was changed, try again",
+  ),
   "internal-fault": plainFinding<{ readonly reason: string }>(
     ({ reason }) => `a fault in Lexicant itself: ${reason}`,
   ),

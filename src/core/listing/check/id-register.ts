@@ -4,16 +4,20 @@ import { canonicalText } from "../../values/show.js";
 import type { FamilyCheck } from "./check-kind.js";
 import type { ChannelSetup } from "../channel-setup.js";
 
+/** Whether a channel knows our listings by their SKUs themselves. */
+export const idsAreSkus = ({ definition: { identifiedBy }, fills, attributes }: ChannelSetup): boolean =>
+  fills
+    .flatMap((block) => block.fills)
+    .filter(({ field }) => field.code === identifiedBy)
+    .every(({ program }) => program.isJust !== undefined && program.isJust === attributes.slot("sku"));
+
 /**
  * No two listings of a channel have the same id there: the second would overwrite the first. Ids that are the SKUs
  * themselves are as unique as these; others are remembered in flat memory, from listing to listing of one run.
  */
-export const idRegister = ({ definition, fills, attributes }: ChannelSetup): FamilyCheck => {
-  const { identifiedBy } = definition;
-  const isSku = fills
-    .flatMap((block) => block.fills)
-    .filter(({ field }) => field.code === identifiedBy)
-    .every(({ program }) => program.isJust !== undefined && program.isJust === attributes.slot("sku"));
+export const idRegister = (setup: ChannelSetup): FamilyCheck => {
+  const { identifiedBy } = setup.definition;
+  const isSku = idsAreSkus(setup);
   const ids = textRegister();
   const skus = skuList();
   return {

@@ -1,0 +1,30 @@
+import type { Workspace } from "../../workspace/workspace.js";
+import type { WorkspaceChannel } from "../../workspace/channel-files.js";
+import type { Store } from "../../store/store.js";
+import { everything } from "../choice/chosen.js";
+import type { PartWork } from "../parts/in-parts.js";
+import { channelPass } from "../run-channels.js";
+import { accountFacts } from "./account-facts.js";
+import type { BuildWishes } from "./build-wishes.js";
+import { confirmedOn } from "./confirmed-prices.js";
+import { partBuild, type BuiltPart } from "./part-build.js";
+
+/** What a build wishes of each product, as data; of a choice of products there is none. */
+export type BuildWork = Omit<BuildWishes, "choice">;
+
+/** Builds each channel's share of one stretch of the catalogue after the other; gives them in the order of the channels. */
+export const buildParts = async (
+  { workspace, store }: { readonly workspace: Workspace; readonly store: Store },
+  channels: readonly WorkspaceChannel[],
+  work: BuildWork | BuildWishes,
+): Promise<PartWork<readonly BuiltPart[]>> => {
+  const wishes: BuildWishes = { choice: everything, ...work };
+  const builds = channels
+    .map((channel) => confirmedOn(channel, wishes.confirmedPrices))
+    .map((channel) => partBuild(channel, accountFacts(workspace, channel), wishes));
+  const pass = await channelPass(store, builds, { choice: wishes.choice });
+  return async (range) => {
+    await pass(range);
+    return builds.map((build) => build.end());
+  };
+};
