@@ -18,7 +18,7 @@ export class MemoRoom {
 }
 
 // What one entry takes beside its text.
-const ENTRY = 64;
+const ENTRY = 200;
 /** So often is a memory asked before it is judged. */
 const TRIAL = 1000;
 

@@ -23,9 +23,10 @@ export const csvWriter = (layout: CsvLayout, { action }: FileFacts): LayoutWrite
     return needsQuotes(text) ? `"${text.replaceAll('"', '""')}"` : text;
   };
   const line = (cells: readonly string[]): string => cells.map(cell).join(separator) + lineEnd;
+  const rows = tableRows(layout, action);
   return {
     head: () => (startsWithMark ? "\ufeff" : "") + headRows(layout).map(line).join(""),
-    family: (family) => tableRows(family, layout, action).map(line).join(""),
+    family: (family) => rows(family).map(line).join(""),
     apart: unparted,
     tail: () => "",
   };

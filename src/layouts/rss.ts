@@ -15,9 +15,11 @@ export const feedElements = ({ columns, prefix, style }: FeedLayout, indent: str
   }));
   return (row: FileRow): string => {
     let xml = "";
-    for (const { column, open, close } of tags)
-      for (const text of cellTexts(row.value(column.field), column, style))
-        xml += open + xmlText(text) + close;
+    for (const { column, open, close } of tags) {
+      const value = row.value(column.field);
+      if (value === undefined) continue;
+      for (const text of cellTexts(value, column, style)) xml += open + xmlText(text) + close;
+    }
     return xml;
   };
 };

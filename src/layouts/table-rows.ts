@@ -6,38 +6,58 @@ import type {
   XlsxLayout,
 } from "../core/channel/layout-definition.js";
 import { rowsOf, type FileFamily, type FileRow } from "../core/listing/shape/file-family.js";
+import type { MaybeBlank } from "../core/values/value.js";
 import { cellTexts } from "./cell-text.js";
 
 type TableLayout = CsvLayout | TsvLayout | XlsxLayout;
 
-const fieldText = (row: FileRow, column: LayoutColumn, { style, joinedBy, escape }: TableLayout): string => {
-  const value = row.value(column.field);
+type CellWriter = (row: FileRow) => string;
+
+const fieldWriter = (column: LayoutColumn, { style, joinedBy, escape }: TableLayout): CellWriter => {
+  const { field, item } = column;
   const mark = column.joinedBy ?? joinedBy;
-  const texts = cellTexts(value, { ...column, joinedBy: undefined }, style);
-  // A list of one is read as a list, too: its mark is escaped like any other's.
-  if (!column.field.list || column.item !== undefined || escape === "") return texts.join(mark);
-  return texts
-    .map((text) => text.replaceAll(escape, escape + escape).replaceAll(mark, escape + mark))
-    .join(mark);
+  const alone = { ...column, joinedBy: undefined };
+  const write = (value: MaybeBlank): string => {
+    const texts = cellTexts(value, alone, style);
+    // A list of one is read as a list, too: its mark is escaped like any other's.
+    if (!field.list || item !== undefined || escape === "") return texts.join(mark);
+    return texts
+      .map((text) => text.replaceAll(escape, escape + escape).replaceAll(mark, escape + mark))
+      .join(mark);
+  };
+  // Prices and weights that repeat are the same objects: their texts are made once.
+  const known = new WeakMap<object, string>();
+  return (row) => {
+    const value = row.value(field);
+    if (value === undefined) return "";
+    if (typeof value === "string") return field.list ? write(value) : value;
+    if (typeof value !== "object") return write(value);
+    const text = known.get(value);
+    if (text !== undefined) return text;
+    const written = write(value);
+    known.set(value, written);
+    return written;
+  };
 };
 
-const markText = (row: FileRow, { says }: MarkColumn, { kinds }: TableLayout, action: string): string => {
-  if (says === "action") return action;
-  if (row.kind === "group") return kinds.group;
-  return row.kind === "single" ? kinds.single : kinds.member;
+const markWriter = ({ says }: MarkColumn, { kinds }: TableLayout, action: string): CellWriter => {
+  if (says === "action") return () => action;
+  return ({ kind }) => {
+    if (kind === "group") return kinds.group;
+    return kind === "single" ? kinds.single : kinds.member;
+  };
 };
 
-/** A family's rows as cells. */
+/** Writes a family's rows as cells. */
 export const tableRows = (
-  family: FileFamily,
   layout: TableLayout,
   action: string,
-): readonly (readonly string[])[] =>
-  rowsOf(family).map((row) =>
-    layout.cells.map((cell) =>
-      "field" in cell ? fieldText(row, cell, layout) : markText(row, cell, layout, action),
-    ),
+): ((family: FileFamily) => readonly (readonly string[])[]) => {
+  const writers = layout.cells.map((cell) =>
+    "field" in cell ? fieldWriter(cell, layout) : markWriter(cell, layout, action),
   );
+  return (family) => rowsOf(family).map((row) => writers.map((write) => write(row)));
+};
 
 /** The rows above the listings. */
 export const headRows = ({ head, cells }: TableLayout): readonly (readonly string[])[] =>

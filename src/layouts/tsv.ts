@@ -8,9 +8,12 @@ const cell = (text: string): string => (/[\t\n\r]/.test(text) ? text.replace(/\s
 const line = (cells: readonly string[]): string => `${cells.map(cell).join("\t")}\n`;
 
 /** A header row of column names, then a row a listing. */
-export const tsvWriter = (layout: TsvLayout, { action }: FileFacts): LayoutWriter => ({
-  head: () => headRows(layout).map(line).join(""),
-  family: (family) => tableRows(family, layout, action).map(line).join(""),
-  apart: unparted,
-  tail: () => "",
-});
+export const tsvWriter = (layout: TsvLayout, { action }: FileFacts): LayoutWriter => {
+  const rows = tableRows(layout, action);
+  return {
+    head: () => headRows(layout).map(line).join(""),
+    family: (family) => rows(family).map(line).join(""),
+    apart: unparted,
+    tail: () => "",
+  };
+};

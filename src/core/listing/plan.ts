@@ -17,6 +17,8 @@ export interface PlannedField {
 export interface PlannedCategory {
   readonly rules: CategoryRules;
   readonly fields: readonly PlannedField[];
+  /** Those that something can fill: a fill, or a person's own answer. */
+  readonly fillable: readonly PlannedField[];
   /** The planned field at a field's slot. */
   readonly bySlot: readonly (PlannedField | undefined)[];
 }

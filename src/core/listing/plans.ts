@@ -9,7 +9,7 @@ import { MemoRoom } from "../text-memo.js";
 import type { PlannedCategory, PlannedField, Plans } from "./plan.js";
 
 /** Characters that one channel's fills may remember. */
-const ROOM = 16_000_000;
+const ROOM = 8_000_000;
 
 /** The plans of one channel. */
 export const plansOf = (setup: ChannelSetup): Plans => {
@@ -48,7 +48,8 @@ export const plansOf = (setup: ChannelSetup): Plans => {
       });
       const bySlot: (PlannedField | undefined)[] = [];
       for (const planned of fields) bySlot[planned.rule.field.slot] = planned;
-      const plan = { rules: resolved, fields, bySlot };
+      const fillable = fields.filter(({ fill, answer }) => fill !== undefined || answer !== undefined);
+      const plan = { rules: resolved, fields, fillable, bySlot };
       plans.set(key, plan);
       return plan;
     },

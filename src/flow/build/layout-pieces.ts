@@ -119,11 +119,12 @@ export const branchOf = ({ byBranch }: XlsxLayout, family: FileFamily): Category
 
 const rowPieces = (layout: XlsxLayout, { action }: FileFacts): LayoutPieces<RowsPiece> => {
   let families: RowsPiece["families"][number][] = [];
+  const rowsOfFamily = tableRows(layout, action);
   return {
     write(family) {
       families.push({
         branch: branchOf(layout, family)?.code,
-        rows: tableRows(family, layout, action),
+        rows: rowsOfFamily(family),
       });
     },
     take() {

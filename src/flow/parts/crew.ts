@@ -30,23 +30,26 @@ export interface Crew<T> {
 const program = new URL("../workers/worker.js", import.meta.url);
 
 // Much lives for one stretch alone: with room for it, it is never moved to where the old things are.
-const YOUNG_MEGABYTES = 48;
+const YOUNG_MEGABYTES = 24;
 
 const ended = (reason: string): Refusal => new Refusal([diagnostic("worker-ended", { reason })], 3);
 
 interface Waiter {
   readonly resolve: (said: Said) => void;
-  readonly reject: (error: unknown) => void;
+  readonly reject: (error: Error) => void;
 }
 
 /** One worker, that is asked one thing after the other. */
 class Hand<T> {
   private readonly worker: Worker;
   private waiter: Waiter | undefined;
-  private fault: unknown;
+  private fault: Error | undefined;
   private readonly ready: Promise<void>;
 
-  constructor(recipe: Recipe, seen: string) {
+  constructor(
+    private readonly recipe: Recipe,
+    seen: string,
+  ) {
     this.worker = new Worker(program, {
       workerData: recipe,
       resourceLimits: { maxYoungGenerationSizeMb: YOUNG_MEGABYTES },
@@ -75,7 +78,7 @@ class Hand<T> {
   private async first(seen: string): Promise<void> {
     const said = await this.answer();
     if (said.said === "ready" && said.seen !== seen)
-      throw new Refusal([diagnostic("catalogue-changed", {})], 3);
+      throw new Refusal([diagnostic("catalogue-changed", { doing: this.recipe.work })], 3);
   }
 
   private ask(range: FamilyRange): Promise<Said> {
@@ -101,7 +104,7 @@ class Hand<T> {
     }
   }
 
-  private fail(fault: unknown): void {
+  private fail(fault: Error): void {
     this.fault ??= fault;
     this.waiter?.reject(this.fault);
     this.waiter = undefined;
@@ -113,6 +116,8 @@ export const startCrew = <T>(count: number, recipe: Recipe, seen: string): Crew<
   const hands = Array.from({ length: count }, () => new Hand<T>(recipe, seen));
   return {
     workers: hands.map((hand) => (range: FamilyRange) => hand.part(range)),
-    end: async () => void (await Promise.all(hands.map((hand) => hand.end()))),
+    async end() {
+      await Promise.all(hands.map((hand) => hand.end()));
+    },
   };
 };

@@ -48,8 +48,8 @@ export const world = {
     ({ reason }) =>
       `a thread that worked on a part of the catalogue ended before it was done: ${reason}; nothing was changed. Try again with --workers 1`,
   ),
-  "catalogue-changed": plainFinding<Readonly<Record<never, never>>>(
-    () => "the catalogue changed while this began; nothing was changed, try again",
+  "catalogue-changed": plainFinding<{ readonly doing: string }>(
+    ({ doing }) => `another command changed the catalogue while the ${doing} began; start it again`,
   ),
   "internal-fault": plainFinding<{ readonly reason: string }>(
     ({ reason }) => `a fault in Lexicant itself: ${reason}`,

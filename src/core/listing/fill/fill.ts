@@ -45,7 +45,7 @@ const noProblems: readonly FillProblem[] = [];
 export const listingIn = (scope: FillScope, priced: PricedProduct): Listing => {
   let problems: FillProblem[] | undefined;
   const { product, plan, notes, axes } = priced;
-  for (const planned of plan.fields) {
+  for (const planned of plan.fillable) {
     const filled = scope.field(planned);
     if (filled.problems.length > 0) addAll((problems ??= []), filled.problems);
   }
