@@ -281,4 +281,6 @@ export interface StoreOptions {
   readonly layers: readonly LayerName[];
   /** Whether nothing is to be written: then a copy will do, where the store itself lies on a disk that takes nothing. */
   readonly onlyReads?: boolean;
+  /** What the engine may keep of the store in memory; for one who reads in order, little is as good as much. */
+  readonly cacheMegabytes?: number;
 }

@@ -1,5 +1,6 @@
 import { hiddenSigns, isCode, seenCode } from "./hidden-signs.js";
 import { ownOf } from "../own.js";
+import { TextMemo, type MemoRoom } from "../text-memo.js";
 import type { Diagnostic, Severity } from "../diagnostics/diagnostic.js";
 import { diagnostic } from "../diagnostics/diagnostic.js";
 import { factsOf, type Troubles } from "../language/trouble.js";
@@ -77,7 +78,30 @@ export const cellValue = (cell: string | undefined): MaybeBlank => {
 };
 
 /** Reads one attribute from a row into its canonical text; what is wrong, repaired or in doubt is noted. */
-export const cellReader = (reading: ColumnReading, defaults: CellDefaults): CellReader => {
+export const cellReader = (
+  reading: ColumnReading,
+  defaults: CellDefaults,
+  /** Where texts are remembered that read as they did before; else none is. */
+  room?: MemoRoom,
+): CellReader => {
+  const read = plainReader(reading, defaults);
+  if (room === undefined || reading.from.kind !== "column") return read;
+  const { index } = reading.from;
+  const memo = new TextMemo<string>(room);
+  return (row, cells, notes) => {
+    const written = cells[index] ?? "";
+    if (written === "") return "";
+    const known = memo.get(written);
+    if (known !== undefined) return known;
+    const before = notes.findings.length + notes.doubts.length;
+    const text = read(row, cells, notes);
+    // Of what is told, each row has to tell its own.
+    if (notes.findings.length + notes.doubts.length === before) memo.set(written, text);
+    return text;
+  };
+};
+
+const plainReader = (reading: ColumnReading, defaults: CellDefaults): CellReader => {
   const { attribute, column, from } = reading;
   const typed = typedReader(reading, defaults);
   const { file } = defaults;

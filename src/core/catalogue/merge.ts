@@ -100,21 +100,25 @@ class PlainRecords implements Opinions {
     private readonly places: readonly (readonly number[])[],
   ) {}
 
-  private find(slot: number): number {
-    for (let i = this.records.length - 1; i >= 0; i--) {
-      const text = this.records[i]?.texts[this.places[i]?.[slot] ?? -1];
-      if (text !== undefined && text !== "" && text !== SAME) return i;
-    }
-    return -1;
-  }
-
   text(slot: number): string | undefined {
-    const at = this.find(slot);
-    return this.records[at]?.texts[this.places[at]?.[slot] ?? -1];
+    for (let i = this.records.length - 1; i >= 0; i--) {
+      const text = this.textIn(i, slot);
+      if (text !== undefined && text !== "" && text !== SAME) return text;
+    }
+    return undefined;
   }
 
   origin(slot: number): Origin | undefined {
-    return this.records[this.find(slot)]?.origin;
+    for (let i = this.records.length - 1; i >= 0; i--) {
+      const text = this.textIn(i, slot);
+      if (text !== undefined && text !== "" && text !== SAME) return this.records[i]?.origin;
+    }
+    return undefined;
+  }
+
+  private textIn(record: number, slot: number): string | undefined {
+    const at = this.places[record]?.[slot];
+    return at === undefined || at < 0 ? undefined : this.records[record]?.texts[at];
   }
 
   unread(): undefined {

@@ -4,6 +4,10 @@ import { beforeDate } from "../values/damage.js";
 import { cellReader, cellValue, type CellDefaults, type ColumnReading, type Doubt } from "./cell-reader.js";
 import { pairColumns, pairReader, type PairReading } from "./pair-reader.js";
 import { CLEARED, isUnread } from "./record.js";
+import { MemoRoom } from "../text-memo.js";
+
+/** Characters of cells that a file's reader may remember. */
+const ROOM = 8_000_000;
 
 /** How rows of a file belong together. */
 export type GroupLayout =
@@ -62,7 +66,8 @@ const isDamagedKey = (text: string): boolean =>
 export const rowReader = (reading: RowReading): RowReader => {
   const { columns, file, keys, groups } = reading;
   const attributes = columns.map(({ attribute, column }) => ({ attribute, column }));
-  const readers = columns.map((column) => cellReader(column, reading));
+  const room = new MemoRoom(ROOM);
+  const readers = columns.map((column) => cellReader(column, reading, room));
   const pairs = reading.pairs.length === 0 ? undefined : pairReader(reading, pairColumns(attributes));
   const keyAt = keys
     .map((key) => columns.findIndex(({ attribute }) => attribute === key))

@@ -10,6 +10,8 @@ import type { Recipe, Said } from "../parts/crew.js";
 import type { PartWork } from "../parts/in-parts.js";
 import { loadChannels } from "../run-channels.js";
 
+const CACHE_MEGABYTES = 8;
+
 /** The recipe's work, on a catalogue that this thread opened for itself. */
 const begun = async ({ root, today, channels: names, work, wishes }: Recipe) => {
   const workspace = await openWorkspace(root);
@@ -18,6 +20,7 @@ const begun = async ({ root, today, channels: names, work, wishes }: Recipe) => 
     shownPath: ".lexicant/store.db",
     layers: workspace.layers,
     onlyReads: true,
+    cacheMegabytes: CACHE_MEGABYTES,
   });
   const seen = await store.hold();
   const surroundings = { today: { kind: "date", iso: today } as const, ...(await lookUps(root)) };

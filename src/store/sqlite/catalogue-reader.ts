@@ -190,12 +190,13 @@ export const catalogueReader = (
   const greatest = database.prepare<[], number | null>("SELECT max(family) FROM product").pluck();
   const end = (): number => (greatest.get() ?? -1) + 1;
   /** Rows in catalogue order; a family, which begins at a product, is never torn over two queries. */
-  function* inOrder({ from, until }: FamilyRange): Generator<ScanRow> {
+  function* inOrder(range: FamilyRange | undefined): Generator<ScanRow> {
     const step = FAMILIES_PER_QUERY * FAMILIES_PER_PRODUCT;
+    const { from, until } = range ?? { from: 0, until: end() };
     for (let at = from; at < until; at += step) yield* between.all(at, Math.min(at + step, until));
   }
   return {
-    families: (range = { from: 0, until: end() }) => grouped(inOrder(range)),
+    families: (range) => grouped(inOrder(range)),
     stretches(count, mostProducts) {
       const last = end();
       const products = Math.ceil(last / FAMILIES_PER_PRODUCT / count);

@@ -2,6 +2,7 @@ import type { GrowingIndex } from "../../core/catalogue/attribute-index.js";
 import type Database from "better-sqlite3";
 import type { CatalogueReader } from "./catalogue-reader.js";
 import { families } from "./families.js";
+import { anything, metBefore } from "./met-before.js";
 import { productKeys } from "./product-keys.js";
 import { addRevision } from "./revision-row.js";
 import { revisionWriter } from "./revision-writer.js";
@@ -44,10 +45,12 @@ const begun = (tools: TransactionTools): CatalogueTransaction => {
   const { database, reader, told } = tools;
   const suspects = new Set<number>();
   const newest = database.prepare("SELECT coalesce(max(id), 0) FROM product").pluck().get() as number;
+  const met = newest === 0 ? metBefore() : anything;
   const writing = {
     ...tools,
-    families: families(database),
-    keys: productKeys(database),
+    met,
+    families: families(database, met),
+    keys: productKeys(database, met),
     suspect: (family: number) => void suspects.add(family),
   };
   const addedAny = (): boolean =>

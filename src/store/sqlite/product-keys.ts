@@ -1,6 +1,7 @@
 import type Database from "better-sqlite3";
 import { CLEARED, isUnread, RETRACTED } from "../../core/catalogue/record.js";
 import { gtin14 } from "../../core/values/gtin.js";
+import type { MetBefore } from "./met-before.js";
 import { REVISIONS_PER_PRODUCT, TEXT_SEPARATOR } from "./schema.js";
 import type { PlannedColumn } from "../store.js";
 
@@ -24,10 +25,12 @@ const digits = /^\d{8,14}$/;
 export const keyForm = (attribute: string, text: string): string | number =>
   attribute === "gtin" && digits.test(text) ? Number(gtin14(text)) : text;
 
+const metKey = (attribute: string, form: string | number): string => `${attribute} ${form}`;
+
 const hasValue = (text: string | undefined): text is string =>
   text !== undefined && text !== "" && text !== CLEARED && text !== RETRACTED && !isUnread(text);
 
-export const productKeys = (database: Database.Database): ProductKeys => {
+export const productKeys = (database: Database.Database, met: MetBefore): ProductKeys => {
   const kept = new Set(database.prepare("SELECT attribute FROM indexed").pluck().all() as string[]);
   const add = database.prepare<[string, string | number, number]>(
     "INSERT OR IGNORE INTO key_value (attribute, value, product) VALUES (?, ?, ?)",
@@ -38,14 +41,20 @@ export const productKeys = (database: Database.Database): ProductKeys => {
     )
     .pluck();
   const note = (attribute: string, text: string, product: number): void => {
-    if (hasValue(text)) add.run(attribute, keyForm(attribute, text), product);
+    if (!hasValue(text)) return;
+    const form = keyForm(attribute, text);
+    met.note("key", metKey(attribute, form));
+    add.run(attribute, form, product);
   };
   return {
     note(attribute, text, product) {
       if (kept.has(attribute)) note(attribute, text, product);
     },
     isKept: (attribute) => kept.has(attribute),
-    candidates: (attribute, text) => find.all(attribute, keyForm(attribute, text)),
+    candidates(attribute, text) {
+      const form = keyForm(attribute, text);
+      return met.mayHold("key", metKey(attribute, form)) ? find.all(attribute, form) : [];
+    },
     keep(attribute) {
       if (kept.has(attribute)) return;
       gather(database, positionsOf(database, attribute), (text, product) => note(attribute, text, product));

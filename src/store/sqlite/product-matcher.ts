@@ -2,6 +2,7 @@ import type Database from "better-sqlite3";
 import { textOf, type Product } from "../../core/catalogue/product.js";
 import { asSku, type Sku } from "../../core/ids.js";
 import type { CatalogueReader } from "./catalogue-reader.js";
+import type { MetBefore } from "./met-before.js";
 import { keyForm, type ProductKeys } from "./product-keys.js";
 import { isSaid } from "./revision-columns.js";
 import type { MendedKey, RecordFate } from "../store.js";
@@ -60,12 +61,15 @@ export const productMatcher = (
   database: Database.Database,
   reader: CatalogueReader,
   keys: ProductKeys,
+  met: MetBefore,
   /** Whether a product of the table may not be there any more: its deliveries were undone, or it was dropped. */
   mayBeGone: () => boolean,
 ): ProductMatcher => {
-  const find = database.prepare<[string, number], ProductRow>(
+  const named = database.prepare<[string, number], ProductRow>(
     "SELECT id, sku, family, is_group FROM product WHERE sku = ? AND is_group = ?",
   );
+  const find = (name: string, kind: "product" | "group"): ProductRow | undefined =>
+    met.mayHold(kind, name) ? named.get(name, kind === "group" ? 1 : 0) : undefined;
   const findById = database.prepare<[number], ProductRow>(
     "SELECT id, sku, family, is_group FROM product WHERE id = ?",
   );
@@ -78,7 +82,7 @@ export const productMatcher = (
     });
   };
   const bySku = (sku: string): KnownProduct | undefined => {
-    const known = knownAs(find.get(sku, 0));
+    const known = knownAs(find(sku, "product"));
     const isGone = known !== undefined && mayBeGone() && reader.productById(known.id) === undefined;
     return isGone ? undefined : known;
   };
@@ -113,9 +117,9 @@ export const productMatcher = (
     return found.length === 1 ? found[0] : undefined;
   };
   return {
-    bySku: (sku) => knownAs(find.get(sku, 0)),
+    bySku: (sku) => knownAs(find(sku, "product")),
     byId: (id) => knownAs(findById.get(id)),
-    group: (name) => knownAs(find.get(name, 1)),
+    group: (name) => knownAs(find(name, "group")),
     match(names, valueOf) {
       let tried: { readonly key: string; readonly value: string } | undefined;
       let match: Match | undefined;

@@ -1,4 +1,5 @@
 import type Database from "better-sqlite3";
+import type { MetBefore } from "./met-before.js";
 import { REVISIONS_PER_PRODUCT, TEXT_SEPARATOR } from "./schema.js";
 
 /** The rows of products, and of what one revision says of them. */
@@ -14,7 +15,7 @@ export interface RecordRows {
   forget(): void;
 }
 
-export const recordRows = (database: Database.Database, revision: number): RecordRows => {
+export const recordRows = (database: Database.Database, met: MetBefore, revision: number): RecordRows => {
   const newest = database.prepare("SELECT coalesce(max(id), 0) FROM product").pluck().get() as number;
   let next = newest + 1;
   const product = database.prepare<[number, string, number, number]>(
@@ -27,7 +28,10 @@ export const recordRows = (database: Database.Database, revision: number): Recor
   return {
     newest,
     nextProduct: () => next++,
-    addProduct: (id, sku, isGroup, own) => void product.run(id, sku, isGroup ? 1 : 0, own),
+    addProduct(id, sku, isGroup, own) {
+      met.note(isGroup ? "group" : "product", sku);
+      product.run(id, sku, isGroup ? 1 : 0, own);
+    },
     setFamily: (id, own) => void family.run(own, id),
     addRecord: (id, row, texts) =>
       void record.run(id * REVISIONS_PER_PRODUCT + revision, row, texts.join(TEXT_SEPARATOR)),

@@ -31,6 +31,7 @@ import {
   withoutProved,
   type RecordRules,
 } from "./record-fate.js";
+import type { MetBefore } from "./met-before.js";
 import { layerRanks, type Revision } from "./revisions.js";
 import { FAMILIES_PER_PRODUCT, REVISIONS_PER_PRODUCT } from "./schema.js";
 import { seenProducts } from "./seen-products.js";
@@ -51,6 +52,7 @@ export interface WriterTools {
   readonly reader: CatalogueReader;
   readonly families: Families;
   readonly keys: ProductKeys;
+  readonly met: MetBefore;
   readonly layers: readonly LayerName[];
   /** Notes a family that has to be looked at again when the act is done. */
   suspect(family: number): void;
@@ -99,7 +101,7 @@ class Writer implements RevisionWriter {
     private readonly plan: RevisionPlan,
     act: number | undefined,
   ) {
-    const { database, attributes, revisions, reader, keys, layers } = tools;
+    const { database, attributes, revisions, reader, keys, met, layers } = tools;
     this.before = layerState(database, plan.layer, revisions);
     this.names = plan.mode !== "update";
     this.columns = revisionColumns(database, attributes, plan.columns);
@@ -131,8 +133,8 @@ class Writer implements RevisionWriter {
       drops: false,
     });
     const wasTakenBack = [...revisions.values()].some(({ live, drops }) => !live || drops);
-    this.matcher = productMatcher(database, reader, keys, () => wasTakenBack || this.drops);
-    this.rows = recordRows(database, this.id);
+    this.matcher = productMatcher(database, reader, keys, met, () => wasTakenBack || this.drops);
+    this.rows = recordRows(database, met, this.id);
   }
 
   put(records: readonly IncomingRecord[]): Promise<readonly RecordFate[]> {

@@ -24,6 +24,7 @@ import { readingCopy, type ReadingCopy } from "./reading-copy.js";
 import { storeFault, takesNothing } from "./store-fault.js";
 
 const BUSY_MILLISECONDS = 5000;
+const CACHE_MEGABYTES = 64;
 
 /**
  * Opens the workspace's store, makes it when there is none, and brings an older one forward.
@@ -152,14 +153,17 @@ const connect = (options: StoreOptions): Database.Database => {
   }
 };
 
-const ready = (database: Database.Database, { shownPath }: StoreOptions): Database.Database => {
+const ready = (
+  database: Database.Database,
+  { shownPath, cacheMegabytes = CACHE_MEGABYTES }: StoreOptions,
+): Database.Database => {
   const found = storedVersion(database);
   if (found > STORE_VERSION)
     throw new Refusal([diagnostic("store-newer", { path: shownPath, found, known: STORE_VERSION })]);
   database.pragma("journal_mode = WAL");
   // Each import is one commit: waiting for the disk once costs nothing, and the import survives a power cut.
   database.pragma("synchronous = FULL");
-  database.pragma("cache_size = -65536");
+  database.pragma(`cache_size = -${cacheMegabytes * 1024}`);
   return database;
 };
 

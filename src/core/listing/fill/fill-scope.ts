@@ -130,7 +130,7 @@ export class FillScope implements Scope {
 
   /** Gives a field a value that no fill makes, such as the category. */
   preset(slot: number, value: Value): void {
-    this.filled[slot] = { value, problems: [] };
+    this.filled[slot] = { value, problems: nothing.problems };
   }
 
   /** What a field was filled with so far. */
@@ -166,6 +166,12 @@ export class FillScope implements Scope {
   }
 
   private workedOut(planned: PlannedField, fill: Fill): Filled {
+    const { isJust = -1 } = fill.program;
+    // An attribute as it stands asks for nothing else, and nothing goes wrong with it.
+    if (isJust >= 0 && this.view === undefined) {
+      const value = this.priced.product.value(isJust);
+      return value === undefined ? nothing : this.settle(value, planned.rule);
+    }
     this.waiting.push(planned);
     const troubles: Troubles = [];
     const outer = this.differing;

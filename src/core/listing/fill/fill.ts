@@ -16,6 +16,12 @@ import { permittedFor } from "./permitted.js";
 const shownCategory = ({ plan }: PricedProduct, { categoryBy }: ChannelSetup["definition"]): string =>
   categoryBy === "code" ? plan.rules.category.code : plan.rules.category.path;
 
+const noProblems: readonly FillProblem[] = [];
+
+/** Whether a field takes any one text as it is. */
+const isPlainText = ({ field, limits }: CategoryField): boolean =>
+  (field.kind === "text" || field.kind === "html") && !field.list && limits.values === undefined;
+
 /** What the fills of one listing read, and how what they give comes into the fields. */
 export const scopeFor = (
   priced: PricedProduct,
@@ -24,11 +30,12 @@ export const scopeFor = (
   group?: GroupFields,
   view?: GroupView,
 ): FillScope => {
-  const ourCategory = textOf(priced.product, "category");
   const { definition } = setup;
   const settle = (given: Value, rule: CategoryField): Filled => {
+    if (typeof given === "string" && isPlainText(rule)) return { value: given, problems: noProblems };
+    const ourCategory = textOf(priced.product, "category");
     const coerced = coerce(given, rule, (term) => permittedFor(setup, rule, ourCategory, term));
-    if (!("problem" in coerced)) return { value: coerced.value, problems: [] };
+    if (!("problem" in coerced)) return { value: coerced.value, problems: noProblems };
     const { written, problem } = coerced;
     return { value: undefined, problems: [{ field: rule, written, problem }] };
   };
@@ -38,8 +45,6 @@ export const scopeFor = (
   if (field !== undefined) scope.preset(field.slot, shownCategory(priced, definition));
   return scope;
 };
-
-const noProblems: readonly FillProblem[] = [];
 
 /** Works out each field in a scope; what does not fit becomes a problem. */
 export const listingIn = (scope: FillScope, priced: PricedProduct): Listing => {

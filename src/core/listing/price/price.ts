@@ -13,6 +13,8 @@ import type { ChannelSetup } from "../channel-setup.js";
 import { axesOf } from "../demand.js";
 import type { PlacedProduct, PricedProduct } from "../listing.js";
 
+const nothingToSay: readonly Diagnostic[] = [];
+
 interface Repricing {
   readonly setup: ChannelSetup;
   readonly product: Product;
@@ -35,9 +37,9 @@ export const price = (
 ): PricedProduct => {
   const { prices, stock, attributes } = setup;
   const axes = axesOf(placed);
-  const { product } = placed;
+  const { product, plan } = placed;
   if (prices === undefined && stock === undefined)
-    return { ...placed, axes, notes: [], product: asSeen(product) };
+    return { product: asSeen(product), plan, axes, notes: nothingToSay };
   const repricing: Repricing = { setup, product, values: new Map(), findings: [] };
   if (prices !== undefined) {
     applyRules(repricing, prices, base);
@@ -47,7 +49,7 @@ export const price = (
   }
   if (stock !== undefined) applyStock(repricing, stock);
   return {
-    ...placed,
+    plan,
     axes,
     product: asSeen(productWith(product, attributes, repricing.values)),
     notes: repricing.findings,

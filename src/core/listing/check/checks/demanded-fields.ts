@@ -1,6 +1,7 @@
 import { shownText } from "../../../values/show.js";
 import type { ListingCheck, Report } from "../check-kind.js";
 import type { PlannedField } from "../../plan.js";
+import type { CategoryField } from "../../../channel/category-rules.js";
 import { isAskedOf, needFor } from "../../demand.js";
 import type { Fill } from "../../fill/fill-set.js";
 import type { Listing } from "../../listing.js";
@@ -25,6 +26,10 @@ const unreadFor = (
       : [{ attribute, written: cell.written }];
   });
 
+/** Whether the field must be blank in some case. */
+const canBeUnwanted = ({ need, conditionalNeeds }: CategoryField): boolean =>
+  need === "not allowed" || conditionalNeeds.some((one) => one.need === "not allowed");
+
 /** Required and recommended fields are filled; fields that are not allowed are blank. */
 export const demandedFields: ListingCheck = {
   name: "demanded-fields",
@@ -33,6 +38,7 @@ export const demandedFields: ListingCheck = {
     const test = ({ rule, fill }: PlannedField, listing: Listing, report: Report): void => {
       const { label, example, slot, defaultValue } = rule.field;
       const value = listing.value(slot);
+      if (value !== undefined && !canBeUnwanted(rule)) return;
       // What the channel fills in itself is not missing.
       if (value === undefined && defaultValue !== "") return;
       // A value that could not be taken is reported as such: the field is not also missing.
