@@ -1,6 +1,6 @@
 import { choiceOptions, workers } from "./options/shared-options.js";
 import { command } from "./command.js";
-import { refuseIdle } from "./options/refuse-idle.js";
+import { refuseIdle, refuseTogether } from "./options/refuse-idle.js";
 import { flag, text, oneOf, limit } from "./options/option.js";
 import { join, resolve } from "node:path";
 import { purposeNames, type PurposeName } from "../core/channel/purpose-names.js";
@@ -19,11 +19,12 @@ import { isNarrowed } from "../flow/choice/choice-wishes.js";
 import { skusIn } from "../flow/choice/sku-list.js";
 import { withCatalogueToChange, type OpenCatalogue, type WritableCatalogue } from "../flow/open-catalogue.js";
 import { refuseUnknownSkus } from "../flow/refusals.js";
-import { buildInParts } from "../flow/build/build-in-parts.js";
+import { buildInParts, buildPartFile, joinBuilt } from "../flow/build/build-in-parts.js";
+import type { PartNumber } from "../flow/build/part-files.js";
 import type { ConfirmedPrices } from "../flow/build/confirmed-prices.js";
 import { loadChannels } from "../flow/run-channels.js";
 import type { Store } from "../store/store.js";
-import { buildJson, buildLines } from "../report/build-report.js";
+import { buildJson, buildLines, partJson, partLines } from "../report/build-report.js";
 import { tellNoChannel } from "../report/tell-in-use.js";
 import type { Given } from "./options/given-options.js";
 
@@ -58,6 +59,18 @@ const table = {
   strict: flag("--strict", "end with 1 where any listing is held (else told, and 0)"),
   outFolder: text("--out-folder <dir>", "the folder for the files (out, in the workspace)", "is a folder"),
   workers,
+  part: text(
+    "--part <number>",
+    "build only this part, such as 2/8, into a file of its own: parts are joined later",
+    "is a part's number and how many there are, such as 2/8",
+    20,
+  ),
+  join: flag("--join", "write the channels' files from parts that were built, all of them"),
+  partsFolder: text(
+    "--parts-folder <dir>",
+    "where parts are (.lexicant/parts, in the workspace)",
+    "is a folder",
+  ),
   dryRun: flag("--dry-run", "say what would be written, and write nothing"),
 };
 
@@ -69,20 +82,32 @@ export const build: CommandFile = command({
     ["build", "the whole files of every channel in use"],
     ["build merrowgate --purpose stock --changed", "stock alone, of what is not there as it is now"],
     ["build fjordhandel --category Hives", "one category, in a file of its own beside the whole one"],
+    ["build --part 2/8", "an eighth of a build, for a machine of several; then: build --join"],
     ["build gavelstead --failed answer.xml", "again what the channel refused and is ready now"],
   ],
   async run({ given, args, options, io }) {
     refuseIdleOptions(given);
-    return withCatalogueToChange(given.dryRun)(options, io, async (open) => {
+    const number = given.part === undefined ? undefined : partNumber(given.part);
+    return withCatalogueToChange(given.dryRun || number !== undefined)(options, io, async (open) => {
       const channels = await channelsFor(given, args, open);
       if (channels.length === 0) return tellNoChannel(io);
       const wishes = await withFailed(given.failed, channels, await wishesOf(given, open, io), open, io);
-      const { dryRun, strict } = given;
+      const { dryRun, strict, workers: threads } = given;
+      const parts =
+        given.partsFolder === undefined
+          ? open.workspace.path(".lexicant", "parts")
+          : resolve(io.cwd, given.partsFolder);
+      if (number !== undefined) {
+        const file = await buildPartFile(open, channels, wishes, { number, folder: parts, workers: threads });
+        io.out(options.json ? partJson(number, file) : `${partLines(number, file, io).join("\n")}\n`);
+        return 0;
+      }
       const out =
         given.outFolder === undefined ? open.workspace.path("out") : resolve(io.cwd, given.outFolder);
       return buildAll(channels, wishes, out, {
         ...open,
-        ...{ dryRun, strict, json: options.json, io, workers: given.workers },
+        ...{ dryRun, strict, json: options.json, io, workers: threads },
+        parts: given.join ? parts : undefined,
       });
     });
   },
@@ -93,7 +118,22 @@ type GivenHere = Given<typeof table>;
 const refuseIdleOptions = ({ purpose = "full", ...given }: GivenHere): void => {
   const isFull = purpose === "full";
   const ends = purpose === "withdraw";
+  const inParts = given.part !== undefined || given.join;
+  refuseTogether([
+    [given.part !== undefined, "--part"],
+    [given.join, "--join"],
+  ]);
+  if (inParts)
+    refuseTogether([
+      [true, given.join ? "--join" : "--part"],
+      [isNarrowed(given), "a choice of products"],
+      [given.limit !== undefined, "--limit"],
+      [given.failed !== undefined, "--failed"],
+      [given.dryRun, "--dry-run"],
+    ]);
   refuseIdle([
+    [given.partsFolder !== undefined && !inParts, "--parts-folder", "--part or --join"],
+    [given.join && given.workers !== undefined, "--workers", "a build of products, not with --join"],
     [given.only !== undefined && purpose !== "amend", "--only", "--purpose amend"],
     [given.keepLive && !isFull, "--keep-live", "--purpose full"],
     [given.yes && !ends, "--yes", "--purpose withdraw"],
@@ -110,6 +150,18 @@ const refuseIdleOptions = ({ purpose = "full", ...given }: GivenHere): void => {
       "files of prices, not with --purpose withdraw",
     ],
     [given.strict && ends, "--strict", "files of listings, not with --purpose withdraw"],
+  ]);
+};
+
+const MOST_PARTS = 10_000;
+
+const partNumber = (text: string): PartNumber => {
+  const [, part = 0, of = 0] = /^(\d{1,5})\/(\d{1,5})$/.exec(text)?.map(Number) ?? [];
+  if (part >= 1 && part <= of && of <= MOST_PARTS) return { part, of };
+  throw new Refusal([
+    diagnostic("unknown-option", {
+      reason: `--part: "${text}" is no part: write its number and how many there are, such as 2/8`,
+    }),
   ]);
 };
 
@@ -198,6 +250,8 @@ interface BuildRun extends WritableCatalogue {
   readonly strict: boolean;
   readonly json: boolean;
   readonly workers: number | undefined;
+  /** The folder of the parts that are to be joined; undefined where the catalogue is gone over. */
+  readonly parts: string | undefined;
   readonly io: Io;
 }
 
@@ -212,7 +266,7 @@ const buildAll = async (
   root: string,
   open: BuildRun,
 ): Promise<ExitCode> => {
-  const { dryRun, strict, json, io, workers } = open;
+  const { dryRun, strict, json, io, workers, parts } = open;
   const builds: ChannelBuild[] = [];
   try {
     for (const channel of channels) {
@@ -220,7 +274,8 @@ const buildAll = async (
       const folder = folderOf(root, name, wishes);
       builds.push(await buildChannel(open, channel, folder, wishes));
     }
-    await buildInParts(open, builds, wishes, workers);
+    if (parts === undefined) await buildInParts(open, builds, wishes, workers);
+    else await joinBuilt(open, builds, wishes, parts);
     for (const one of builds) await one.withdraw();
     const landed = await landBuilds(open, builds, dryRun);
     for (const one of builds) {

@@ -3,6 +3,7 @@ import { Refusal } from "../core/diagnostics/refusal.js";
 import type { ChannelSetup } from "../core/listing/channel-setup.js";
 import { pipelineFor } from "../core/listing/pipeline.js";
 import { barcodeTwinsOn } from "../core/listing/check/barcode-twins.js";
+import { idRegister } from "../core/listing/check/id-register.js";
 import type { LiveListing } from "../core/listing/live-listing.js";
 import type { Family } from "../core/catalogue/family.js";
 import type { Product } from "../core/catalogue/product.js";
@@ -119,6 +120,9 @@ export const provenanceIn = async (store: Store): Promise<Provenance> => {
   };
 };
 
+/** Products of one stretch at most: what comes of it is held until it is done. */
+export const STRETCH = 2000;
+
 /** What of the catalogue a pass looks at, and who looks at it beside the channels. */
 export interface PassWishes {
   readonly choice?: Choice;
@@ -136,16 +140,21 @@ export const runChannels = async (
   wishes: PassWishes = {},
 ): Promise<void> => {
   const pass = await channelPass(store, runs, wishes);
-  await pass();
+  const ids = runs.map(() => idRegister());
+  for (const range of await store.stretches(1, STRETCH)) {
+    for (const [at, { channel }] of runs.entries()) channel.setup.ids.begin(ids[at]);
+    await pass(range);
+    for (const [at, { channel }] of runs.entries()) ids[at]?.add(channel.setup.ids.all());
+  }
   wishes.choice?.refuseNothing();
 };
 
-/** The same for one stretch of the catalogue after the other, or for the whole of it. */
+/** The same for one stretch of the catalogue after the other. */
 export const channelPass = async (
   store: Store,
   runs: readonly ChannelRun[],
   { choice = everything, look }: PassWishes = {},
-): Promise<(range?: FamilyRange) => Promise<void>> => {
+): Promise<(range: FamilyRange) => Promise<void>> => {
   const provenance = await provenanceIn(store);
   const prepared = runs.map((run) => ({
     run,

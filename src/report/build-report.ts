@@ -4,6 +4,7 @@ import { countText } from "../core/diagnostics/phrases.js";
 import { RECORD_FILE, type ChannelBuild } from "../flow/build/build-channel.js";
 import type { BuildWishes } from "../flow/build/build-wishes.js";
 import type { BuiltFile } from "../flow/build/built-files.js";
+import type { PartNumber } from "../flow/build/part-files.js";
 import type { Io } from "../io/io.js";
 import { heading } from "../workspace/wording.js";
 import { jsonLine } from "./json.js";
@@ -23,6 +24,19 @@ export interface Built {
 
 const shownFolder = ({ folder, dryRun }: Built, io: Io): string =>
   dryRun ? "" : relative(io.cwd, folder) || ".";
+
+export const partJson = ({ part, of }: PartNumber, file: string): string =>
+  jsonLine({ type: "part", part, of, file });
+
+export const partLines = ({ part, of }: PartNumber, file: string, io: Io): readonly string[] => [
+  `Part ${part} of ${of} is in ${relative(io.cwd, file)}.`,
+  ...wrapText(
+    of === 1
+      ? "Now: lexicant build --join, with the same channels and options"
+      : `When all ${of} are there: lexicant build --join, with the same channels and options`,
+    io.columns,
+  ),
+];
 
 export const buildJson = (built: Built, io: Io): string => {
   const { build, files, wishes, dryRun } = built;

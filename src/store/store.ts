@@ -234,8 +234,8 @@ export interface Store {
   isEmpty(): Promise<boolean>;
   /** All products, or those of a stretch, in catalogue order, a family never torn over two batches. */
   families(range?: FamilyRange): AsyncGenerator<readonly Family[]>;
-  /** Stretches that together are the whole catalogue, in its order: about so many, of at most so many products. */
-  stretches(count: number, mostProducts: number): Promise<readonly FamilyRange[]>;
+  /** Stretches that together are the whole catalogue, or one stretch of it, in its order: about so many, of at most so many products. */
+  stretches(count: number, mostProducts: number, within?: FamilyRange): Promise<readonly FamilyRange[]>;
   /** From now on the catalogue is seen as it is now, whatever is written meanwhile. Gives a mark of what is seen. */
   hold(): Promise<string>;
   product(sku: string, channel?: string): Promise<Product | undefined>;

@@ -6,6 +6,7 @@ import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
 import { nearest } from "../core/values/nearest.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import type { Surroundings } from "../core/language/function.js";
+import { idsOfPart } from "../core/listing/check/id-register.js";
 import type { ChannelSetup } from "../core/listing/channel-setup.js";
 import { attributeNames, fillNames } from "../core/listing/fill/fill-names.js";
 import { channelTerms } from "../core/listing/fill/channel-terms.js";
@@ -129,6 +130,7 @@ export const loadChannel = async (
       lastPrice: undefined,
       live: undefined,
       barcodeTwins: () => [],
+      ids: idsOfPart(),
       silences: silences.silences,
       regrouping: settings.groups?.not_permitted ?? "hold",
       fills: fills.blocks,

@@ -5,6 +5,7 @@ import type { Silence } from "../diagnostics/silence.js";
 import type { Sku } from "../ids.js";
 import type { Placements } from "../placement/placements.js";
 import type { CalendarDate, Money } from "../values/value.js";
+import type { IdsOfPart } from "./check/id-register.js";
 import type { FillBlock } from "./fill/fill-set.js";
 import type { Lexicon } from "./fill/lexicon.js";
 import type { LiveListing } from "./live-listing.js";
@@ -28,6 +29,8 @@ export interface ChannelSetup {
   readonly live: ((sku: Sku) => LiveListing | undefined) | undefined;
   /** Other products that go to this channel with the same barcode. */
   readonly barcodeTwins: (product: ProductView) => readonly Sku[];
+  /** The ids of the stretch of the catalogue at hand. */
+  readonly ids: IdsOfPart;
   /** Findings that a person has decided not to see here. */
   readonly silences: readonly Silence[];
   readonly regrouping: Regrouping;

@@ -1,7 +1,7 @@
 import type { Family } from "../catalogue/family.js";
 import type { Product } from "../catalogue/product.js";
 import type { ChannelSetup } from "./channel-setup.js";
-import { idRegister } from "./check/id-register.js";
+import { repeatedIds } from "./check/id-register.js";
 import { checker, type Provenance } from "./check/check.js";
 import { fill } from "./fill/fill.js";
 import { filledGroup } from "./fill/filled-group.js";
@@ -113,6 +113,6 @@ export const checking = (
   provenance: Provenance,
 ): Stage<OnTheWay<VariedFamily>, readonly Outcome[]> => {
   // Checks that remember what came before go on from family to family.
-  const check = checker(setup, provenance, [idRegister(setup)]);
+  const check = checker(setup, provenance, [repeatedIds(setup)]);
   return ({ going, settled }) => [...settled, ...going.flatMap(check)];
 };

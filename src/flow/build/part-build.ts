@@ -2,6 +2,7 @@ import { causeCollector, type PlainCauses } from "../../core/diagnostics/causes.
 import { diagnostic, isError, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { asSku } from "../../core/ids.js";
 import { productOf, type Outcome } from "../../core/listing/listing.js";
+import type { ListedId } from "../../core/listing/check/id-register.js";
 import type { KeptListing } from "../../core/listing/live-text.js";
 import { rowsOf } from "../../core/listing/shape/file-family.js";
 import { shape } from "../../core/listing/shape/shape.js";
@@ -38,6 +39,8 @@ export interface BuiltPart {
   readonly kept: readonly (readonly [family: number, listings: readonly KeptListing[]])[];
   /** For withdrawals: products that go to the channel. */
   readonly going: readonly Going[];
+  /** Ids that are not the SKUs themselves. */
+  readonly ids: readonly ListedId[];
 }
 
 /** A product that goes to the channel: neither it nor its group ends there. */
@@ -123,6 +126,7 @@ export const partBuild = (
       return {
         ...{ counts: counts.plain(), omitted: omitted.plain(), written, notSent, kept, going },
         pieces: layouts.map((layout) => layout.take()),
+        ids: setup.ids.all(),
       };
     },
   };

@@ -2,7 +2,6 @@ import { besideChecks } from "../../core/catalogue/beside/beside.js";
 import { causeCollector, type CauseCollector } from "../../core/diagnostics/causes.js";
 import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { isSilenced } from "../../core/diagnostics/silence.js";
-import { idsAreSkus } from "../../core/listing/check/id-register.js";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 import { channelCounts, type ChannelCounts } from "../channel-counts.js";
 import { everything, type Choice } from "../choice/chosen.js";
@@ -65,7 +64,7 @@ export const checkCatalogue = async (
   const work: CheckWork = { examples, wantsFindings: onFinding !== undefined, field, code, placedIn };
   const seen = await store.hold();
   await inParts<CheckedPart>({
-    ...(await spreadOver(store, needsOrder(channels, choice) ? 1 : workers)),
+    ...(await spreadOver(store, choice.isAll ? workers : 1)),
     seen,
     recipe: {
       ...{ work: "check", root: workspace.root, wishes: work },
@@ -73,6 +72,7 @@ export const checkCatalogue = async (
       channels: namesOf(channels),
     },
     here: () => checkParts(open, channels, { ...work, choice }),
+    idsOf: ({ ids }) => ids,
     join(part) {
       products += part.products;
       for (const [at, counts] of part.channels.entries()) checked[at]?.counts.join(counts);
@@ -91,7 +91,3 @@ export const checkCatalogue = async (
     note(diagnostic("sku-twin", { sku, other }, { product: sku }, "warning"));
   return { channels: checked, catalogue, products };
 };
-
-/** What depends on all that came before, and so on one thread. */
-const needsOrder = (channels: readonly WorkspaceChannel[], choice: Choice): boolean =>
-  !choice.isAll || channels.some(({ setup }) => !idsAreSkus(setup));

@@ -2,6 +2,7 @@ import { besideFacts } from "../../core/catalogue/beside/beside.js";
 import type { Facts } from "../../core/catalogue/beside/facts.js";
 import { textOf } from "../../core/catalogue/product.js";
 import type { Diagnostic } from "../../core/diagnostics/diagnostic.js";
+import type { ListedId } from "../../core/listing/check/id-register.js";
 import type { Store } from "../../store/store.js";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 import { channelCounts, type PlainCounts } from "../channel-counts.js";
@@ -29,6 +30,8 @@ export interface CheckedPart {
   readonly beside: Facts;
   /** What was found of products on channels, with the number of the family in this part; empty where only causes are wanted. */
   readonly findings: readonly (readonly [family: number, finding: Diagnostic])[];
+  /** Ids that are not the SKUs themselves, by channel. */
+  readonly ids: readonly (readonly ListedId[])[];
 }
 
 /** Checks one stretch of the catalogue after the other. */
@@ -75,12 +78,14 @@ export const checkParts = async (
       },
     },
   );
-  return async (range) => {
+  return async (range, before = []) => {
+    for (const [at, { setup }] of channels.entries()) setup.ids.begin(before[at]);
     await pass(range);
     const made: CheckedPart = {
       ...{ products, categories, findings },
       beside: beside.take(),
       channels: counts.map((one) => one.plain()),
+      ids: channels.map(({ setup }) => setup.ids.all()),
     };
     [counts, products, categories, findings] = [channels.map(newCounts), 0, [], []];
     return made;

@@ -1,8 +1,18 @@
+import {
+  idRegister,
+  type IdRegister,
+  type IdsBefore,
+  type ListedId,
+} from "../../core/listing/check/id-register.js";
 import type { FamilyRange } from "../../store/store.js";
 import { startCrew, type Recipe } from "./crew.js";
 
 /** Works on one stretch of the catalogue; what comes of it is data, whoever works. */
-export type PartWork<T> = (range: FamilyRange) => Promise<T>;
+export type PartWork<T> = (
+  range: FamilyRange,
+  /** Of each channel: ids that came in stretches before. */
+  before?: readonly IdsBefore[],
+) => Promise<T>;
 
 /** Work on the catalogue stretch by stretch, whose pieces are joined in catalogue order. */
 export interface InParts<T> {
@@ -14,15 +24,42 @@ export interface InParts<T> {
   readonly recipe: Recipe;
   /** Prepares the work in this thread. */
   here(): Promise<PartWork<T>>;
-  join(made: T): void | Promise<void>;
+  /** The ids of a piece's listings, by channel: where one came in a stretch before, the piece is made anew, knowing that. */
+  idsOf(made: T): readonly (readonly ListedId[])[];
+  join(made: T, range: FamilyRange): void | Promise<void>;
 }
 
 /** So many pieces a worker may be ahead of what was joined: memory stays flat where joining is slow. */
 const AHEAD = 3;
 
-const alone = async <T>({ stretches, here, join }: InParts<T>): Promise<void> => {
+const registersFor = ({ recipe }: Pick<InParts<unknown>, "recipe">): readonly IdRegister[] =>
+  recipe.channels.map(() => idRegister());
+
+const alone = async <T>(wishes: InParts<T>): Promise<void> => {
+  const { stretches, here, idsOf, join } = wishes;
   const work = await here();
-  for (const range of stretches) await join(await work(range));
+  const registers = registersFor(wishes);
+  for (const range of stretches) {
+    const made = await work(range, registers);
+    for (const [at, ids] of idsOf(made).entries()) registers[at]?.add(ids);
+    await join(made, range);
+  }
+};
+
+/** Joins pieces that were made without knowing of each other, in their order: one with ids that came before is made anew, here. */
+export const inOrder = <T>(
+  wishes: Omit<InParts<T>, "stretches" | "workers">,
+): ((range: FamilyRange, made: T) => Promise<void>) => {
+  const { here, idsOf, join } = wishes;
+  const registers = registersFor(wishes);
+  let work: PartWork<T> | undefined;
+  return async (range, made) => {
+    const before = idsOf(made).map((ids, at) => registers[at]?.met(ids) ?? new Map<string, never>());
+    const isMet = before.some(({ size }) => size > 0);
+    const settled = isMet ? await (work ??= await here())(range, before) : made;
+    for (const [at, ids] of idsOf(settled).entries()) registers[at]?.add(ids);
+    await join(settled, range);
+  };
 };
 
 /** Pieces that came and were not joined yet, and whoever waits for some. */
@@ -61,7 +98,9 @@ class Waiting<T> {
   }
 }
 
-const together = async <T>({ stretches, workers, seen, recipe, join }: InParts<T>): Promise<void> => {
+const together = async <T>(wishes: InParts<T>): Promise<void> => {
+  const { stretches, workers, seen, recipe } = wishes;
+  const take = inOrder(wishes);
   const count = Math.min(workers, stretches.length);
   const crew = startCrew<T>(count, recipe, seen);
   const waiting = new Waiting<T>(count * AHEAD);
@@ -74,7 +113,7 @@ const together = async <T>({ stretches, workers, seen, recipe, join }: InParts<T
     }
   };
   const joining = async (): Promise<void> => {
-    for (let at = 0; at < stretches.length; at++) await join(await waiting.take(at));
+    for (const [at, range] of stretches.entries()) await take(range, await waiting.take(at));
   };
   try {
     await Promise.all([joining(), ...crew.workers.map(worker)]);

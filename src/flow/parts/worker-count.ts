@@ -1,8 +1,6 @@
 import { availableParallelism } from "node:os";
 import type { FamilyRange, Store } from "../../store/store.js";
-
-/** Products of one stretch at most: what comes of it is held until it is joined. */
-const STRETCH = 2000;
+import { STRETCH } from "../run-channels.js";
 
 /** Stretches for each worker at least, so that none waits long for the last. */
 const EACH = 4;
@@ -17,7 +15,11 @@ export interface Spread {
 }
 
 /** How the catalogue is spread: over as many threads as a person says, or else as there are cores. */
-export const spreadOver = async (store: Store, asked: number | undefined): Promise<Spread> => {
-  const stretches = await store.stretches((asked ?? 1) * EACH, STRETCH);
+export const spreadOver = async (
+  store: Store,
+  asked: number | undefined,
+  within?: FamilyRange,
+): Promise<Spread> => {
+  const stretches = await store.stretches((asked ?? 1) * EACH, STRETCH, within);
   return { stretches, workers: asked ?? (stretches.length < WORTH_IT ? 1 : availableParallelism()) };
 };

@@ -35,7 +35,7 @@ interface Scanned {
 
 export interface CatalogueReader {
   families(range?: FamilyRange): AsyncGenerator<readonly Family[]>;
-  stretches(count: number, mostProducts: number): readonly FamilyRange[];
+  stretches(count: number, mostProducts: number, within?: FamilyRange): readonly FamilyRange[];
   /** The families of these numbers, as far as they have members. */
   familiesOf(ids: readonly number[]): AsyncGenerator<readonly Family[]>;
   product(sku: string, channel?: string): Product | undefined;
@@ -197,12 +197,12 @@ export const catalogueReader = (
   }
   return {
     families: (range) => grouped(inOrder(range)),
-    stretches(count, mostProducts) {
-      const last = end();
-      const products = Math.ceil(last / FAMILIES_PER_PRODUCT / count);
+    stretches(count, mostProducts, { from: first, until: last } = { from: 0, until: end() }) {
+      const products = Math.ceil((last - first) / FAMILIES_PER_PRODUCT / count);
       const step = Math.max(1, Math.min(products, mostProducts)) * FAMILIES_PER_PRODUCT;
       const ranges: FamilyRange[] = [];
-      for (let from = 0; from < last; from += step) ranges.push({ from, until: Math.min(from + step, last) });
+      for (let from = first; from < last; from += step)
+        ranges.push({ from, until: Math.min(from + step, last) });
       return ranges;
     },
     familiesOf: (ids) =>

@@ -80,7 +80,7 @@ export const openSqliteStore = (options: StoreOptions): Store => {
       return true;
     },
     families: (range) => reader.families(range),
-    stretches: async (count, mostProducts) => reader.stretches(count, mostProducts),
+    stretches: async (count, mostProducts, within) => reader.stretches(count, mostProducts, within),
     async hold() {
       if (!database.inTransaction) database.exec("BEGIN");
       return seenMark(database);

@@ -27,6 +27,8 @@ export interface TextRegister {
   /** The same, of a text's hash. */
   addHash(hash: number, owner: number): Seen;
   has(text: string): boolean;
+  /** Who had a text first; undefined where nobody has it. */
+  firstOf(text: string): number | undefined;
 }
 
 export const textRegister = (): TextRegister => {
@@ -70,6 +72,10 @@ export const textRegister = (): TextRegister => {
   return {
     addHash,
     add: (text, owner) => addHash(hashOf(text), owner),
+    firstOf(text) {
+      const at = slotOf(hashOf(text));
+      return hashes[at] === 0 ? undefined : firsts[at];
+    },
     has: (text) => hashes[slotOf(hashOf(text))] !== 0,
   };
 };

@@ -1,3 +1,4 @@
+import type { Sku } from "../../ids.js";
 import { skuList } from "../../catalogue/beside/sku-list.js";
 import { textRegister } from "../../catalogue/beside/text-register.js";
 import { canonicalText } from "../../values/show.js";
@@ -11,17 +12,81 @@ export const idsAreSkus = ({ definition: { identifiedBy }, fills, attributes }: 
     .filter(({ field }) => field.code === identifiedBy)
     .every(({ program }) => program.isJust !== undefined && program.isJust === attributes.slot("sku"));
 
+/** A listing's id on a channel, and the SKU that has it. */
+export type ListedId = readonly [id: string, sku: Sku];
+
+/** The first SKUs of ids that came before. */
+export interface IdsBefore {
+  get(id: string): Sku | undefined;
+}
+
+/** The ids of one stretch of the catalogue, and what is known of those of all before it. */
+export interface IdsOfPart {
+  /** Begins a stretch; `before` has the first SKUs of ids that came earlier, at least of those that come again. */
+  begin(before?: IdsBefore): void;
+  /** The first SKU that has an id, which is given to this one if no other has it. */
+  first(id: string, sku: Sku): Sku;
+  /** All ids that came first in this stretch. */
+  all(): readonly ListedId[];
+}
+
+export const idsOfPart = (): IdsOfPart => {
+  let before: IdsBefore = new Map<string, Sku>();
+  let own = new Map<string, Sku>();
+  return {
+    begin(known = new Map<string, Sku>()) {
+      before = known;
+      own = new Map();
+    },
+    first(id, sku) {
+      const other = before.get(id) ?? own.get(id);
+      if (other !== undefined) return other;
+      own.set(id, sku);
+      return sku;
+    },
+    all: () => [...own],
+  };
+};
+
+/** The ids of a whole catalogue in flat memory, stretch by stretch. */
+export interface IdRegister extends IdsBefore {
+  /** The first SKUs of those ids that came in an earlier stretch. */
+  met(ids: readonly ListedId[]): ReadonlyMap<string, Sku>;
+  add(ids: readonly ListedId[]): void;
+}
+
+export const idRegister = (): IdRegister => {
+  const register = textRegister();
+  const skus = skuList();
+  const get = (id: string): Sku | undefined => {
+    const first = register.firstOf(id);
+    return first === undefined ? undefined : skus.at(first);
+  };
+  return {
+    get,
+    met(ids) {
+      const found = new Map<string, Sku>();
+      for (const [id] of ids) {
+        const first = get(id);
+        if (first !== undefined) found.set(id, first);
+      }
+      return found;
+    },
+    add(ids) {
+      for (const [id, sku] of ids) register.add(id, skus.add(sku));
+    },
+  };
+};
+
 /**
  * No two listings of a channel have the same id there: the second would overwrite the first. Ids that are the SKUs
- * themselves are as unique as these; others are remembered in flat memory, from listing to listing of one run.
+ * themselves are as unique as these.
  */
-export const idRegister = (setup: ChannelSetup): FamilyCheck => {
+export const repeatedIds = (setup: ChannelSetup): FamilyCheck => {
   const { identifiedBy } = setup.definition;
   const isSku = idsAreSkus(setup);
-  const ids = textRegister();
-  const skus = skuList();
   return {
-    name: "id-register",
+    name: "repeated-ids",
     check({ listings }, reportFor) {
       if (isSku) return;
       listings.forEach((listing, index) => {
@@ -29,13 +94,10 @@ export const idRegister = (setup: ChannelSetup): FamilyCheck => {
         const value = rule === undefined ? undefined : listing.value(rule.field.slot);
         if (rule === undefined || value === undefined) return;
         const text = canonicalText(value);
-        const { first, count } = ids.add(text, skus.add(listing.product.sku));
-        if (count > 1)
-          reportFor(index)(
-            "repeated-id",
-            { label: rule.field.label, value: text, other: skus.at(first) },
-            { field: rule },
-          );
+        const { sku } = listing.product;
+        const other = setup.ids.first(text, sku);
+        if (other !== sku)
+          reportFor(index)("repeated-id", { label: rule.field.label, value: text, other }, { field: rule });
       });
     },
   };
