@@ -18,11 +18,12 @@ const benches = {
   definitions: () => import("./definitions.mjs"),
   check: () => import("./check.mjs"),
   build: () => import("./build.mjs"),
+  scale: () => import("./scale.mjs"),
   attack: () => import("./attack.mjs"),
 };
 
-// They take long, and measure nothing that changes from day to day.
-const onlyAsked = new Set(["attack"]);
+// They take long.
+const onlyAsked = new Set(["attack", "scale"]);
 
 const asked = process.argv.slice(2);
 for (const name of asked.length > 0 ? asked : Object.keys(benches).filter((one) => !onlyAsked.has(one))) {

@@ -5,7 +5,6 @@ import { openStore } from "../store/open-store.js";
 import type { Store } from "../store/store.js";
 import type { Landing } from "../workspace/landing/landing.js";
 import type { NamedFolder } from "../workspace/named-folder.js";
-import { lookUps } from "../workspace/look-up-files.js";
 import { openWorkspace, workspaceRoot, type Workspace } from "../workspace/workspace.js";
 import { asWriter, landingFor, settleIfFree, type Caller } from "./as-writer.js";
 
@@ -88,7 +87,7 @@ const opened = async <T extends ExitCode | object>(
 /** What expressions of a workspace may know of the world. */
 const workspaceSurroundings = async ({ root }: Workspace, io: Io): Promise<Surroundings> => ({
   ...surroundingsOf(io),
-  ...(await lookUps(root)),
+  ...(await (await import("../workspace/look-up-files.js")).lookUps(root)),
 });
 
 /** The day of the run; a build can be given another, so that its bytes can be made again. */

@@ -3,7 +3,7 @@ import { Refusal } from "../core/diagnostics/refusal.js";
 import type { ChannelSetup } from "../core/listing/channel-setup.js";
 import { pipelineFor } from "../core/listing/pipeline.js";
 import { barcodeTwinsOn } from "../core/listing/check/barcode-twins.js";
-import { idRegister } from "../core/listing/check/id-register.js";
+import { idRegister } from "../core/listing/check/listed-ids.js";
 import type { LiveListing } from "../core/listing/live-listing.js";
 import type { Family } from "../core/catalogue/family.js";
 import type { Product } from "../core/catalogue/product.js";

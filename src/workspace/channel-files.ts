@@ -6,7 +6,7 @@ import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
 import { nearest } from "../core/values/nearest.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import type { Surroundings } from "../core/language/function.js";
-import { idsOfPart } from "../core/listing/check/id-register.js";
+import { idsOfPart } from "../core/listing/check/listed-ids.js";
 import type { ChannelSetup } from "../core/listing/channel-setup.js";
 import { attributeNames, fillNames } from "../core/listing/fill/fill-names.js";
 import { channelTerms } from "../core/listing/fill/channel-terms.js";

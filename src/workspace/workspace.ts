@@ -6,7 +6,7 @@ import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { nearest } from "../core/values/nearest.js";
 import type { NamedFolder } from "./named-folder.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
-import { findDefinitions, type DefinitionFolder } from "./definition-files.js";
+import type { DefinitionFolder } from "./definition-files.js";
 import { loadSettings } from "./load-settings.js";
 import type { ManifestModel } from "./models/manifest-model.js";
 import { settingsCache, type SettingsCache } from "./settings-cache.js";
@@ -107,7 +107,9 @@ export const definitionsFor = (workspace: Workspace | undefined): Promise<readon
   definitionsIn(workspace?.root);
 
 /** The definitions of a folder that is, or becomes, a workspace, and the shipped ones. */
-export const definitionsIn = (root: string | undefined): Promise<readonly DefinitionFolder[]> => {
+export const definitionsIn = async (root: string | undefined): Promise<readonly DefinitionFolder[]> => {
   const own = root === undefined ? [] : [{ path: join(root, "definitions"), shown: "definitions" }];
+  // What reads definitions knows the language too: a command that shows a product waits for neither.
+  const { findDefinitions } = await import("./definition-files.js");
   return findDefinitions([...own, { path: shippedDefinitions, shown: "shipped definitions" }]);
 };

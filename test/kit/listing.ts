@@ -4,7 +4,7 @@ import { product } from "../../src/core/catalogue/product.js";
 import { asSku } from "../../src/core/ids.js";
 import { program } from "../../src/core/language/program.js";
 import type { ChannelSetup } from "../../src/core/listing/channel-setup.js";
-import { idsOfPart } from "../../src/core/listing/check/id-register.js";
+import { idsOfPart } from "../../src/core/listing/check/listed-ids.js";
 import { barcodeTwinsOn } from "../../src/core/listing/check/barcode-twins.js";
 import type { LiveListing } from "../../src/core/listing/live-listing.js";
 import { lexiconOf, type LexiconRow } from "../../src/core/listing/fill/lexicon.js";

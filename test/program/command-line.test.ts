@@ -397,7 +397,7 @@ describe("completion", () => {
 
   it("when a word is begun, then commands, options, channels, categories, fields and SKUs end it", () => {
     expect(words("re")).toEqual(["remove", "readiness"]);
-    expect(words("build", "--p")).toEqual(["--purpose"]);
+    expect(words("build", "--pu")).toEqual(["--purpose"]);
     expect(words("build", "--purpose", "")).toContain("withdraw");
     expect(words("build", "mer")).toEqual(["merrowgate"]);
     expect(words("show", "BC-1301-WHITE-")).toEqual([

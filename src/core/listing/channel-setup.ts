@@ -5,7 +5,7 @@ import type { Silence } from "../diagnostics/silence.js";
 import type { Sku } from "../ids.js";
 import type { Placements } from "../placement/placements.js";
 import type { CalendarDate, Money } from "../values/value.js";
-import type { IdsOfPart } from "./check/id-register.js";
+import type { IdsOfPart } from "./check/listed-ids.js";
 import type { FillBlock } from "./fill/fill-set.js";
 import type { Lexicon } from "./fill/lexicon.js";
 import type { LiveListing } from "./live-listing.js";

@@ -1,7 +1,7 @@
 import type { Family } from "../catalogue/family.js";
 import type { Product } from "../catalogue/product.js";
 import type { ChannelSetup } from "./channel-setup.js";
-import { repeatedIds } from "./check/id-register.js";
+import { repeatedIds } from "./check/repeated-ids.js";
 import { checker, type Provenance } from "./check/check.js";
 import { fill } from "./fill/fill.js";
 import { filledGroup } from "./fill/filled-group.js";

@@ -2,7 +2,7 @@ import { causeCollector, type PlainCauses } from "../../core/diagnostics/causes.
 import { diagnostic, isError, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { asSku } from "../../core/ids.js";
 import { productOf, type Outcome } from "../../core/listing/listing.js";
-import type { ListedId } from "../../core/listing/check/id-register.js";
+import type { ListedId } from "../../core/listing/check/listed-ids.js";
 import type { KeptListing } from "../../core/listing/live-text.js";
 import { rowsOf } from "../../core/listing/shape/file-family.js";
 import { shape } from "../../core/listing/shape/shape.js";

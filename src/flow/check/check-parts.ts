@@ -2,7 +2,7 @@ import { besideFacts } from "../../core/catalogue/beside/beside.js";
 import type { Facts } from "../../core/catalogue/beside/facts.js";
 import { textOf } from "../../core/catalogue/product.js";
 import type { Diagnostic } from "../../core/diagnostics/diagnostic.js";
-import type { ListedId } from "../../core/listing/check/id-register.js";
+import type { ListedId } from "../../core/listing/check/listed-ids.js";
 import type { Store } from "../../store/store.js";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 import { channelCounts, type PlainCounts } from "../channel-counts.js";

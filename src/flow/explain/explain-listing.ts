@@ -147,7 +147,9 @@ const watched = (
   watch.begin();
   let given: MaybeBlank;
   const run: typeof compiled.run = (scope, troubles) => (given = compiled.run(scope, troubles));
-  scope.field({ ...planned, answer: undefined, fill: { ...fill, program: { ...compiled, run } } });
+  // Nothing is taken from memory, or read past the program, that is to be watched.
+  const watchedFill = { ...fill, program: { ...compiled, isJust: undefined, run } };
+  scope.field({ ...planned, answer: undefined, memo: undefined, fill: watchedFill });
   return { steps: watch.steps(fill.program.source.text), given };
 };
 

@@ -3,7 +3,7 @@ import {
   type IdRegister,
   type IdsBefore,
   type ListedId,
-} from "../../core/listing/check/id-register.js";
+} from "../../core/listing/check/listed-ids.js";
 import type { FamilyRange } from "../../store/store.js";
 import { startCrew, type Recipe } from "./crew.js";
 

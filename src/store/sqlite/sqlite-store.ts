@@ -10,7 +10,6 @@ import { asSku } from "../../core/ids.js";
 import { catalogueReader } from "./catalogue-reader.js";
 import { channelLedger } from "./channel-ledger.js";
 import { linkAnswers } from "./link-answers.js";
-import { catalogueTransaction } from "./catalogue-transaction.js";
 import { layersOf, opinionsOf } from "./opinions.js";
 import { bareRevision, historyOf, loadRevisions } from "./revisions.js";
 import { migrate, STORE_VERSION, storedVersion } from "./schema.js";
@@ -93,11 +92,13 @@ export const openSqliteStore = (options: StoreOptions): Store => {
     layersOf: async (sku) => layersOf(database, revisions, sku),
     history: async () => historyOf(database),
     opinions: async (sku) => opinionsOf(database, revisions, placeOf, sku),
-    begin: async () =>
-      tellingFaults(
+    async begin() {
+      const { catalogueTransaction } = await import("./catalogue-transaction.js");
+      return tellingFaults(
         catalogueTransaction({ database, attributes, revisions, reader, layers: options.layers, told }),
         told,
-      ),
+      );
+    },
     linkAnswers: () => tellingFaults(linkAnswers(beside()), told),
     ledgerOf(channel) {
       const ledger = channelLedger(beside(), channel);
