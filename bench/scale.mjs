@@ -146,8 +146,8 @@ export const run = async (folder) => {
     step("lexicant --help", () => lexicant(["--help"]), EMPTY),
     step("lexicant show SKU", () => lexicant(["-C", shop, "show", "BC-1101-10"]), EMPTY),
   ].filter(({ title }) => title.includes(ONLY));
-  const seen = new Map(steps.map(([title]) => [title, []]));
-  for (let round = 0; round < RUNS; round++) for (const [title, step] of steps) seen.get(title).push(step());
+  const seen = new Map(steps.map(({ title }) => [title, []]));
+  for (let round = 0; round < RUNS; round++) for (const { title, measure } of steps) seen.get(title).push(measure());
   process.stdout.write(
     `${ROWS.toLocaleString("en")} products, medians of ${RUNS}\n\n| work | s | MB | ratio | to |\n| --- | ---: | ---: | ---: | --- |\n`,
   );
