@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { cellReader, type CellDefaults, type CellNotes } from "../../../src/core/catalogue/cell-reader.js";
+import { MemoRoom } from "../../../src/core/text-memo.js";
 import { joinList } from "../../../src/core/catalogue/list-cell.js";
 import { CLEARED, isUnread, LIST_SEPARATOR, unread } from "../../../src/core/catalogue/record.js";
 import { sentence } from "../../../src/workspace/wording.js";
@@ -54,6 +55,38 @@ describe("cells as their attribute's kind", () => {
   ])("when %s holds %j, then its text is %j", (attribute, cell, expected) => {
     const { text, notes } = readCell(attribute, cell);
     expect([text, notes.findings, notes.doubts]).toEqual([expected, [], []]);
+  });
+
+  it("when cells repeat and are remembered, then each reads and tells what it does alone", () => {
+    const cells = [
+      "12.5",
+      "€12.50",
+      "2 kg",
+      " red ",
+      "Ã¼ber",
+      "#REF!",
+      "1.2E+12",
+      "a|b",
+      "(none)",
+      "=1+1",
+      "n/a",
+    ];
+    fc.assert(
+      fc.property(
+        fc.constantFrom("price", "weight", "color", "features", "gtin", "quantity", "name", "sale_from"),
+        fc.array(fc.constantFrom(...cells), { minLength: 5, maxLength: 40 }),
+        (attribute, column) => {
+          const reading = { attribute, column: "Cell", from: { kind: "column", index: 0 } } as const;
+          const remembering = cellReader(reading, defaults, new MemoRoom(1000));
+          for (const cell of column) {
+            const notes: CellNotes = { findings: [], doubts: [] };
+            const text = remembering(7, [cell], notes);
+            const alone = readCell(attribute, cell);
+            expect([text, JSON.stringify(notes)]).toEqual([alone.text, JSON.stringify(alone.notes)]);
+          }
+        },
+      ),
+    );
   });
 
   it("when a formula failed among several values, then the others are kept and it is a doubt", () => {
