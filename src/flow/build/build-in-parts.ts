@@ -53,7 +53,7 @@ export const buildInParts = async (
 ): Promise<void> => {
   await inParts({
     ...(await workOn(open, channelsOf(builds), wishes)),
-    ...(await spreadOver(open.store, needsOrder(wishes) ? 1 : workers)),
+    ...(await spreadOver(open.store, needsOrder(wishes) ? 1 : workers, builds.length)),
     join: intoFiles(builds),
   });
   wishes.choice.refuseNothing();
@@ -86,7 +86,7 @@ export const buildPartFile = async (
   if (own !== undefined)
     await inParts({
       ...work,
-      ...(await spreadOver(open.store, workers, own)),
+      ...(await spreadOver(open.store, workers, channels.length, own)),
       // Whoever joins the parts knows the ids of all.
       idsOf: () => [],
       join: (made, range) => file.add({ range, made }),

@@ -64,7 +64,7 @@ export const checkCatalogue = async (
   const work: CheckWork = { examples, wantsFindings: onFinding !== undefined, field, code, placedIn };
   const seen = await store.hold();
   await inParts<CheckedPart>({
-    ...(await spreadOver(store, choice.isAll ? workers : 1)),
+    ...(await spreadOver(store, choice.isAll ? workers : 1, channels.length)),
     seen,
     recipe: {
       ...{ work: "check", root: workspace.root, wishes: work },

@@ -1,3 +1,5 @@
+import { once } from "node:events";
+import { setTimeout as pause } from "node:timers/promises";
 import { Worker } from "node:worker_threads";
 import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal, type RefusalExit } from "../../core/diagnostics/refusal.js";
@@ -31,6 +33,8 @@ const program = new URL("../workers/worker.js", import.meta.url);
 
 // Much lives for one stretch alone: with room for it, it is never moved to where the old things are.
 const YOUNG_MEGABYTES = 24;
+
+const END_MILLISECONDS = 1000;
 
 const ended = (reason: string): Refusal => new Refusal([diagnostic("worker-ended", { reason })], 3);
 
@@ -70,8 +74,14 @@ class Hand<T> {
     return said.made as T;
   }
 
+  /** Lets the worker close what it opened, and waits no longer for it than that takes. */
   async end(): Promise<void> {
     this.waiter = undefined;
+    if (this.fault === undefined) {
+      const left = once(this.worker, "exit").catch(() => undefined);
+      this.worker.postMessage("end");
+      await Promise.race([left, pause(END_MILLISECONDS, undefined, { ref: false })]);
+    }
     await this.worker.terminate();
   }
 

@@ -2,6 +2,8 @@ import { availableParallelism } from "node:os";
 import type { FamilyRange, Store } from "../../store/store.js";
 import { STRETCH } from "../run-channels.js";
 
+const LEAST = 250;
+
 /** Stretches for each worker at least, so that none waits long for the last. */
 const EACH = 4;
 
@@ -18,8 +20,11 @@ export interface Spread {
 export const spreadOver = async (
   store: Store,
   asked: number | undefined,
+  /** For each of them a stretch brings something to hold. */
+  channels: number,
   within?: FamilyRange,
 ): Promise<Spread> => {
-  const stretches = await store.stretches((asked ?? 1) * EACH, STRETCH, within);
+  const most = Math.max(LEAST, Math.floor(STRETCH / channels));
+  const stretches = await store.stretches((asked ?? 1) * EACH, most, within);
   return { stretches, workers: asked ?? (stretches.length < WORTH_IT ? 1 : availableParallelism()) };
 };

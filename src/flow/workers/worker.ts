@@ -31,7 +31,7 @@ const begun = async ({ root, today, channels: names, work, wishes }: Recipe) => 
           await import("../build/build-parts.js")
         ).buildParts({ workspace, store }, channels, wishes as BuildWork)
       : await (await import("../check/check-parts.js")).checkParts({ store }, channels, wishes as CheckWork);
-  return { seen, part };
+  return { seen, store, part };
 };
 
 /** The memory of a piece that is handed over rather than copied: of nothing else is there much. */
@@ -55,9 +55,13 @@ const cannot = (error: unknown): void => {
 };
 
 try {
-  const { seen, part } = await begun(workerData as Recipe);
-  port?.on("message", (range: FamilyRange) => {
-    part(range).then((made) => say({ said: "made", made }), cannot);
+  const { seen, store, part } = await begun(workerData as Recipe);
+  port?.on("message", (asked: FamilyRange | "end") => {
+    if (asked === "end") {
+      void store.close().finally(() => port.close());
+      return;
+    }
+    part(asked).then((made) => say({ said: "made", made }), cannot);
   });
   say({ said: "ready", seen });
 } catch (error) {

@@ -8,7 +8,7 @@ const columns = "family, member, sku, is_group, withdrawn, grp, content";
 /** Where a listing stood and stands no more. No listing has a text without a sign. */
 const GONE = "";
 
-const BATCH = 1000;
+const BATCH = 2000;
 const READ_BATCH = 500;
 
 /** A build's book while it is written: beside the one that it is to take the place of, of which it holds what differs. */
@@ -54,6 +54,16 @@ const remove = (database: Database.Database, channel: string, state: string): vo
   database.prepare("DELETE FROM book WHERE channel = ? AND state = ?").run(channel, state);
 };
 
+/** Writes what nothing holds on to yet: the commit that lets it hold waits for the disk, and for all before it. */
+const unsynced = (database: Database.Database, write: () => void): void => {
+  database.pragma("synchronous = NORMAL");
+  try {
+    write();
+  } finally {
+    database.pragma("synchronous = FULL");
+  }
+};
+
 /** Begins the book of a build; one that was broken off goes. */
 export const openBook = (
   database: Database.Database,
@@ -81,7 +91,8 @@ export const openBook = (
     for (const row of rows) put.run(own, ...row);
   });
   const flush = (): void => {
-    if (waiting.length > 0) putAll.immediate(waiting);
+    if (waiting.length > 0 && database.inTransaction) putAll(waiting);
+    else if (waiting.length > 0) unsynced(database, () => putAll.immediate(waiting));
     waiting = [];
   };
   /** What stood before a place, and is no more. */
