@@ -60,6 +60,8 @@ export const byGroup = <T>(
   all: readonly T[],
   productOf: (one: T) => ProductView,
 ): readonly (readonly T[])[] => {
+  // Most products stand alone in their family.
+  if (all.length === 1) return [all];
   const groups = new Map<string, T[]>();
   for (const one of all) {
     const { group, sku } = productOf(one);

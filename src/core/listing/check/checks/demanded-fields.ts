@@ -34,11 +34,16 @@ const canBeUnwanted = ({ need, conditionalNeeds }: CategoryField): boolean =>
 export const demandedFields: ListingCheck = {
   name: "demanded-fields",
   for({ fields }, { files, definition }) {
-    const asking = fields.filter(({ rule }) => rule.need !== "optional" || rule.conditionalNeeds.length > 0);
+    const asking = fields
+      .filter(({ rule }) => rule.need !== "optional" || rule.conditionalNeeds.length > 0)
+      .map((planned) => ({
+        planned,
+        slot: planned.rule.field.slot,
+        isOnlyMissed: !canBeUnwanted(planned.rule),
+      }));
     const test = ({ rule, fill }: PlannedField, listing: Listing, report: Report): void => {
       const { label, example, slot, defaultValue } = rule.field;
       const value = listing.value(slot);
-      if (value !== undefined && !canBeUnwanted(rule)) return;
       // What the channel fills in itself is not missing.
       if (value === undefined && defaultValue !== "") return;
       // A value that could not be taken is reported as such: the field is not also missing.
@@ -71,7 +76,11 @@ export const demandedFields: ListingCheck = {
     };
     return (listing, report) => {
       // An optional field is looked at, too, where the cell that would fill it could not be read.
-      for (const planned of listing.product.hasUnread ? fields : asking) test(planned, listing, report);
+      if (listing.product.hasUnread) for (const planned of fields) test(planned, listing, report);
+      else
+        for (const { planned, slot, isOnlyMissed } of asking)
+          // What is there and may be there needs no second look.
+          if (!isOnlyMissed || listing.value(slot) === undefined) test(planned, listing, report);
     };
   },
 };

@@ -5,6 +5,9 @@ import type { FamilyCheck } from "../check-kind.js";
 /** Sizes of one thing differ in price, but hardly by more than this. */
 const MOST_TIMES = 8;
 
+/** Whether a ratio is nowhere near the bound: most are, and need no exact division. */
+const isNear = (ratio: number): boolean => ratio < MOST_TIMES - 1 && ratio > 1 / (MOST_TIMES - 1);
+
 /** A member's price is not far from those of its group: a point in the wrong place makes it ten or a hundred times. */
 export const priceApart: FamilyCheck = {
   name: "price-apart",
@@ -18,6 +21,7 @@ export const priceApart: FamilyCheck = {
     listings.forEach(({ plan }, index) => {
       const own = prices[index];
       if (!isMoney(own) || own.currency !== middle.currency || !own.amount.gt(0)) return;
+      if (isNear(own.amount.toNumber() / middle.amount.toNumber())) return;
       const ratio = own.amount.div(middle.amount);
       const times = (ratio.lt(1) ? middle.amount.div(own.amount) : ratio).toDecimalPlaces(1).toNumber();
       const rule = plan.bySlot[field.slot]?.rule;
