@@ -147,7 +147,8 @@ export const run = async (folder) => {
     step("lexicant show SKU", () => lexicant(["-C", shop, "show", "BC-1101-10"]), EMPTY),
   ].filter(({ title }) => title.includes(ONLY));
   const seen = new Map(steps.map(({ title }) => [title, []]));
-  for (let round = 0; round < RUNS; round++) for (const { title, measure } of steps) seen.get(title).push(measure());
+  for (let round = 0; round < RUNS; round++)
+    for (const { title, measure } of steps) seen.get(title).push(measure());
   process.stdout.write(
     `${ROWS.toLocaleString("en")} products, medians of ${RUNS}\n\n| work | s | MB | ratio | to |\n| --- | ---: | ---: | ---: | --- |\n`,
   );
