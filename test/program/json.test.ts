@@ -100,6 +100,7 @@ describe("what commands say to programs", () => {
     [["explain", "BC-9101", "lanternlist"]],
     [["explain", "BC-1101-10", "gavelstead", "hive_kind"]],
     [["gaps", "merrowgate"]],
+    [["build", "lanternlist", "--part", "1/1"]],
     [["build", "lanternlist", "gavelstead"]],
     [["sent", "lanternlist", "--dry-run"]],
     [["sent", "lanternlist"]],
