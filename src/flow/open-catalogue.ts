@@ -1,11 +1,11 @@
 import type { Surroundings } from "../core/language/function.js";
 import type { Io } from "../io/io.js";
 import type { ExitCode } from "../io/exit-code.js";
-import { openStore } from "../store/open-store.js";
 import type { Store } from "../store/store.js";
 import type { Landing } from "../workspace/landing/landing.js";
 import type { NamedFolder } from "../workspace/named-folder.js";
 import { openWorkspace, workspaceRoot, type Workspace } from "../workspace/workspace.js";
+import { storeOf, surroundingsIn } from "./workspace-store.js";
 import { asWriter, landingFor, settleIfFree, type Caller } from "./as-writer.js";
 
 export interface OpenCatalogue {
@@ -66,29 +66,18 @@ const opened = async <T extends ExitCode | object>(
   onlyReads: boolean,
   work: (open: OpenCatalogue) => Promise<T>,
 ): Promise<T> => {
-  const store = await openStore({
-    path: workspace.storePath,
-    shownPath: ".lexicant/store.db",
-    layers: workspace.layers,
-    onlyReads,
-  });
+  const store = await storeOf(workspace, { onlyReads });
   try {
     let known: Promise<Surroundings> | undefined;
     return await work({
       workspace,
       store,
-      surroundings: () => (known ??= workspaceSurroundings(workspace, io)),
+      surroundings: () => (known ??= surroundingsIn(workspace, surroundingsOf(io))),
     });
   } finally {
     await store.close();
   }
 };
-
-/** What expressions of a workspace may know of the world. */
-const workspaceSurroundings = async ({ root }: Workspace, io: Io): Promise<Surroundings> => ({
-  ...surroundingsOf(io),
-  ...(await (await import("../workspace/look-up-files.js")).lookUps(root)),
-});
 
 /** The day of the run; a build can be given another, so that its bytes can be made again. */
 export const surroundingsOf = (io: Io): Surroundings => ({

@@ -68,6 +68,11 @@ describe("work in parts", () => {
           const alone = doneBy(shop, 1);
           expect(alone.checked).toContain("repeated-id");
           expect(doneBy(shop, workers)).toEqual(alone);
+          // Nor does it matter whether the parts were kept: ids meet where they are joined.
+          const own = copyOf(shop);
+          for (const step of [["--part", "2/2"], ["--part", "1/2"], ["--join"]])
+            expect(lexicant(own, ["build", ...channels, ...step]).exit).toBe(0);
+          expect(filesIn(own)).toEqual(alone.files);
         },
       ),
       { numRuns: 2, endOnFailure: true },
@@ -86,6 +91,18 @@ describe("work in parts", () => {
     ]);
     expect(filesIn(shop)).toEqual(before);
     expect(lexicant(shop, ["build", "--workers", "2"]).exit).toBe(0);
+  });
+
+  it("when the catalogue changes while the threads begin, then nothing is told of two catalogues at once", () => {
+    const hook = fileURLToPath(new URL("../kit/change-catalogue.mjs", import.meta.url));
+    const { exit, out, err } = lexicantProcess(demoShop(), ["check", "lanternlist", "--workers", "2"], {
+      env: { NODE_OPTIONS: `--import ${hook}` },
+    });
+    expect([exit, out, err]).toEqual([
+      3,
+      "",
+      expect.stringContaining("another command changed the catalogue"),
+    ]);
   });
 
   it("when parts of a build are made one by one, in any order, then joined they are what one build is", () => {

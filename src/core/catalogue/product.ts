@@ -50,6 +50,7 @@ export interface Opinions {
 
 class CatalogueProduct implements Product {
   readonly group: string | undefined;
+  private typed: MaybeBlank[] | undefined;
 
   constructor(
     readonly sku: Sku,
@@ -77,8 +78,14 @@ class CatalogueProduct implements Product {
   }
 
   value(slot: number): MaybeBlank {
+    const known = this.typed?.[slot];
+    if (known !== undefined) return known;
     const written = this.text(slot);
-    return written === undefined ? undefined : this.attributes.typed(slot, written);
+    if (written === undefined) return undefined;
+    const value = this.attributes.typed(slot, written);
+    // A text that stands for itself is found as quickly again; lists and numbers are made once for all channels.
+    if (value !== written) (this.typed ??= [])[slot] = value;
+    return value;
   }
 
   origin(slot: number): Origin | undefined {

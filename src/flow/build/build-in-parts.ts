@@ -1,5 +1,5 @@
 import { inOrder, inParts, type InParts } from "../parts/in-parts.js";
-import { spreadOver } from "../parts/worker-count.js";
+import { spreadOver } from "../parts/spread.js";
 import type { OpenCatalogue } from "../open-catalogue.js";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 import type { FamilyRange } from "../../store/store.js";

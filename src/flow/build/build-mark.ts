@@ -1,5 +1,5 @@
 import { createHash } from "node:crypto";
-import { readdirSync, readFileSync } from "node:fs";
+import { readdirSync, readFileSync, statSync } from "node:fs";
 import { join, relative } from "node:path";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 import { version } from "../../workspace/version.js";
@@ -9,8 +9,9 @@ import { isThere } from "../../formats/is-there.js";
 const filesUnder = (folder: string): readonly string[] =>
   isThere(folder, folder)
     ? readdirSync(folder, { withFileTypes: true, recursive: true })
-        .filter((entry) => entry.isFile())
         .map((entry) => join(entry.parentPath, entry.name))
+        // A decision file may be a link.
+        .filter((path) => statSync(path, { throwIfNoEntry: false })?.isFile() === true)
         .sort()
     : [];
 

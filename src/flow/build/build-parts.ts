@@ -12,6 +12,12 @@ import { partBuild, type BuiltPart } from "./part-build.js";
 /** What a build wishes of each product, as data; of a choice of products there is none. */
 export type BuildWork = Omit<BuildWishes, "choice"> & { readonly choice?: Choice | undefined };
 
+/** The bytes of laid-out families: of nothing else in a piece is there much. */
+export const memoryOfBuilt = (parts: readonly BuiltPart[]): readonly ArrayBuffer[] =>
+  parts.flatMap(({ pieces }) =>
+    pieces.flatMap((piece) => (piece.kind === "text" ? [piece.bytes.buffer] : [])),
+  );
+
 /** Builds each channel's share of one stretch of the catalogue after the other; gives them in the order of the channels. */
 export const buildParts = async (
   { workspace, store }: { readonly workspace: Workspace; readonly store: Store },

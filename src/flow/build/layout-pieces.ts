@@ -112,7 +112,7 @@ export const textPieces = (writer: LayoutWriter, encoding: FileEncoding): Layout
 };
 
 /** The branch of the channel's tree that a family's book is for; undefined where the layout knows one book alone. */
-export const branchOf = ({ byBranch }: XlsxLayout, family: FileFamily): Category | undefined => {
+const branchOf = ({ byBranch }: XlsxLayout, family: FileFamily): Category | undefined => {
   const [first] = rowsOf(family);
   return !byBranch || first?.category === undefined ? undefined : withAncestors(first.category).at(-1);
 };

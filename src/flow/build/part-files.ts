@@ -34,8 +34,6 @@ const named = /^\d+-of-(\d+)\.part$/;
 
 const LENGTH_BYTES = 4;
 const SUM_BYTES = 32;
-// A stretch has some thousand products, and no listing is longer than some pages.
-const MOST_BYTES = 1 << 30;
 const PIECE = 1 << 20;
 
 const framed = (value: unknown): Buffer => {
@@ -79,6 +77,8 @@ export const createPart = async (folder: string, number: PartNumber, mark: strin
 
 const refused = (reason: string): Refusal => new Refusal([diagnostic("unknown-option", { reason })]);
 
+const tornPart = (path: string): Refusal => refused(`--join: "${path}" is not whole: build that part again`);
+
 /** The parts that lie in a folder, in their order. */
 const partsIn = async (folder: string): Promise<readonly PartNumber[]> => {
   const names = existsSync(folder) ? (await readdir(folder)).filter((name) => named.test(name)) : [];
@@ -110,15 +110,27 @@ const isWhole = async (file: FileHandle, size: number): Promise<boolean> => {
   return sum.digest().equals(kept);
 };
 
-/** The values of a whole file one after the other. */
-async function* valuesIn(file: FileHandle, size: number): AsyncGenerator {
+/** What bytes say; whoever writes a sum of their own may have written anything before it. */
+const valueOf = (bytes: Buffer, path: string): unknown => {
+  try {
+    return deserialize(bytes);
+  } catch {
+    throw tornPart(path);
+  }
+};
+
+/** The values of a whole file one after the other; none is longer than what the file still has. */
+async function* valuesIn(file: FileHandle, size: number, path: string): AsyncGenerator {
   const length = Buffer.alloc(LENGTH_BYTES);
-  for (let at = 0; at < size - SUM_BYTES;) {
+  const end = size - SUM_BYTES;
+  for (let at = 0; at < end;) {
     await file.read(length, 0, LENGTH_BYTES, at);
-    const bytes = Buffer.alloc(Math.min(length.readUInt32LE(), MOST_BYTES));
-    await file.read(bytes, 0, bytes.length, at + LENGTH_BYTES);
-    yield deserialize(bytes);
-    at += LENGTH_BYTES + bytes.length;
+    const from = at + LENGTH_BYTES;
+    if (length.readUInt32LE() > end - from) throw tornPart(path);
+    const bytes = Buffer.alloc(length.readUInt32LE());
+    await file.read(bytes, 0, bytes.length, from);
+    yield valueOf(bytes, path);
+    at = from + bytes.length;
   }
 }
 
@@ -132,9 +144,8 @@ export async function* joinedParts(folder: string, mark: string): AsyncGenerator
     const { size } = await fileStats(path, path);
     const file = await open(path, "r");
     try {
-      if (!(await isWhole(file, size)))
-        throw refused(`--join: "${path}" is not whole: build that part again`);
-      const values = valuesIn(file, size);
+      if (!(await isWhole(file, size))) throw tornPart(path);
+      const values = valuesIn(file, size, path);
       const own = await values.next();
       if (own.value !== mark)
         throw refused(

@@ -7,7 +7,7 @@ import { channelCounts, type ChannelCounts } from "../channel-counts.js";
 import { everything, type Choice } from "../choice/chosen.js";
 import type { OpenCatalogue } from "../open-catalogue.js";
 import { inParts } from "../parts/in-parts.js";
-import { spreadOver } from "../parts/worker-count.js";
+import { spreadOver } from "../parts/spread.js";
 import { namesOf } from "../run-channels.js";
 import { checkParts, type CheckedPart, type CheckWork } from "./check-parts.js";
 import { isFindingMeant, type Narrowing } from "./narrowing.js";

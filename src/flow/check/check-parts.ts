@@ -34,6 +34,9 @@ export interface CheckedPart {
   readonly ids: readonly (readonly ListedId[])[];
 }
 
+/** What of a piece is handed over from thread to thread. */
+export const memoryOfChecked = ({ beside }: CheckedPart): readonly ArrayBuffer[] => [beside.numbers.buffer];
+
 /** Checks one stretch of the catalogue after the other. */
 export const checkParts = async (
   { store }: { readonly store: Store },

@@ -1,3 +1,4 @@
+import { createHash } from "node:crypto";
 import { existsSync, mkdirSync } from "node:fs";
 import { dirname } from "node:path";
 import Database from "better-sqlite3";
@@ -168,14 +169,15 @@ const ready = (
   return database;
 };
 
-/** What tells two states of the catalogue apart: no revision comes, goes or is undone without another of these. */
+/** What tells two states of the catalogue apart: no product changes without a revision that says when and from where. */
 const seenMark = (database: Database.Database): string =>
-  (
-    database
-      .prepare("SELECT max(id), count(*), count(undone_by), (SELECT max(mark) FROM landed) FROM revision")
-      .raw()
-      .get() as readonly unknown[]
-  ).join(" ");
+  createHash("sha256")
+    .update(
+      JSON.stringify(
+        database.prepare("SELECT id, at, layer, source, file, counts, undone_by FROM revision").raw().all(),
+      ),
+    )
+    .digest("hex");
 
 const groupMembers = (database: Database.Database, group: string): readonly ReturnType<typeof asSku>[] =>
   (

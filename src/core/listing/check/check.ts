@@ -1,11 +1,10 @@
-import type { Value } from "../../values/value.js";
 import { diagnostic, isError, type Diagnostic, type Note } from "../../diagnostics/diagnostic.js";
 import type { Code, FactsByCode } from "../../diagnostics/findings/findings.js";
 import type { Place } from "../../diagnostics/place.js";
 import type { ProductView } from "../../catalogue/product.js";
 import type { FamilyCheck, Report } from "./check-kind.js";
 import { familyChecks } from "./checks/checks.js";
-import { planTests, type FieldTests, type PlanTests } from "./plan-tests.js";
+import { planTests, type NamedTest, type PlanTests } from "./plan-tests.js";
 import type { ChannelSetup } from "../channel-setup.js";
 import type { Listing, Outcome } from "../listing.js";
 import { percentOf, sharesOf } from "../readiness/readiness.js";
@@ -24,27 +23,65 @@ export const checker = (
   const forFamilies = [...familyChecks, ...further];
   return (family) => {
     const { listings } = family;
-    const findings: (Diagnostic[] | undefined)[] = [];
-    const reportFor = (index: number): Report => {
-      const listing = listings[index];
-      return (code, facts, about = {}) => {
-        if (listing !== undefined)
-          (findings[index] ??= [...listing.notes]).push(
-            finding(listing, setup, provenance, code, facts, about),
-          );
-      };
-    };
-    for (const [index, listing] of listings.entries())
-      checkListing(listing, testsOf(listing.plan), reportFor(index));
+    const told = new Told(listings, setup, provenance);
+    for (const [index, listing] of listings.entries()) {
+      told.turnTo(index);
+      checkListing(listing, testsOf(listing.plan), told);
+    }
+    const reportFor = (index: number): Report => told.reportFor(index);
     for (const check of forFamilies)
       try {
         check.check(family, reportFor);
       } catch (crash) {
         crashed(check.name, crash, reportFor(0));
       }
-    return listings.map((listing, index) => outcome(listing, findings[index] ?? listing.notes, setup));
+    return listings.map((listing, index) => outcome(listing, told.of(index), setup));
   };
 };
+
+/** What is told of one family's listings; until something is, there is nothing to keep. */
+class Told {
+  /** Findings so far, of all listings. */
+  count = 0;
+  private findings: (Diagnostic[] | undefined)[] | undefined;
+  private at = 0;
+
+  constructor(
+    private readonly listings: readonly Listing[],
+    private readonly setup: ChannelSetup,
+    private readonly provenance: Provenance,
+  ) {}
+
+  /** The listing that {@link report} speaks of from now on. */
+  turnTo(index: number): void {
+    this.at = index;
+  }
+
+  readonly report: Report = (code, facts, about = {}) => this.add(this.at, code, facts, about);
+
+  reportFor(index: number): Report {
+    return (code, facts, about = {}) => this.add(index, code, facts, about);
+  }
+
+  of(index: number): readonly Diagnostic[] {
+    return this.findings?.[index] ?? this.listings[index]?.notes ?? [];
+  }
+
+  private add<C extends Code>(
+    index: number,
+    code: C,
+    facts: FactsByCode[C],
+    about: Parameters<Report>[2] & object,
+  ): void {
+    const listing = this.listings[index];
+    if (listing === undefined) return;
+    this.count++;
+    const all = (this.findings ??= []);
+    (all[index] ??= [...listing.notes]).push(
+      finding(listing, this.setup, this.provenance, code, facts, about),
+    );
+  }
+}
 
 const outcome = (listing: Listing, findings: readonly Diagnostic[], setup: ChannelSetup): Outcome => {
   const { product } = listing;
@@ -60,34 +97,28 @@ const outcome = (listing: Listing, findings: readonly Diagnostic[], setup: Chann
   };
 };
 
-const checkListing = (listing: Listing, tests: PlanTests, report: Report): void => {
-  for (const { name, test } of tests.listing)
-    try {
-      test(listing, report);
-    } catch (crash) {
-      crashed(name, crash, report);
-    }
+const checkListing = (listing: Listing, tests: PlanTests, told: Told): void => {
+  runAll(tests.listing, listing, told.report);
   for (const { slot, tests: ofField } of tests.fields) {
     const filled = listing.filled(slot);
     if (filled?.value === undefined || filled.isSound === true) continue;
-    if (isSound(filled.value, ofField, report)) filled.isSound = true;
+    const before = told.count;
+    runAll(ofField, filled.value, told.report);
+    if (told.count === before) filled.isSound = true;
   }
 };
 
-/** Whether a field's tests have nothing to say of a value. */
-const isSound = (value: Value, tests: FieldTests["tests"], report: Report): boolean => {
-  let told = false;
-  const telling: Report = (code, facts, about) => {
-    told = true;
-    report(code, facts, about);
-  };
+const runAll = <T>(
+  tests: readonly NamedTest<(of: T, report: Report) => void>[],
+  of: T,
+  report: Report,
+): void => {
   for (const { name, test } of tests)
     try {
-      test(value, telling);
+      test(of, report);
     } catch (crash) {
-      crashed(name, crash, telling);
+      crashed(name, crash, report);
     }
-  return !told;
 };
 
 /** A crash inside one check is a finding on that product; the others go on. */

@@ -21,18 +21,35 @@ export interface PlanTests {
   readonly fields: readonly FieldTests[];
 }
 
-const applying = <T>(
-  checks: readonly { readonly name: string; readonly test: T | undefined }[],
-): readonly NamedTest<T>[] =>
-  checks.flatMap(({ name, test }) => (test === undefined ? [] : [{ name, test }]));
+/** The test that a check makes; one that crashes while it makes it crashes on each listing, where that is told. */
+const madeBy = <T extends FieldTest | ListingTest, Of>(
+  check: { for(of: Of, setup: ChannelSetup): T | undefined },
+  of: Of,
+  setup: ChannelSetup,
+): T | (() => never) | undefined => {
+  try {
+    return check.for(of, setup);
+  } catch (crash) {
+    return () => {
+      throw crash;
+    };
+  }
+};
+
+const applying = <T extends FieldTest | ListingTest, Of>(
+  checks: readonly { readonly name: string; for(of: Of, setup: ChannelSetup): T | undefined }[],
+  of: Of,
+  setup: ChannelSetup,
+): readonly NamedTest<T | (() => never)>[] =>
+  checks.flatMap((check) => {
+    const test = madeBy(check, of, setup);
+    return test === undefined ? [] : [{ name: check.name, test }];
+  });
 
 const testsFor = (plan: PlannedCategory, setup: ChannelSetup): PlanTests => ({
-  listing: applying(listingChecks.map((check) => ({ name: check.name, test: check.for(plan, setup) }))),
+  listing: applying(listingChecks, plan, setup),
   fields: plan.fields
-    .map(({ rule }) => ({
-      slot: rule.field.slot,
-      tests: applying(fieldChecks.map((check) => ({ name: check.name, test: check.for(rule, setup) }))),
-    }))
+    .map(({ rule }) => ({ slot: rule.field.slot, tests: applying(fieldChecks, rule, setup) }))
     .filter(({ tests }) => tests.length > 0),
 });
 
