@@ -1,8 +1,13 @@
-import { textOf } from "../core/catalogue/product.js";
-import { causeCollector, type CauseCollector, type PlainCauses } from "../core/diagnostics/causes.js";
+import {
+  causeCollector,
+  type CauseCollector,
+  type PlainCauses,
+  type TakeAgain,
+} from "../core/diagnostics/causes.js";
 import type { Diagnostic } from "../core/diagnostics/diagnostic.js";
 import { isSilenced, type Silence } from "../core/diagnostics/silence.js";
-import { productOf, type Outcome } from "../core/listing/listing.js";
+import { judgedOf, type Judged, type KeptJudged } from "../core/listing/judged.js";
+import type { Outcome } from "../core/listing/listing.js";
 import type { ExitCode } from "../io/exit-code.js";
 
 /** 0 all ready, 1 more products are held than is allowed, 3 a check itself failed: what it would have said is not known. */
@@ -36,6 +41,10 @@ export const exitForBuilds = (
 export interface ChannelCounts {
   /** Gives the findings that a person wants to see. */
   take(outcome: Outcome): readonly Diagnostic[];
+  /** The same of what was kept. */
+  takeKept(kept: KeptJudged): readonly Diagnostic[];
+  /** The same without its findings, where products that came to the same are counted at once. */
+  countKept(kept: KeptJudged): void;
   readonly ready: number;
   readonly held: number;
   readonly leftOut: number;
@@ -67,6 +76,9 @@ export interface CountsWishes {
   readonly examples?: number;
 }
 
+/** So much of what products came to is known again. */
+const MOST_REPEATED = 50_000;
+
 export const channelCounts = ({
   silences = [],
   isMeant = () => true,
@@ -74,12 +86,29 @@ export const channelCounts = ({
 }: CountsWishes = {}): ChannelCounts => {
   const causes = causeCollector(examples);
   const leftOutCauses = causeCollector(examples);
+  /** By what products came to. */
+  const repeated = new Map<object, TakeAgain>();
+  const isOfProduct = silences.some(({ product }) => product !== undefined);
   const counts = { ready: 0, held: 0, leftOut: 0, silenced: 0 };
   const isShown = (finding: Diagnostic, ourCategory: string | undefined): boolean => {
     if (!isMeant(finding)) return false;
     if (!isSilenced(finding, silences, ourCategory)) return true;
     counts.silenced++;
     return false;
+  };
+  const takeJudged = (
+    { kind, findings, category }: Judged,
+    tell: (again: TakeAgain | undefined) => void = () => undefined,
+  ): readonly Diagnostic[] => {
+    if (kind === "left-out") {
+      counts.leftOut++;
+      tell(leftOutCauses.addAll(findings));
+      return [];
+    }
+    counts[kind === "ready" ? "ready" : "held"]++;
+    const shown = findings.filter((finding) => isShown(finding, category));
+    tell(causes.addAll(shown));
+    return shown;
   };
   return {
     causes,
@@ -102,19 +131,26 @@ export const channelCounts = ({
       causes.join(further.causes);
       leftOutCauses.join(further.leftOutCauses);
     },
-    take(outcome) {
-      const { kind, findings } = outcome;
-      if (kind === "left-out") {
-        counts.leftOut++;
-        leftOutCauses.addAll(findings);
-        return [];
+    take: (outcome) => takeJudged(judgedOf(outcome)),
+    takeKept: (kept) => takeJudged(kept.whole()),
+    countKept(kept) {
+      const known = repeated.get(kept.common);
+      if (known !== undefined) {
+        known(kept.sku);
+        return;
       }
-      counts[kind === "ready" ? "ready" : "held"]++;
-      if (findings.length === 0) return findings;
-      const ourCategory = textOf(productOf(outcome), "category");
-      const shown = findings.filter((finding) => isShown(finding, ourCategory));
-      causes.addAll(shown);
-      return shown;
+      const before = { ...counts };
+      let again: TakeAgain | undefined;
+      takeJudged(kept.whole(), (one) => (again = one));
+      const taken = again;
+      if (taken === undefined || !kept.isOwn || isOfProduct) return;
+      const added = ["ready", "held", "leftOut", "silenced"] as const;
+      const more = added.map((count) => [count, counts[count] - before[count]] as const);
+      if (repeated.size >= MOST_REPEATED) repeated.clear();
+      repeated.set(kept.common, (product) => {
+        for (const [count, by] of more) counts[count] += by;
+        taken(product);
+      });
     },
   };
 };

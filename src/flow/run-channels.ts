@@ -14,7 +14,7 @@ import { readValue } from "../core/values/read.js";
 import { isMoney, type Money } from "../core/values/value.js";
 import { everything, type Choice } from "./choice/chosen.js";
 import type { LedgerEntry } from "../store/ledger.js";
-import type { FamilyRange, Store } from "../store/store.js";
+import type { Store } from "../store/store.js";
 import {
   chosenChannels,
   loadChannel as loadChannelFiles,
@@ -143,18 +143,18 @@ export const runChannels = async (
   const ids = runs.map(() => idRegister());
   for (const range of await store.stretches(1, STRETCH)) {
     for (const [at, { channel }] of runs.entries()) channel.setup.ids.begin(ids[at]);
-    await pass(range);
+    await pass(store.families(range));
     for (const [at, { channel }] of runs.entries()) ids[at]?.add(channel.setup.ids.all());
   }
   wishes.choice?.refuseNothing();
 };
 
-/** The same for one stretch of the catalogue after the other. */
+/** The same for some families after others. */
 export const channelPass = async (
   store: Store,
   runs: readonly ChannelRun[],
   { choice = everything, look }: PassWishes = {},
-): Promise<(range: FamilyRange) => Promise<void>> => {
+): Promise<(batches: AsyncGenerator<readonly Family[]>) => Promise<void>> => {
   const provenance = await provenanceIn(store);
   const prepared = runs.map((run) => ({
     run,
@@ -162,8 +162,8 @@ export const channelPass = async (
   }));
   const isWanted = ({ members }: Family): boolean =>
     choice.isAll || members.some((product) => choice.isMeant(product));
-  return async (range) => {
-    for await (const batch of store.families(range)) {
+  return async (batches) => {
+    for await (const batch of batches) {
       await choice.look(batch);
       const families = batch.filter(isWanted);
       if (families.length === 0) continue;

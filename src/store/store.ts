@@ -226,6 +226,14 @@ export interface PastOpinion {
 export interface FamilyRange {
   readonly from: number;
   readonly until: number;
+  /** Of these families alone, by number in catalogue order. */
+  readonly only?: readonly number[];
+}
+
+/** What a catalogue was like at a time: a mark of each of its revisions, and the last product that there was. */
+export interface CatalogueState {
+  readonly revisions: readonly string[];
+  readonly newest: number;
 }
 
 /** The embedded store of one workspace. All of the catalogue passes through here in batches. */
@@ -238,6 +246,14 @@ export interface Store {
   stretches(count: number, mostProducts: number, within?: FamilyRange): Promise<readonly FamilyRange[]>;
   /** From now on the catalogue is seen as it is now, whatever is written meanwhile. Gives a mark of what is seen. */
   hold(): Promise<string>;
+  state(): Promise<CatalogueState>;
+  /**
+   * The families that changed since, in catalogue order, those that are no more too: their products, what deliveries say
+   * of them, what a channel has of them. Undefined where that is not known, or more products changed than is said.
+   */
+  familiesSince(state: CatalogueState, mostProducts: number): Promise<readonly number[] | undefined>;
+  /** The numbers of the families that products belong to; of a product that nobody knows -1. */
+  familyNumbers(skus: readonly string[]): Promise<readonly number[]>;
   product(sku: string, channel?: string): Promise<Product | undefined>;
   /** The family that a product belongs to; undefined where no product has the SKU. */
   familyOf(sku: string): Promise<Family | undefined>;

@@ -5,7 +5,8 @@ import { isDecimal } from "../values/decimal.js";
 import { isList, isMeasure, isMoney, type MaybeBlank } from "../values/value.js";
 import { calculate } from "../language/operations.js";
 import { Cannot } from "../language/trouble.js";
-import { product, valueOf, type Product } from "./product.js";
+import { itemsOf } from "./list-text.js";
+import { product, textOf, valueOf, type Product } from "./product.js";
 import { COMPUTED_REVISION, type Origin } from "./record.js";
 
 /** One part of a bundle: so many of a product. */
@@ -24,6 +25,12 @@ export const readPart = (text: string, isKnown: (sku: Sku) => boolean = () => fa
   if ((first === null && last === null) || isKnown(itself)) return { sku: itself, count: 1 };
   if (first !== null) return { sku: asSku((first[2] ?? "").trim()), count: Number(first[1]) };
   return { sku: asSku((last?.[1] ?? "").trim()), count: Number(last?.[2]) };
+};
+
+/** The SKUs that a bundle may name as its parts; of a product that is none, nothing. */
+export const partsNamed = (bundle: Product): readonly string[] => {
+  const written = textOf(bundle, "bundle_of");
+  return written === undefined ? [] : itemsOf(written).flatMap((part) => [part.trim(), readPart(part).sku]);
 };
 
 type Find = (sku: Sku) => Product | undefined;

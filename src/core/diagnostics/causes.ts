@@ -1,5 +1,6 @@
 import { addAll } from "../many.js";
 import { entryOf } from "./entry.js";
+import type { Sku } from "../ids.js";
 import type { Code } from "./findings/findings.js";
 import type { Diagnostic, Severity } from "./diagnostic.js";
 
@@ -16,11 +17,17 @@ export interface Cause {
   readonly examples: readonly Diagnostic[];
 }
 
+/** Takes the findings of a product once more, for another one. */
+export type TakeAgain = (product: Sku) => void;
+
 /** Takes findings and keeps only their causes, so that memory does not grow with the catalogue. */
 export interface CauseCollector {
   add(finding: Diagnostic): void;
-  /** Takes all findings of one product, and sees which of them keeps it back alone. */
-  addAll(findings: readonly Diagnostic[]): void;
+  /**
+   * Takes all findings of one product, and sees which of them keeps it back alone. Gives what takes the same findings of
+   * another product, where no more examples of them are wanted.
+   */
+  addAll(findings: readonly Diagnostic[]): TakeAgain | undefined;
   count(severity: Severity): number;
   /** Whether any finding had this code. */
   has(code: Code): boolean;
@@ -36,14 +43,13 @@ export interface CauseCollector {
 
 /** A cause with its categories by name. */
 interface PlainCause extends Omit<Cause, "categories"> {
+  readonly findings: number;
   readonly categories: readonly string[];
 }
 
 /** What a collector has taken, in the order in which it came. */
 export interface PlainCauses {
   readonly causes: readonly PlainCause[];
-  readonly counts: Readonly<Record<Severity, number>>;
-  readonly codes: readonly (readonly [Code, number])[];
 }
 
 const keyOf = (finding: Diagnostic): string => {
@@ -55,6 +61,7 @@ const severityOrder: Readonly<Record<Severity, number>> = { error: 0, warning: 1
 
 interface Growing {
   readonly first: Diagnostic;
+  findings: number;
   products: number;
   alone: number;
   lastProduct: string | undefined;
@@ -62,25 +69,29 @@ interface Growing {
   readonly examples: Diagnostic[];
 }
 
+/** How many findings there are of each kind. */
+const tally = <K>(causes: Iterable<Growing>, kindOf: (cause: Growing) => K): ReadonlyMap<K, number> => {
+  const counts = new Map<K, number>();
+  for (const cause of causes) counts.set(kindOf(cause), (counts.get(kindOf(cause)) ?? 0) + cause.findings);
+  return counts;
+};
+
 export const causeCollector = (most = EXAMPLES): CauseCollector => {
   const causes = new Map<string, Growing>();
-  const counts: Record<Severity, number> = { error: 0, warning: 0, advice: 0 };
-  const codes = new Map<Code, number>();
   const causeOf = (finding: Diagnostic): Growing => {
     const key = keyOf(finding);
     const known = causes.get(key);
     if (known !== undefined) return known;
     const cause: Growing = {
-      ...{ first: finding, products: 0, alone: 0, lastProduct: undefined },
+      ...{ first: finding, findings: 0, products: 0, alone: 0, lastProduct: undefined },
       ...{ categories: new Set(), examples: [] },
     };
     causes.set(key, cause);
     return cause;
   };
   const add = (finding: Diagnostic): Growing => {
-    counts[finding.severity]++;
-    codes.set(finding.code, (codes.get(finding.code) ?? 0) + 1);
     const cause = causeOf(finding);
+    cause.findings++;
     // One product's findings come together: two of one cause count as one product.
     if (finding.product === undefined || finding.product !== cause.lastProduct) {
       cause.products++;
@@ -93,36 +104,40 @@ export const causeCollector = (most = EXAMPLES): CauseCollector => {
   return {
     add: (finding) => void add(finding),
     addAll(findings) {
-      const errors = new Set<Growing>();
-      for (const finding of findings) {
-        const cause = add(finding);
-        if (finding.severity === "error") errors.add(cause);
-      }
-      if (errors.size === 1) for (const cause of errors) cause.alone++;
+      const own = findings.map(add);
+      const errors = new Set(own.filter((_, at) => findings[at]?.severity === "error"));
+      const [alone] = errors.size === 1 ? errors : [];
+      if (alone !== undefined) alone.alone++;
+      if (own.some(({ examples }) => examples.length < most)) return undefined;
+      const different = [...new Set(own)];
+      return (product) => {
+        for (const cause of own) cause.findings++;
+        for (const cause of different) {
+          cause.products++;
+          cause.lastProduct = product;
+        }
+        if (alone !== undefined) alone.alone++;
+      };
     },
     plain: () => ({
-      causes: [...causes.values()].map(({ first, products, alone, categories, examples }) => ({
-        ...{ first, products, alone, examples },
+      causes: [...causes.values()].map(({ first, findings, products, alone, categories, examples }) => ({
+        ...{ first, findings, products, alone, examples },
         categories: [...categories],
       })),
-      counts: { ...counts },
-      codes: [...codes],
     }),
     join(further) {
-      for (const severity of ["error", "warning", "advice"] as const)
-        counts[severity] += further.counts[severity];
-      for (const [code, count] of further.codes) codes.set(code, (codes.get(code) ?? 0) + count);
-      for (const { first, products, alone, categories, examples } of further.causes) {
+      for (const { first, findings, products, alone, categories, examples } of further.causes) {
         const cause = causeOf(first);
+        cause.findings += findings;
         cause.products += products;
         cause.alone += alone;
         for (const category of categories) cause.categories.add(category);
         addAll(cause.examples, examples.slice(0, most - cause.examples.length));
       }
     },
-    count: (severity) => counts[severity],
-    has: (code) => codes.has(code),
-    byCode: () => new Map([...codes].sort((a, b) => b[1] - a[1])),
+    count: (severity) => tally(causes.values(), ({ first }) => first.severity).get(severity) ?? 0,
+    has: (code) => [...causes.values()].some(({ first }) => first.code === code),
+    byCode: () => new Map([...tally(causes.values(), ({ first }) => first.code)].sort((a, b) => b[1] - a[1])),
     causes: () =>
       [...causes.values()]
         .sort(

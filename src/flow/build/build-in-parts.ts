@@ -1,10 +1,10 @@
 import { inOrder, inParts, type InParts } from "../parts/in-parts.js";
 import { spreadOver } from "../parts/spread.js";
+import { workMark } from "../parts/work-mark.js";
 import type { OpenCatalogue } from "../open-catalogue.js";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 import type { FamilyRange } from "../../store/store.js";
 import type { ChannelBuild } from "./build-channel.js";
-import { buildMark } from "./build-mark.js";
 import { buildParts, type BuildWork } from "./build-parts.js";
 import type { BuildWishes } from "./build-wishes.js";
 import type { BuiltPart } from "./part-build.js";
@@ -66,7 +66,7 @@ const markOf = (
   { seen, recipe }: Work,
 ): string => {
   const { today, wishes } = recipe;
-  return buildMark(workspace, channels, { seen, today, wishes: { ...wishes, at: "", isTrial: false } });
+  return workMark(workspace, channels, { seen, today, wishes: { ...wishes, at: "", isTrial: false } });
 };
 
 /** Makes one part of a build, for {@link joinBuilt}; changes nothing of the workspace. Gives the file that holds it. */

@@ -31,7 +31,7 @@ export const buildParts = async (
   const pass = await channelPass(store, builds, { choice: wishes.choice });
   return async (range, before = []) => {
     for (const [at, { setup }] of channels.entries()) setup.ids.begin(before[at]);
-    await pass(range);
+    await pass(store.families(range));
     return builds.map((build) => build.end());
   };
 };

@@ -1,12 +1,10 @@
-import { createHash } from "node:crypto";
 import { existsSync } from "node:fs";
-import { mkdir, open, readdir, rename, type FileHandle } from "node:fs/promises";
+import { mkdir, readdir } from "node:fs/promises";
 import { join } from "node:path";
-import { deserialize, serialize } from "node:v8";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
 import { writeFault } from "../../formats/file-fault.js";
-import { fileStats } from "../../formats/small-file.js";
+import { createFramed, openFramed, Torn } from "../parts/framed-file.js";
 import type { FamilyRange } from "../../store/store.js";
 import type { BuiltPart } from "./part-build.js";
 
@@ -22,7 +20,7 @@ interface BuiltStretch {
   readonly made: readonly BuiltPart[];
 }
 
-/** A part of a build on its way into its file: a mark of the build, then stretch by stretch, and at the end a sum of it all. */
+/** A part of a build on its way into its file: stretch by stretch, and at the end a mark of the build. */
 export interface PartFile {
   add(stretch: BuiltStretch): Promise<void>;
   /** Lets the file appear under its name, whole. */
@@ -31,17 +29,6 @@ export interface PartFile {
 
 const nameOf = ({ part, of }: PartNumber): string => `${part}-of-${of}.part`;
 const named = /^\d+-of-(\d+)\.part$/;
-
-const LENGTH_BYTES = 4;
-const SUM_BYTES = 32;
-const PIECE = 1 << 20;
-
-const framed = (value: unknown): Buffer => {
-  const bytes = serialize(value);
-  const length = Buffer.alloc(LENGTH_BYTES);
-  length.writeUInt32LE(bytes.length);
-  return Buffer.concat([length, bytes]);
-};
 
 export const createPart = async (folder: string, number: PartNumber, mark: string): Promise<PartFile> => {
   const path = join(folder, nameOf(number));
@@ -53,25 +40,10 @@ export const createPart = async (folder: string, number: PartNumber, mark: strin
     }
   };
   await attempt(() => mkdir(folder, { recursive: true }));
-  const unfinished = `${path}.unfinished`;
-  const file = await attempt(() => open(unfinished, "w"));
-  const sum = createHash("sha256");
-  const write = (bytes: Buffer): Promise<void> =>
-    attempt(async () => {
-      sum.update(bytes);
-      await file.writeFile(bytes);
-    });
-  await write(framed(mark));
+  const file = await attempt(() => createFramed(path));
   return {
-    add: (stretch) => write(framed(stretch)),
-    finish: () =>
-      attempt(async () => {
-        await file.writeFile(sum.digest());
-        await file.sync();
-        await file.close();
-        await rename(unfinished, path);
-        return path;
-      }),
+    add: (stretch) => attempt(() => file.add(stretch)),
+    finish: () => attempt(() => file.finish(mark).then(() => path)),
   };
 };
 
@@ -94,46 +66,6 @@ const partsIn = async (folder: string): Promise<readonly PartNumber[]> => {
   return parts;
 };
 
-/** Whether a file's bytes are those that were summed up at its end. */
-const isWhole = async (file: FileHandle, size: number): Promise<boolean> => {
-  if (size < SUM_BYTES) return false;
-  const sum = createHash("sha256");
-  const piece = Buffer.alloc(PIECE);
-  for (let at = 0; at < size - SUM_BYTES;) {
-    const { bytesRead } = await file.read(piece, 0, Math.min(PIECE, size - SUM_BYTES - at), at);
-    if (bytesRead === 0) return false;
-    sum.update(piece.subarray(0, bytesRead));
-    at += bytesRead;
-  }
-  const kept = Buffer.alloc(SUM_BYTES);
-  await file.read(kept, 0, SUM_BYTES, size - SUM_BYTES);
-  return sum.digest().equals(kept);
-};
-
-/** What bytes say; whoever writes a sum of their own may have written anything before it. */
-const valueOf = (bytes: Buffer, path: string): unknown => {
-  try {
-    return deserialize(bytes);
-  } catch {
-    throw tornPart(path);
-  }
-};
-
-/** The values of a whole file one after the other; none is longer than what the file still has. */
-async function* valuesIn(file: FileHandle, size: number, path: string): AsyncGenerator {
-  const length = Buffer.alloc(LENGTH_BYTES);
-  const end = size - SUM_BYTES;
-  for (let at = 0; at < end;) {
-    await file.read(length, 0, LENGTH_BYTES, at);
-    const from = at + LENGTH_BYTES;
-    if (length.readUInt32LE() > end - from) throw tornPart(path);
-    const bytes = Buffer.alloc(length.readUInt32LE());
-    await file.read(bytes, 0, bytes.length, from);
-    yield valueOf(bytes, path);
-    at = from + bytes.length;
-  }
-}
-
 /**
  * All stretches of a build whose parts lie in a folder, in catalogue order.
  * @throws Refusal where a part is missing, torn, or of another build than this one
@@ -141,17 +73,16 @@ async function* valuesIn(file: FileHandle, size: number, path: string): AsyncGen
 export async function* joinedParts(folder: string, mark: string): AsyncGenerator<BuiltStretch> {
   for (const number of await partsIn(folder)) {
     const path = join(folder, nameOf(number));
-    const { size } = await fileStats(path, path);
-    const file = await open(path, "r");
+    const file = await openFramed(path);
+    if (file === undefined) throw tornPart(path);
     try {
-      if (!(await isWhole(file, size))) throw tornPart(path);
-      const values = valuesIn(file, size, path);
-      const own = await values.next();
-      if (own.value !== mark)
+      if (file.about !== mark)
         throw refused(
           `--join: "${path}" is of another build: of other channels, options or decisions, another catalogue or day; build that part again`,
         );
-      for await (const stretch of values) yield stretch as BuiltStretch;
+      for await (const stretch of file.values()) yield stretch as BuiltStretch;
+    } catch (error) {
+      throw error instanceof Torn ? tornPart(path) : error;
     } finally {
       await file.close();
     }

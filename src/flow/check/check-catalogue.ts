@@ -6,10 +6,17 @@ import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 import { channelCounts, type ChannelCounts } from "../channel-counts.js";
 import { everything, type Choice } from "../choice/chosen.js";
 import type { OpenCatalogue } from "../open-catalogue.js";
-import { inParts } from "../parts/in-parts.js";
-import { spreadOver } from "../parts/spread.js";
+import { inParts, type InParts } from "../parts/in-parts.js";
+import { spreadOver, workersFor, type Spread } from "../parts/spread.js";
 import { namesOf } from "../run-channels.js";
-import { checkParts, type CheckedPart, type CheckWork } from "./check-parts.js";
+import {
+  checkParts,
+  familiesReader,
+  type CheckedPart,
+  type CheckedVisitor,
+  type CheckWork,
+} from "./check-parts.js";
+import { keptCheck } from "./kept-check.js";
 import { isFindingMeant, type Narrowing } from "./narrowing.js";
 
 export interface CheckedChannel {
@@ -42,11 +49,15 @@ export const checkCatalogue = async (
   wishes: CheckWishes = {},
 ): Promise<Checked> => {
   const { store, workspace } = open;
-  const { examples, onFinding, choice = everything, workers, field, code, placedIn } = wishes;
+  const { examples, onFinding, choice = everything, workers, placedIn } = wishes;
   const isMeant = isFindingMeant(wishes);
   const checked = channels.map((channel) => ({
     channel,
-    counts: channelCounts(examples === undefined ? {} : { examples }),
+    counts: channelCounts({
+      silences: channel.setup.silences,
+      isMeant,
+      ...(examples === undefined ? {} : { examples }),
+    }),
   }));
   const catalogue = causeCollector(examples);
   let products = 0;
@@ -61,33 +72,59 @@ export const checkCatalogue = async (
     catalogue.add(finding);
     onFinding?.(finding);
   };
-  const work: CheckWork = { examples, wantsFindings: onFinding !== undefined, field, code, placedIn };
+  const work: CheckWork = { placedIn };
+  const read = familiesReader(channels.length);
+  const visitor: CheckedVisitor = {
+    family(meant, category, facts) {
+      products += meant;
+      for (const finding of beside.take(facts)) note(finding, category);
+    },
+    outcome(channel, kept) {
+      const counts = checked[channel]?.counts;
+      if (onFinding === undefined) counts?.countKept(kept);
+      else counts?.takeKept(kept).forEach(onFinding);
+    },
+  };
+  const join = ({ facts }: Pick<CheckedPart, "facts">): void => read(facts, visitor);
   const seen = await store.hold();
-  await inParts<CheckedPart>({
-    ...(await spreadOver(store, choice.isAll ? workers : 1, channels.length)),
+  const today = (await open.surroundings()).today.iso;
+  const own: Omit<InParts<CheckedPart>, keyof Spread | "join"> = {
     seen,
     recipe: {
-      ...{ work: "check", root: workspace.root, wishes: work },
-      today: (await open.surroundings()).today.iso,
+      ...{ work: "check", root: workspace.root, wishes: work, today },
       channels: namesOf(channels),
     },
     here: () => checkParts(open, channels, { ...work, choice }),
     idsOf: ({ ids }) => ids,
-    join(part) {
-      products += part.products;
-      for (const [at, counts] of part.channels.entries()) checked[at]?.counts.join(counts);
-      const ofFamily = beside.take(part.beside);
-      let next = 0;
-      for (const [number, category] of part.categories.entries()) {
-        for (const finding of ofFamily()) note(finding, category === "" ? undefined : category);
-        for (let own = part.findings[next]; own?.[0] === number; own = part.findings[++next])
-          onFinding?.(own[1]);
+  };
+  // Of a choice nothing is kept: it would stand for the whole.
+  const kept = choice.isAll && placedIn === undefined ? await keptCheck(open, channels, today) : undefined;
+  try {
+    const again = await kept?.again((stretches, take) =>
+      inParts({ ...own, stretches, workers: workersFor(stretches, workers), join: take }),
+    );
+    if (again !== undefined)
+      for await (const stretch of again.stretches()) {
+        join(stretch);
+        await kept?.add(stretch);
       }
-    },
-  });
-  choice.refuseNothing();
-  for (const finding of beside.end()) note(finding);
-  for (const [sku, other] of await store.skuTwins())
-    note(diagnostic("sku-twin", { sku, other }, { product: sku }, "warning"));
+    else
+      await inParts({
+        ...own,
+        ...(await spreadOver(store, choice.isAll ? workers : 1, channels.length)),
+        async join(part, range) {
+          join(part);
+          await kept?.add({ ...part, range });
+        },
+      });
+    choice.refuseNothing();
+    for (const finding of beside.end()) note(finding);
+    const twins = again?.skuTwins ?? (await store.skuTwins());
+    for (const [sku, other] of twins)
+      note(diagnostic("sku-twin", { sku, other }, { product: sku }, "warning"));
+    await kept?.finish(twins);
+  } finally {
+    await kept?.close();
+  }
   return { channels: checked, catalogue, products };
 };

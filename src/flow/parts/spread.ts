@@ -16,6 +16,9 @@ export interface Spread {
   readonly workers: number;
 }
 
+export const workersFor = (stretches: readonly FamilyRange[], asked: number | undefined): number =>
+  asked ?? (stretches.length < WORTH_IT ? 1 : availableParallelism());
+
 /** How the catalogue is spread: over as many threads as a person says, or else as there are cores. */
 export const spreadOver = async (
   store: Store,
@@ -26,5 +29,5 @@ export const spreadOver = async (
 ): Promise<Spread> => {
   const most = Math.max(LEAST, Math.floor(STRETCH / channels));
   const stretches = await store.stretches((asked ?? 1) * EACH, most, within);
-  return { stretches, workers: asked ?? (stretches.length < WORTH_IT ? 1 : availableParallelism()) };
+  return { stretches, workers: workersFor(stretches, asked) };
 };

@@ -195,8 +195,11 @@ export const catalogueReader = (
     const { from, until } = range ?? { from: 0, until: end() };
     for (let at = from; at < until; at += step) yield* between.all(at, Math.min(at + step, until));
   }
+  function* each(families: readonly number[]): Generator<ScanRow> {
+    for (const family of families) yield* byFamily.all(family);
+  }
   return {
-    families: (range) => grouped(inOrder(range)),
+    families: (range) => grouped(range?.only === undefined ? inOrder(range) : each(range.only)),
     stretches(count, mostProducts, { from: first, until: last } = { from: 0, until: end() }) {
       const products = Math.ceil((last - first) / FAMILIES_PER_PRODUCT / count);
       const step = Math.max(1, Math.min(products, mostProducts)) * FAMILIES_PER_PRODUCT;
@@ -205,12 +208,7 @@ export const catalogueReader = (
         ranges.push({ from, until: Math.min(from + step, last) });
       return ranges;
     },
-    familiesOf: (ids) =>
-      grouped(
-        (function* () {
-          for (const id of ids) yield* byFamily.all(id);
-        })(),
-      ),
+    familiesOf: (numbers) => grouped(each(numbers)),
     product: (sku, channel) => product(sku, channel),
     async familyOf(sku) {
       const [first] = find.all(sku);

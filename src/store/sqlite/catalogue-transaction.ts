@@ -14,6 +14,7 @@ import { noteLanded } from "./landed.js";
 import { canTurnSent, turnSent } from "./sent-builds.js";
 import { spellOut } from "./spell-out.js";
 import { tellingFaults } from "./telling-faults.js";
+import { touchedProducts, type Touched } from "./touched.js";
 import { skuTwins } from "./sku-twins.js";
 import type { CatalogueTransaction, LayerName } from "../store.js";
 
@@ -72,7 +73,12 @@ const begun = (tools: TransactionTools): CatalogueTransaction => {
     },
     async undo(ids, at) {
       const undo = undoRevisions(tools, ids, at);
-      for (const id of undo.turned) regroup(writing, id);
+      const touched = touchedProducts();
+      for (const id of undo.turned) {
+        touched.revision(database, id);
+        regroup(writing, id, touched);
+      }
+      touched.keep(database, undo.id);
       return undo.id;
     },
     touchedFamilies() {
@@ -103,7 +109,7 @@ const lonelyFamilies = (database: Database.Database, newest: number): readonly n
     .pluck()
     .all(newest);
 
-/** Marks revisions; undoing an undo brings back what it undid. Gives every revision whose records turned. */
+/** Marks revisions; undoing an undo brings back what it undid. Gives every revision that turned. */
 const undoRevisions = (
   { database, revisions }: TransactionTools,
   ids: readonly number[],
@@ -122,9 +128,8 @@ const undoRevisions = (
     if (known.kind === "import" || known.kind === "edit") spellOut(database, known, revisions);
     mark.run(live ? null : id, revision);
     revisions.set(revision, { ...known, live });
-    if (known.kind === "import" || known.kind === "edit") turned.push(revision);
-    if (known.kind === "undo")
-      for (const inner of JSON.parse(undoes.get(revision) ?? "[]") as number[]) turn(inner, !live);
+    if (known.kind !== "undo") turned.push(revision);
+    else for (const inner of JSON.parse(undoes.get(revision) ?? "[]") as number[]) turn(inner, !live);
   };
   for (const revision of ids) turn(revision, false);
   return { id, turned };
@@ -148,6 +153,7 @@ const regroup = (
     suspect(family: number): void;
   },
   revision: number,
+  touched: Touched,
 ): void => {
   if (revisions.get(revision)?.columns.some(({ attribute }) => attribute === "group") !== true) return;
   const slice = database
@@ -163,6 +169,8 @@ const regroup = (
       const wanted = familyOf.of(reader.productById(id)?.group, id);
       if (wanted === family) continue;
       move.run(wanted, id);
+      touched.product(id);
+      touched.family(family);
       suspect(wanted);
     }
     const last = products.at(-1);

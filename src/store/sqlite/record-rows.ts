@@ -1,6 +1,7 @@
 import type Database from "better-sqlite3";
 import type { MetBefore } from "./met-before.js";
 import { REVISIONS_PER_PRODUCT, TEXT_SEPARATOR } from "./schema.js";
+import type { Touched } from "./touched.js";
 
 /** The rows of products, and of what one revision says of them. */
 export interface RecordRows {
@@ -15,7 +16,12 @@ export interface RecordRows {
   forget(): void;
 }
 
-export const recordRows = (database: Database.Database, met: MetBefore, revision: number): RecordRows => {
+export const recordRows = (
+  database: Database.Database,
+  met: MetBefore,
+  revision: number,
+  touched: Touched,
+): RecordRows => {
   const newest = database.prepare("SELECT coalesce(max(id), 0) FROM product").pluck().get() as number;
   let next = newest + 1;
   const product = database.prepare<[number, string, number, number]>(
@@ -33,8 +39,10 @@ export const recordRows = (database: Database.Database, met: MetBefore, revision
       product.run(id, sku, isGroup ? 1 : 0, own);
     },
     setFamily: (id, own) => void family.run(own, id),
-    addRecord: (id, row, texts) =>
-      void record.run(id * REVISIONS_PER_PRODUCT + revision, row, texts.join(TEXT_SEPARATOR)),
+    addRecord(id, row, texts) {
+      touched.product(id);
+      record.run(id * REVISIONS_PER_PRODUCT + revision, row, texts.join(TEXT_SEPARATOR));
+    },
     forget: () =>
       void database.prepare(`DELETE FROM record WHERE id % ${REVISIONS_PER_PRODUCT} = ?`).run(revision),
   };

@@ -35,6 +35,7 @@ import type { MetBefore } from "./met-before.js";
 import { layerRanks, type Revision } from "./revisions.js";
 import { FAMILIES_PER_PRODUCT, REVISIONS_PER_PRODUCT } from "./schema.js";
 import { seenProducts } from "./seen-products.js";
+import { touchedProducts } from "./touched.js";
 import type {
   ImportCounts,
   IncomingRecord,
@@ -83,6 +84,7 @@ class Writer implements RevisionWriter {
   /** The channel that alone sees what is written. */
   private readonly channel: string | undefined;
   private readonly rows: RecordRows;
+  private readonly touched = touchedProducts();
   /** Records that say something new; others only say again what was said. */
   private news = 0;
   private repeats = 0;
@@ -134,7 +136,7 @@ class Writer implements RevisionWriter {
     });
     const wasTakenBack = [...revisions.values()].some(({ live, drops }) => !live || drops);
     this.matcher = productMatcher(database, reader, keys, met, () => wasTakenBack || this.drops);
-    this.rows = recordRows(database, met, this.id);
+    this.rows = recordRows(database, met, this.id, this.touched);
   }
 
   put(records: readonly IncomingRecord[]): Promise<readonly RecordFate[]> {
@@ -173,8 +175,9 @@ class Writer implements RevisionWriter {
       revisions.delete(this.id);
       return Promise.resolve(undefined);
     }
-    const { drops } = this;
+    const { drops, touched } = this;
     endRevision(database, this.id, { columns: this.columns.all, counts, drops, same: this.same.bytes() });
+    touched.keep(database, this.id);
     const own = revisions.get(this.id);
     if (own !== undefined && this.drops) revisions.set(this.id, { ...own, drops: true });
     return Promise.resolve(this.id);
@@ -371,6 +374,7 @@ class Writer implements RevisionWriter {
     const wanted = this.tools.families.of(group, product);
     if (wanted === family) return;
     this.rows.setFamily(product, wanted);
+    this.touched.family(family);
     // Both families are others than before: the one it left may have one member now.
     for (const one of [family, wanted]) if (isFamilyOfGroup(one)) this.tools.suspect(one);
   }

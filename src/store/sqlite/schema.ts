@@ -1,7 +1,7 @@
 import type Database from "better-sqlite3";
 
 /** The store's version: raised with each change of the tables, with a step in {@link migrations}. */
-export const STORE_VERSION = 10;
+export const STORE_VERSION = 11;
 
 /**
  * A record's id holds its product and its revision, so that one product's records lie side by side on disk and a scan
@@ -177,6 +177,12 @@ const version10 = `
     SELECT channel, state, sku, is_group, withdrawn, grp, content, purpose, at FROM book JOIN built ON built.book = book.id;
 `;
 
+// Which products a revision changed, so that what is known of the others needs no second look; unknown for those of before.
+const version11 = `
+  ALTER TABLE revision ADD COLUMN touched BLOB;
+  ALTER TABLE revision ADD COLUMN parted TEXT NOT NULL DEFAULT '[]';
+`;
+
 /** Steps from each version to the next; a store is brought forward in one transaction when it is opened. */
 export const migrations: readonly string[] = [
   version1,
@@ -189,6 +195,7 @@ export const migrations: readonly string[] = [
   version8,
   version9,
   version10,
+  version11,
 ];
 
 export const storedVersion = (database: Database.Database): number =>

@@ -1,5 +1,6 @@
 import type Database from "better-sqlite3";
 import { addRevision } from "./revision-row.js";
+import { touchedProducts } from "./touched.js";
 import type { BuildKind, SentCounts, SentWish } from "../ledger.js";
 
 /**
@@ -58,6 +59,7 @@ export const sendBuild = (
     if (isTrial || !isThere) return { listings, ended, revision: undefined };
     const revision = noteAct(database, { channel, kind, at, listings });
     keepBefore(database, channel, built, beforeState(revision), whole);
+    touch(database, channel, revision);
     database
       .prepare(
         `INSERT OR REPLACE INTO ledger (${columns})
@@ -82,6 +84,27 @@ interface Act {
 
 const noteAct = (database: Database.Database, { channel, kind, at, listings }: Act): number =>
   addRevision(database, { kind: "sent", at, source: channel, file: kind, counts: { read: listings } });
+
+/** Notes the products of which the channel has something else now, and the families whose groups it has otherwise. */
+const touch = (database: Database.Database, channel: string, revision: number): void => {
+  const changed = `channel = ? AND state = ? AND withdrawn <> ${SAME}`;
+  const among = (sql: string): readonly unknown[] =>
+    database.prepare(sql).pluck().all(channel, beforeState(revision));
+  const touched = touchedProducts();
+  const products = `SELECT id FROM product WHERE is_group = 0 AND sku IN (SELECT sku FROM ledger WHERE ${changed})`;
+  for (const id of among(products)) touched.product(id as number);
+  const familyOf = database.prepare<[string], number>("SELECT id FROM family WHERE name = ?").pluck();
+  const groups = `SELECT DISTINCT own.grp FROM ledger AS changed JOIN ledger AS own USING (channel, sku)
+    WHERE changed.${changed.replaceAll(" AND ", " AND changed.")} AND own.is_group = 1 AND own.grp IS NOT NULL`;
+  for (const group of among(groups)) {
+    // A part of a family, such as its red ones, has the family's name with something behind it.
+    for (let name = group as string; name !== ""; name = name.slice(0, Math.max(0, name.lastIndexOf("-")))) {
+      const family = familyOf.get(name);
+      if (family !== undefined) touched.family(family);
+    }
+  }
+  touched.keep(database, revision);
+};
 
 /** Only the latest can be taken back: what an earlier one changed is forgotten. */
 const keepBefore = (

@@ -19,6 +19,7 @@ import type { ChannelLedger } from "../ledger.js";
 import type { Store, StoreOptions } from "../store.js";
 import { sharedBarcodes } from "./shared-keys.js";
 import { skuTwins } from "./sku-twins.js";
+import { familiesSince, familyNumbers, stateOf } from "./catalogue-state.js";
 import { noteLanded } from "./landed.js";
 import { readingCopy, type ReadingCopy } from "./reading-copy.js";
 import { storeFault, takesNothing } from "./store-fault.js";
@@ -73,6 +74,9 @@ export const openSqliteStore = (options: StoreOptions): Store => {
   // A connection that reads the catalogue cannot write at the same time: what is noted meanwhile goes through its own.
   let besides: Database.Database | undefined;
   const beside = (): Database.Database => (besides ??= guard(open));
+  const shared = () => sharedBarcodes(database, (id) => reader.productById(id));
+  /** What is seen of the catalogue while it is held. */
+  let sharedThen: ReturnType<typeof shared> | undefined;
   const store: Store = {
     attributes: async () => attributes,
     async isEmpty() {
@@ -85,6 +89,9 @@ export const openSqliteStore = (options: StoreOptions): Store => {
       if (!database.inTransaction) database.exec("BEGIN");
       return seenMark(database);
     },
+    state: async () => stateOf(database),
+    familiesSince: async (state, mostProducts) => familiesSince(database, state, mostProducts),
+    familyNumbers: async (skus) => familyNumbers(database, skus),
     product: async (sku, channel) => reader.product(sku, channel),
     familyOf: (sku) => reader.familyOf(sku),
     groupMembers: async (group) => groupMembers(database, group),
@@ -130,7 +137,10 @@ export const openSqliteStore = (options: StoreOptions): Store => {
         throw error;
       }
     },
-    sharedBarcodes: async () => sharedBarcodes(database, (id) => reader.productById(id)),
+    async sharedBarcodes() {
+      if (!database.inTransaction) return shared();
+      return (sharedThen ??= shared());
+    },
     skuTwins: async () => skuTwins(database, -1),
     async close() {
       besides?.close();

@@ -2,6 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { addAll } from "../../../src/core/many.js";
 import type { Diagnostic } from "../../../src/core/diagnostics/diagnostic.js";
+import { FactsReader, FactsWriter } from "../../../src/core/catalogue/plain-facts.js";
 import { besideChecks, besideFacts } from "../../../src/core/catalogue/beside/beside.js";
 import { skuList } from "../../../src/core/catalogue/beside/sku-list.js";
 import { textRegister } from "../../../src/core/catalogue/beside/text-register.js";
@@ -30,11 +31,11 @@ const found = (families: readonly Members[], sizes: readonly number[]): readonly
   const told: Diagnostic[] = [];
   let from = 0;
   for (const size of sizes) {
-    const facts = besideFacts();
+    const [write, facts] = [besideFacts(), new FactsWriter()];
     const part = families.slice(from, (from += size));
-    for (const members of part) facts.add(familyOf(members));
-    const ofFamily = beside.take(facts.take());
-    for (let left = part.length; left > 0; left--) addAll(told, ofFamily());
+    for (const members of part) write(familyOf(members), facts);
+    const reader = new FactsReader(facts.take());
+    for (let left = part.length; left > 0; left--) addAll(told, beside.take(reader));
   }
   return [...told, ...beside.end()].map(sentence);
 };

@@ -3,7 +3,7 @@ import type { Place } from "../../diagnostics/place.js";
 import type { Sku } from "../../ids.js";
 import type { Family } from "../family.js";
 import type { Origin } from "../record.js";
-import type { FactsReader, FactsWriter } from "./facts.js";
+import type { FactsReader, FactsWriter } from "../plain-facts.js";
 import type { SkuList } from "./sku-list.js";
 
 /** The family whose facts come next. */

@@ -6,37 +6,27 @@ import type { Origin } from "../record.js";
 import { alikeNames } from "./alike-names.js";
 import type { BesideCheck } from "./beside-check.js";
 import { copiedDescriptions } from "./copied-descriptions.js";
-import { FactsReader, FactsWriter, type Facts } from "./facts.js";
+import type { FactsReader, FactsWriter } from "../plain-facts.js";
 import { sharedPictures } from "./shared-pictures.js";
 import { skuList } from "./sku-list.js";
 
 /** Every check of one product beside all others, whatever the channel. */
 const checks: readonly (() => BesideCheck)[] = [alikeNames, sharedPictures, copiedDescriptions];
 
-/** Writes down what the checks must know of one family after the other. */
-export interface BesideFacts {
-  add(family: Family): void;
-  take(): Facts;
-}
-
-export const besideFacts = (): BesideFacts => {
+/** Writes down what the checks must know of a family. */
+export const besideFacts = (): ((family: Family, facts: FactsWriter) => void) => {
   const writing = checks.map((check) => check());
-  const facts = new FactsWriter();
-  return {
-    add(family) {
-      const [first] = family.members;
-      if (first === undefined) return;
-      facts.text(first.sku);
-      for (const check of writing) check.write(family, facts);
-    },
-    take: () => facts.take(),
+  return (family, facts) => {
+    facts.text(family.members[0]?.sku ?? "");
+    for (const check of writing) check.write(family, facts);
   };
 };
 
 /** Takes what was written of one family after the other through all checks. */
 export interface Beside {
-  /** What shows of each family of a part of the catalogue, as it is asked for. */
-  take(part: Facts): () => readonly Diagnostic[];
+  /** What shows of the next family at once. */
+  take(facts: FactsReader): readonly Diagnostic[];
+  /** What shows only when all were seen. */
   end(): readonly Diagnostic[];
 }
 
@@ -44,13 +34,10 @@ export const besideChecks = (placeOf: (origin: Origin, attribute: string) => Pla
   const running = checks.map((check) => check());
   const skus = skuList();
   return {
-    take(part) {
-      const facts = new FactsReader(part);
-      return () => {
-        const first = asSku(facts.text());
-        const family = { first, number: skus.add(first), skus, placeOf };
-        return running.flatMap((check) => check.take(facts, family));
-      };
+    take(facts) {
+      const first = asSku(facts.text());
+      const family = { first, number: skus.add(first), skus, placeOf };
+      return running.flatMap((check) => check.take(facts, family));
     },
     end: () => running.flatMap((check) => check.end()),
   };

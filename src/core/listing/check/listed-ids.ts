@@ -18,23 +18,37 @@ export interface IdsOfPart {
   first(id: string, sku: Sku): Sku;
   /** All ids that came first in this stretch. */
   all(): readonly ListedId[];
+  /** Those of them that came since this was last asked. */
+  fresh(): readonly ListedId[];
+  /** Whether an id of this stretch is another SKU's. */
+  hasMet(): boolean;
 }
 
 export const idsOfPart = (): IdsOfPart => {
   let before: IdsBefore = new Map<string, Sku>();
   let own = new Map<string, Sku>();
+  let fresh: ListedId[] = [];
+  let hasMet = false;
   return {
     begin(known = new Map<string, Sku>()) {
       before = known;
       own = new Map();
+      fresh = [];
+      hasMet = false;
     },
     first(id, sku) {
       const other = before.get(id) ?? own.get(id);
-      if (other !== undefined) return other;
+      if (other !== undefined) {
+        if (other !== sku) hasMet = true;
+        return other;
+      }
       own.set(id, sku);
+      fresh.push([id, sku]);
       return sku;
     },
     all: () => [...own],
+    fresh: () => fresh.splice(0),
+    hasMet: () => hasMet,
   };
 };
 

@@ -15,14 +15,19 @@ const filesUnder = (folder: string): readonly string[] =>
         .sort()
     : [];
 
-/** A mark of all that a build's bytes depend on beside the catalogue: the program, the wishes, definitions, decisions and tables. */
-export const buildMark = (
+/** Products that fills name, some of them in files that lie anywhere in the workspace. */
+const productsNamed = ({ setup }: WorkspaceChannel): readonly (readonly string[])[] =>
+  setup.fills.flatMap((block) => (block.scope === "products" ? [[...block.skus]] : []));
+
+/** A mark of all that work on channels depends on beside the catalogue: the program, the wishes, definitions, decisions and tables. */
+export const workMark = (
   workspace: Workspace,
   channels: readonly WorkspaceChannel[],
   further: object,
 ): string => {
   const sum = createHash("sha256");
-  sum.update(JSON.stringify([version(), channels.map(({ setup }) => setup.channel), further]));
+  const names = channels.map(({ setup }) => setup.channel);
+  sum.update(JSON.stringify([version(), names, channels.map(productsNamed), further]));
   const folders = [workspace.path("tables"), ...channels.flatMap(({ templateFolders }) => templateFolders)];
   for (const folder of folders)
     for (const file of filesUnder(folder))

@@ -1,0 +1,159 @@
+import { textOf } from "../catalogue/product.js";
+import type { Diagnostic, Note } from "../diagnostics/diagnostic.js";
+import { asSku, type Sku } from "../ids.js";
+import type { FactsReader, FactsWriter } from "../catalogue/plain-facts.js";
+import { MemoRoom, TextMemo } from "../text-memo.js";
+import { productOf, type Outcome } from "./listing.js";
+
+/** What became of a product on a channel, without its listing. */
+export interface Judged {
+  readonly kind: Outcome["kind"];
+  readonly sku: Sku;
+  /** Our own category. */
+  readonly category: string | undefined;
+  readonly findings: readonly Diagnostic[];
+}
+
+export const judgedOf = (outcome: Outcome): Judged => {
+  const { kind, findings } = outcome;
+  const product = productOf(outcome);
+  const isSilent = kind === "ready" && findings.length === 0;
+  return { kind, sku: product.sku, category: isSilent ? undefined : textOf(product, "category"), findings };
+};
+
+const NO_ROW = -1;
+
+/** What many products have in common: all of their findings but the products and the rows of their files. */
+interface Common extends Pick<Judged, "kind" | "category"> {
+  readonly findings: readonly Omit<Diagnostic, "product">[];
+  /** Of each finding whether it is of the product itself. */
+  readonly own: readonly boolean[];
+}
+
+/** The rows of a rule's notes are the rule's own: only values and what they collide with stand in rows of a shop's files. */
+const isOfRow = ({ note, place }: Note): boolean =>
+  (note === "value" || note === "other") && place.row !== undefined;
+
+type Rowed = Pick<Diagnostic, "place" | "notes">;
+
+/** A finding's places with other rows: its own, then those of its notes. */
+const withRows = ({ place, notes }: Rowed, rowOf: (row: number) => number): Rowed => ({
+  ...(place === undefined
+    ? {}
+    : { place: place.row === undefined ? place : { ...place, row: rowOf(place.row) } }),
+  ...(notes === undefined
+    ? {}
+    : {
+        notes: notes.some(isOfRow)
+          ? notes.map((note) =>
+              isOfRow(note)
+                ? { ...note, place: { ...note.place, row: rowOf(note.place.row ?? NO_ROW) } }
+                : note,
+            )
+          : notes,
+      }),
+});
+
+/** Writes down what became of a product, for {@link JudgedReader}. */
+export const writeJudged = ({ kind, sku, category, findings }: Judged, facts: FactsWriter): void => {
+  const rows: number[] = [];
+  const common: Common = {
+    ...{ kind, category },
+    findings: findings.map((finding) => ({
+      ...{ ...finding, product: undefined },
+      ...withRows(finding, (row) => {
+        rows.push(row);
+        return NO_ROW;
+      }),
+    })),
+    own: findings.map(({ product }) => product === sku),
+  };
+  facts.word(JSON.stringify(common));
+  facts.text(sku);
+  for (const { product } of findings) if (product !== sku) facts.text(product ?? "");
+  for (const row of rows) facts.number(row);
+};
+
+/** A {@link Common} that was read, and what it takes beside. */
+interface Known {
+  readonly common: Common;
+  readonly rows: number;
+  readonly others: number;
+}
+
+/** What was written of a product. Most products come to what others came to, so that it is made only where it is wanted. */
+export interface KeptJudged {
+  readonly sku: Sku;
+  /** The same object for products that came to the same. */
+  readonly common: object;
+  /** Whether all its findings are of the product itself. */
+  readonly isOwn: boolean;
+  whole(): Judged;
+}
+
+/** Characters that a reader may remember. */
+const ROOM = 16_000_000;
+
+const rowsIn = (findings: Common["findings"]): number => {
+  let rows = 0;
+  for (const finding of findings) withRows(finding, (row) => (rows++, row));
+  return rows;
+};
+
+const knownOf = (common: Common): Known => ({
+  common,
+  others: common.own.filter((isOwn) => !isOwn).length,
+  rows: rowsIn(common.findings),
+});
+
+const nothing = knownOf({ kind: "ready", category: undefined, findings: [], own: [] });
+
+/** Reads what was written of products, one after the other; what it gives holds until it is asked for the next. */
+export class JudgedReader implements KeptJudged {
+  sku = asSku("");
+  private readonly memo = new TextMemo<Known>(new MemoRoom(ROOM));
+  private known = nothing;
+  private facts: FactsReader | undefined;
+  private texts = 0;
+  private numbers = 0;
+
+  get common(): object {
+    return this.known.common;
+  }
+
+  get isOwn(): boolean {
+    return this.known.others === 0;
+  }
+
+  next(facts: FactsReader): KeptJudged {
+    const known = this.ofText(facts.word());
+    this.sku = asSku(facts.text());
+    [this.known, this.facts] = [known, facts];
+    [this.texts, this.numbers] = [facts.nextText, facts.nextNumber];
+    facts.skip(known.others, known.rows);
+    return this;
+  }
+
+  whole(): Judged {
+    const { sku } = this;
+    const { kind, category, findings, own } = this.known.common;
+    const facts = this.facts?.from(this.texts, this.numbers);
+    const products = own.map((isOwn) => (isOwn ? sku : asSku(facts?.text() ?? "")));
+    return {
+      ...{ kind, sku, category },
+      findings: findings.map((finding, index) => {
+        const product = products[index] ?? "";
+        const rows = withRows(finding, () => facts?.number() ?? NO_ROW);
+        return { ...finding, ...(product === "" ? {} : { product }), ...rows } as Diagnostic;
+      }),
+    };
+  }
+
+  private ofText(text: string): Known {
+    const found = this.memo.get(text);
+    if (found !== undefined) return found;
+    const known = knownOf(JSON.parse(text) as Common);
+    this.memo.set(text, known);
+    return known;
+  }
+}

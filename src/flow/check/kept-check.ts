@@ -1,0 +1,216 @@
+import { createHash } from "node:crypto";
+import { mkdir, readdir, rm, stat } from "node:fs/promises";
+import { dirname, join } from "node:path";
+import { addAll } from "../../core/many.js";
+import { asSku, type Sku } from "../../core/ids.js";
+import { idRegister } from "../../core/listing/check/listed-ids.js";
+import {
+  familyPlaces,
+  FactsWriter,
+  type FamilyFacts,
+  type FamilyPlace,
+} from "../../core/catalogue/plain-facts.js";
+import type { FamilyRange } from "../../store/store.js";
+import type { WorkspaceChannel } from "../../workspace/channel-files.js";
+import type { OpenCatalogue } from "../open-catalogue.js";
+import { createFramed, openFramed, type FramedFile, type FramedWriter } from "../parts/framed-file.js";
+import { workMark } from "../parts/work-mark.js";
+import { namesOf } from "../run-channels.js";
+import { changedSince, sharingIn, type Ties } from "./changed-families.js";
+import { readIds, type Bundles, type CheckedPart } from "./check-parts.js";
+
+/** Families that changed are looked at so many at a time. */
+const AT_ONCE = 500;
+
+/** So many checks are kept: each of other channels, or of a choice of them. */
+const MOST_KEPT = 6;
+
+/** Of how it is written: raised with each change of that. */
+const FORM = 1;
+
+type SkuTwins = readonly (readonly [Sku, Sku])[];
+
+/** What is to be known of all that was found, to find it again. */
+interface About extends Ties {
+  /** Of all that it depends on beside the catalogue. */
+  readonly mark: string;
+  readonly skuTwins: SkuTwins;
+  /** Whether listings have ids other than their SKUs, and whether two have the same. */
+  readonly hasIds: boolean;
+  readonly hasMet: boolean;
+}
+
+interface Stretch {
+  readonly range: FamilyRange;
+  readonly facts: FamilyFacts;
+}
+
+/** What was found before, with what changed since looked at anew. */
+export interface CheckedAgain {
+  /** All of the catalogue, in its order. */
+  stretches(): AsyncGenerator<Stretch & Partial<CheckedPart>>;
+  /** Undefined where they have to be looked for. */
+  readonly skuTwins: SkuTwins | undefined;
+}
+
+/** Looks at families, stretch by stretch. */
+export type Look = (stretches: readonly FamilyRange[], join: (part: CheckedPart) => void) => Promise<void>;
+
+/** What a check found, kept for the next one. It is nothing but a cache: where it cannot be written or read, there is none. */
+export interface KeptCheck {
+  /** What is found now, of what changed by looking at it; undefined where all has to be looked at. */
+  again(look: Look): Promise<CheckedAgain | undefined>;
+  add(stretch: Stretch & Partial<CheckedPart>): Promise<void>;
+  /** What was added takes the place of what was kept before. */
+  finish(skuTwins: SkuTwins): Promise<void>;
+  close(): Promise<void>;
+}
+
+const orNothing = <T>(work: Promise<T>): Promise<T | undefined> => work.catch(() => undefined);
+
+export const keptCheck = async (
+  open: OpenCatalogue,
+  channels: readonly WorkspaceChannel[],
+  today: string,
+): Promise<KeptCheck> => {
+  const { workspace, store } = open;
+  const folder = join(dirname(workspace.storePath), "checked");
+  const name = createHash("sha256").update(namesOf(channels).join("\0")).digest("hex").slice(0, 16);
+  const path = join(folder, name);
+  const attributes = (await store.attributes()).names.length;
+  const mark = workMark(workspace, channels, { work: "check", form: FORM, today, attributes });
+  const state = await store.state();
+  const sharing = await sharingIn(store);
+  let before: FramedFile | undefined;
+  let writer: FramedWriter | undefined;
+  const bundles: Bundles[] = [];
+  let [hasIds, hasMet, isBegun, isSame] = [false, false, false, false];
+  /** Where it cannot be written any further, it is not kept. */
+  const writing = async (work: (file: FramedWriter) => Promise<void>): Promise<void> => {
+    const file = writer;
+    if (file === undefined) return;
+    try {
+      await work(file);
+    } catch {
+      writer = undefined;
+      await orNothing(file.close());
+    }
+  };
+  return {
+    async again(look) {
+      before = await orNothing(openFramed(path));
+      const about = before?.about as About | undefined;
+      if (before === undefined || about?.mark !== mark || about.hasMet) return undefined;
+      const changed = await changedSince(store, about, sharing);
+      if (changed === undefined) return undefined;
+      const fresh: CheckedPart[] = [];
+      await look(stretchesOf(changed), (part) => void fresh.push(part));
+      if (fresh.some((part) => part.hasMet)) return undefined;
+      const settled = { file: before, changed: new Set(changed), fresh };
+      hasIds = about.hasIds || fresh.some(hasAny);
+      if (hasIds && (await meets(settled, channels.length))) return undefined;
+      isSame = changed.length === 0;
+      addAll(
+        bundles,
+        about.bundles.filter(({ family }) => !settled.changed.has(family)),
+      );
+      for (const part of fresh) addAll(bundles, part.bundles);
+      return {
+        stretches: () => renewed(settled),
+        skuTwins: about.state.newest === state.newest ? about.skuTwins : undefined,
+      };
+    },
+    async add({ range, facts, ...made }) {
+      if (isSame) return;
+      if (!isBegun) {
+        isBegun = true;
+        await orNothing(mkdir(folder, { recursive: true }));
+        writer = await orNothing(createFramed(path));
+      }
+      addAll(bundles, made.bundles ?? []);
+      hasIds ||= made.ids?.some((ids) => ids.length > 0) === true;
+      hasMet ||= made.hasMet === true;
+      const stretch: Stretch = { range, facts };
+      await writing((file) => file.add(stretch));
+    },
+    async finish(skuTwins) {
+      const about: About = { mark, state, bundles, sharing, skuTwins, hasIds, hasMet };
+      await writing((file) => file.finish(about));
+      writer = undefined;
+      await orNothing(tidy(folder));
+    },
+    async close() {
+      await before?.close();
+      await writing((file) => file.close());
+    },
+  };
+};
+
+const stretchesOf = (families: readonly number[]): readonly FamilyRange[] => {
+  const stretches: FamilyRange[] = [];
+  for (let at = 0; at < families.length; at += AT_ONCE) {
+    const only = families.slice(at, at + AT_ONCE);
+    stretches.push({ from: only[0] ?? 0, until: (only.at(-1) ?? 0) + 1, only });
+  }
+  return stretches;
+};
+
+const hasAny = ({ ids }: CheckedPart): boolean => ids.some((own) => own.length > 0);
+
+interface Settled {
+  readonly file: FramedFile;
+  readonly changed: ReadonlySet<number>;
+  readonly fresh: readonly CheckedPart[];
+}
+
+/** Stretch by stretch what was kept of families that did not change, and what was found now of those that did. */
+async function* renewed({ file, changed, fresh }: Settled): AsyncGenerator<Stretch & Partial<CheckedPart>> {
+  const news = fresh.flatMap(({ facts }) => familyPlaces(facts));
+  let next = 0;
+  let end = 0;
+  const merged = (range: FamilyRange, kept: readonly FamilyPlace[]): Stretch => {
+    const facts = new FactsWriter();
+    const takeNews = (until: number): void => {
+      for (let own = news[next]; own !== undefined && own.number < until; own = news[++next])
+        facts.family(own);
+    };
+    for (const place of kept) {
+      if (changed.has(place.number)) continue;
+      takeNews(place.number);
+      facts.family(place);
+    }
+    takeNews(range.until);
+    return { range, facts: facts.take() };
+  };
+  for await (const value of file.values()) {
+    const stretch = value as Stretch;
+    const kept = familyPlaces(stretch.facts);
+    end = stretch.range.until;
+    const isOld = (news[next]?.number ?? Infinity) >= end && !kept.some(({ number }) => changed.has(number));
+    yield isOld ? stretch : merged(stretch.range, kept);
+  }
+  const last = news.at(-1)?.number ?? -1;
+  if (last >= end) yield merged({ from: end, until: last + 1 }, []);
+}
+
+/** Whether an id is of two families now. */
+const meets = async (settled: Settled, channels: number): Promise<boolean> => {
+  const registers = Array.from({ length: channels }, () => idRegister());
+  let hasMet = false;
+  for await (const { facts } of renewed(settled))
+    readIds(facts, channels, (channel, id) => {
+      const register = registers[channel];
+      hasMet ||= register?.get(id) !== undefined;
+      register?.add([[id, asSku(id)]]);
+    });
+  return hasMet;
+};
+
+/** Of what is kept, only the newest stays. */
+const tidy = async (folder: string): Promise<void> => {
+  const files = await Promise.all(
+    (await readdir(folder)).map(async (name) => ({ name, at: (await stat(join(folder, name))).mtimeMs })),
+  );
+  const old = files.sort((a, b) => b.at - a.at).slice(MOST_KEPT);
+  for (const { name } of old) await rm(join(folder, name), { force: true });
+};
