@@ -136,7 +136,7 @@ export const channelCounts = ({
     countKept(kept) {
       const known = repeated.get(kept.common);
       if (known !== undefined) {
-        known(kept.sku);
+        known();
         return;
       }
       const before = { ...counts };
@@ -147,9 +147,9 @@ export const channelCounts = ({
       const added = ["ready", "held", "leftOut", "silenced"] as const;
       const more = added.map((count) => [count, counts[count] - before[count]] as const);
       if (repeated.size >= MOST_REPEATED) repeated.clear();
-      repeated.set(kept.common, (product) => {
+      repeated.set(kept.common, () => {
         for (const [count, by] of more) counts[count] += by;
-        taken(product);
+        taken();
       });
     },
   };

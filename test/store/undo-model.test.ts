@@ -3,7 +3,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import type { ImportMode } from "../../src/store/store.js";
+import type { ImportMode, Store } from "../../src/store/store.js";
 import { familiesOf, put, shown, storeIn } from "../kit/store.js";
 
 /*
@@ -101,6 +101,20 @@ const membersSorted = (family: string): string => {
   return `${group}: ${members.split(" ").sort().join(" ")}`;
 };
 
+/** All that is said of each family, and by which rows of which deliveries. */
+const contents = async (store: Store): Promise<ReadonlyMap<number, string>> => {
+  const found = new Map<number, string>();
+  for await (const batch of store.families())
+    for (const { number, members } of batch) {
+      const of = members.map((product) => [
+        product.sku,
+        ...product.attributes.names.map((_, slot) => [product.text(slot), product.origin(slot)]),
+      ]);
+      found.set(number, JSON.stringify(of));
+    }
+  return found;
+};
+
 const cell = fc.constantFrom("", "", "x", "y", "(none)");
 const row = fc.tuple(fc.constantFrom("", "G", "H"), cell, cell);
 const rows = fc
@@ -147,7 +161,9 @@ describe("what is there after any sequence of deliveries and undos", () => {
           model.deliveries.push({ revision, layer, mode, rows: taken, live: true });
           model.standing.push(revision);
         };
+        const first = await store.state();
         for (const one of all) {
+          const [state, before] = [await store.state(), await contents(store)];
           if (one.step === "deliver") await deliver(one.layer, one.mode, one.rows);
           else if (one.step === "deliver again") {
             const before = model.deliveries[one.which % Math.max(1, model.deliveries.length)];
@@ -165,6 +181,14 @@ describe("what is there after any sequence of deliveries and undos", () => {
               `${sku} ${model.shown(sku)}`,
             );
           expect((await familiesOf(store)).map(membersSorted).sort()).toEqual(model.families());
+          // Whoever knows the families of before looks at all that are another now, and was told of a change by each state since.
+          const now = await contents(store);
+          const differing = [...new Set([...before.keys(), ...now.keys()])].filter(
+            (number) => before.get(number) !== now.get(number),
+          );
+          expect(await store.familiesSince(state, 1000)).toEqual(expect.arrayContaining(differing));
+          expect(await store.familiesSince(first, 1000)).toEqual(expect.arrayContaining([...now.keys()]));
+          expect(await store.familiesSince(await store.state(), 0)).toEqual([]);
         }
         await store.close();
         rmSync(folder, { recursive: true });

@@ -2,11 +2,13 @@ import type { Origin } from "./record.js";
 
 /** Texts and numbers, one behind the other, in plain columns: they go from thread to thread, and into files, at little cost. */
 export interface Facts {
-  readonly texts: readonly string[];
+  /** All texts as one, and where each of them ends: none is made before it is asked for. */
+  readonly text: string;
+  readonly ends: Uint32Array<ArrayBuffer>;
   readonly numbers: Float64Array<ArrayBuffer>;
   /** Texts that come often, each once, and where each of them comes. */
   readonly words: readonly string[];
-  readonly wordsAt: Float64Array<ArrayBuffer>;
+  readonly wordsAt: Uint32Array<ArrayBuffer>;
 }
 
 /** Facts of families, one family after the other. */
@@ -57,7 +59,7 @@ export class FactsWriter {
   /** Writes down once more what was written of a family elsewhere. */
   family(place: FamilyPlace): void {
     const { facts } = place;
-    for (let at = place.texts; at < place.textsEnd; at++) this.texts.push(facts.texts[at] ?? "");
+    for (let at = place.texts; at < place.textsEnd; at++) this.texts.push(textIn(facts, at));
     for (let at = place.numbers; at < place.numbersEnd; at++) this.numbers.push(facts.numbers[at] ?? 0);
     for (let at = place.words; at < place.wordsEnd; at++)
       this.word(facts.words[facts.wordsAt[at] ?? 0] ?? "");
@@ -66,19 +68,68 @@ export class FactsWriter {
 
   take(): FamilyFacts {
     const { texts, words } = this;
-    const [numbers, wordsAt, families] = [this.numbers, this.wordsAt, this.families].map((list) =>
-      Float64Array.from(list),
-    ) as [Column, Column, Column];
+    const ends = new Uint32Array(texts.length);
+    let end = 0;
+    for (const [at, text] of texts.entries()) ends[at] = end += text.length;
+    const facts = {
+      ...{ text: texts.join(""), ends, words: [...words.keys()] },
+      numbers: Float64Array.from(this.numbers),
+      wordsAt: Uint32Array.from(this.wordsAt),
+      families: Float64Array.from(this.families),
+    };
     [this.texts, this.numbers, this.wordsAt, this.families] = [[], [], [], []];
     this.words = new Map();
     this.begun = { texts: 0, numbers: 0, words: 0 };
-    return { texts, numbers, words: [...words.keys()], wordsAt, families };
+    return facts;
   }
 }
 
-type Column = Float64Array<ArrayBuffer>;
-
 const NO_REVISION = -1;
+
+const textIn = ({ text, ends }: Facts, at: number): string =>
+  text.slice(at === 0 ? 0 : ends[at - 1], ends[at]);
+
+/** Characters of words that are known again from one piece to the next. */
+const ROOM = 32_000_000;
+
+/** A piece whose words are those of the pieces before it, up to a number, and some more. */
+export interface ChainedFacts extends FamilyFacts {
+  readonly wordsBefore: number;
+}
+
+/** Pieces one behind the other say each word once. */
+export const wordChain = (): ((facts: FamilyFacts) => ChainedFacts) => {
+  const known = new Map<string, number>();
+  let taken = 0;
+  return (facts) => {
+    if (taken > ROOM) {
+      known.clear();
+      taken = 0;
+    }
+    const wordsBefore = known.size;
+    const fresh: string[] = [];
+    const places = facts.words.map((word) => {
+      const at = known.get(word) ?? known.size;
+      if (at === known.size) {
+        known.set(word, at);
+        fresh.push(word);
+        taken += word.length;
+      }
+      return at;
+    });
+    return { ...facts, wordsBefore, words: fresh, wordsAt: facts.wordsAt.map((at) => places[at] ?? 0) };
+  };
+};
+
+/** Such pieces again with all of their words. */
+export const unchained = (): ((facts: ChainedFacts) => FamilyFacts) => {
+  const words: string[] = [];
+  return (facts) => {
+    words.length = facts.wordsBefore;
+    for (const word of facts.words) words.push(word);
+    return { ...facts, words };
+  };
+};
 
 /** Where the facts of one family stand: from here on, and until there. */
 export interface FamilyPlace {
@@ -100,7 +151,7 @@ export const familyPlaces = (facts: FamilyFacts): readonly FamilyPlace[] => {
   const { families } = facts;
   const places: FamilyPlace[] = [];
   let [texts, numbers, words] = [0, 0, 0];
-  for (let at = 0; at < families.length; at += PER_FAMILY) {
+  for (let at = 0; at < families.length; at += PER_FAMILY)
     places.push({
       number: families[at] ?? 0,
       facts,
@@ -111,7 +162,6 @@ export const familyPlaces = (facts: FamilyFacts): readonly FamilyPlace[] => {
       words,
       wordsEnd: (words += families[at + 3] ?? 0),
     });
-  }
   return places;
 };
 
@@ -119,15 +169,23 @@ export const familyPlaces = (facts: FamilyFacts): readonly FamilyPlace[] => {
 export class FactsReader {
   constructor(
     private readonly facts: Facts,
-    /** Where the next text and the next number stand. */
-    public nextText = 0,
-    public nextNumber = 0,
+    private nextText = 0,
+    private nextNumber = 0,
     private nextWord = 0,
   ) {}
 
   /** A reader of what was written of one family. */
   static of({ facts, texts, numbers, words }: FamilyPlace): FactsReader {
     return new FactsReader(facts, texts, numbers, words);
+  }
+
+  /** Where the next text and the next number stand. */
+  get textPlace(): number {
+    return this.nextText;
+  }
+
+  get numberPlace(): number {
+    return this.nextNumber;
   }
 
   /** Another reader, of texts and numbers that come earlier. */
@@ -141,7 +199,7 @@ export class FactsReader {
   }
 
   text(): string {
-    return this.facts.texts[this.nextText++] ?? "";
+    return textIn(this.facts, this.nextText++);
   }
 
   number(): number {

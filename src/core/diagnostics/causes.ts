@@ -1,6 +1,5 @@
 import { addAll } from "../many.js";
 import { entryOf } from "./entry.js";
-import type { Sku } from "../ids.js";
 import type { Code } from "./findings/findings.js";
 import type { Diagnostic, Severity } from "./diagnostic.js";
 
@@ -17,8 +16,8 @@ export interface Cause {
   readonly examples: readonly Diagnostic[];
 }
 
-/** Takes the findings of a product once more, for another one. */
-export type TakeAgain = (product: Sku) => void;
+/** Takes the findings of a product once more, for another one, which has no others. */
+export type TakeAgain = () => void;
 
 /** Takes findings and keeps only their causes, so that memory does not grow with the catalogue. */
 export interface CauseCollector {
@@ -110,11 +109,11 @@ export const causeCollector = (most = EXAMPLES): CauseCollector => {
       if (alone !== undefined) alone.alone++;
       if (own.some(({ examples }) => examples.length < most)) return undefined;
       const different = [...new Set(own)];
-      return (product) => {
+      return () => {
         for (const cause of own) cause.findings++;
         for (const cause of different) {
           cause.products++;
-          cause.lastProduct = product;
+          cause.lastProduct = undefined;
         }
         if (alone !== undefined) alone.alone++;
       };

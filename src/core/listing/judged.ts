@@ -110,7 +110,6 @@ const nothing = knownOf({ kind: "ready", category: undefined, findings: [], own:
 
 /** Reads what was written of products, one after the other; what it gives holds until it is asked for the next. */
 export class JudgedReader implements KeptJudged {
-  sku = asSku("");
   private readonly memo = new TextMemo<Known>(new MemoRoom(ROOM));
   private known = nothing;
   private facts: FactsReader | undefined;
@@ -125,19 +124,22 @@ export class JudgedReader implements KeptJudged {
     return this.known.others === 0;
   }
 
+  get sku(): Sku {
+    return asSku(this.facts?.from(this.texts, 0).text() ?? "");
+  }
+
   next(facts: FactsReader): KeptJudged {
     const known = this.ofText(facts.word());
-    this.sku = asSku(facts.text());
     [this.known, this.facts] = [known, facts];
-    [this.texts, this.numbers] = [facts.nextText, facts.nextNumber];
-    facts.skip(known.others, known.rows);
+    [this.texts, this.numbers] = [facts.textPlace, facts.numberPlace];
+    facts.skip(1 + known.others, known.rows);
     return this;
   }
 
   whole(): Judged {
-    const { sku } = this;
     const { kind, category, findings, own } = this.known.common;
     const facts = this.facts?.from(this.texts, this.numbers);
+    const sku = asSku(facts?.text() ?? "");
     const products = own.map((isOwn) => (isOwn ? sku : asSku(facts?.text() ?? "")));
     return {
       ...{ kind, sku, category },

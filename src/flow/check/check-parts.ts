@@ -47,6 +47,7 @@ export interface CheckedPart {
 
 /** What of a piece is handed over from thread to thread. */
 export const memoryOfChecked = ({ facts }: CheckedPart): readonly ArrayBuffer[] => [
+  facts.ends.buffer,
   facts.numbers.buffer,
   facts.wordsAt.buffer,
   facts.families.buffer,

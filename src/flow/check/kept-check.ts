@@ -7,6 +7,9 @@ import { idRegister } from "../../core/listing/check/listed-ids.js";
 import {
   familyPlaces,
   FactsWriter,
+  unchained,
+  wordChain,
+  type ChainedFacts,
   type FamilyFacts,
   type FamilyPlace,
 } from "../../core/catalogue/plain-facts.js";
@@ -43,6 +46,11 @@ interface About extends Ties {
 interface Stretch {
   readonly range: FamilyRange;
   readonly facts: FamilyFacts;
+}
+
+interface KeptStretch {
+  readonly range: FamilyRange;
+  readonly facts: ChainedFacts;
 }
 
 /** What was found before, with what changed since looked at anew. */
@@ -84,6 +92,7 @@ export const keptCheck = async (
   let before: FramedFile | undefined;
   let writer: FramedWriter | undefined;
   const bundles: Bundles[] = [];
+  const chained = wordChain();
   let [hasIds, hasMet, isBegun, isSame] = [false, false, false, false];
   /** Where it cannot be written any further, it is not kept. */
   const writing = async (work: (file: FramedWriter) => Promise<void>): Promise<void> => {
@@ -130,7 +139,7 @@ export const keptCheck = async (
       addAll(bundles, made.bundles ?? []);
       hasIds ||= made.ids?.some((ids) => ids.length > 0) === true;
       hasMet ||= made.hasMet === true;
-      const stretch: Stretch = { range, facts };
+      const stretch: KeptStretch = { range, facts: chained(facts) };
       await writing((file) => file.add(stretch));
     },
     async finish(skuTwins) {
@@ -182,8 +191,10 @@ async function* renewed({ file, changed, fresh }: Settled): AsyncGenerator<Stret
     takeNews(range.until);
     return { range, facts: facts.take() };
   };
+  const whole = unchained();
   for await (const value of file.values()) {
-    const stretch = value as Stretch;
+    const { range, facts } = value as KeptStretch;
+    const stretch: Stretch = { range, facts: whole(facts) };
     const kept = familyPlaces(stretch.facts);
     end = stretch.range.until;
     const isOld = (news[next]?.number ?? Infinity) >= end && !kept.some(({ number }) => changed.has(number));

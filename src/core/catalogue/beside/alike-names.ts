@@ -30,10 +30,13 @@ export const alikeNames = (): BesideCheck => {
     take(facts, { first, number, skus, placeOf }) {
       const found: Diagnostic[] = [];
       for (let names = facts.number(); names > 0; names--) {
-        const [name, hash, origin] = [facts.text(), facts.number(), facts.origin()];
+        const place = facts.textPlace;
+        facts.skip(1, 0);
+        const [hash, origin] = [facts.number(), facts.origin()];
         // Members of one family may be named alike: the family's number stands for them all.
         const known = register.addHash(hash, number);
         if (known.count < 2 || known.first === number) continue;
+        const name = facts.from(place, 0).text();
         const where = { product: first, ...(origin === undefined ? {} : { place: placeOf(origin, "name") }) };
         found.push(diagnostic("alike-names", { name, other: skus.at(known.first) }, where, "warning"));
       }

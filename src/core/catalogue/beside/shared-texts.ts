@@ -39,9 +39,11 @@ export const sharedTexts = ({ textsOf, isShown, told }: Shared): BesideCheck => 
     take(facts, family) {
       for (let texts = facts.number(); texts > 0; texts--) {
         const hash = facts.number();
-        const text = isShown ? facts.text() : "";
+        const place = facts.textPlace;
+        if (isShown) facts.skip(1, 0);
         const { first, count } = register.addHash(hash, family.number);
         if (count < MANY) continue;
+        const text = isShown ? facts.from(place, 0).text() : "";
         const known = many.get(hash) ?? { text, families: 0, skus: [family.skus.at(first)] };
         many.set(hash, known);
         known.families = count;
