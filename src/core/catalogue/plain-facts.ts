@@ -26,6 +26,7 @@ export class FactsWriter {
   private wordsAt: number[] = [];
   private families: number[] = [];
   private words = new Map<string, number>();
+  private keys = new Map<string, number>();
   private begun = { texts: 0, numbers: 0, words: 0 };
 
   text(text: string): void {
@@ -42,6 +43,17 @@ export class FactsWriter {
     const at = this.words.get(text) ?? size;
     if (at === size) this.words.set(text, at);
     this.wordsAt.push(at);
+  }
+
+  /** The same where it costs something to make it, and a key tells which one it is. */
+  wordOf(key: string, make: () => string): void {
+    const known = this.keys.get(key);
+    if (known !== undefined) {
+      this.wordsAt.push(known);
+      return;
+    }
+    this.word(make());
+    this.keys.set(key, this.wordsAt.at(-1) ?? 0);
   }
 
   origin(origin: Origin | undefined): void {
@@ -78,7 +90,7 @@ export class FactsWriter {
       families: Float64Array.from(this.families),
     };
     [this.texts, this.numbers, this.wordsAt, this.families] = [[], [], [], []];
-    this.words = new Map();
+    [this.words, this.keys] = [new Map(), new Map()];
     this.begun = { texts: 0, numbers: 0, words: 0 };
     return facts;
   }

@@ -1,5 +1,6 @@
 import { textOf } from "../catalogue/product.js";
 import type { Diagnostic, Note } from "../diagnostics/diagnostic.js";
+import type { Place } from "../diagnostics/place.js";
 import { asSku, type Sku } from "../ids.js";
 import type { FactsReader, FactsWriter } from "../catalogue/plain-facts.js";
 import { MemoRoom, TextMemo } from "../text-memo.js";
@@ -54,25 +55,58 @@ const withRows = ({ place, notes }: Rowed, rowOf: (row: number) => number): Rowe
       }),
 });
 
+const commonOf = ({ kind, sku, category, findings }: Judged): Common => ({
+  ...{ kind, category },
+  findings: findings.map((finding) => ({
+    ...{ ...finding, product: undefined },
+    ...withRows(finding, () => NO_ROW),
+  })),
+  own: findings.map(({ product }) => product === sku),
+});
+
+/** Places of rules come again with each finding of theirs. */
+const ruleKeys = new WeakMap<Place, string>();
+
+const placeKey = (place: Place): string =>
+  JSON.stringify(place.row === undefined ? place : { ...place, row: NO_ROW });
+
+const noteKey = (note: Note): string => {
+  if (isOfRow(note)) return note.note + placeKey(note.place);
+  const known = ruleKeys.get(note.place);
+  if (known !== undefined) return note.note + known;
+  const key = JSON.stringify(note.place);
+  ruleKeys.set(note.place, key);
+  return note.note + key;
+};
+
+const BETWEEN = "\u0000";
+
+/** Tells findings apart as their {@link Common} does, at less cost. */
+const keyOf = (finding: Diagnostic, sku: Sku): string => {
+  const { code, severity, channel, category, field, facts, place, notes, product } = finding;
+  const head = [code, severity, channel, category, field, product === sku, JSON.stringify(facts)].join(
+    BETWEEN,
+  );
+  const noted = notes === undefined ? "" : notes.map(noteKey).join(BETWEEN);
+  return `${head}${BETWEEN}${place === undefined ? "" : placeKey(place)}${BETWEEN}${noted}`;
+};
+
 /** Writes down what became of a product, for {@link JudgedReader}. */
-export const writeJudged = ({ kind, sku, category, findings }: Judged, facts: FactsWriter): void => {
-  const rows: number[] = [];
-  const common: Common = {
-    ...{ kind, category },
-    findings: findings.map((finding) => ({
-      ...{ ...finding, product: undefined },
-      ...withRows(finding, (row) => {
-        rows.push(row);
-        return NO_ROW;
-      }),
-    })),
-    own: findings.map(({ product }) => product === sku),
-  };
-  facts.word(JSON.stringify(common));
+export const writeJudged = (judged: Judged, facts: FactsWriter): void => {
+  const { kind, sku, category, findings } = judged;
+  const keys = findings.map((finding) => keyOf(finding, sku));
+  facts.wordOf([kind, category, ...keys].join(BETWEEN), () => JSON.stringify(commonOf(judged)));
   facts.text(sku);
   for (const { product } of findings) if (product !== sku) facts.text(product ?? "");
-  for (const row of rows) facts.number(row);
+  const noteRow = (row: number): number => {
+    facts.number(row);
+    return row;
+  };
+  for (const finding of findings) if (hasRows(finding)) withRows(finding, noteRow);
 };
+
+const hasRows = ({ place, notes }: Rowed): boolean =>
+  place?.row !== undefined || (notes !== undefined && notes.some(isOfRow));
 
 /** A {@link Common} that was read, and what it takes beside. */
 interface Known {
