@@ -4,9 +4,10 @@ import { readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { describe, expect, it } from "vitest";
 import { demoShop } from "../kit/demo-shop.js";
+import { filesIn } from "../kit/killed.js";
 import { copyOf, lexicant, read, write } from "../kit/run.js";
 
-const kept = join(".lexicant", "checked");
+const kept = join(".lexicant", "kept");
 const columns = "sku,group,name,mpn,gtin,category,price,description,color,images,quantity,status,parts".split(
   ",",
 );
@@ -97,11 +98,21 @@ const told = (shop: string): readonly string[] => {
   return [all.out, causes.out];
 };
 
-/** What is told of a copy of which nothing was kept. */
-const toldAnew = (shop: string): readonly string[] => {
+/** A copy of which nothing was kept. */
+const withoutKept = (shop: string): string => {
   const copy = copyOf(shop);
   rmSync(join(copy, kept), { recursive: true, force: true });
-  return told(copy);
+  return copy;
+};
+
+const toldAnew = (shop: string): readonly string[] => told(withoutKept(shop));
+
+/** What a build of changed listings says and writes. */
+const changedIn = (shop: string): unknown => {
+  const { exit, out } = lexicant(shop, ["build", "lanternlist", "--changed"]);
+  expect(exit).toBeLessThan(2);
+  const files = Object.entries(filesIn(shop)).filter(([name]) => name.startsWith("out/"));
+  return { exit, out, files };
 };
 
 const nursery = (rows: readonly string[]): string => {
@@ -139,6 +150,25 @@ describe("a check of what changed", () => {
       { numRuns: 2, endOnFailure: true },
     ));
 
+  it("when a build of changed listings comes after anything, then its files and record are those of a build of all", () =>
+    fc.assert(
+      fc.property(
+        fc.array(row, { minLength: COUNT, maxLength: COUNT }),
+        fc.array(act, { minLength: 3, maxLength: 4 }),
+        (rows, acts) => {
+          const shop = nursery(rows);
+          done(shop, { act: "send" });
+          for (const one of [...acts, { act: "send" } as const]) {
+            const copy = withoutKept(shop);
+            expect(changedIn(shop)).toEqual(changedIn(copy));
+            done(shop, one);
+            expect(changedIn(shop)).toEqual(changedIn(withoutKept(shop)));
+          }
+        },
+      ),
+      { numRuns: 2, endOnFailure: true },
+    ));
+
   it("when another product changed, what a channel has, or an id that another has too, then what depends on it is looked at", () => {
     const usual = {
       category: "Tools > Hand tools",
@@ -155,6 +185,7 @@ describe("a check of what changed", () => {
     const named = (at: number, more: Readonly<Record<string, string>> = {}): string =>
       rowOf({ name: `Tool of kind ${at}`, description: `Made for work ${at}.`, ...more });
     const rows = Array.from({ length: COUNT }, (_, at) => named(at));
+    rows[30] = named(30, { gtin: "9524000987655" });
     rows[20] = named(20, { quantity: "", parts: "2 x N-001" });
     rows[21] = named(21, { quantity: "", parts: "N-020" });
     const shop = nursery(rows);
@@ -179,6 +210,10 @@ describe("a check of what changed", () => {
     expect(found("repeated-id", "N-012")).toBe(true);
     done(shop, { act: "undo" });
     expect(found("repeated-id", "N-012")).toBe(false);
+    imported(shop, [[6, named(6, { gtin: "9524000987655" })]]);
+    expect(found("shared-barcode", "N-030")).toBe(true);
+    done(shop, { act: "undo" });
+    expect(found("shared-barcode", "N-030")).toBe(false);
     write(shop, "data/price.csv", "sku,price\nBC-1101-10,2.50\n");
     write(shop, "sources/price.yaml", "layer: shop\ncolumns:\n  sku: sku\n  price: price\n");
     lexicant(shop, ["import", "data/price.csv", "--source", "price"]);

@@ -90,7 +90,8 @@ export class FactsWriter {
       families: Float64Array.from(this.families),
     };
     [this.texts, this.numbers, this.wordsAt, this.families] = [[], [], [], []];
-    [this.words, this.keys] = [new Map(), new Map()];
+    this.words = new Map();
+    this.keys = new Map();
     this.begun = { texts: 0, numbers: 0, words: 0 };
     return facts;
   }
@@ -155,8 +156,9 @@ export interface FamilyPlace {
   readonly wordsEnd: number;
 }
 
-/** How many families facts were written of. */
-export const familyCount = ({ families }: FamilyFacts): number => families.length / PER_FAMILY;
+/** The numbers of the families of which facts were written, in their order. */
+export const familyNumbers = ({ families }: FamilyFacts): Float64Array =>
+  families.filter((_, at) => at % PER_FAMILY === 0);
 
 /** The families of which facts were written, in their order. */
 export const familyPlaces = (facts: FamilyFacts): readonly FamilyPlace[] => {

@@ -105,6 +105,12 @@ export const writeJudged = (judged: Judged, facts: FactsWriter): void => {
   for (const finding of findings) if (hasRows(finding)) withRows(finding, noteRow);
 };
 
+/** Writes down what became of some products, for {@link JudgedReader.all}. */
+export const writeAll = (judged: readonly Judged[], facts: FactsWriter): void => {
+  facts.number(judged.length);
+  for (const one of judged) writeJudged(one, facts);
+};
+
 const hasRows = ({ place, notes }: Rowed): boolean =>
   place?.row !== undefined || (notes !== undefined && notes.some(isOfRow));
 
@@ -116,7 +122,7 @@ interface Known {
 }
 
 /** What was written of a product. Most products come to what others came to, so that it is made only where it is wanted. */
-export interface KeptJudged {
+export interface KeptJudged extends Pick<Judged, "kind"> {
   readonly sku: Sku;
   /** The same object for products that came to the same. */
   readonly common: object;
@@ -154,12 +160,20 @@ export class JudgedReader implements KeptJudged {
     return this.known.common;
   }
 
+  get kind(): Judged["kind"] {
+    return this.known.common.kind;
+  }
+
   get isOwn(): boolean {
     return this.known.others === 0;
   }
 
   get sku(): Sku {
     return asSku(this.facts?.from(this.texts, 0).text() ?? "");
+  }
+
+  all(facts: FactsReader, take: (kept: KeptJudged) => void): void {
+    for (let left = facts.number(); left > 0; left--) take(this.next(facts));
   }
 
   next(facts: FactsReader): KeptJudged {

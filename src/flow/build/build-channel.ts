@@ -1,6 +1,6 @@
 import { addAll } from "../../core/many.js";
 import type { PurposeName } from "../../core/channel/purpose-names.js";
-import { causeCollector, type CauseCollector } from "../../core/diagnostics/causes.js";
+import type { CauseCollector } from "../../core/diagnostics/causes.js";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
 import { accountFacts } from "./account-facts.js";
@@ -8,7 +8,9 @@ import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 import { layoutFiles } from "./layout-files.js";
 import type { BuiltFile, LayoutFiles } from "./built-files.js";
 import { layoutPieces, type LayoutPiece } from "./layout-pieces.js";
+import type { KeptJudged } from "../../core/listing/judged.js";
 import type { BuiltPart } from "./part-build.js";
+import { recordEntries } from "./record-entries.js";
 import { textRegister } from "../../core/catalogue/beside/text-register.js";
 import { keptListing } from "../../core/listing/live-text.js";
 import { withdrawal } from "../../core/purpose/withdraw.js";
@@ -20,6 +22,13 @@ import type { WritableCatalogue } from "../open-catalogue.js";
 import { channelCounts, type ChannelCounts } from "../channel-counts.js";
 
 export const RECORD_FILE = "build.json";
+
+/** How the record calls what became of a product that is not in the files; of a ready one that is, it says nothing. */
+const states: Partial<Record<KeptJudged["kind"], string>> = {
+  held: "held",
+  unplaced: "held",
+  "left-out": "left out",
+};
 
 /** Where rows stand in the ledger that are of no family of the catalogue. */
 const NO_FAMILY = -1;
@@ -38,8 +47,14 @@ export interface ChannelBuild {
   readonly omitted: CauseCollector;
   /** What a person should know of the files. */
   told(): readonly string[];
-  /** Takes what came of one part of the catalogue, behind the parts before it. */
+  /** Takes what became of a product, in the order of the catalogue. */
+  take(kept: KeptJudged): void;
+  /** Takes a ready listing that is not for these files. */
+  omit(kept: KeptJudged): void;
+  /** Takes what the files hold of one part of the catalogue, behind the parts before it. */
   join(part: BuiltPart): Promise<void>;
+  /** Writes down what was taken. */
+  note(): Promise<void>;
   /** For withdrawals: when all products were seen, what the channel has and is not to have any more. */
   withdraw(): Promise<void>;
   /** Ends the files; they are whole, and nobody sees them yet. */
@@ -70,7 +85,8 @@ export const buildChannel = async (
   const account = accountFacts(workspace, channel);
   // What a trial writes nobody is to find: it is only counted.
   const staged = wishes.isTrial ? countedFiles() : await landing.into(folder);
-  const omitted = causeCollector();
+  const left = channelCounts();
+  const omitted = left.causes;
   const purposeFacts = purposeFactsFor(channel.setup, wishes);
   const facts = { account, action: purposeFacts.rule.action };
   const number = await ledger.nextNumber();
@@ -91,7 +107,9 @@ export const buildChannel = async (
   await record.write(
     `${JSON.stringify({ channel: channel.setup.channel, definition: definition.channel, version: definition.version, purpose, kind }).slice(0, -1)},\n"notSent": [`,
   );
+  let entries: string[] = [];
   let separator = "\n";
+  const entryOf = recordEntries();
   let written = 0;
   let isEmpty = true;
   const join = async (pieces: readonly LayoutPiece[]): Promise<void> => {
@@ -113,13 +131,22 @@ export const buildChannel = async (
     get files() {
       return files.map(({ name }) => name);
     },
+    take(kept) {
+      counts.countKept(kept);
+      const state = states[kept.kind];
+      if (state !== undefined) entries.push(entryOf(kept, state));
+    },
+    omit(kept) {
+      left.countKept(kept);
+      entries.push(entryOf(kept, "not in this file"));
+    },
+    async note() {
+      if (entries.length === 0) return;
+      await record.write(separator + entries.join(",\n"));
+      entries = [];
+      separator = ",\n";
+    },
     async join(part) {
-      counts.join(part.counts);
-      omitted.join(part.omitted);
-      for (const entry of part.notSent) {
-        await record.write(separator + entry);
-        separator = ",\n";
-      }
       await join(part.pieces);
       for (const [family, kept] of part.kept) await notes?.note(family, kept);
       for (const product of part.going) noteGoing(going, product);

@@ -1,19 +1,21 @@
 import { inOrder, inParts, type InParts } from "../parts/in-parts.js";
-import { spreadOver } from "../parts/spread.js";
+import { spreadOver, workersFor, type Spread } from "../parts/spread.js";
 import { workMark } from "../parts/work-mark.js";
+import { addAll } from "../../core/many.js";
+import type { FamilyFacts } from "../../core/catalogue/plain-facts.js";
+import { keptWork, type KeptWork } from "../kept/kept-work.js";
 import type { OpenCatalogue } from "../open-catalogue.js";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 import type { FamilyRange } from "../../store/store.js";
 import type { ChannelBuild } from "./build-channel.js";
-import { buildParts, type BuildWork } from "./build-parts.js";
+import { buildParts, builtReader, type BuildWork, type BuiltParts } from "./build-parts.js";
 import type { BuildWishes } from "./build-wishes.js";
-import type { BuiltPart } from "./part-build.js";
 import { createPart, joinedParts, type PartNumber } from "./part-files.js";
 
 /** What depends on all that came before, and so on one thread: a choice of products, so many listings at most. */
 const needsOrder = ({ choice, limit }: BuildWishes): boolean => !choice.isAll || limit !== Infinity;
 
-type Work = Omit<InParts<readonly BuiltPart[]>, "join" | "stretches" | "workers">;
+type Work = Omit<InParts<BuiltParts>, "join" | keyof Spread>;
 
 const workOn = async (
   open: OpenCatalogue,
@@ -31,18 +33,51 @@ const workOn = async (
       channels: channels.map(({ setup }) => setup.channel),
     },
     here: () => buildParts({ workspace, store }, channels, wishes),
-    idsOf: (parts) => parts.map(({ ids }) => ids),
+    idsOf: ({ ids }) => ids,
   };
 };
 
 const channelsOf = (builds: readonly ChannelBuild[]): readonly WorkspaceChannel[] =>
   builds.map(({ channel }) => channel);
 
-const intoFiles =
-  (builds: readonly ChannelBuild[]) =>
-  async (parts: readonly BuiltPart[]): Promise<void> => {
-    for (const [at, part] of parts.entries()) await builds[at]?.join(part);
+const intoFiles = async (builds: readonly ChannelBuild[], { files }: BuiltParts): Promise<void> => {
+  for (const [at, part] of files.entries()) await builds[at]?.join(part);
+};
+
+/** Notes what became of each product; gives the families of which something is in the files. */
+const noting = (builds: readonly ChannelBuild[]): ((facts: FamilyFacts) => Promise<readonly number[]>) => {
+  const read = builtReader(builds.length);
+  return async (facts) => {
+    const written = new Set<number>();
+    read(facts, {
+      written: (family) => void written.add(family),
+      outcome: (channel, kept) => builds[channel]?.take(kept),
+      omitted: (channel, kept) => builds[channel]?.omit(kept),
+    });
+    for (const build of builds) await build.note();
+    return [...written];
   };
+};
+
+const joining = (builds: readonly ChannelBuild[]): ((parts: BuiltParts) => Promise<readonly number[]>) => {
+  const note = noting(builds);
+  return async (parts) => {
+    await intoFiles(builds, parts);
+    return note(parts.facts);
+  };
+};
+
+/** What a build of changed listings depends on, where it is one of all products: what it found of each is kept. */
+const keptOf = async (
+  open: OpenCatalogue,
+  builds: readonly ChannelBuild[],
+  wishes: BuildWishes,
+): Promise<KeptWork<undefined> | undefined> => {
+  if (!wishes.changedOnly || needsOrder(wishes)) return undefined;
+  const { purpose, kind, only, keepLive, confirmedPrices } = wishes;
+  const confirmed = confirmedPrices instanceof Set ? [...confirmedPrices] : confirmedPrices;
+  return keptWork(open, channelsOf(builds), { work: "build", purpose, kind, only, keepLive, confirmed });
+};
 
 /** Fills the channels' files with the catalogue, stretch by stretch. */
 export const buildInParts = async (
@@ -51,11 +86,43 @@ export const buildInParts = async (
   wishes: BuildWishes,
   workers: number | undefined,
 ): Promise<void> => {
-  await inParts({
-    ...(await workOn(open, channelsOf(builds), wishes)),
-    ...(await spreadOver(open.store, needsOrder(wishes) ? 1 : workers, builds.length)),
-    join: intoFiles(builds),
-  });
+  const own = await workOn(open, channelsOf(builds), wishes);
+  const kept = await keptOf(open, builds, wishes);
+  const written: number[] = [];
+  try {
+    const fresh: BuiltParts[] = [];
+    const again = await kept?.again((stretches, take) =>
+      inParts({
+        ...{ ...own, stretches, workers: workersFor(stretches, workers) },
+        join(parts) {
+          fresh.push(parts);
+          take(parts);
+        },
+      }),
+    );
+    if (again !== undefined) {
+      for (const parts of fresh) await intoFiles(builds, parts);
+      const note = noting(builds);
+      for await (const stretch of again.stretches()) {
+        addAll(written, await note(stretch.facts));
+        await kept?.add(stretch);
+      }
+    } else {
+      const join = joining(builds);
+      await inParts({
+        ...own,
+        ...(await spreadOver(open.store, needsOrder(wishes) ? 1 : workers, builds.length)),
+        async join(parts, range) {
+          addAll(written, await join(parts));
+          await kept?.add({ ...parts, range });
+        },
+      });
+    }
+    // What is in a file now is in the next one too, until it is sent.
+    await kept?.finish(undefined, written);
+  } finally {
+    await kept?.close();
+  }
   wishes.choice.refuseNothing();
 };
 
@@ -103,7 +170,13 @@ export const joinBuilt = async (
 ): Promise<void> => {
   const channels = channelsOf(builds);
   const work = await workOn(open, channels, wishes);
-  const take = inOrder({ ...work, join: intoFiles(builds) });
+  const join = joining(builds);
+  const take = inOrder({
+    ...work,
+    async join(parts) {
+      await join(parts);
+    },
+  });
   for await (const { range, made } of joinedParts(folder, markOf(open, channels, work)))
     await take(range, made);
 };

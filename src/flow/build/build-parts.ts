@@ -1,7 +1,12 @@
+import type { Family } from "../../core/catalogue/family.js";
+import { JudgedReader, writeAll, type KeptJudged } from "../../core/listing/judged.js";
+import type { Outcome } from "../../core/listing/listing.js";
+import type { FamilyFacts } from "../../core/catalogue/plain-facts.js";
 import type { Workspace } from "../../workspace/workspace.js";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 import type { Store } from "../../store/store.js";
 import { everything, type Choice } from "../choice/chosen.js";
+import { FamilyLog, memoryOfLogged, readFamilies, type LoggedPart } from "../kept/family-log.js";
 import type { PartWork } from "../parts/in-parts.js";
 import { channelPass } from "../run-channels.js";
 import { accountFacts } from "./account-facts.js";
@@ -12,26 +17,77 @@ import { partBuild, type BuiltPart } from "./part-build.js";
 /** What a build wishes of each product, as data; of a choice of products there is none. */
 export type BuildWork = Omit<BuildWishes, "choice"> & { readonly choice?: Choice | undefined };
 
-/** The bytes of laid-out families: of nothing else in a piece is there much. */
-export const memoryOfBuilt = (parts: readonly BuiltPart[]): readonly ArrayBuffer[] =>
-  parts.flatMap(({ pieces }) =>
-    pieces.flatMap((piece) => (piece.kind === "text" ? [piece.bytes.buffer] : [])),
-  );
+/** What one part of the catalogue came to on all channels: what is to be said of each product, and what is in the files. */
+export interface BuiltParts extends LoggedPart {
+  /** In the order of the channels. */
+  readonly files: readonly BuiltPart[];
+}
 
-/** Builds each channel's share of one stretch of the catalogue after the other; gives them in the order of the channels. */
+/** The bytes of laid-out families, and what is said of each product. */
+export const memoryOfBuilt = (parts: BuiltParts): readonly ArrayBuffer[] => [
+  ...memoryOfLogged(parts),
+  ...parts.files.flatMap(({ pieces }) =>
+    pieces.flatMap((piece) => (piece.kind === "text" ? [piece.bytes.buffer] : [])),
+  ),
+];
+
+/** Builds each channel's share of one stretch of the catalogue after the other. */
 export const buildParts = async (
   { workspace, store }: { readonly workspace: Workspace; readonly store: Store },
   channels: readonly WorkspaceChannel[],
   work: BuildWork,
-): Promise<PartWork<readonly BuiltPart[]>> => {
+): Promise<PartWork<BuiltParts>> => {
   const wishes: BuildWishes = { ...work, choice: work.choice ?? everything };
   const builds = channels
     .map((channel) => confirmedOn(channel, wishes.confirmedPrices))
     .map((channel) => partBuild(channel, accountFacts(workspace, channel), wishes));
-  const pass = await channelPass(store, builds, { choice: wishes.choice });
+  const log = new FamilyLog(channels);
+  const write = (family: Family): void =>
+    log.family(family, (facts) => {
+      for (const build of builds) {
+        const { isWritten, outcomes, omitted } = build.last();
+        facts.number(isWritten ? 1 : 0);
+        writeAll(outcomes, facts);
+        writeAll(omitted, facts);
+      }
+    });
+  const runs = builds.map((build, at) =>
+    at < builds.length - 1
+      ? build
+      : {
+          ...build,
+          family(outcomes: readonly Outcome[], family: Family) {
+            build.family(outcomes, family);
+            write(family);
+          },
+        },
+  );
+  const pass = await channelPass(store, runs, { choice: wishes.choice });
   return async (range, before = []) => {
-    for (const [at, { setup }] of channels.entries()) setup.ids.begin(before[at]);
+    log.begin(before);
     await pass(store.families(range));
-    return builds.map((build) => build.end());
+    return { ...log.take(), files: builds.map((build) => build.end()) };
   };
+};
+
+/** Takes what was written of families, one after the other. */
+export interface BuiltVisitor {
+  /** A family of which the channel's files hold something. */
+  written(family: number): void;
+  outcome(channel: number, kept: KeptJudged): void;
+  /** A ready listing that is not for these files. */
+  omitted(channel: number, kept: KeptJudged): void;
+}
+
+/** Reads what {@link buildParts} wrote of families, stretch by stretch. */
+export const builtReader = (channels: number): ((families: FamilyFacts, visitor: BuiltVisitor) => void) => {
+  const readers = Array.from({ length: channels }, () => new JudgedReader());
+  return (families, visitor) =>
+    readFamilies(families, channels, (facts, family) => {
+      for (const [channel, reader] of readers.entries()) {
+        if (facts.number() === 1) visitor.written(family);
+        reader.all(facts, (kept) => visitor.outcome(channel, kept));
+        reader.all(facts, (kept) => visitor.omitted(channel, kept));
+      }
+    });
 };

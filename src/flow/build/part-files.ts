@@ -6,7 +6,7 @@ import { Refusal } from "../../core/diagnostics/refusal.js";
 import { writeFault } from "../../formats/file-fault.js";
 import { createFramed, openFramed, Torn } from "../parts/framed-file.js";
 import type { FamilyRange } from "../../store/store.js";
-import type { BuiltPart } from "./part-build.js";
+import type { BuiltParts } from "./build-parts.js";
 
 /** Which part of how many. */
 export interface PartNumber {
@@ -17,7 +17,7 @@ export interface PartNumber {
 /** A stretch of the catalogue, with what came of it on each channel. */
 interface BuiltStretch {
   readonly range: FamilyRange;
-  readonly made: readonly BuiltPart[];
+  readonly made: BuiltParts;
 }
 
 /** A part of a build on its way into its file: stretch by stretch, and at the end a mark of the build. */

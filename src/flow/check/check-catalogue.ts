@@ -9,14 +9,9 @@ import type { OpenCatalogue } from "../open-catalogue.js";
 import { inParts, type InParts } from "../parts/in-parts.js";
 import { spreadOver, workersFor, type Spread } from "../parts/spread.js";
 import { namesOf } from "../run-channels.js";
-import {
-  checkParts,
-  familiesReader,
-  type CheckedPart,
-  type CheckedVisitor,
-  type CheckWork,
-} from "./check-parts.js";
-import { keptCheck } from "./kept-check.js";
+import { checkParts, checkedReader, type CheckedVisitor, type CheckWork } from "./check-parts.js";
+import type { LoggedPart } from "../kept/family-log.js";
+import { keptWork } from "../kept/kept-work.js";
 import { isFindingMeant, type Narrowing } from "./narrowing.js";
 
 export interface CheckedChannel {
@@ -41,6 +36,8 @@ export interface CheckWishes extends Narrowing {
   /** Told of each finding as it comes, in the order of the catalogue. */
   onFinding?(finding: Diagnostic): void;
 }
+
+type SkuTwins = Awaited<ReturnType<OpenCatalogue["store"]["skuTwins"]>>;
 
 /** Checks the whole catalogue in one pass, for all channels at once. */
 export const checkCatalogue = async (
@@ -73,7 +70,7 @@ export const checkCatalogue = async (
     onFinding?.(finding);
   };
   const work: CheckWork = { placedIn };
-  const read = familiesReader(channels.length);
+  const read = checkedReader(channels.length);
   const visitor: CheckedVisitor = {
     family(meant, category, facts) {
       products += meant;
@@ -85,10 +82,10 @@ export const checkCatalogue = async (
       else counts?.takeKept(kept).forEach(onFinding);
     },
   };
-  const join = ({ facts }: Pick<CheckedPart, "facts">): void => read(facts, visitor);
+  const join = ({ facts }: Pick<LoggedPart, "facts">): void => read(facts, visitor);
   const seen = await store.hold();
   const today = (await open.surroundings()).today.iso;
-  const own: Omit<InParts<CheckedPart>, keyof Spread | "join"> = {
+  const own: Omit<InParts<LoggedPart>, keyof Spread | "join"> = {
     seen,
     recipe: {
       ...{ work: "check", root: workspace.root, wishes: work, today },
@@ -98,7 +95,8 @@ export const checkCatalogue = async (
     idsOf: ({ ids }) => ids,
   };
   // Of a choice nothing is kept: it would stand for the whole.
-  const kept = choice.isAll && placedIn === undefined ? await keptCheck(open, channels, today) : undefined;
+  const mayKeep = choice.isAll && placedIn === undefined;
+  const kept = mayKeep ? await keptWork<SkuTwins>(open, channels, { work: "check" }) : undefined;
   try {
     const again = await kept?.again((stretches, take) =>
       inParts({ ...own, stretches, workers: workersFor(stretches, workers), join: take }),
@@ -119,7 +117,7 @@ export const checkCatalogue = async (
       });
     choice.refuseNothing();
     for (const finding of beside.end()) note(finding);
-    const twins = again?.skuTwins ?? (await store.skuTwins());
+    const twins = again?.hasSameProducts === true ? again.more : await store.skuTwins();
     for (const [sku, other] of twins)
       note(diagnostic("sku-twin", { sku, other }, { product: sku }, "warning"));
     await kept?.finish(twins);

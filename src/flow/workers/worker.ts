@@ -35,8 +35,9 @@ const workOf = async (
     const { buildParts, memoryOfBuilt } = await import("../build/build-parts.js");
     return handing(await buildParts({ workspace, store }, channels, wishes as BuildWork), memoryOfBuilt);
   }
-  const { checkParts, memoryOfChecked } = await import("../check/check-parts.js");
-  return handing(await checkParts({ store }, channels, wishes as CheckWork), memoryOfChecked);
+  const { checkParts } = await import("../check/check-parts.js");
+  const { memoryOfLogged } = await import("../kept/family-log.js");
+  return handing(await checkParts({ store }, channels, wishes as CheckWork), memoryOfLogged);
 };
 
 const port = parentPort;

@@ -2,7 +2,7 @@ import { createHash } from "node:crypto";
 import { mkdir, readdir, rm, stat } from "node:fs/promises";
 import { dirname, join } from "node:path";
 import { addAll } from "../../core/many.js";
-import { asSku, type Sku } from "../../core/ids.js";
+import { asSku } from "../../core/ids.js";
 import { idRegister } from "../../core/listing/check/listed-ids.js";
 import {
   familyPlaces,
@@ -20,24 +20,23 @@ import { createFramed, openFramed, type FramedFile, type FramedWriter } from "..
 import { workMark } from "../parts/work-mark.js";
 import { namesOf } from "../run-channels.js";
 import { changedSince, sharingIn, type Ties } from "./changed-families.js";
-import { readIds, type Bundles, type CheckedPart } from "./check-parts.js";
+import { readIds, type Bundles, type LoggedPart } from "./family-log.js";
 
 /** Families that changed are looked at so many at a time. */
 const AT_ONCE = 500;
 
-/** So many checks are kept: each of other channels, or of a choice of them. */
+/** So much is kept: each of other channels, or of other wishes. */
 const MOST_KEPT = 6;
 
 /** Of how it is written: raised with each change of that. */
 const FORM = 1;
 
-type SkuTwins = readonly (readonly [Sku, Sku])[];
-
 /** What is to be known of all that was found, to find it again. */
-interface About extends Ties {
+interface About<M> extends Ties {
   /** Of all that it depends on beside the catalogue. */
   readonly mark: string;
-  readonly skuTwins: SkuTwins;
+  /** What the work itself has to say of all. */
+  readonly more: M;
   /** Whether listings have ids other than their SKUs, and whether two have the same. */
   readonly hasIds: boolean;
   readonly hasMet: boolean;
@@ -54,39 +53,41 @@ interface KeptStretch {
 }
 
 /** What was found before, with what changed since looked at anew. */
-export interface CheckedAgain {
+export interface LookedAgain<M> {
   /** All of the catalogue, in its order. */
-  stretches(): AsyncGenerator<Stretch & Partial<CheckedPart>>;
-  /** Undefined where they have to be looked for. */
-  readonly skuTwins: SkuTwins | undefined;
+  stretches(): AsyncGenerator<Stretch>;
+  readonly more: M;
+  /** Whether there are the same products. */
+  readonly hasSameProducts: boolean;
 }
 
 /** Looks at families, stretch by stretch. */
-export type Look = (stretches: readonly FamilyRange[], join: (part: CheckedPart) => void) => Promise<void>;
+export type Look = (stretches: readonly FamilyRange[], join: (part: LoggedPart) => void) => Promise<void>;
 
-/** What a check found, kept for the next one. It is nothing but a cache: where it cannot be written or read, there is none. */
-export interface KeptCheck {
+/** What work on all products came to, kept for the next time. It is nothing but a cache: where it cannot be written or read, there is none. */
+export interface KeptWork<M> {
   /** What is found now, of what changed by looking at it; undefined where all has to be looked at. */
-  again(look: Look): Promise<CheckedAgain | undefined>;
-  add(stretch: Stretch & Partial<CheckedPart>): Promise<void>;
+  again(look: Look): Promise<LookedAgain<M> | undefined>;
+  add(stretch: Stretch & Partial<LoggedPart>): Promise<void>;
   /** What was added takes the place of what was kept before. */
-  finish(skuTwins: SkuTwins): Promise<void>;
+  finish(more: M, always?: readonly number[]): Promise<void>;
   close(): Promise<void>;
 }
 
 const orNothing = <T>(work: Promise<T>): Promise<T | undefined> => work.catch(() => undefined);
 
-export const keptCheck = async (
-  open: OpenCatalogue,
+export const keptWork = async <M>(
+  { workspace, store, surroundings }: OpenCatalogue,
   channels: readonly WorkspaceChannel[],
-  today: string,
-): Promise<KeptCheck> => {
-  const { workspace, store } = open;
-  const folder = join(dirname(workspace.storePath), "checked");
-  const name = createHash("sha256").update(namesOf(channels).join("\0")).digest("hex").slice(0, 16);
-  const path = join(folder, name);
+  /** Which work it is, and all that it depends on. */
+  work: object,
+): Promise<KeptWork<M>> => {
+  const folder = join(dirname(workspace.storePath), "kept");
+  const which = JSON.stringify([work, namesOf(channels)]);
+  const path = join(folder, createHash("sha256").update(which).digest("hex").slice(0, 16));
   const attributes = (await store.attributes()).names.length;
-  const mark = workMark(workspace, channels, { work: "check", form: FORM, today, attributes });
+  const today = (await surroundings()).today.iso;
+  const mark = workMark(workspace, channels, { work, form: FORM, today, attributes });
   const state = await store.state();
   const sharing = await sharingIn(store);
   let before: FramedFile | undefined;
@@ -108,11 +109,11 @@ export const keptCheck = async (
   return {
     async again(look) {
       before = await orNothing(openFramed(path));
-      const about = before?.about as About | undefined;
+      const about = before?.about as About<M> | undefined;
       if (before === undefined || about?.mark !== mark || about.hasMet) return undefined;
       const changed = await changedSince(store, about, sharing);
       if (changed === undefined) return undefined;
-      const fresh: CheckedPart[] = [];
+      const fresh: LoggedPart[] = [];
       await look(stretchesOf(changed), (part) => void fresh.push(part));
       if (fresh.some((part) => part.hasMet)) return undefined;
       const settled = { file: before, changed: new Set(changed), fresh };
@@ -126,7 +127,8 @@ export const keptCheck = async (
       for (const part of fresh) addAll(bundles, part.bundles);
       return {
         stretches: () => renewed(settled),
-        skuTwins: about.state.newest === state.newest ? about.skuTwins : undefined,
+        more: about.more,
+        hasSameProducts: about.state.newest === state.newest,
       };
     },
     async add({ range, facts, ...made }) {
@@ -142,8 +144,8 @@ export const keptCheck = async (
       const stretch: KeptStretch = { range, facts: chained(facts) };
       await writing((file) => file.add(stretch));
     },
-    async finish(skuTwins) {
-      const about: About = { mark, state, bundles, sharing, skuTwins, hasIds, hasMet };
+    async finish(more, always = []) {
+      const about: About<M> = { mark, state, bundles, sharing, always, more, hasIds, hasMet };
       await writing((file) => file.finish(about));
       writer = undefined;
       await orNothing(tidy(folder));
@@ -164,16 +166,16 @@ const stretchesOf = (families: readonly number[]): readonly FamilyRange[] => {
   return stretches;
 };
 
-const hasAny = ({ ids }: CheckedPart): boolean => ids.some((own) => own.length > 0);
+const hasAny = ({ ids }: LoggedPart): boolean => ids.some((own) => own.length > 0);
 
 interface Settled {
   readonly file: FramedFile;
   readonly changed: ReadonlySet<number>;
-  readonly fresh: readonly CheckedPart[];
+  readonly fresh: readonly LoggedPart[];
 }
 
 /** Stretch by stretch what was kept of families that did not change, and what was found now of those that did. */
-async function* renewed({ file, changed, fresh }: Settled): AsyncGenerator<Stretch & Partial<CheckedPart>> {
+async function* renewed({ file, changed, fresh }: Settled): AsyncGenerator<Stretch> {
   const news = fresh.flatMap(({ facts }) => familyPlaces(facts));
   let next = 0;
   let end = 0;

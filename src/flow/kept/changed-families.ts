@@ -1,5 +1,5 @@
 import type { CatalogueState, Store } from "../../store/store.js";
-import type { Bundles } from "./check-parts.js";
+import type { Bundles } from "./family-log.js";
 
 /** Products that share a barcode, and their families. */
 export interface Sharing {
@@ -12,6 +12,8 @@ export interface Ties {
   readonly state: CatalogueState;
   readonly bundles: readonly Bundles[];
   readonly sharing: readonly Sharing[];
+  /** Families that are looked at each time. */
+  readonly always: readonly number[];
 }
 
 /** Of more changed products than one in so many, all are looked at. */
@@ -36,7 +38,7 @@ export const changedSince = async (
   const most = Math.max(1, Math.floor(before.state.newest / FEW));
   const touched = await store.familiesSince(before.state, most);
   if (touched === undefined) return undefined;
-  const all = new Set(touched);
+  const all = new Set([...touched, ...before.always]);
   if (touched.length > 0) addBundles(all, await ofParts(store, before.bundles));
   addSharing(all, new Set(touched), before.sharing, sharing);
   return all.size > most ? undefined : [...all].sort((a, b) => a - b);
