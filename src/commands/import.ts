@@ -167,7 +167,7 @@ const read = async (
     const { answers, imported } = await withWritableCatalogue(options, io, async (open): Promise<Landed> => {
       const own = files.length === 0 ? undefined : (asked ?? (await choose(open)));
       if (own !== undefined && given.propose) return { imported: await proposeSources(open, own.chosen) };
-      return oneAct(
+      const landed = await oneAct(
         open,
         async (transaction) => ({
           answers:
@@ -176,6 +176,8 @@ const read = async (
         }),
         { isTrial: given.dryRun },
       );
+      if (!given.dryRun) for (const { keep } of landed.imported?.files ?? []) await keep();
+      return landed;
     });
     progress.end();
     const exits = [

@@ -104,6 +104,13 @@ export interface IncomingRecord {
   readonly doubts: readonly Doubt[];
 }
 
+/** A row that came just so before, of which all was noted then: the product that it is of. */
+export interface RecordAgain {
+  readonly kind: "again";
+  readonly row: number;
+  readonly product: number;
+}
+
 /** What a doubt came to: the value that the catalogue has already, or nothing that can be trusted. */
 export interface SettledDoubt {
   readonly doubt: Doubt;
@@ -134,6 +141,8 @@ export type RecordFate =
       readonly sameGtin?: readonly Sku[];
       /** Where the plan asks for them. */
       readonly changes?: readonly ValueChange[];
+      /** The product, where the same row will have nothing new to say of it. */
+      readonly settled?: number;
       /** Set where the mode leaves known products alone. */
       readonly known?: true;
       /** Keys of the row that the product has not, and that were not written. */
@@ -141,6 +150,8 @@ export type RecordFate =
       /** A key that a spreadsheet took the zeros before it from. */
       readonly keyMended?: MendedKey;
     }
+  /** What came again says what it said. */
+  | { readonly fate: "again" }
   /** It would add a product of which nothing but keys is said. */
   | { readonly fate: "bare"; readonly sku: Sku }
   | { readonly fate: "repeated"; readonly key: string; readonly value: string }
@@ -164,7 +175,7 @@ export interface ImportCounts {
 /** One revision being written. */
 export interface RevisionWriter {
   /** Takes a batch; says what became of each record, in order. */
-  put(records: readonly IncomingRecord[]): Promise<readonly RecordFate[]>;
+  put(records: readonly (IncomingRecord | RecordAgain)[]): Promise<readonly RecordFate[]>;
   /** For a replaced layer: tells each product that vanished, and takes back what the layer says of it, if asked. */
   vanished(drop: boolean, tell: (sku: Sku) => void): Promise<number>;
   /** Takes back all that the layer says of products, each by its SKU: the layer no longer names them. */
@@ -252,6 +263,8 @@ export interface Store {
    * of them, what a channel has of them. Undefined where that is not known, or more products changed than is said.
    */
   familiesSince(state: CatalogueState, mostProducts: number): Promise<readonly number[] | undefined>;
+  /** Which products changed since; undefined where that is not known. */
+  productsSince(state: CatalogueState): Promise<{ has(product: number): boolean } | undefined>;
   /** The numbers of the families that products belong to; of a product that nobody knows -1. */
   familyNumbers(skus: readonly string[]): Promise<readonly number[]>;
   product(sku: string, channel?: string): Promise<Product | undefined>;

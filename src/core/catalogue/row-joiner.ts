@@ -11,6 +11,8 @@ export interface JoinedRecord {
   readonly texts: readonly string[];
   readonly findings: readonly Diagnostic[];
   readonly doubts: readonly Doubt[];
+  /** Whether rows below it added to it. */
+  readonly hasFurther?: boolean;
 }
 
 /** Joins rows that belong to one product or group. It waits one record, since the next row may add to it. */
@@ -62,7 +64,9 @@ export const rowJoiner = (
       sharedPart[at] === "" && furtherRowsAdd.has(attributes[at]?.attribute ?? "") ? text : "",
     );
     if (group !== undefined) appended(group.texts, sharedPart);
-    if (product !== undefined) appended(product.texts, productPart);
+    if (product === undefined) return;
+    product.hasFurther = true;
+    appended(product.texts, productPart);
   };
 
   /** Splits a group's first row: what members share becomes the group's own record. */

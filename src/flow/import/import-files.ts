@@ -20,6 +20,7 @@ import type { OpenCatalogue, WritableCatalogue } from "../open-catalogue.js";
 import { placeIn } from "../value-place.js";
 import { chooseSource, type ChosenSource, type SourceWishes } from "./choose-source.js";
 import { originOf } from "./file-mark.js";
+import { knownRows } from "./known-rows.js";
 import { importRows, type ImportedRows } from "./import-rows.js";
 import { previewRecords, type PreviewedRecord } from "./preview-records.js";
 import { rejectedFiles, type RejectedFiles } from "./rejected-rows.js";
@@ -71,6 +72,8 @@ export interface FileResult extends ImportedRows {
   readonly vanished: number;
   readonly replaced: boolean;
   readonly rejectedFile: string | undefined;
+  /** To be called once it has landed: keeps what is known of its rows. */
+  keep(): Promise<void>;
 }
 
 export interface ImportResult {
@@ -185,13 +188,18 @@ interface Running {
 
 const importOne = async (
   { file, table, source, from, tied }: ChosenFile,
-  { workspace, request, transaction, rejects, onFinding }: Running,
+  { workspace, store, request, transaction, rejects, onFinding }: Running,
 ): Promise<FileResult> => {
   const { settings } = source;
   const reader = rowReader(tied.reading);
   const mode = settings.mode ?? "both";
   const replaced = request.replace || settings.replaces === true;
   const cameFrom = await originOf(workspace, file.path);
+  const today = request.surroundings.today.iso;
+  const known = await knownRows({ workspace, store }, { table, source, from }, tied.reading, {
+    replaced,
+    today,
+  });
   const writer = await transaction.revision({
     kind: "import",
     layer: settings.layer,
@@ -220,6 +228,7 @@ const importOne = async (
     writer,
     mode,
     rejects: rejected,
+    known,
     onFinding,
     onProgress: (count) => request.onProgress(file, count),
   });
@@ -254,6 +263,7 @@ const importOne = async (
     onFinding(diagnostic("rules-changed", facts, { place: { file: table.file } }, "advice"));
   }
   const revision = await writer.finish(rows.counts);
+  const keep = (await known?.end()) ?? (() => Promise.resolve());
   return {
     ...rows,
     file: table.file,
@@ -265,6 +275,7 @@ const importOne = async (
     vanished,
     replaced,
     rejectedFile: rejected.name(),
+    keep,
   };
 };
 

@@ -16,6 +16,7 @@ import {
   totalRow,
   usualWidth,
 } from "./faulty-rows.js";
+import type { KnownRow, KnownRows } from "./known-rows.js";
 import { stillRejected, type RejectedRows } from "./rejected-rows.js";
 
 /** What became of all rows of a file: rows = read + joined + skipped, read = added + changed + unchanged + rejected. */
@@ -61,10 +62,15 @@ export interface RowsToImport {
   readonly writer: RevisionWriter;
   readonly mode: ImportMode;
   readonly rejects: RejectedRows;
+  /** Rows that need not be read again; undefined where rows depend on each other. */
+  readonly known: KnownRows | undefined;
   onFinding(finding: Diagnostic): void;
   /** Told after each batch. */
   onProgress(rows: number): void;
 }
+
+/** A row that is known needs no look: it comes as it did before. */
+type Incoming = JoinedRecord | (KnownRow & { readonly kind: "again"; readonly row: number });
 
 const SAMPLES = 5;
 const PARTS_LIMIT = 100_000;
@@ -101,6 +107,10 @@ class ImportRun {
   private heldAbove: TableRecord[] | undefined;
   private heldRows = 0;
   private rowAbove = 0;
+  /** A row that passes unless the one below it is news. */
+  private passing: { readonly record: TableRecord; readonly known: KnownRow } | undefined;
+  /** Whether the row above has to be read. */
+  private isBelowNews = false;
   /** The row in which another table begins. */
   private anotherFrom: number | undefined;
   /** How many cells each row has; undefined where the format has none of its own. */
@@ -117,9 +127,10 @@ class ImportRun {
   }
 
   async take(batch: readonly TableRecord[]): Promise<void> {
-    const records: JoinedRecord[] = [];
+    const records: Incoming[] = [];
     for (const record of batch) {
       this.counts.rows++;
+      if (this.work.known !== undefined && (await this.passes(record, records))) continue;
       if (this.work.table.headerRow > 0 && repeatsHeader(record, this.work.table)) {
         this.counts.skipped++;
         continue;
@@ -133,15 +144,46 @@ class ImportRun {
   }
 
   async end(): Promise<ImportedRows> {
-    const late: JoinedRecord[] = [];
+    const late: Incoming[] = [];
+    this.pass(late);
     for (const rows of this.held.values()) for (const record of rows) await this.read(record, late, false);
     await this.put([...late, ...this.joiner.end()]);
     const { counts, parts, groupsNamed, changes, added, nameless, groupsAdded } = this;
     return { counts, parts, groupsNamed, changes, added, nameless, groupsAdded };
   }
 
+  /**
+   * Lets a row pass that came just so before. Rows that add to another, or are added to, stand beside each other: so it
+   * passes where those above and below it do too.
+   */
+  private async passes(record: TableRecord, records: Incoming[]): Promise<boolean> {
+    const isOpen = record.fault === undefined && this.anotherFrom === undefined;
+    const known = isOpen ? this.work.known?.find(record.cells) : undefined;
+    const above = this.passing;
+    if (known === undefined || above?.known.product === known.product || this.isBelowNews) {
+      this.passing = undefined;
+      if (above !== undefined) await this.read(above.record, records, false);
+      this.isBelowNews = known === undefined;
+      return false;
+    }
+    this.pass(records);
+    this.passing = { record, known };
+    this.rowAbove = record.row;
+    return true;
+  }
+
+  /** What waits for what comes behind it comes first. */
+  private pass(records: Incoming[]): void {
+    const { passing } = this;
+    this.passing = undefined;
+    if (passing === undefined) return;
+    addAll(records, this.joiner.end());
+    this.waiting.set(passing.record.row, passing.record);
+    records.push({ kind: "again", row: passing.record.row, ...passing.known });
+  }
+
   /** Reads one row; its own group's row may let others be read that came before it. */
-  private async read(record: TableRecord, records: JoinedRecord[], mayWait: boolean): Promise<void> {
+  private async read(record: TableRecord, records: Incoming[], mayWait: boolean): Promise<void> {
     const row = this.work.reader.read(record.row, record.cells, mayWait);
     switch (row.kind) {
       case "rejected":
@@ -207,7 +249,7 @@ class ImportRun {
     await this.work.rejects.add(record, because);
   }
 
-  private async put(records: readonly JoinedRecord[]): Promise<void> {
+  private async put(records: readonly Incoming[]): Promise<void> {
     const fates = await this.work.writer.put(records);
     for (const [index, record] of records.entries()) {
       const fate = fates[index];
@@ -216,7 +258,7 @@ class ImportRun {
     for (const { row } of records) this.waiting.delete(row);
   }
 
-  private async settle(record: JoinedRecord, fate: RecordFate): Promise<void> {
+  private async settle(record: Incoming, fate: RecordFate): Promise<void> {
     const raw = this.waiting.get(record.row);
     const where = { place: { file: this.work.table.file, row: record.row } };
     switch (fate.fate) {
@@ -247,23 +289,28 @@ class ImportRun {
           raw,
           diagnostic("reused-sku", { sku: fate.sku, was: fate.was, now: fate.now }, where),
         );
+      case "again":
+        if (record.kind === "again") this.cameAgain(record);
+        return;
       case "added":
       case "changed":
       case "unchanged":
-        this.landed(record, fate);
+        if (record.kind !== "again") this.landed(record, fate, raw);
         return;
       default:
         assertNever(fate);
     }
   }
 
-  private async refuse(
-    record: JoinedRecord,
-    raw: TableRecord | undefined,
-    because: Diagnostic,
-  ): Promise<void> {
+  private cameAgain(record: KnownRow): void {
+    this.counts.read++;
+    this.counts.unchanged++;
+    this.work.known?.noteAgain(record);
+  }
+
+  private async refuse(record: Incoming, raw: TableRecord | undefined, because: Diagnostic): Promise<void> {
     const shown = raw ?? { row: record.row, cells: [] };
-    if (record.kind === "product") return this.reject(shown, because);
+    if (record.kind !== "group") return this.reject(shown, because);
     // A group's own row is no product's: it is told and kept aside, and does not count among those read.
     this.work.onFinding(because);
     await this.work.rejects.add(shown, because);
@@ -272,8 +319,14 @@ class ImportRun {
   private landed(
     record: JoinedRecord,
     fate: Extract<RecordFate, { fate: "added" | "changed" | "unchanged" }>,
+    raw: TableRecord | undefined,
   ): void {
-    const { onFinding, table } = this.work;
+    const { table } = this.work;
+    let isSilent = record.findings.length === 0;
+    const onFinding = (finding: Diagnostic): void => {
+      isSilent = false;
+      this.work.onFinding(finding);
+    };
     const place = { file: table.file, row: record.row };
     for (const { doubt, proved } of fate.doubts ?? []) {
       const { attribute, written: value, damage, candidates, column } = doubt;
@@ -309,6 +362,13 @@ class ImportRun {
       this.changes.push({ sku: fate.sku, changes: fate.changes });
     this.noteParts(record, fate.sku);
     this.noteGroup(record);
+    if (
+      isSilent &&
+      fate.settled !== undefined &&
+      raw !== undefined &&
+      this.textOf(record, "bundle_of") === ""
+    )
+      this.work.known?.note(raw.cells, fate.settled);
   }
 
   private noteParts(record: JoinedRecord, sku: Sku): void {

@@ -1,7 +1,7 @@
 import { createHash } from "node:crypto";
 import type Database from "better-sqlite3";
 import type { CatalogueState } from "../store.js";
-import { familiesTouched } from "./touched.js";
+import { familiesTouched, productsTouched } from "./touched.js";
 
 const marks = (database: Database.Database): readonly (readonly [id: number, mark: string])[] =>
   (
@@ -16,16 +16,33 @@ export const stateOf = (database: Database.Database): CatalogueState => ({
   newest: database.prepare("SELECT coalesce(max(id), 0) FROM product").pluck().get() as number,
 });
 
+/** Revisions behind a state; undefined where one of its own is no more. */
+const laterThan = (
+  database: Database.Database,
+  { revisions }: CatalogueState,
+): readonly number[] | undefined => {
+  const now = marks(database);
+  return revisions.some((mark, at) => now[at]?.[1] !== mark)
+    ? undefined
+    : now.slice(revisions.length).map(([id]) => id);
+};
+
+export const productsSince = (
+  database: Database.Database,
+  state: CatalogueState,
+): { has(product: number): boolean } | undefined => {
+  const later = laterThan(database, state);
+  return later === undefined ? undefined : productsTouched(database, later);
+};
+
 /** The families that revisions behind a state changed; no product changes without one, and an undo is one too. */
 export const familiesSince = (
   database: Database.Database,
-  { revisions }: CatalogueState,
+  state: CatalogueState,
   mostProducts: number,
 ): readonly number[] | undefined => {
-  const now = marks(database);
-  if (revisions.some((mark, at) => now[at]?.[1] !== mark)) return undefined;
-  const later = now.slice(revisions.length).map(([id]) => id);
-  return familiesTouched(database, later, mostProducts);
+  const later = laterThan(database, state);
+  return later === undefined ? undefined : familiesTouched(database, later, mostProducts);
 };
 
 /** The numbers of the families that products belong to, which whoever is nobody's product has not. */

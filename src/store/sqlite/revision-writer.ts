@@ -40,6 +40,7 @@ import type {
   ImportCounts,
   IncomingRecord,
   LayerName,
+  RecordAgain,
   RecordFate,
   RevisionPlan,
   RevisionWriter,
@@ -139,9 +140,13 @@ class Writer implements RevisionWriter {
     this.rows = recordRows(database, met, this.id, this.touched);
   }
 
-  put(records: readonly IncomingRecord[]): Promise<readonly RecordFate[]> {
+  put(records: readonly (IncomingRecord | RecordAgain)[]): Promise<readonly RecordFate[]> {
     return Promise.resolve(
-      records.map((record) => this.putOne({ ...record, texts: this.columns.inOrder(record.texts) })),
+      records.map((record) =>
+        record.kind === "again"
+          ? this.putAgain(record)
+          : this.putOne({ ...record, texts: this.columns.inOrder(record.texts) }),
+      ),
     );
   }
 
@@ -197,6 +202,13 @@ class Writer implements RevisionWriter {
     return this.tookBack ? this.former?.revision : undefined;
   }
 
+  private putAgain({ product }: RecordAgain): RecordFate {
+    if (this.seen.note(product))
+      return { fate: "repeated", key: "sku", value: this.matcher.byId(product)?.sku ?? "" };
+    this.same.note(product);
+    return { fate: "again" };
+  }
+
   private putOne(record: IncomingRecord): RecordFate {
     if (record.kind === "group") return this.putGroup(record);
     const { mode, keys } = this.plan;
@@ -233,7 +245,7 @@ class Writer implements RevisionWriter {
     }
     const sameGtin = this.matcher.othersWithGtin(this.columns.textAt(texts, "gtin"), product);
     this.store(product, row, texts);
-    return landed("added", sku, settleDoubts(doubts, undefined), sameGtin);
+    return { ...landed("added", sku, settleDoubts(doubts, undefined), sameGtin), settled: product };
   }
 
   private change(
@@ -256,8 +268,12 @@ class Writer implements RevisionWriter {
     const isNews = returns || hasNews(news);
     const keys = keysApart(match, texts, this.told, () => reader.productById(known.id));
     if (!isNews) {
-      this.repeat(known, row, news, texts, said);
-      return { ...landed("unchanged", known.sku, settled, []), ...keys };
+      const isAll = this.repeat(known, row, news, texts, said);
+      return {
+        ...landed("unchanged", known.sku, settled, []),
+        ...keys,
+        ...(isAll ? { settled: known.id } : {}),
+      };
     }
     const fresh = this.named(news, texts, known);
     const sameGtin = this.matcher.othersWithGtin(gtin, known.id);
@@ -279,26 +295,27 @@ class Writer implements RevisionWriter {
     };
   }
 
-  /** A row without news. That it was said again counts once what it repeats is undone. */
+  /** A row without news. That it was said again counts once what it repeats is undone. Gives whether it says all that its layer says. */
   private repeat(
     known: KnownProduct,
     row: number,
     news: readonly string[],
     texts: readonly string[],
     said: readonly string[],
-  ): void {
-    if (this.plan.compare === "merged") return;
+  ): boolean {
+    if (this.plan.compare === "merged") return false;
     const at = this.columns.positionOf("sku");
     const isNew = this.isNaming(texts) && at !== undefined && (said[at] ?? "") === "";
     const isAll = said.every((text, index) => text === "" || index === at || (news[index] ?? "") === SAME);
     if (!isNew && isAll) {
       this.same.note(known.id);
-      return;
+      return true;
     }
     this.repeats++;
     // To be named for the first time by a layer is news to the catalogue, though no value is.
     if (isNew) this.news++;
     this.rows.addRecord(known.id, row, this.named(news, texts, known));
+    return false;
   }
 
   /** Whether a row puts its product there, by its SKU. */

@@ -19,7 +19,7 @@ import type { ChannelLedger } from "../ledger.js";
 import type { Store, StoreOptions } from "../store.js";
 import { sharedBarcodes } from "./shared-keys.js";
 import { skuTwins } from "./sku-twins.js";
-import { familiesSince, familyNumbers, stateOf } from "./catalogue-state.js";
+import { familiesSince, familyNumbers, productsSince, stateOf } from "./catalogue-state.js";
 import { noteLanded } from "./landed.js";
 import { readingCopy, type ReadingCopy } from "./reading-copy.js";
 import { storeFault, takesNothing } from "./store-fault.js";
@@ -91,6 +91,7 @@ export const openSqliteStore = (options: StoreOptions): Store => {
     },
     state: async () => stateOf(database),
     familiesSince: async (state, mostProducts) => familiesSince(database, state, mostProducts),
+    productsSince: async (state) => productsSince(database, state),
     familyNumbers: async (skus) => familyNumbers(database, skus),
     product: async (sku, channel) => reader.product(sku, channel),
     familyOf: (sku) => reader.familyOf(sku),

@@ -42,6 +42,21 @@ function* productsIn(bits: Uint8Array): Generator<number> {
     for (let bit = 0; byte >> bit !== 0; bit++) if (((byte >> bit) & 1) === 1) yield at * 8 + bit;
 }
 
+/** The products that revisions changed; undefined where that is not known. */
+export const productsTouched = (
+  database: Database.Database,
+  revisions: readonly number[],
+): { has(product: number): boolean } | undefined => {
+  const products = seenProducts();
+  const rows = find(database);
+  for (const id of revisions) {
+    const [bits] = rows.get(id) ?? [null];
+    if (bits === null) return undefined;
+    for (const product of productsIn(bits)) products.note(product);
+  }
+  return products;
+};
+
 /** The families whose products revisions changed, in catalogue order; undefined where that is not known, or they are too many. */
 export const familiesTouched = (
   database: Database.Database,

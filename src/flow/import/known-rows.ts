@@ -1,0 +1,132 @@
+import { createHash } from "node:crypto";
+import { mkdir } from "node:fs/promises";
+import { dirname, join } from "node:path";
+import { RowGatherer, RowTable, type KeptRows } from "../../core/catalogue/row-table.js";
+import type { RowReading } from "../../core/catalogue/row-reader.js";
+import type { TableStream } from "../../formats/table-stream.js";
+import type { CatalogueState, Store } from "../../store/store.js";
+import type { Source } from "../../workspace/source-files.js";
+import type { Workspace } from "../../workspace/workspace.js";
+import { createFramed, openFramed } from "../parts/framed-file.js";
+import { workMark } from "../parts/work-mark.js";
+import type { ChosenSource } from "./choose-source.js";
+
+/** A row that came just so before, when all that it says was noted. */
+export interface KnownRow {
+  readonly product: number;
+  /** Its place among those that were known. */
+  readonly place: number;
+}
+
+/**
+ * Rows of a source's last delivery that need not be read again: each came just so, nothing was to be told of it, and of its
+ * product nothing changed since. It is nothing but a cache: where it cannot be written or read, every row is read.
+ */
+export interface KnownRows {
+  find(cells: readonly string[]): KnownRow | undefined;
+  /** Notes that a row came, which says all that there is to know of its product from this source. */
+  note(cells: readonly string[], product: number): void;
+  noteAgain(row: KnownRow): void;
+  /** To be asked when the delivery is whole in the catalogue: gives what keeps it for the next one, once it has landed. */
+  end(): Promise<() => Promise<void>>;
+}
+
+interface About {
+  readonly mark: string;
+  readonly state: CatalogueState;
+}
+
+/** Of how it is written, and of how rows are read: raised with each change of the one or the other. */
+const FORM = 1;
+
+/** Whether a row says all of its product, but for further rows below it, and finds it by its SKU alone. */
+const isPlain = (
+  { groups, pairs, keys }: RowReading,
+  { settings }: Source,
+  { headerGrows }: TableStream,
+): boolean =>
+  groups.layout === "rows" &&
+  pairs.length === 0 &&
+  keys.length === 1 &&
+  keys[0] === "sku" &&
+  settings.mode !== "add" &&
+  !headerGrows;
+
+/** All that says how a row is read, beside the row: the file's own marks too, which its first rows show. */
+const markOf = (
+  workspace: Workspace,
+  { table, source }: Pick<ChosenSource, "table" | "source">,
+  reading: RowReading,
+  further: object,
+): string => {
+  const { columns, decimalMark, isMarkOpen, dateOrder, currency, currencies } = reading;
+  return workMark(workspace, [], {
+    ...{ work: "import", form: FORM, source: source.yaml.text, header: table.header, format: table.format },
+    ...{ decimalMark, isMarkOpen, dateOrder, currency, currencies },
+    days: columns.map(({ areDays }) => areDays),
+    ...further,
+  });
+};
+
+const orNothing = <T>(work: Promise<T>): Promise<T | undefined> => work.catch(() => undefined);
+
+const loaded = async (
+  path: string,
+  mark: string,
+): Promise<(About & { readonly rows: KeptRows }) | undefined> => {
+  const file = await openFramed(path);
+  if (file === undefined) return undefined;
+  try {
+    const about = file.about as About;
+    if (about.mark !== mark) return undefined;
+    for await (const rows of file.values()) return { ...about, rows: rows as KeptRows };
+    return undefined;
+  } finally {
+    await file.close();
+  }
+};
+
+/** What is known of the rows of a source's file; undefined where they depend on each other. */
+export const knownRows = async (
+  { workspace, store }: { readonly workspace: Workspace; readonly store: Store },
+  chosen: Pick<ChosenSource, "table" | "source" | "from">,
+  reading: RowReading,
+  further: object,
+): Promise<KnownRows | undefined> => {
+  const { table, source, from } = chosen;
+  if (from.kind === "sheet" || !isPlain(reading, source, table)) return undefined;
+  const folder = join(dirname(workspace.storePath), "kept");
+  const which = createHash("sha256").update(`rows\0${source.name}\0${table.file}`).digest("hex");
+  const path = join(folder, which.slice(0, 16));
+  const mark = markOf(workspace, chosen, reading, further);
+  const before = await orNothing(loaded(path, mark));
+  const touched = before === undefined ? undefined : await store.productsSince(before.state);
+  const known = before === undefined || touched === undefined ? undefined : new RowTable(before.rows);
+  const now = new RowGatherer();
+  return {
+    find(cells) {
+      const place = known?.find(cells);
+      if (known === undefined || place === undefined) return undefined;
+      const product = known.productAt(place);
+      return touched?.has(product) === false ? { product, place } : undefined;
+    },
+    note: (cells, product) => now.add(cells, product),
+    noteAgain({ place, product }) {
+      if (known !== undefined) now.addHash(known.hashAt(place), product);
+    },
+    async end() {
+      // As it is now: what the same act changes behind this file is a change since.
+      const about: About = { mark, state: await store.state() };
+      return async () => {
+        await orNothing(
+          (async () => {
+            await mkdir(folder, { recursive: true });
+            const file = await createFramed(path);
+            await file.add(now.take());
+            await file.finish(about);
+          })(),
+        );
+      };
+    },
+  };
+};
