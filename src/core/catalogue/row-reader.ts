@@ -51,6 +51,8 @@ export interface RowReader {
   /** What each text of a row is; pairs of names and values may add to it while rows are read. */
   readonly attributes: readonly { readonly attribute: string; readonly column: string }[];
   read(row: number, cells: readonly string[], mayWait?: boolean): ReadRow;
+  /** Takes a row that need not be read for the one above the next. */
+  pass(row: number, cells: readonly string[]): void;
 }
 
 const textOr = (text = ""): string => (text === CLEARED || isUnread(text) ? "" : text);
@@ -78,6 +80,10 @@ export const rowReader = (reading: RowReading): RowReader => {
   const isFurther = furtherRows(reading, keyAt, groupAt);
   return {
     attributes,
+    pass(row, cells) {
+      const notes = { findings: [], doubts: [] };
+      isFurther.follow((at) => readers[at]?.(row, cells, notes) ?? "");
+    },
     read(row, cells, mayWait = false) {
       const scope = { value: (slot: number) => cellValue(cells[slot]) };
       if (reading.take !== undefined && reading.take(scope) !== true) return { kind: "skipped", row };
@@ -91,7 +97,7 @@ export const rowReader = (reading: RowReading): RowReader => {
       const wait = mayWait && groups.layout === "own-row";
       if (pairs?.({ row, cells, texts, notes: { findings, doubts }, group, isHead, mayWait: wait }) === false)
         return { kind: "waiting", row, group };
-      if (isFurther(texts)) return { kind: "further", row, group, texts, findings, doubts };
+      if (isFurther.test(texts)) return { kind: "further", row, group, texts, findings, doubts };
       if (isHead) return { kind: "group", row, group, texts, findings, doubts };
       const given = keyAt
         .map((at) => texts[at] ?? "")
@@ -125,19 +131,23 @@ const furtherRows = (
   { columns, furtherRowsAdd }: RowReading,
   keyAt: readonly number[],
   groupAt: number,
-): ((texts: readonly string[]) => boolean) => {
-  if (furtherRowsAdd.size === 0) return () => false;
+): { test(texts: readonly string[]): boolean; follow(textAt: (at: number) => string): void } => {
+  if (furtherRowsAdd.size === 0) return { test: () => false, follow: () => undefined };
   const own = new Set([...keyAt, groupAt]);
   const adds = columns.map(({ attribute }) => furtherRowsAdd.has(attribute));
   let above = "";
-  return (texts) => {
-    const key = keyAt.map((at) => texts[at] ?? "").join("\u0000");
-    const isSame = key === above || key.replaceAll("\u0000", "") === "";
-    const bringsOnly =
-      texts.some((text, at) => text !== "" && adds[at]) &&
-      texts.every((text, at) => text === "" || adds[at] || own.has(at));
-    if (isSame && bringsOnly) return true;
-    above = key;
-    return false;
+  const keyOf = (textAt: (at: number) => string): string => keyAt.map(textAt).join("\u0000");
+  return {
+    follow: (textAt) => void (above = keyOf(textAt)),
+    test(texts) {
+      const key = keyOf((at) => texts[at] ?? "");
+      const isSame = key === above || key.replaceAll("\u0000", "") === "";
+      const bringsOnly =
+        texts.some((text, at) => text !== "" && adds[at]) &&
+        texts.every((text, at) => text === "" || adds[at] || own.has(at));
+      if (isSame && bringsOnly) return true;
+      above = key;
+      return false;
+    },
   };
 };

@@ -109,6 +109,10 @@ class ImportRun {
   private rowAbove = 0;
   /** A row that passes unless the one below it is news. */
   private passing: { readonly record: TableRecord; readonly known: KnownRow } | undefined;
+  /** The product of the row above, where that is a known one. */
+  private productAbove: number | undefined;
+  /** The last row that passed, where none was read since. */
+  private lastPassed: TableRecord | undefined;
   /** Whether the row above has to be read. */
   private isBelowNews = false;
   /** The row in which another table begins. */
@@ -160,9 +164,11 @@ class ImportRun {
     const isOpen = record.fault === undefined && this.anotherFrom === undefined;
     const known = isOpen ? this.work.known?.find(record.cells) : undefined;
     const above = this.passing;
-    if (known === undefined || above?.known.product === known.product || this.isBelowNews) {
+    const isOfOneAbove = known !== undefined && known.product === this.productAbove;
+    this.productAbove = known?.product;
+    if (known === undefined || isOfOneAbove || this.isBelowNews) {
       this.passing = undefined;
-      if (above !== undefined) await this.read(above.record, records, false);
+      if (above !== undefined) await this.readPassing(above.record, records);
       this.isBelowNews = known === undefined;
       return false;
     }
@@ -172,18 +178,27 @@ class ImportRun {
     return true;
   }
 
+  /** Reads a row that would have passed. */
+  private async readPassing(record: TableRecord, records: Incoming[]): Promise<void> {
+    const { lastPassed } = this;
+    if (lastPassed !== undefined) this.work.reader.pass(lastPassed.row, lastPassed.cells);
+    await this.read(record, records, false);
+  }
+
   /** What waits for what comes behind it comes first. */
   private pass(records: Incoming[]): void {
     const { passing } = this;
     this.passing = undefined;
     if (passing === undefined) return;
     addAll(records, this.joiner.end());
+    this.lastPassed = passing.record;
     this.waiting.set(passing.record.row, passing.record);
     records.push({ kind: "again", row: passing.record.row, ...passing.known });
   }
 
   /** Reads one row; its own group's row may let others be read that came before it. */
   private async read(record: TableRecord, records: Incoming[], mayWait: boolean): Promise<void> {
+    this.lastPassed = undefined;
     const row = this.work.reader.read(record.row, record.cells, mayWait);
     switch (row.kind) {
       case "rejected":
@@ -362,12 +377,9 @@ class ImportRun {
       this.changes.push({ sku: fate.sku, changes: fate.changes });
     this.noteParts(record, fate.sku);
     this.noteGroup(record);
-    if (
-      isSilent &&
-      fate.settled !== undefined &&
-      raw !== undefined &&
-      this.textOf(record, "bundle_of") === ""
-    )
+    // What rows below added is not in the row's own cells; a bundle's parts are looked for each time.
+    const isAlone = record.hasFurther !== true && this.textOf(record, "bundle_of") === "";
+    if (isAlone && isSilent && fate.settled !== undefined && raw !== undefined)
       this.work.known?.note(raw.cells, fate.settled);
   }
 
