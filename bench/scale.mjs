@@ -107,6 +107,23 @@ export const run = async (folder) => {
     store.close();
     return built(table, "lanternlist");
   };
+  // Another copy, of which the channel was sent all: what changes in it by turns is one row in a hundred, and back again.
+  const turning = join(folder, "turning");
+  cpSync(shop, turning, { recursive: true });
+  const inTurning = (...args) => lexicant(["-C", turning, ...args]);
+  inTurning("build", "lanternlist");
+  inTurning("sent", "lanternlist");
+  inTurning("check", "lanternlist");
+  inTurning("build", "lanternlist", "--changed");
+  let isFirst = true;
+  const turned = () => {
+    isFirst = !isFirst;
+    inTurning("import", isFirst ? first : second, "--quiet");
+  };
+  const ofAll = (...args) => {
+    rmSync(join(shop, ".lexicant", "kept"), { recursive: true, force: true });
+    return lexicant(["-C", shop, ...args]);
+  };
   /** What is measured, and the title of what it is held against. */
   const steps = [
     step("plain copy of the file", copied),
@@ -136,11 +153,28 @@ export const run = async (folder) => {
           ),
         ]
       : []),
-    step("check lanternlist", () => lexicant(["-C", shop, "check", "lanternlist"]), BY_DUCKDB),
+    step("check lanternlist", () => ofAll("check", "lanternlist"), BY_DUCKDB),
+    step(
+      "check after 1% changed",
+      () => {
+        turned();
+        return inTurning("check", "lanternlist");
+      },
+      "check lanternlist",
+    ),
+    step("check after nothing changed", () => inTurning("check", "lanternlist"), "check lanternlist"),
     step("build lanternlist, TSV, nothing built before", asFirst, BY_DUCKDB),
     step(BUILT, () => built(table, "lanternlist"), BY_DUCKDB),
     step("build lanternlist, TSV, one thread", () => built(table, "lanternlist", "--workers", "1"), BUILT),
     ...channels.map((channel) => step(`build ${channel}`, () => built(shop, channel), BUILT)),
+    step(
+      "build lanternlist --changed after 1% changed",
+      () => {
+        turned();
+        return inTurning("build", "lanternlist", "--changed");
+      },
+      "build lanternlist",
+    ),
     step("build all six in one pass", () => built(shop, ...channels), "build lanternlist"),
     step(EMPTY, () => measureNode(undefined, ["-e", "0"])),
     step("lexicant --help", () => lexicant(["--help"]), EMPTY),

@@ -117,7 +117,7 @@ describe("a delivery whose rows came before", () => {
         };
         for (const one of [{ step: "again" } as const, ...steps]) done(one);
       }),
-      { numRuns: 25, endOnFailure: true },
+      { numRuns: 12, endOnFailure: true },
     ));
 
   it("when nothing touched a product since, then its row is not read again; when something did, then it is", () => {

@@ -7,6 +7,7 @@ import type { TableStream } from "../../formats/table-stream.js";
 import type { CatalogueState, Store } from "../../store/store.js";
 import type { Source } from "../../workspace/source-files.js";
 import type { Workspace } from "../../workspace/workspace.js";
+import { programMark } from "../kept/program-mark.js";
 import { createFramed, openFramed } from "../parts/framed-file.js";
 import { workMark } from "../parts/work-mark.js";
 import type { ChosenSource } from "./choose-source.js";
@@ -36,9 +37,6 @@ interface About {
   readonly state: CatalogueState;
 }
 
-/** Of how it is written, and of how rows are read: raised with each change of the one or the other. */
-const FORM = 1;
-
 /** Whether a row says all of its product, but for further rows below it, and finds it by its SKU alone. */
 const isPlain = (
   { groups, pairs, keys }: RowReading,
@@ -61,7 +59,13 @@ const markOf = (
 ): string => {
   const { columns, decimalMark, isMarkOpen, dateOrder, currency, currencies } = reading;
   return workMark(workspace, [], {
-    ...{ work: "import", form: FORM, source: source.yaml.text, header: table.header, format: table.format },
+    ...{
+      work: "import",
+      program: programMark(),
+      source: source.yaml.text,
+      header: table.header,
+      format: table.format,
+    },
     ...{ decimalMark, isMarkOpen, dateOrder, currency, currencies },
     days: columns.map(({ areDays }) => areDays),
     ...further,

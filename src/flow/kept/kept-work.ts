@@ -20,6 +20,7 @@ import { createFramed, openFramed, type FramedFile, type FramedWriter } from "..
 import { workMark } from "../parts/work-mark.js";
 import { namesOf } from "../run-channels.js";
 import { changedSince, sharingIn, type Ties } from "./changed-families.js";
+import { programMark } from "./program-mark.js";
 import { readIds, type Bundles, type LoggedPart } from "./family-log.js";
 
 /** Families that changed are looked at so many at a time. */
@@ -27,9 +28,6 @@ const AT_ONCE = 500;
 
 /** So much is kept: each of other channels, or of other wishes. */
 const MOST_KEPT = 6;
-
-/** Of how it is written: raised with each change of that. */
-const FORM = 1;
 
 /** What is to be known of all that was found, to find it again. */
 interface About<M> extends Ties {
@@ -87,7 +85,7 @@ export const keptWork = async <M>(
   const path = join(folder, createHash("sha256").update(which).digest("hex").slice(0, 16));
   const attributes = (await store.attributes()).names.length;
   const today = (await surroundings()).today.iso;
-  const mark = workMark(workspace, channels, { work, form: FORM, today, attributes });
+  const mark = workMark(workspace, channels, { work, program: programMark(), today, attributes });
   const state = await store.state();
   const sharing = await sharingIn(store);
   let before: FramedFile | undefined;
