@@ -1,13 +1,7 @@
-import {
-  causeCollector,
-  type CauseCollector,
-  type PlainCauses,
-  type TakeAgain,
-} from "../core/diagnostics/causes.js";
+import { causeCollector, type CauseCollector, type TakeAgain } from "../core/diagnostics/causes.js";
 import type { Diagnostic } from "../core/diagnostics/diagnostic.js";
 import { isSilenced, type Silence } from "../core/diagnostics/silence.js";
-import { judgedOf, type Judged, type KeptJudged } from "../core/listing/judged.js";
-import type { Outcome } from "../core/listing/listing.js";
+import type { Judged, KeptJudged } from "../core/listing/judged.js";
 import type { ExitCode } from "../io/exit-code.js";
 
 /** 0 all ready, 1 more products are held than is allowed, 3 a check itself failed: what it would have said is not known. */
@@ -40,8 +34,6 @@ export const exitForBuilds = (
 /** Counts what became of products on a channel, and gathers the causes. */
 export interface ChannelCounts {
   /** Gives the findings that a person wants to see. */
-  take(outcome: Outcome): readonly Diagnostic[];
-  /** The same of what was kept. */
   takeKept(kept: KeptJudged): readonly Diagnostic[];
   /** The same without its findings, where products that came to the same are counted at once. */
   countKept(kept: KeptJudged): void;
@@ -53,19 +45,6 @@ export interface ChannelCounts {
   readonly causes: CauseCollector;
   /** Why products are left out by our own decisions. */
   readonly leftOutCauses: CauseCollector;
-  /** All of it as data. */
-  plain(): PlainCounts;
-  /** Adds what was counted of products that come behind. */
-  join(further: PlainCounts): void;
-}
-
-export interface PlainCounts {
-  readonly ready: number;
-  readonly held: number;
-  readonly leftOut: number;
-  readonly silenced: number;
-  readonly causes: PlainCauses;
-  readonly leftOutCauses: PlainCauses;
 }
 
 export interface CountsWishes {
@@ -125,13 +104,6 @@ export const channelCounts = ({
     get silenced() {
       return counts.silenced;
     },
-    plain: () => ({ ...counts, causes: causes.plain(), leftOutCauses: leftOutCauses.plain() }),
-    join(further) {
-      for (const count of ["ready", "held", "leftOut", "silenced"] as const) counts[count] += further[count];
-      causes.join(further.causes);
-      leftOutCauses.join(further.leftOutCauses);
-    },
-    take: (outcome) => takeJudged(judgedOf(outcome)),
     takeKept: (kept) => takeJudged(kept.whole()),
     countKept(kept) {
       const known = repeated.get(kept.common);

@@ -1,11 +1,16 @@
 import { describe, expect, it } from "vitest";
 import { channelCounts, exitFor } from "../../src/flow/channel-counts.js";
 import { diagnostic, type Diagnostic } from "../../src/core/diagnostics/diagnostic.js";
-import { productOf } from "../kit/listing.js";
+import { FactsReader, FactsWriter } from "../../src/core/catalogue/plain-facts.js";
+import { asSku } from "../../src/core/ids.js";
+import { JudgedReader, writeJudged } from "../../src/core/listing/judged.js";
 
 const after = (...because: readonly Diagnostic[]) => {
   const counts = channelCounts();
-  if (because.length > 0) counts.take({ kind: "unplaced", product: productOf({}), findings: because });
+  if (because.length === 0) return counts;
+  const [facts, reader] = [new FactsWriter(), new JudgedReader()];
+  writeJudged({ kind: "unplaced", sku: asSku("A"), category: undefined, findings: because }, facts);
+  counts.countKept(reader.next(new FactsReader(facts.take())));
   return counts;
 };
 

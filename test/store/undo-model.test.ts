@@ -193,7 +193,7 @@ describe("what is there after any sequence of deliveries and undos", () => {
         await store.close();
         rmSync(folder, { recursive: true });
       }),
-      { numRuns: Number(process.env["LEXICANT_RUNS"] ?? 800) },
+      { numRuns: Number(process.env["LEXICANT_RUNS"] ?? 500) },
     );
     // On a disk each commit waits for it.
   }, 240_000);

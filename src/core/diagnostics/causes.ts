@@ -1,4 +1,3 @@
-import { addAll } from "../many.js";
 import { entryOf } from "./entry.js";
 import type { Code } from "./findings/findings.js";
 import type { Diagnostic, Severity } from "./diagnostic.js";
@@ -34,21 +33,6 @@ export interface CauseCollector {
   causes(): readonly Cause[];
   /** Findings by their code, most first. */
   byCode(): ReadonlyMap<Code, number>;
-  /** All that it has taken, as data. */
-  plain(): PlainCauses;
-  /** Takes what another one had taken of products that come behind those of this one. */
-  join(further: PlainCauses): void;
-}
-
-/** A cause with its categories by name. */
-interface PlainCause extends Omit<Cause, "categories"> {
-  readonly findings: number;
-  readonly categories: readonly string[];
-}
-
-/** What a collector has taken, in the order in which it came. */
-export interface PlainCauses {
-  readonly causes: readonly PlainCause[];
 }
 
 const keyOf = (finding: Diagnostic): string => {
@@ -117,22 +101,6 @@ export const causeCollector = (most = EXAMPLES): CauseCollector => {
         }
         if (alone !== undefined) alone.alone++;
       };
-    },
-    plain: () => ({
-      causes: [...causes.values()].map(({ first, findings, products, alone, categories, examples }) => ({
-        ...{ first, findings, products, alone, examples },
-        categories: [...categories],
-      })),
-    }),
-    join(further) {
-      for (const { first, findings, products, alone, categories, examples } of further.causes) {
-        const cause = causeOf(first);
-        cause.findings += findings;
-        cause.products += products;
-        cause.alone += alone;
-        for (const category of categories) cause.categories.add(category);
-        addAll(cause.examples, examples.slice(0, most - cause.examples.length));
-      }
     },
     count: (severity) => tally(causes.values(), ({ first }) => first.severity).get(severity) ?? 0,
     has: (code) => [...causes.values()].some(({ first }) => first.code === code),
