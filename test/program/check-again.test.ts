@@ -130,7 +130,9 @@ const nursery = (rows: readonly string[]): string => {
 };
 
 const keptFiles = (shop: string): readonly string[] =>
-  readdirSync(join(shop, kept)).map((name) => join(shop, kept, name));
+  readdirSync(join(shop, kept), { withFileTypes: true })
+    .filter((entry) => entry.isFile())
+    .map(({ name }) => join(shop, kept, name));
 
 describe("a check of what changed", () => {
   it("when anything was imported, undone, sent or decided since, then it tells what a check of all tells", () =>

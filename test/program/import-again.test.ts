@@ -4,7 +4,7 @@ import { rmSync } from "node:fs";
 import { join } from "node:path";
 import { describe, expect, it } from "vitest";
 import { demoShop } from "../kit/demo-shop.js";
-import { copyOf, lexicant, write } from "../kit/run.js";
+import { copyOf, lexicant, read, write } from "../kit/run.js";
 
 const header = "sku,name,price,color,images,parts";
 
@@ -163,6 +163,15 @@ describe("a delivery whose rows came before", () => {
     store.exec("UPDATE record SET texts = replace(texts, '5.00 GBP', '4.00 GBP')");
     store.close();
     expect(imported()).toContain('"unchanged":2');
+    // Nor under the name of another day, however many checks were kept meanwhile.
+    for (const channel of ["lanternlist", "fjordhandel", "merrowgate", "gavelstead", "chatterquay"]) {
+      lexicant(shop, ["check", channel]);
+      lexicant(shop, ["check", channel, "lanternlist"]);
+    }
+    write(shop, "data/kit-2026-11-28.csv", read(shop, "data/kit.csv"));
+    expect(lexicant(shop, ["import", "data/kit-2026-11-28.csv", "--source", "kit", "--json"]).out).toContain(
+      '"unchanged":2',
+    );
     rmSync(join(shop, ".lexicant", "kept"), { recursive: true });
     expect(imported()).toContain('"changed":1');
   });

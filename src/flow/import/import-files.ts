@@ -113,8 +113,10 @@ export const importFiles = async (
   };
   const rejects = rejectedFiles(open);
   const files: FileResult[] = [];
-  for (const one of chosen)
-    files.push(await importOne(one, { workspace, store, request, transaction, rejects, onFinding }));
+  for (const one of chosen) {
+    const turn = files.filter(({ source }) => source.name === one.source.name).length;
+    files.push(await importOne(one, { workspace, store, request, transaction, rejects, onFinding }, turn));
+  }
   await lookOver(store, transaction, files, onFinding);
   if (!request.dryRun) {
     for (const { from, source } of files) if (from.kind === "proposal") await keepProposal(open, source);
@@ -189,6 +191,7 @@ interface Running {
 const importOne = async (
   { file, table, source, from, tied }: ChosenFile,
   { workspace, store, request, transaction, rejects, onFinding }: Running,
+  turn: number,
 ): Promise<FileResult> => {
   const { settings } = source;
   const reader = rowReader(tied.reading);
@@ -196,10 +199,16 @@ const importOne = async (
   const replaced = request.replace || settings.replaces === true;
   const cameFrom = await originOf(workspace, file.path);
   const today = request.surroundings.today.iso;
-  const known = await knownRows({ workspace, store }, { table, source, from }, tied.reading, {
-    replaced,
-    today,
-  });
+  const known = await knownRows(
+    { workspace, store },
+    { table, source, from },
+    tied.reading,
+    {
+      replaced,
+      today,
+    },
+    turn,
+  );
   const writer = await transaction.revision({
     kind: "import",
     layer: settings.layer,

@@ -1,4 +1,3 @@
-import { createHash } from "node:crypto";
 import { mkdir } from "node:fs/promises";
 import { dirname, join } from "node:path";
 import { RowGatherer, RowTable, type KeptRows } from "../../core/catalogue/row-table.js";
@@ -8,7 +7,7 @@ import type { CatalogueState, Store } from "../../store/store.js";
 import type { Source } from "../../workspace/source-files.js";
 import type { Workspace } from "../../workspace/workspace.js";
 import { programMark } from "../kept/program-mark.js";
-import { createFramed, openFramed } from "../parts/framed-file.js";
+import { createFramed, openFramed, orNothing } from "../parts/framed-file.js";
 import { workMark } from "../parts/work-mark.js";
 import type { ChosenSource } from "./choose-source.js";
 
@@ -72,8 +71,6 @@ const markOf = (
   });
 };
 
-const orNothing = <T>(work: Promise<T>): Promise<T | undefined> => work.catch(() => undefined);
-
 const loaded = async (
   path: string,
   mark: string,
@@ -96,12 +93,14 @@ export const knownRows = async (
   chosen: Pick<ChosenSource, "table" | "source" | "from">,
   reading: RowReading,
   further: object,
+  /** Its number among the files that the source reads in this act: names of files have days in them. */
+  turn: number,
 ): Promise<KnownRows | undefined> => {
   const { table, source, from } = chosen;
   if (from.kind === "sheet" || !isPlain(reading, source, table)) return undefined;
-  const folder = join(dirname(workspace.storePath), "kept");
-  const which = createHash("sha256").update(`rows\0${source.name}\0${table.file}`).digest("hex");
-  const path = join(folder, which.slice(0, 16));
+  // Apart from what checks keep, of which only the newest stays.
+  const folder = join(dirname(workspace.storePath), "kept", "rows");
+  const path = join(folder, `${source.name}-${turn}`);
   const mark = markOf(workspace, chosen, reading, further);
   const before = await orNothing(loaded(path, mark));
   const touched = before === undefined ? undefined : await store.productsSince(before.state);

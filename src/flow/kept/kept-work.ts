@@ -16,7 +16,13 @@ import {
 import type { FamilyRange } from "../../store/store.js";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 import type { OpenCatalogue } from "../open-catalogue.js";
-import { createFramed, openFramed, type FramedFile, type FramedWriter } from "../parts/framed-file.js";
+import {
+  createFramed,
+  openFramed,
+  orNothing,
+  type FramedFile,
+  type FramedWriter,
+} from "../parts/framed-file.js";
 import { workMark } from "../parts/work-mark.js";
 import { namesOf } from "../run-channels.js";
 import { changedSince, sharingIn, type Ties } from "./changed-families.js";
@@ -71,8 +77,6 @@ export interface KeptWork<M> {
   finish(more: M, always?: readonly number[]): Promise<void>;
   close(): Promise<void>;
 }
-
-const orNothing = <T>(work: Promise<T>): Promise<T | undefined> => work.catch(() => undefined);
 
 export const keptWork = async <M>(
   { workspace, store, surroundings }: OpenCatalogue,
@@ -219,8 +223,9 @@ const meets = async (settled: Settled, channels: number): Promise<boolean> => {
 
 /** Of what is kept, only the newest stays. */
 const tidy = async (folder: string): Promise<void> => {
+  const entries = (await readdir(folder, { withFileTypes: true })).filter((entry) => entry.isFile());
   const files = await Promise.all(
-    (await readdir(folder)).map(async (name) => ({ name, at: (await stat(join(folder, name))).mtimeMs })),
+    entries.map(async ({ name }) => ({ name, at: (await stat(join(folder, name))).mtimeMs })),
   );
   const old = files.sort((a, b) => b.at - a.at).slice(MOST_KEPT);
   for (const { name } of old) await rm(join(folder, name), { force: true });

@@ -20,6 +20,9 @@ export interface FramedFile {
   close(): Promise<void>;
 }
 
+/** For files that are nothing but a cache: where there is none, it is done without. */
+export const orNothing = <T>(work: Promise<T>): Promise<T | undefined> => work.catch(() => undefined);
+
 const LENGTH_BYTES = 4;
 /** Quick: it finds what is torn, and nobody who means harm. */
 const SUM = "sha1";
