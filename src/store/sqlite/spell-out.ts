@@ -3,6 +3,7 @@ import { SAME, takesBack } from "../../core/catalogue/record.js";
 import type { Revision } from "./revisions.js";
 import { REVISIONS_PER_PRODUCT, TEXT_SEPARATOR } from "./schema.js";
 import { seenProducts, type SeenProducts } from "./seen-products.js";
+import { touchedProducts, type Touched } from "./touched.js";
 
 interface Later {
   readonly revision: Revision;
@@ -55,7 +56,8 @@ export const spellOut = (
   const write = database.prepare<[number, number, string]>(
     "INSERT OR REPLACE INTO record (id, row, texts) VALUES (?, ?, ?)",
   );
-  const changed = new Set<Later>();
+  // What was spelled out goes with its revision from now on, which thereby changes those products too.
+  const changed = new Map<Later, Touched>();
   // All at once: rows are written while the list is walked through.
   for (const [product, sku, isGroup] of products.all(revision.id)) {
     const first = product * REVISIONS_PER_PRODUCT;
@@ -95,13 +97,23 @@ export const spellOut = (
         write.run(first + id, record?.row ?? 0, full.join(TEXT_SEPARATOR));
       if (record === undefined) {
         one.same.forget(product);
-        changed.add(one);
+        if (!changed.has(one)) changed.set(one, touchedBy(database, id));
+        changed.get(one)?.product(product);
       }
       saying(one.revision, full);
     }
   }
   const keep = database.prepare<[Buffer | null, number]>("UPDATE revision SET same = ? WHERE id = ?");
-  for (const { revision: one, same } of changed) keep.run(same.bytes() ?? null, one.id);
+  for (const [{ revision: one, same }, touched] of changed) {
+    keep.run(same.bytes() ?? null, one.id);
+    touched.keep(database, one.id);
+  }
+};
+
+const touchedBy = (database: Database.Database, revision: number): Touched => {
+  const touched = touchedProducts();
+  touched.revision(database, revision);
+  return touched;
 };
 
 /** Texts with what is said again in full. */
