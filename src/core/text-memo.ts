@@ -1,3 +1,5 @@
+import { apart } from "./apart.js";
+
 /** The room that several memories share, in characters: when it is full, all of them begin anew. */
 export class MemoRoom {
   private readonly memos: { clear(): void }[] = [];
@@ -47,7 +49,9 @@ export class TextMemo<T> {
   set(text: string, value: T): void {
     if (this.isOff) return;
     this.room.take(text.length + ENTRY);
-    this.known.set(text, value);
+    const own = apart(text);
+    // What came to itself is kept once.
+    this.known.set(own, (value as unknown) === text ? (own as T) : value);
   }
 
   private judge(): void {

@@ -26,6 +26,19 @@ describe("what texts came to", () => {
     );
   });
 
+  it("when texts are pieces of large ones, then these are not kept with them", () => {
+    const memo = new TextMemo<string>(new MemoRoom(1_000_000));
+    const large = 1 << 20;
+    const before = process.memoryUsage().heapUsed;
+    for (let at = 0; at < 200; at++) {
+      const whole = Buffer.alloc(large, `a piece of a file's text, the ${at}th `).toString("utf8");
+      const piece = whole.slice(0, 40);
+      memo.set(piece, piece);
+    }
+    expect(memo.get("a piece of a file's text, the 7th a piece")).toBeUndefined();
+    expect(process.memoryUsage().heapUsed - before).toBeLessThan(100 * large);
+  });
+
   it("when texts hardly repeat, then the memory gives up; where they do, it goes on", () => {
     const room = new MemoRoom(1_000_000);
     const [apart, alike] = [new TextMemo<number>(room), new TextMemo<number>(room)];

@@ -1,3 +1,4 @@
+import { apart } from "../../core/apart.js";
 import { addAll } from "../../core/many.js";
 import { itemsOf } from "../../core/catalogue/list-text.js";
 import { assertNever } from "../../core/assert-never.js";
@@ -363,7 +364,7 @@ class ImportRun {
     }
     if (record.kind === "group") {
       if (fate.fate === "added" && this.groupsAdded.length < PARTS_LIMIT)
-        this.groupsAdded.push({ group: this.textOf(record, "group"), row: record.row });
+        this.groupsAdded.push({ group: apart(this.textOf(record, "group")), row: record.row });
       return;
     }
     if (fate.fate === "added" && this.textOf(record, "name") === "" && this.nameless.length < PARTS_LIMIT)
@@ -386,13 +387,13 @@ class ImportRun {
   private noteParts(record: JoinedRecord, sku: Sku): void {
     const bundle = this.textOf(record, "bundle_of");
     if (bundle === "" || this.parts.length > PARTS_LIMIT) return;
-    for (const part of itemsOf(bundle)) this.parts.push({ sku, part, row: record.row });
+    for (const part of itemsOf(bundle)) this.parts.push({ sku, part: apart(part), row: record.row });
   }
 
   private noteGroup(record: JoinedRecord): void {
     if (this.work.reading.groups.layout !== "own-row") return;
     const group = this.textOf(record, "group");
-    if (group !== "" && !this.groupsNamed.has(group)) this.groupsNamed.set(group, record.row);
+    if (group !== "" && !this.groupsNamed.has(group)) this.groupsNamed.set(apart(group), record.row);
   }
 
   private textOf(record: JoinedRecord, attribute: string): string {

@@ -1,3 +1,4 @@
+import { apart } from "../../core/apart.js";
 import type { Doubt } from "../../core/catalogue/cell-reader.js";
 import type { Product } from "../../core/catalogue/product.js";
 import { SAME } from "../../core/catalogue/record.js";
@@ -22,7 +23,7 @@ export const landed = (
   sameGtin: readonly Sku[],
 ): LandedFate => ({
   fate,
-  sku: asSku(sku),
+  sku: asSku(apart(sku)),
   ...(doubts.length === 0 ? {} : { doubts }),
   ...(sameGtin.length === 0 ? {} : { sameGtin }),
 });
