@@ -1,4 +1,5 @@
 import { refuseIdle } from "./options/refuse-idle.js";
+import { workers } from "./options/shared-options.js";
 import { tellErrors } from "../report/tell-errors.js";
 import { formats } from "../formats/table-stream.js";
 import { encodings } from "../formats/text-stream.js";
@@ -74,6 +75,7 @@ export const importFile: CommandFile = command({
     headerRow: wholeNumber("--header-row <number>", "the row with the columns' names", {
       message: "is the number of the row with the columns' names",
     }),
+    workers,
   },
   examples: [
     ["import shop-export.csv", "read by the source that knows it, or by a proposal"],
@@ -127,6 +129,7 @@ interface Given {
   readonly replace: boolean;
   readonly dropVanished: boolean;
   readonly dryRun: boolean;
+  readonly workers: number | undefined;
 }
 
 /** What comes in: files for the catalogue, and filled gap sheets, which know themselves where their answers go. */
@@ -228,6 +231,7 @@ const requestOf = async (
   replace: given.replace,
   dropVanished: given.dropVanished,
   dryRun: given.dryRun,
+  workers: given.workers,
   onlyPropose: given.propose,
   review: reviewing(given.accept || given.dryRun || given.propose, options.json, io),
   onFinding: (finding) => {

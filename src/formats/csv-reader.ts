@@ -81,15 +81,24 @@ async function* parsedChunks(
   const isFinished = (): boolean => finished;
   // The parser answers each piece with one chunk, which may be without a row.
   const lengths: number[] = [];
+  // Paused, it still takes whatever comes, a whole file: so no more comes than is being parsed and one piece.
+  let untaken = 0;
+  let isEnded = false;
+  let taken = (): void => undefined;
   async function* measured(): AsyncGenerator<string> {
     for await (const piece of text) {
       lengths.push(piece.length);
+      untaken++;
       yield piece;
+      while (untaken > 1 && !isEnded)
+        await new Promise<void>((resolve) => {
+          taken = resolve;
+        });
     }
   }
   let failure: Error | undefined;
   let wake = (): void => undefined;
-  const source = Readable.from(measured(), { objectMode: true });
+  const source = Readable.from(measured(), { objectMode: true, highWaterMark: 1 });
   source.on("error", (error) => {
     failure = error;
     wake();
@@ -119,6 +128,8 @@ async function* parsedChunks(
       const next = waiting.shift();
       if (next !== undefined) {
         yield next;
+        untaken--;
+        taken();
         if (waiting.length === 0) parser?.resume();
         continue;
       }
@@ -128,6 +139,8 @@ async function* parsedChunks(
       });
     }
   } finally {
+    isEnded = true;
+    taken();
     source.destroy();
   }
 }

@@ -1,3 +1,4 @@
+import type { RecordTexts } from "../core/catalogue/stored-texts.js";
 import type { ChannelLedger } from "./ledger.js";
 import type { LinkAnswers } from "./link-answers.js";
 import type { AttributeIndex } from "../core/catalogue/attribute-index.js";
@@ -96,10 +97,9 @@ export interface ValueChange {
 }
 
 /** One record: canonical texts in the order of the plan's columns. "" is no opinion. */
-export interface IncomingRecord {
+export interface IncomingRecord extends RecordTexts {
   readonly kind: "product" | "group";
   readonly row: number;
-  readonly texts: readonly string[];
   /** Damaged values that the catalogue may prove. */
   readonly doubts: readonly Doubt[];
 }

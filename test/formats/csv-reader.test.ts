@@ -35,6 +35,19 @@ const refused = async (content: string | Buffer, options: CsvOptions = {}): Prom
 };
 
 describe("reading CSV", () => {
+  it("when whoever takes the rows is busy, then no more of the file is read than a few pieces", async () => {
+    const content = `sku,name\n${"K-1,Kneeler for long days in the garden\n".repeat(400_000)}`;
+    const source = await fileSource(write(folder, "long.csv", content), "long.csv");
+    const { batches } = await openCsv(source);
+    await batches.next();
+    for (let turn = 0; turn < 200; turn++) await new Promise((resolve) => setImmediate(resolve));
+    expect(source.bytesRead()).toBeLessThan(6 << 20);
+    let rows = 0;
+    for await (const batch of batches) rows += batch.length;
+    expect(rows).toBeGreaterThan(300_000);
+    expect(source.bytesRead()).toBe(source.size);
+  });
+
   it.each([
     ["commas", "a,b\n1,2\n"],
     ["semicolons", "a;b\n1;2\n"],

@@ -87,7 +87,7 @@ describe("work in parts", () => {
     });
     expect([exit, err.replace(/\s+/g, " ")]).toEqual([
       3,
-      expect.stringContaining("a thread that worked on a part of the catalogue ended before it was done"),
+      expect.stringContaining("a thread that did a part of the work ended before it was done"),
     ]);
     expect(filesIn(shop)).toEqual(before);
     expect(lexicant(shop, ["build", "--workers", "2"]).exit).toBe(0);

@@ -156,14 +156,7 @@ const plainReader = (reading: ColumnReading, defaults: CellDefaults): CellReader
         : found;
     if (given === CLEARED) return CLEARED;
     if (typeof given === "string" && isFormulaFault(given)) {
-      notes.doubts.push({
-        attribute,
-        column,
-        written: given,
-        damage: "formula",
-        candidates: [],
-        provedBy: () => false,
-      });
+      notes.doubts.push({ attribute, column, written: given, damage: "formula", candidates: [] });
       return unread(given);
     }
     const read = typed(given);

@@ -20,7 +20,6 @@ export interface ItemDoubt {
   readonly damage: Damage;
   /** What the cell can have held; empty when there are too many possibilities to name. */
   readonly candidates: readonly string[];
-  provedBy(existing: string): boolean;
 }
 
 /** What happened to a value on its way in. */
@@ -115,7 +114,7 @@ export const itemReader = (attribute: string, { kind }: AttributeKind, defaults:
   ): string | Read {
     if ("problem" in reading)
       return reading.problem === "gtin-scientific"
-        ? doubted(shortened(written))
+        ? doubted({ written, damage: "scientific", candidates: [] })
         : refused(written, reading.problem);
     const possible = asPossible(attribute, reading.value, currencies);
     if ("problem" in possible) return refused(written, possible.problem);
@@ -149,8 +148,7 @@ const textItem = (
   isPlain: boolean,
 ): string | Read => {
   // Among several values a failed formula is one that is missing; alone, the cell's reader has told it.
-  if (isFormulaFault(value))
-    return doubted({ written: value, damage: "formula", candidates: [], provedBy: () => false });
+  if (isFormulaFault(value)) return doubted({ written: value, damage: "formula", candidates: [] });
   if (isNone && value.length < 12 && nothings.test(value)) return refused(value, "no-value");
   if (isPlain && (value.includes("<") || value.includes("&")) && marksOfPages.test(value)) {
     const now = plainText(value);
@@ -161,14 +159,9 @@ const textItem = (
   // "10-Dec" is nobody's word for a day beside a product; a whole date may be one under a shop's own name.
   if (isDatable && value.length <= LONGEST_DAY && /\d/.test(value) && (hasNoDays || shortDay.test(value))) {
     const candidates = beforeDate(value);
-    const provedBy = (existing: string): boolean => candidates.includes(existing.replace(/\s/g, ""));
-    if (candidates.length > 0) return doubted({ written: value, damage: "date", candidates, provedBy });
+    if (candidates.length > 0) return doubted({ written: value, damage: "date", candidates });
   }
-  if (hasLostLetters(value)) {
-    const pattern = value.split("\ufffd");
-    const provedBy = (existing: string): boolean => fitsPieces(existing, pattern);
-    return doubted({ written: value, damage: "encoding", candidates: [], provedBy });
-  }
+  if (hasLostLetters(value)) return doubted({ written: value, damage: "encoding", candidates: [] });
   const now = repairEncoding(value);
   return now === undefined
     ? value
@@ -186,16 +179,18 @@ const fitsPieces = (text: string, pieces: readonly string[]): boolean => {
   return text.length - at <= (pieces.at(-1) === "" ? 3 : 0);
 };
 
-const shortened = (written: string): ItemDoubt => {
+/** Whether digits are those that a spreadsheet's short form has left of a number. */
+const isShortened = (digits: string, written: string): boolean => {
   const value = Number(written.replace(",", "."));
-  const digits = (/[.,](\d+)/.exec(written)?.[1] ?? "").length;
-  return {
-    written,
-    damage: "scientific",
-    candidates: [],
-    provedBy: (existing) =>
-      /^\d{8,14}$/.test(existing) && Number(existing).toExponential(digits) === value.toExponential(digits),
-  };
+  const shown = (/[.,](\d+)/.exec(written)?.[1] ?? "").length;
+  return /^\d{8,14}$/.test(digits) && Number(digits).toExponential(shown) === value.toExponential(shown);
+};
+
+/** Whether a damaged value is what the catalogue has. */
+export const isProvedBy = ({ written, damage, candidates }: ItemDoubt, existing: string): boolean => {
+  if (damage === "date") return candidates.includes(existing.replace(/\s/g, ""));
+  if (damage === "encoding") return fitsPieces(existing, written.split("\ufffd"));
+  return damage === "scientific" && isShortened(existing, written);
 };
 
 const canonicalNumber = /^(?:0|[1-9]\d{0,14})(?:\.\d{0,9}[1-9])?$/;

@@ -56,6 +56,9 @@ export const writtenIn = (text: string): string => text.slice(1);
 /** Parts of a list value within one stored text. */
 export const LIST_SEPARATOR = "\u001e";
 
+/** Joins a record's texts in one stored text; cleaned cells cannot hold it. */
+export const TEXT_SEPARATOR = "\u001f";
+
 /** Where a value entered: the revision that brought it, and the row of its file (header included, from 1). */
 export interface Origin {
   readonly revision: number;

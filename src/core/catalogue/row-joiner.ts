@@ -4,8 +4,9 @@ import type { Doubt } from "./cell-reader.js";
 import { CLEARED, isUnread, LIST_SEPARATOR } from "./record.js";
 import type { ReadRow, RowReading } from "./row-reader.js";
 
-/** A record for the store: a product's or a group's own, with the row it begins in. */
-export interface JoinedRecord {
+/** A record for the store: a product's or a group's own, with the row it begins in, and that row as whoever gave it has it. */
+export interface JoinedRecord<Row> {
+  readonly from: Row;
   readonly kind: "product" | "group";
   readonly row: number;
   readonly texts: readonly string[];
@@ -16,33 +17,32 @@ export interface JoinedRecord {
 }
 
 /** Joins rows that belong to one product or group. It waits one record, since the next row may add to it. */
-export interface RowJoiner {
+export interface RowJoiner<Row> {
   /** Takes a row; gives the records that are complete now. */
-  push(row: Extract<ReadRow, { texts: unknown }>): readonly JoinedRecord[];
-  end(): readonly JoinedRecord[];
+  push(row: Extract<ReadRow, { texts: unknown }>, from: Row): readonly JoinedRecord<Row>[];
+  end(): readonly JoinedRecord<Row>[];
 }
 
-type Mutable = { -readonly [K in keyof JoinedRecord]: JoinedRecord[K] } & { texts: string[] };
+type Mutable<Row> = { -readonly [K in keyof JoinedRecord<Row>]: JoinedRecord<Row>[K] };
 
-const appended = (texts: string[], added: readonly string[]): void => {
-  added.forEach((text, at) => {
-    if (text === "" || text === CLEARED || isUnread(text)) return;
-    const before = texts[at] ?? "";
+const appended = (texts: readonly string[], added: readonly string[]): readonly string[] =>
+  Array.from({ length: Math.max(texts.length, added.length) }, (_, at) => {
+    const [before = "", text = ""] = [texts[at], added[at]];
+    if (text === "" || text === CLEARED || isUnread(text)) return before;
     const items = new Set([...itemsOf(isUnread(before) ? "" : before), ...itemsOf(text)]);
-    texts[at] = [...items].filter(Boolean).join(LIST_SEPARATOR);
+    return [...items].filter(Boolean).join(LIST_SEPARATOR);
   });
-};
 
-export const rowJoiner = (
+export const rowJoiner = <Row>(
   { groups, keys, furtherRowsAdd }: RowReading,
   attributes: readonly { readonly attribute: string }[],
-): RowJoiner => {
+): RowJoiner<Row> => {
   const groupAt = attributes.findIndex(({ attribute }) => attribute === "group");
   const skuAt = attributes.findIndex(({ attribute }) => attribute === "sku");
-  let product: Mutable | undefined;
-  let group: Mutable | undefined;
+  let product: Mutable<Row> | undefined;
+  let group: Mutable<Row> | undefined;
   let groupName = "";
-  const flush = (withGroup: boolean): readonly JoinedRecord[] => {
+  const flush = (withGroup: boolean): readonly JoinedRecord<Row>[] => {
     const done = [
       ...(withGroup && group !== undefined ? [group] : []),
       ...(product === undefined ? [] : [product]),
@@ -63,32 +63,33 @@ export const rowJoiner = (
     const productPart = own.map((text, at) =>
       sharedPart[at] === "" && furtherRowsAdd.has(attributes[at]?.attribute ?? "") ? text : "",
     );
-    if (group !== undefined) appended(group.texts, sharedPart);
+    if (group !== undefined) group.texts = appended(group.texts, sharedPart);
     if (product === undefined) return;
     product.hasFurther = true;
-    appended(product.texts, productPart);
+    product.texts = appended(product.texts, productPart);
   };
 
   /** Splits a group's first row: what members share becomes the group's own record. */
-  const openGroup = (row: Mutable, name: string): void => {
+  const openGroup = (row: Mutable<Row>, name: string): void => {
     groupName = name;
     const texts = row.texts.map((text, at) => (isShared(at) || at === groupAt ? text : ""));
-    group = { kind: "group", row: row.row, texts, findings: [], doubts: [] };
+    group = { kind: "group", row: row.row, from: row.from, texts, findings: [], doubts: [] };
     row.texts = row.texts.map((text, at) => (isShared(at) ? "" : text));
   };
 
   return {
-    push(read) {
+    push(read, from) {
       if (read.kind === "further") {
         further(read);
         return [];
       }
-      const row: Mutable = { ...read, kind: read.kind, texts: [...read.texts] };
-      const name = groupAt < 0 ? "" : (row.texts[groupAt] ?? "");
-      if (read.kind === "group") {
+      const { kind, texts, findings, doubts } = read;
+      const row: Mutable<Row> = { kind, row: read.row, from, texts, findings, doubts };
+      const name = groupAt < 0 ? "" : (texts[groupAt] ?? "");
+      if (kind === "group") {
         // A group's own row names the group by its key where it has no column for it.
-        if (name === "" && groupAt >= 0 && skuAt >= 0) row.texts[groupAt] = row.texts[skuAt] ?? "";
-        if (skuAt >= 0) row.texts[skuAt] = "";
+        const named = name === "" ? (texts[skuAt] ?? "") : name;
+        row.texts = texts.map((text, at) => (at === skuAt ? "" : at === groupAt ? named : text));
         return [...flush(true), row];
       }
       const startsGroup = groups.layout === "first-row" && name !== "" && name !== groupName;

@@ -8,10 +8,15 @@ export interface KeptRows {
   readonly products: Uint32Array<ArrayBuffer>;
 }
 
+/** A row that came just so before. */
+export interface KnownRow {
+  readonly product: number;
+  readonly hash: RowHash;
+}
+
 /** Rows of which is known what product they are of. */
 export class RowTable {
   private slots: Uint32Array;
-  private readonly hash: RowHash = { first: 0, second: 0 };
 
   constructor(private readonly rows: KeptRows) {
     let size = 16;
@@ -24,25 +29,27 @@ export class RowTable {
     }
   }
 
-  /** The place of a row with just these cells; undefined where there is none. */
-  find(cells: readonly string[]): number | undefined {
-    const { hash, rows, slots } = this;
+  find(cells: readonly string[]): KnownRow | undefined {
+    const { rows, slots } = this;
+    const hash = { first: 0, second: 0 };
     hashRow(cells, hash);
     for (let slot = hash.first % slots.length; slots[slot] !== 0; slot = (slot + 1) % slots.length) {
       const at = (slots[slot] ?? 0) - 1;
-      if (rows.firsts[at] === hash.first && rows.seconds[at] === hash.second) return at;
+      if (rows.firsts[at] === hash.first && rows.seconds[at] === hash.second)
+        return { product: rows.products[at] ?? 0, hash };
     }
     return undefined;
   }
-
-  productAt(place: number): number {
-    return this.rows.products[place] ?? 0;
-  }
-
-  hashAt(place: number): RowHash {
-    return { first: this.rows.firsts[place] ?? 0, second: this.rows.seconds[place] ?? 0 };
-  }
 }
+
+/** The rows of products that a condition holds for. */
+export const rowsOf = (rows: KeptRows, isWanted: (product: number) => boolean): KeptRows => {
+  const wanted = new RowGatherer();
+  for (const [at, product] of rows.products.entries())
+    if (isWanted(product))
+      wanted.add({ first: rows.firsts[at] ?? 0, second: rows.seconds[at] ?? 0 }, product);
+  return wanted.take();
+};
 
 /** Gathers rows for a {@link RowTable}. */
 export class RowGatherer {
@@ -52,14 +59,8 @@ export class RowGatherer {
     products: new Uint32Array(1024),
   };
   private count = 0;
-  private readonly hash: RowHash = { first: 0, second: 0 };
 
-  add(cells: readonly string[], product: number): void {
-    hashRow(cells, this.hash);
-    this.addHash(this.hash, product);
-  }
-
-  addHash({ first, second }: RowHash, product: number): void {
+  add({ first, second }: RowHash, product: number): void {
     if (this.count === this.rows.firsts.length) this.rows = this.copied(this.count * 2);
     const { firsts, seconds, products } = this.rows;
     firsts[this.count] = first;

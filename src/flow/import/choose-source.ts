@@ -23,7 +23,7 @@ import {
   withoutCounter,
   type Source,
 } from "../../workspace/source-files.js";
-import { marksIn } from "../../workspace/source-reading.js";
+import { marksIn, type TiedSource } from "../../workspace/source-reading.js";
 import { FOR_CHANNEL, proposedSourceText, sheetSourceText } from "../../workspace/source-text.js";
 import type { Workspace } from "../../workspace/workspace.js";
 import { chooseRecords } from "../../core/catalogue/proposal/choose-records.js";
@@ -35,6 +35,8 @@ import { sampleOf } from "./sample-file.js";
 export interface ChosenSource {
   readonly table: TableStream;
   readonly source: Source;
+  /** By what the file was opened. */
+  readonly options: TableOptions;
   readonly from:
     | { readonly kind: "file" }
     /** The file's columns are the catalogue's own attributes: what differs becomes edits. */
@@ -45,6 +47,12 @@ export interface ChosenSource {
         /** The source that another proposal for the same file comes to. */
         remade(proposal: SourceProposal): Promise<Source>;
       };
+}
+
+/** A file with the source that reads it, and how its columns are tied. */
+export interface ChosenFile extends ChosenSource {
+  readonly file: ByteSource;
+  readonly tied: TiedSource;
 }
 
 export interface SourceWishes {
@@ -111,15 +119,16 @@ export const chooseSource = async (
           reason: `--sku-column does nothing here: sources/${known.name}.yaml reads ${file.file}, and says itself which column holds the SKU`,
         }),
       ]);
-    return { table, source: known, from: { kind: "file" } };
+    return { table, source: known, options, from: { kind: "file" } };
   }
-  const table = await openTable(file, { ...wishes.stated, chooseRecords });
+  const options = { ...wishes.stated, chooseRecords };
+  const table = await openTable(file, options);
   refuseIdle(table, wishes.stated);
   if (table.sample.length === 0)
     throw new Refusal([diagnostic("no-rows", { path: file.file, columns: table.header.length })]);
   if (named === undefined && wishes.skuColumn === undefined && isSheet(table) && !(await store.isEmpty()))
     return {
-      table,
+      ...{ table, options },
       source: await sourceFromText("edits", sheetSourceText(table.header, sheetChannel(table, workspace))),
       from: { kind: "sheet" },
     };
@@ -135,7 +144,7 @@ export const chooseSource = async (
     const first = await sourceFromText(name, proposedSourceText(name, name, currency, whole));
     return sourceFromText(name, proposedSourceText(name, name, currency, whole, marksIn(first, table)));
   };
-  return { table, source: await remade(proposal), from: { kind: "proposal", proposal, remade } };
+  return { table, options, source: await remade(proposal), from: { kind: "proposal", proposal, remade } };
 };
 
 /** The channel that a sheet's words are for: all its rows name the same one, or none. */

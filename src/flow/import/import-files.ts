@@ -1,7 +1,6 @@
 import { readPart } from "../../core/catalogue/bundle.js";
 import { textOf } from "../../core/catalogue/product.js";
 import { familyFindings } from "../../core/catalogue/family-findings.js";
-import { rowReader } from "../../core/catalogue/row-reader.js";
 import type { SourceProposal } from "../../core/catalogue/proposal/source-proposal.js";
 import { causeCollector, type CauseCollector } from "../../core/diagnostics/causes.js";
 import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
@@ -13,16 +12,17 @@ import type { TableStream } from "../../formats/table-stream.js";
 import type { CatalogueTransaction, Store } from "../../store/store.js";
 import { addToManifest } from "../../workspace/edit-manifest.js";
 import { rulesOf } from "../../workspace/source-rules.js";
-import { readingFor, type TiedSource } from "../../workspace/source-reading.js";
+import { readingFor } from "../../workspace/source-reading.js";
 import { saveSource, type Source } from "../../workspace/source-files.js";
 import type { Workspace } from "../../workspace/workspace.js";
 import type { OpenCatalogue, WritableCatalogue } from "../open-catalogue.js";
 import { placeIn } from "../value-place.js";
-import { chooseSource, type ChosenSource, type SourceWishes } from "./choose-source.js";
+import { chooseSource, type ChosenFile, type ChosenSource, type SourceWishes } from "./choose-source.js";
 import { originOf } from "./file-mark.js";
 import { knownRows } from "./known-rows.js";
 import { importRows, type ImportedRows } from "./import-rows.js";
 import { previewRecords, type PreviewedRecord } from "./preview-records.js";
+import { rowsOfFile } from "./rows-of-file.js";
 import { rejectedFiles, type RejectedFiles } from "./rejected-rows.js";
 
 export interface ImportRequest extends SourceWishes {
@@ -34,13 +34,16 @@ export interface ImportRequest extends SourceWishes {
   /** Whether products that a replaced layer no longer has lose what it said of them. */
   readonly dropVanished: boolean;
   readonly dryRun: boolean;
+  /** Threads at work at once; as many as there are cores where it is undefined. */
+  readonly workers: number | undefined;
   /** Whether proposals are only written down, and nothing is imported. */
   readonly onlyPropose: boolean;
   /** Shows a proposal, and gives it back as a person wants it; undefined where it is not to be used. */
   review(open: OpenProposal): Promise<SourceProposal | undefined>;
   /** Told of every finding as it comes. */
   onFinding(finding: Diagnostic): void;
-  onProgress(file: ByteSource, rows: number): void;
+  /** Told how many bytes and rows of a file were read. */
+  onProgress(file: ByteSource, bytes: number, rows: number): void;
 }
 
 /** A file to be read, and the source that reads it, where that is known. */
@@ -125,12 +128,6 @@ export const importFiles = async (
   return { files, causes, proposed: [] };
 };
 
-/** A file with the source that reads it, and how its columns are tied. */
-export interface ChosenFile extends ChosenSource {
-  readonly file: ByteSource;
-  readonly tied: TiedSource;
-}
-
 /** Chooses sources, and lets a person confirm proposals: they may take their time, so nothing is locked for it. */
 export const chooseFiles = async (
   { workspace, store }: OpenCatalogue,
@@ -189,12 +186,12 @@ interface Running {
 }
 
 const importOne = async (
-  { file, table, source, from, tied }: ChosenFile,
+  chosen: ChosenFile,
   { workspace, store, request, transaction, rejects, onFinding }: Running,
   turn: number,
 ): Promise<FileResult> => {
+  const { file, table, source, from, tied } = chosen;
   const { settings } = source;
-  const reader = rowReader(tied.reading);
   const mode = settings.mode ?? "both";
   const replaced = request.replace || settings.replaces === true;
   const cameFrom = await originOf(workspace, file.path);
@@ -203,19 +200,20 @@ const importOne = async (
     { workspace, store },
     { table, source, from },
     tied.reading,
-    {
-      replaced,
-      today,
-    },
+    { replaced, today },
     turn,
   );
+  const { surroundings, workers } = request;
+  const read = rowsOfFile(chosen, {
+    ...{ workspace, surroundings, workers, known: known?.before, isKept: known !== undefined },
+  });
   const writer = await transaction.revision({
     kind: "import",
     layer: settings.layer,
     source: source.name,
     file: table.file,
     at: request.at,
-    columns: reader.attributes,
+    columns: read.attributes,
     keys: tied.reading.keys,
     mode,
     compare: from.kind === "sheet" ? "merged" : "layer",
@@ -231,15 +229,10 @@ const importOne = async (
   });
   const rejected = rejects.of(source.name, table.header);
   const rows = await importRows({
-    table,
-    reading: tied.reading,
-    reader,
-    writer,
-    mode,
-    rejects: rejected,
-    known,
-    onFinding,
-    onProgress: (count) => request.onProgress(file, count),
+    ...{ file: table.file, batches: read.batches, attributes: read.attributes },
+    hasGroupRows: tied.reading.groups.layout === "own-row",
+    ...{ writer, mode, rejects: rejected, known, onFinding },
+    onProgress: (count) => request.onProgress(file, read.bytesRead(), count),
   });
   if (rows.counts.rows === 0)
     throw new Refusal([diagnostic("no-rows", { path: table.file, columns: table.header.length })]);
@@ -279,7 +272,7 @@ const importOne = async (
     columns: table.header.filter(Boolean).length,
     source,
     from,
-    told: [...table.told(), ...tied.told],
+    told: [...read.told(), ...tied.told],
     revision,
     vanished,
     replaced,

@@ -3,7 +3,8 @@ import type { Io } from "../../io/io.js";
 
 /** How far an import is, shown on a terminal while it runs. */
 export interface ImportProgress {
-  at(file: ByteSource, rows: number): void;
+  /** Takes how many bytes and rows of a file were read. */
+  at(file: ByteSource, bytes: number, rows: number): void;
   end(): void;
 }
 
@@ -15,6 +16,7 @@ const silent: ImportProgress = { at: () => undefined, end: () => undefined };
 export const importProgress = (files: readonly ByteSource[], io: Io, quiet: boolean): ImportProgress => {
   if (quiet || !io.isAttended) return silent;
   const total = files.reduce((sum, { size = 0 }) => sum + size, 0);
+  const read = new Map<ByteSource, number>();
   const started = io.now().getTime();
   let shown: { at(bytes: number, rows: number): void; end(): void } | undefined;
   let loading = false;
@@ -34,10 +36,11 @@ export const importProgress = (files: readonly ByteSource[], io: Io, quiet: bool
     };
   };
   return {
-    at(_, rows) {
+    at(file, bytes, rows) {
+      read.set(file, bytes);
       if (shown === undefined && !loading && io.now().getTime() - started > QUIET_MILLISECONDS) void show();
       shown?.at(
-        files.reduce((sum, file) => sum + file.bytesRead(), 0),
+        [...read.values()].reduce((sum, one) => sum + one, 0),
         rows,
       );
     },

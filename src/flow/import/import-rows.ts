@@ -1,24 +1,15 @@
 import { apart } from "../../core/apart.js";
-import { addAll } from "../../core/many.js";
 import { itemsOf } from "../../core/catalogue/list-text.js";
 import { assertNever } from "../../core/assert-never.js";
 import { CLEARED, isUnread, RETRACTED } from "../../core/catalogue/record.js";
-import { rowJoiner, type JoinedRecord } from "../../core/catalogue/row-joiner.js";
-import type { RowReader, RowReading } from "../../core/catalogue/row-reader.js";
+import { TextPicker } from "../../core/catalogue/stored-texts.js";
 import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
 import type { Sku } from "../../core/ids.js";
-import type { TableRecord, TableStream } from "../../formats/table-stream.js";
+import type { TableRecord } from "../../formats/table-stream.js";
 import type { ImportCounts, ImportMode, RecordFate, RevisionWriter, ValueChange } from "../../store/store.js";
-import {
-  anotherTable,
-  beginsAnother,
-  raggedRow,
-  repeatsHeader,
-  totalRow,
-  usualWidth,
-} from "./faulty-rows.js";
-import type { KnownRow, KnownRows } from "./known-rows.js";
-import { stillRejected, type RejectedRows } from "./rejected-rows.js";
+import type { KnownRows } from "./known-rows.js";
+import type { AgainRecord, Incoming, ReadBatch, ReadRecord } from "./read-rows.js";
+import type { RejectedRows } from "./rejected-rows.js";
 
 /** What became of all rows of a file: rows = read + joined + skipped, read = added + changed + unchanged + rejected. */
 export interface RowCounts extends ImportCounts {
@@ -55,34 +46,41 @@ export interface ImportedRows {
   readonly groupsAdded: readonly { readonly group: string; readonly row: number }[];
 }
 
-/** What rows are read with and where they go. */
+/** What was read of a file, and where it goes. */
 export interface RowsToImport {
-  readonly table: TableStream;
-  readonly reading: RowReading;
-  readonly reader: RowReader;
+  readonly file: string;
+  readonly batches: AsyncIterable<ReadBatch>;
+  /** What each text of a record is; it may grow while batches come. */
+  readonly attributes: readonly { readonly attribute: string }[];
+  /** Whether groups have rows of their own. */
+  readonly hasGroupRows: boolean;
   readonly writer: RevisionWriter;
   readonly mode: ImportMode;
   readonly rejects: RejectedRows;
-  /** Rows that need not be read again; undefined where rows depend on each other. */
-  readonly known: KnownRows | undefined;
+  /** Keeps what rows are known by; undefined where rows depend on each other. */
+  readonly known: Pick<KnownRows, "note"> | undefined;
   onFinding(finding: Diagnostic): void;
   /** Told after each batch. */
   onProgress(rows: number): void;
 }
 
-/** A row that is known needs no look: it comes as it did before. */
-type Incoming = JoinedRecord | (KnownRow & { readonly kind: "again"; readonly row: number });
-
 const SAMPLES = 5;
 const PARTS_LIMIT = 100_000;
-const HELD_LIMIT = 100_000;
 
-/** Reads all rows of a table and puts them into a revision, batch by batch. */
+/** Puts all rows that were read into a revision, batch by batch. */
 export const importRows = async (work: RowsToImport): Promise<ImportedRows> => {
   const run = new ImportRun(work);
-  for await (const batch of work.table.batches) await run.take(batch);
+  for await (const batch of work.batches) await run.take(batch);
   return run.end();
 };
+
+type Landed = Extract<RecordFate, { fate: "added" | "changed" | "unchanged" }>;
+
+type Refused = Exclude<RecordFate, Landed | { fate: "again" }>;
+
+const taken: ReadonlySet<RecordFate["fate"]> = new Set(["added", "changed", "unchanged", "again"]);
+
+const isRefused = (fate: RecordFate): fate is Refused => !taken.has(fate.fate);
 
 class ImportRun {
   private readonly counts = {
@@ -95,167 +93,33 @@ class ImportRun {
     unchanged: 0,
     rejected: 0,
   };
-  private readonly joiner;
-  private readonly waiting = new Map<number, TableRecord>();
   private readonly parts: NamedPart[] = [];
   private readonly groupsNamed = new Map<string, number>();
   private readonly changes: ChangeSample[] = [];
   private readonly added: Sku[] = [];
   private readonly nameless: { readonly sku: Sku; readonly row: number }[] = [];
   private readonly groupsAdded: { readonly group: string; readonly row: number }[] = [];
-  /** Rows that wait for the row that names what their group varies by. */
-  private readonly held = new Map<string, TableRecord[]>();
-  private heldAbove: TableRecord[] | undefined;
-  private heldRows = 0;
-  private rowAbove = 0;
-  /** A row that passes unless the one below it is news. */
-  private passing: { readonly record: TableRecord; readonly known: KnownRow } | undefined;
-  /** The product of the row above, where that is a known one. */
-  private productAbove: number | undefined;
-  /** The last row that passed, where none was read since. */
-  private lastPassed: TableRecord | undefined;
-  /** Whether the row above has to be read. */
-  private isBelowNews = false;
-  /** The row in which another table begins. */
-  private anotherFrom: number | undefined;
-  /** How many cells each row has; undefined where the format has none of its own. */
-  private readonly rowWidth: number | undefined;
-  private readonly skuColumns: readonly number[];
+  /** Where attributes stand among a record's texts; pairs of names and values may bring more while rows are read. */
+  private readonly places = new Map<string, number>();
+  private readonly picker = new TextPicker();
 
-  constructor(private readonly work: RowsToImport) {
-    const { reading, reader, table } = work;
-    this.joiner = rowJoiner(reading, reader.attributes);
-    this.rowWidth = table.headerGrows ? undefined : usualWidth(table);
-    this.skuColumns = reading.columns.flatMap(({ attribute, from }) =>
-      reading.keys.includes(attribute) && from.kind === "column" ? [from.index] : [],
-    );
-  }
+  constructor(private readonly work: RowsToImport) {}
 
-  async take(batch: readonly TableRecord[]): Promise<void> {
-    const records: Incoming[] = [];
-    for (const record of batch) {
-      this.counts.rows++;
-      if (this.work.known !== undefined && (await this.passes(record, records))) continue;
-      if (this.work.table.headerRow > 0 && repeatsHeader(record, this.work.table)) {
-        this.counts.skipped++;
-        continue;
-      }
-      const fault = record.fault ?? this.faultOf(record);
-      if (fault === undefined) await this.read(record, records, this.heldRows < HELD_LIMIT);
-      else await this.reject(record, fault);
-    }
-    await this.put(records);
+  async take(batch: ReadBatch): Promise<void> {
+    const { rows, joined, skipped, told } = batch;
+    this.counts.rows += rows;
+    this.counts.joined += joined;
+    this.counts.skipped += skipped;
+    for (const { finding, rejected } of told)
+      if (rejected === undefined) this.work.onFinding(finding);
+      else await this.reject(rejected, finding);
+    await this.put(batch);
     this.work.onProgress(this.counts.rows);
   }
 
-  async end(): Promise<ImportedRows> {
-    const late: Incoming[] = [];
-    this.pass(late);
-    for (const rows of this.held.values()) for (const record of rows) await this.read(record, late, false);
-    await this.put([...late, ...this.joiner.end()]);
+  end(): ImportedRows {
     const { counts, parts, groupsNamed, changes, added, nameless, groupsAdded } = this;
     return { counts, parts, groupsNamed, changes, added, nameless, groupsAdded };
-  }
-
-  /**
-   * Lets a row pass that came just so before. Rows that add to another, or are added to, stand beside each other: so it
-   * passes where those above and below it do too.
-   */
-  private async passes(record: TableRecord, records: Incoming[]): Promise<boolean> {
-    const isOpen = record.fault === undefined && this.anotherFrom === undefined;
-    const known = isOpen ? this.work.known?.find(record.cells) : undefined;
-    const above = this.passing;
-    const isOfOneAbove = known !== undefined && known.product === this.productAbove;
-    this.productAbove = known?.product;
-    if (known === undefined || isOfOneAbove || this.isBelowNews) {
-      this.passing = undefined;
-      if (above !== undefined) await this.readPassing(above.record, records);
-      this.isBelowNews = known === undefined;
-      return false;
-    }
-    this.pass(records);
-    this.passing = { record, known };
-    this.rowAbove = record.row;
-    return true;
-  }
-
-  /** Reads a row that would have passed. */
-  private async readPassing(record: TableRecord, records: Incoming[]): Promise<void> {
-    const { lastPassed } = this;
-    if (lastPassed !== undefined) this.work.reader.pass(lastPassed.row, lastPassed.cells);
-    await this.read(record, records, false);
-  }
-
-  /** What waits for what comes behind it comes first. */
-  private pass(records: Incoming[]): void {
-    const { passing } = this;
-    this.passing = undefined;
-    if (passing === undefined) return;
-    addAll(records, this.joiner.end());
-    this.lastPassed = passing.record;
-    this.waiting.set(passing.record.row, passing.record);
-    records.push({ kind: "again", row: passing.record.row, ...passing.known });
-  }
-
-  /** Reads one row; its own group's row may let others be read that came before it. */
-  private async read(record: TableRecord, records: Incoming[], mayWait: boolean): Promise<void> {
-    this.lastPassed = undefined;
-    const row = this.work.reader.read(record.row, record.cells, mayWait);
-    switch (row.kind) {
-      case "rejected":
-        return this.reject(record, row.because);
-      case "skipped":
-        this.counts.skipped++;
-        return;
-      case "waiting": {
-        const held = this.held.get(row.group) ?? [];
-        held.push(record);
-        this.held.set(row.group, held);
-        this.heldRows++;
-        this.heldAbove = held;
-        return;
-      }
-      case "product":
-      case "group":
-      case "further": {
-        // What a row below one that waits adds is for that one.
-        if (row.kind === "further" && this.heldAbove !== undefined && mayWait) {
-          this.heldAbove.push(record);
-          this.heldRows++;
-          return;
-        }
-        this.heldAbove = undefined;
-        if (row.kind !== "product") this.counts.joined++;
-        this.waiting.set(row.row, record);
-        row.findings.forEach(this.work.onFinding);
-        addAll(records, this.joiner.push(row));
-        if (row.kind === "further") this.waiting.delete(row.row);
-        const held = row.kind === "group" ? this.held.get(row.group) : undefined;
-        if (held === undefined) return;
-        this.held.delete(row.group);
-        this.heldRows -= held.length;
-        for (const one of held) await this.read(one, records, false);
-      }
-    }
-  }
-
-  private faultOf(record: TableRecord): Diagnostic | undefined {
-    const { table } = this.work;
-    const above = this.rowAbove;
-    this.rowAbove = record.row;
-    if (
-      this.anotherFrom === undefined &&
-      above > 0 &&
-      this.rowWidth !== undefined &&
-      beginsAnother(record, above, table)
-    )
-      this.anotherFrom = record.row;
-    if (this.anotherFrom !== undefined) return anotherTable(record.row, this.anotherFrom, table.file);
-    return (
-      stillRejected(record, table) ??
-      (this.rowWidth === undefined ? undefined : raggedRow(record, table, this.rowWidth)) ??
-      totalRow(record, table, this.skuColumns)
-    );
   }
 
   private async reject(record: TableRecord, because: Diagnostic): Promise<void> {
@@ -265,85 +129,66 @@ class ImportRun {
     await this.work.rejects.add(record, because);
   }
 
-  private async put(records: readonly Incoming[]): Promise<void> {
+  private async put({ records, rowsAt }: ReadBatch): Promise<void> {
     const fates = await this.work.writer.put(records);
-    for (const [index, record] of records.entries()) {
-      const fate = fates[index];
-      if (fate !== undefined) await this.settle(record, fate);
+    const refused = fates.flatMap((fate, at) => (isRefused(fate) ? [at] : []));
+    // Few rows are, so that those alone are asked for.
+    const shown = refused.length === 0 ? [] : await rowsAt(refused);
+    const rowOf = new Map(refused.map((at, index) => [at, shown[index]]));
+    for (const [at, record] of records.entries()) {
+      const fate = fates[at];
+      if (fate === undefined) continue;
+      if (isRefused(fate)) await this.refuse(record, fate, rowOf.get(at));
+      else if (record.kind === "again") this.cameAgain(record);
+      else if (fate.fate !== "again") this.landed(record, fate);
     }
-    for (const { row } of records) this.waiting.delete(row);
   }
 
-  private async settle(record: Incoming, fate: RecordFate): Promise<void> {
-    const raw = this.waiting.get(record.row);
-    const where = { place: { file: this.work.table.file, row: record.row } };
+  private refusalOf(record: Incoming, fate: Refused): Diagnostic {
+    const where = { place: { file: this.work.file, row: record.row } };
     switch (fate.fate) {
       case "repeated": {
-        const key = record.kind === "group" ? "group" : fate.key;
-        const value = record.kind === "group" ? this.textOf(record, "group") : fate.value;
-        return this.refuse(record, raw, diagnostic("repeated-key", { key, value }, where));
+        if (record.kind !== "group")
+          return diagnostic("repeated-key", { key: fate.key, value: fate.value }, where);
+        return diagnostic("repeated-key", { key: "group", value: this.textOf(record, "group") }, where);
       }
       case "unmatched": {
         const adds = this.work.mode !== "update";
-        return this.refuse(
-          record,
-          raw,
-          diagnostic("unmatched-key", { key: fate.key, value: fate.value, adds }, where),
-        );
+        return diagnostic("unmatched-key", { key: fate.key, value: fate.value, adds }, where);
       }
       case "ambiguous":
-        return this.refuse(
-          record,
-          raw,
-          diagnostic("ambiguous-key", { key: fate.key, value: fate.value, skus: fate.skus }, where),
-        );
+        return diagnostic("ambiguous-key", { key: fate.key, value: fate.value, skus: fate.skus }, where);
       case "bare":
-        return this.refuse(record, raw, diagnostic("bare-row", { sku: fate.sku }, where));
+        return diagnostic("bare-row", { sku: fate.sku }, where);
       case "reused":
-        return this.refuse(
-          record,
-          raw,
-          diagnostic("reused-sku", { sku: fate.sku, was: fate.was, now: fate.now }, where),
-        );
-      case "again":
-        if (record.kind === "again") this.cameAgain(record);
-        return;
-      case "added":
-      case "changed":
-      case "unchanged":
-        if (record.kind !== "again") this.landed(record, fate, raw);
-        return;
+        return diagnostic("reused-sku", { sku: fate.sku, was: fate.was, now: fate.now }, where);
       default:
-        assertNever(fate);
+        return assertNever(fate);
     }
   }
 
-  private cameAgain(record: KnownRow): void {
+  private cameAgain({ product, hash }: AgainRecord): void {
     this.counts.read++;
     this.counts.unchanged++;
-    this.work.known?.noteAgain(record);
+    this.work.known?.note(hash, product);
   }
 
-  private async refuse(record: Incoming, raw: TableRecord | undefined, because: Diagnostic): Promise<void> {
-    const shown = raw ?? { row: record.row, cells: [] };
+  private async refuse(record: Incoming, fate: Refused, row: TableRecord | undefined): Promise<void> {
+    const because = this.refusalOf(record, fate);
+    const shown = row ?? { row: record.row, cells: [] };
     if (record.kind !== "group") return this.reject(shown, because);
     // A group's own row is no product's: it is told and kept aside, and does not count among those read.
     this.work.onFinding(because);
     await this.work.rejects.add(shown, because);
   }
 
-  private landed(
-    record: JoinedRecord,
-    fate: Extract<RecordFate, { fate: "added" | "changed" | "unchanged" }>,
-    raw: TableRecord | undefined,
-  ): void {
-    const { table } = this.work;
-    let isSilent = record.findings.length === 0;
+  private landed(record: ReadRecord, fate: Landed): void {
+    let isSilent = record.hash !== undefined;
     const onFinding = (finding: Diagnostic): void => {
       isSilent = false;
       this.work.onFinding(finding);
     };
-    const place = { file: table.file, row: record.row };
+    const place = { file: this.work.file, row: record.row };
     for (const { doubt, proved } of fate.doubts ?? []) {
       const { attribute, written: value, damage, candidates, column } = doubt;
       const about = { product: fate.sku, place: { ...place, column } };
@@ -378,27 +223,32 @@ class ImportRun {
       this.changes.push({ sku: fate.sku, changes: fate.changes });
     this.noteParts(record, fate.sku);
     this.noteGroup(record);
-    // What rows below added is not in the row's own cells; a bundle's parts are looked for each time.
-    const isAlone = record.hasFurther !== true && this.textOf(record, "bundle_of") === "";
-    if (isAlone && isSilent && fate.settled !== undefined && raw !== undefined)
-      this.work.known?.note(raw.cells, fate.settled);
+    if (isSilent && fate.settled !== undefined && record.hash !== undefined)
+      this.work.known?.note(record.hash, fate.settled);
   }
 
-  private noteParts(record: JoinedRecord, sku: Sku): void {
+  private noteParts(record: ReadRecord, sku: Sku): void {
     const bundle = this.textOf(record, "bundle_of");
     if (bundle === "" || this.parts.length > PARTS_LIMIT) return;
     for (const part of itemsOf(bundle)) this.parts.push({ sku, part: apart(part), row: record.row });
   }
 
-  private noteGroup(record: JoinedRecord): void {
-    if (this.work.reading.groups.layout !== "own-row") return;
+  private noteGroup(record: ReadRecord): void {
+    if (!this.work.hasGroupRows) return;
     const group = this.textOf(record, "group");
     if (group !== "" && !this.groupsNamed.has(group)) this.groupsNamed.set(apart(group), record.row);
   }
 
-  private textOf(record: JoinedRecord, attribute: string): string {
-    const at = this.work.reader.attributes.findIndex((one) => one.attribute === attribute);
-    const text = record.texts[at] ?? "";
+  private textOf(record: ReadRecord, attribute: string): string {
+    const text = this.picker.at(record, this.placeOf(attribute)) ?? "";
     return text === CLEARED || text === RETRACTED || isUnread(text) ? "" : text;
+  }
+
+  private placeOf(attribute: string): number {
+    const known = this.places.get(attribute);
+    if (known !== undefined) return known;
+    const at = this.work.attributes.findIndex((one) => one.attribute === attribute);
+    if (at >= 0) this.places.set(attribute, at);
+    return at;
   }
 }

@@ -1,6 +1,7 @@
 import { mkdir } from "node:fs/promises";
 import { dirname, join } from "node:path";
-import { RowGatherer, RowTable, type KeptRows } from "../../core/catalogue/row-table.js";
+import type { RowHash } from "../../core/catalogue/row-hash.js";
+import { RowGatherer, rowsOf, type KeptRows } from "../../core/catalogue/row-table.js";
 import type { RowReading } from "../../core/catalogue/row-reader.js";
 import type { TableStream } from "../../formats/table-stream.js";
 import type { CatalogueState, Store } from "../../store/store.js";
@@ -11,22 +12,15 @@ import { createFramed, openFramed, orNothing } from "../parts/framed-file.js";
 import { workMark } from "../parts/work-mark.js";
 import type { ChosenSource } from "./choose-source.js";
 
-/** A row that came just so before, when all that it says was noted. */
-export interface KnownRow {
-  readonly product: number;
-  /** Its place among those that were known. */
-  readonly place: number;
-}
-
 /**
  * Rows of a source's last delivery that need not be read again: each came just so, nothing was to be told of it, and of its
  * product nothing changed since. It is nothing but a cache: where it cannot be written or read, every row is read.
  */
 export interface KnownRows {
-  find(cells: readonly string[]): KnownRow | undefined;
+  /** Those of the last delivery; undefined where there are none. */
+  readonly before: KeptRows | undefined;
   /** Notes that a row came, which says all that there is to know of its product from this source. */
-  note(cells: readonly string[], product: number): void;
-  noteAgain(row: KnownRow): void;
+  note(row: RowHash, product: number): void;
   /** To be asked when the delivery is whole in the catalogue: gives what keeps it for the next one, once it has landed. */
   end(): Promise<() => Promise<void>>;
 }
@@ -104,19 +98,13 @@ export const knownRows = async (
   const mark = markOf(workspace, chosen, reading, further);
   const before = await orNothing(loaded(path, mark));
   const touched = before === undefined ? undefined : await store.productsSince(before.state);
-  const known = before === undefined || touched === undefined ? undefined : new RowTable(before.rows);
   const now = new RowGatherer();
   return {
-    find(cells) {
-      const place = known?.find(cells);
-      if (known === undefined || place === undefined) return undefined;
-      const product = known.productAt(place);
-      return touched?.has(product) === false ? { product, place } : undefined;
-    },
-    note: (cells, product) => now.add(cells, product),
-    noteAgain({ place, product }) {
-      if (known !== undefined) now.addHash(known.hashAt(place), product);
-    },
+    before:
+      before === undefined || touched === undefined
+        ? undefined
+        : rowsOf(before.rows, (product) => !touched.has(product)),
+    note: (hash, product) => now.add(hash, product),
     async end() {
       // As it is now: what the same act changes behind this file is a change since.
       const about: About = { mark, state: await store.state() };

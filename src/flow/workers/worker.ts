@@ -1,44 +1,13 @@
 import { parentPort, workerData } from "node:worker_threads";
 import { Refusal } from "../../core/diagnostics/refusal.js";
-import type { FamilyRange, Store } from "../../store/store.js";
-import { openWorkspace, type Workspace } from "../../workspace/workspace.js";
-import type { BuildWork } from "../build/build-parts.js";
-import type { CheckWork } from "../check/check-parts.js";
-import type { Recipe, Said } from "../parts/crew.js";
-import type { PartWork } from "../parts/in-parts.js";
-import { loadChannels } from "../run-channels.js";
-import { storeOf, surroundingsIn } from "../workspace-store.js";
+import type { ReadingRecipe } from "../import/rows-of-file.js";
+import type { Recipe } from "../parts/crew.js";
+import { END, type Asked, type Begun, type Said } from "../parts/hand.js";
 
-const CACHE_MEGABYTES = 8;
-
-/** What came of a stretch, and what of it is handed over rather than copied. */
-interface Handed {
-  readonly made: unknown;
-  readonly memory: readonly ArrayBuffer[];
-}
-
-const handing =
-  <T>(part: PartWork<T>, memoryOf: (made: T) => readonly ArrayBuffer[]) =>
-  async (range: FamilyRange): Promise<Handed> => {
-    const made = await part(range);
-    return { made, memory: memoryOf(made) };
-  };
-
-const workOf = async (
-  { work, today, channels: names, wishes }: Recipe,
-  workspace: Workspace,
-  store: Store,
-): Promise<(range: FamilyRange) => Promise<Handed>> => {
-  const surroundings = await surroundingsIn(workspace, { today: { kind: "date", iso: today } });
-  const channels = await loadChannels(workspace, store, names, surroundings);
-  if (work === "build") {
-    const { buildParts, memoryOfBuilt } = await import("../build/build-parts.js");
-    return handing(await buildParts({ workspace, store }, channels, wishes as BuildWork), memoryOfBuilt);
-  }
-  const { checkParts } = await import("../check/check-parts.js");
-  const { memoryOfLogged } = await import("../kept/family-log.js");
-  return handing(await checkParts({ store }, channels, wishes as CheckWork), memoryOfLogged);
-};
+const begun = async (recipe: Recipe | ReadingRecipe): Promise<Begun> =>
+  recipe.work === "read"
+    ? (await import("./read-beside.js")).readingBeside(recipe)
+    : (await import("./part-beside.js")).partBeside(recipe);
 
 const port = parentPort;
 const say = (said: Said, memory: readonly ArrayBuffer[] = []): void => port?.postMessage(said, [...memory]);
@@ -50,17 +19,13 @@ const cannot = (error: unknown): void => {
 };
 
 try {
-  const recipe = workerData as Recipe;
-  const workspace = await openWorkspace(recipe.root);
-  const store = await storeOf(workspace, { onlyReads: true, cacheMegabytes: CACHE_MEGABYTES });
-  const seen = await store.hold();
-  const work = await workOf(recipe, workspace, store);
-  port?.on("message", (asked: FamilyRange | "end") => {
-    if (asked === "end") {
-      void store.close().finally(() => port.close());
-      return;
+  const { seen, work, end } = await begun(workerData as Recipe | ReadingRecipe);
+  port?.on("message", (said: Asked | typeof END) => {
+    if (said === END) void end().finally(() => port.close());
+    else {
+      const { asked, what } = said;
+      work(what).then(({ made, memory }) => say({ said: "made", asked, made }, memory), cannot);
     }
-    work(asked).then(({ made, memory }) => say({ said: "made", made }, memory), cannot);
   });
   say({ said: "ready", seen });
 } catch (error) {

@@ -4,11 +4,11 @@ import { withParts } from "../../core/catalogue/bundle.js";
 import type { Family } from "../../core/catalogue/family.js";
 import { merge } from "../../core/catalogue/merge.js";
 import type { Product } from "../../core/catalogue/product.js";
-import { mayTakeBack, type PartialRecord } from "../../core/catalogue/record.js";
+import { mayTakeBack, type PartialRecord, TEXT_SEPARATOR } from "../../core/catalogue/record.js";
 import { asSku } from "../../core/ids.js";
 import type { FamilyRange } from "../store.js";
 import type { Revision } from "./revisions.js";
-import { FAMILIES_PER_PRODUCT, REVISIONS_PER_PRODUCT, TEXT_SEPARATOR } from "./schema.js";
+import { FAMILIES_PER_PRODUCT, REVISIONS_PER_PRODUCT } from "./schema.js";
 
 const FAMILIES_PER_BATCH = 100;
 // Rows come in one call for so many families: one call a row costs twice as much, and keeps the collector busy.

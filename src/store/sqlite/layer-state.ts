@@ -1,8 +1,8 @@
 import type Database from "better-sqlite3";
-import { RETRACTED, SAME } from "../../core/catalogue/record.js";
+import { RETRACTED, SAME, TEXT_SEPARATOR } from "../../core/catalogue/record.js";
 import type { RevisionColumns } from "./revision-columns.js";
 import type { Revision } from "./revisions.js";
-import { REVISIONS_PER_PRODUCT, TEXT_SEPARATOR } from "./schema.js";
+import { REVISIONS_PER_PRODUCT } from "./schema.js";
 
 /** What one layer says of products before the revision that is being written. */
 export interface LayerState {

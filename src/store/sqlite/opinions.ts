@@ -1,7 +1,7 @@
 import type Database from "better-sqlite3";
-import { SAME } from "../../core/catalogue/record.js";
+import { SAME, TEXT_SEPARATOR } from "../../core/catalogue/record.js";
 import type { Revision } from "./revisions.js";
-import { REVISIONS_PER_PRODUCT, TEXT_SEPARATOR } from "./schema.js";
+import { REVISIONS_PER_PRODUCT } from "./schema.js";
 import type { PastOpinion, Store } from "../store.js";
 
 /** All that revisions ever said of a product, latest first, those undone included. */

@@ -1,8 +1,8 @@
 import type Database from "better-sqlite3";
-import { CLEARED, isUnread, RETRACTED } from "../../core/catalogue/record.js";
+import { CLEARED, isUnread, RETRACTED, TEXT_SEPARATOR } from "../../core/catalogue/record.js";
 import { gtin14 } from "../../core/values/gtin.js";
 import type { MetBefore } from "./met-before.js";
-import { REVISIONS_PER_PRODUCT, TEXT_SEPARATOR } from "./schema.js";
+import { REVISIONS_PER_PRODUCT } from "./schema.js";
 import type { PlannedColumn } from "../store.js";
 
 /**
@@ -12,7 +12,8 @@ import type { PlannedColumn } from "../store.js";
 export interface ProductKeys {
   /** Notes a stored text, if its attribute is a key that is kept. */
   note(attribute: string, text: string, product: number): void;
-  isKept(attribute: string): boolean;
+  /** The keys that are kept. */
+  readonly kept: ReadonlySet<string>;
   /** Products that have or had the value. */
   candidates(attribute: string, text: string): readonly number[];
   /** Begins to keep a key: gathers it from all records there are. */
@@ -50,7 +51,7 @@ export const productKeys = (database: Database.Database, met: MetBefore): Produc
     note(attribute, text, product) {
       if (kept.has(attribute)) note(attribute, text, product);
     },
-    isKept: (attribute) => kept.has(attribute),
+    kept,
     candidates(attribute, text) {
       const form = keyForm(attribute, text);
       return met.mayHold("key", metKey(attribute, form)) ? find.all(attribute, form) : [];

@@ -1,5 +1,7 @@
 import { apart } from "../../core/apart.js";
 import type { Doubt } from "../../core/catalogue/cell-reader.js";
+import { isProvedBy } from "../../core/catalogue/item-reader.js";
+import type { RecordTexts } from "../../core/catalogue/stored-texts.js";
 import type { Product } from "../../core/catalogue/product.js";
 import { SAME } from "../../core/catalogue/record.js";
 import { asSku, type Sku } from "../../core/ids.js";
@@ -29,9 +31,10 @@ export const landed = (
 });
 
 /** Whether a row says nothing but by what its product is found. */
-export const isBare = (texts: readonly string[], { plan: { keys }, columns }: RecordRules): boolean =>
+export const isBare = (record: RecordTexts, { plan: { keys }, columns }: RecordRules): boolean =>
   columns.all.every(
-    ({ attribute }, index) => attribute === "sku" || keys.includes(attribute) || !isSaid(texts[index] ?? ""),
+    ({ attribute }) =>
+      attribute === "sku" || keys.includes(attribute) || !isSaid(columns.textOf(record, attribute)),
   );
 
 /** A row of a product that an earlier row of the file was about. */
@@ -67,7 +70,7 @@ export const settleDoubts = (
 ): readonly SettledDoubt[] =>
   doubts.map((doubt) => {
     const existing = productText(product, doubt.attribute);
-    return { doubt, proved: existing !== undefined && doubt.provedBy(existing) ? existing : undefined };
+    return { doubt, proved: existing !== undefined && isProvedBy(doubt, existing) ? existing : undefined };
   });
 
 /** What the catalogue has already needs no record that it could not be read. */

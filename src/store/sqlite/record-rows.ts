@@ -1,6 +1,8 @@
+import type { RecordTexts } from "../../core/catalogue/stored-texts.js";
+import { TEXT_SEPARATOR } from "../../core/catalogue/record.js";
 import type Database from "better-sqlite3";
 import type { MetBefore } from "./met-before.js";
-import { REVISIONS_PER_PRODUCT, TEXT_SEPARATOR } from "./schema.js";
+import { REVISIONS_PER_PRODUCT } from "./schema.js";
 import type { Touched } from "./touched.js";
 
 /** The rows of products, and of what one revision says of them. */
@@ -11,7 +13,7 @@ export interface RecordRows {
   nextProduct(): number;
   addProduct(product: number, sku: string, isGroup: boolean, family: number): void;
   setFamily(product: number, family: number): void;
-  addRecord(product: number, row: number, texts: readonly string[]): void;
+  addRecord(product: number, row: number, record: RecordTexts): void;
   /** Takes back all that the revision has said. */
   forget(): void;
 }
@@ -39,9 +41,9 @@ export const recordRows = (
       product.run(id, sku, isGroup ? 1 : 0, own);
     },
     setFamily: (id, own) => void family.run(own, id),
-    addRecord(id, row, texts) {
+    addRecord(id, row, said) {
       touched.product(id);
-      record.run(id * REVISIONS_PER_PRODUCT + revision, row, texts.join(TEXT_SEPARATOR));
+      record.run(id * REVISIONS_PER_PRODUCT + revision, row, said.stored ?? said.texts.join(TEXT_SEPARATOR));
     },
     forget: () =>
       void database.prepare(`DELETE FROM record WHERE id % ${REVISIONS_PER_PRODUCT} = ?`).run(revision),

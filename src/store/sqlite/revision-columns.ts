@@ -1,7 +1,8 @@
 import type Database from "better-sqlite3";
 import type { GrowingIndex } from "../../core/catalogue/attribute-index.js";
 import { CLEARED, isUnread, RETRACTED, SAME } from "../../core/catalogue/record.js";
-import type { PlannedColumn } from "../store.js";
+import { TextPicker, type RecordTexts } from "../../core/catalogue/stored-texts.js";
+import type { IncomingRecord, PlannedColumn } from "../store.js";
 
 /** The order in which a revision's texts are stored; it only grows. */
 export interface RevisionColumns {
@@ -10,8 +11,10 @@ export interface RevisionColumns {
   add(column: PlannedColumn): void;
   positionOf(attribute: string): number | undefined;
   textAt(texts: readonly string[], attribute: string): string | undefined;
-  /** Texts in the order of the plan, brought into the revision's own. */
-  inOrder(texts: readonly string[]): readonly string[];
+  /** The same of a record whose other texts nobody may need. */
+  textOf(record: RecordTexts, attribute: string): string | undefined;
+  /** A record in the order of the plan, brought into the revision's own. */
+  inOrder(record: IncomingRecord): IncomingRecord;
 }
 
 /** Whether a text holds a value, rather than nothing or a word of the store's own. */
@@ -31,6 +34,7 @@ export const revisionColumns = (
 ): RevisionColumns => {
   const all: PlannedColumn[] = [];
   const slots: number[] = [];
+  const picker = new TextPicker();
   const at = new Map<string, number>();
   const addAttribute = database.prepare(
     "INSERT OR IGNORE INTO attribute (slot, name) VALUES ((SELECT count(*) FROM attribute), ?)",
@@ -55,19 +59,24 @@ export const revisionColumns = (
       const index = at.get(attribute);
       return index === undefined ? undefined : texts[index];
     },
-    inOrder(texts) {
+    textOf(record, attribute) {
+      const index = at.get(attribute);
+      return index === undefined ? undefined : picker.at(record, index);
+    },
+    inOrder(record) {
       if (order.length < planned.length) {
         order = planned.map(add);
         isOwnOrder = areSame();
       }
-      if (isOwnOrder) return texts;
+      if (isOwnOrder) return record;
+      const { kind, row, texts, doubts } = record;
       const own: string[] = [];
       texts.forEach((text, position) => {
         const index = order[position] ?? position;
         while (own.length <= index) own.push("");
         own[index] = text;
       });
-      return own;
+      return { kind, row, texts: own, doubts };
     },
   };
 };

@@ -31,6 +31,7 @@ import {
   withoutProved,
   type RecordRules,
 } from "./record-fate.js";
+import type { RecordTexts } from "../../core/catalogue/stored-texts.js";
 import type { MetBefore } from "./met-before.js";
 import { layerRanks, type Revision } from "./revisions.js";
 import { FAMILIES_PER_PRODUCT, REVISIONS_PER_PRODUCT } from "./schema.js";
@@ -143,9 +144,7 @@ class Writer implements RevisionWriter {
   put(records: readonly (IncomingRecord | RecordAgain)[]): Promise<readonly RecordFate[]> {
     return Promise.resolve(
       records.map((record) =>
-        record.kind === "again"
-          ? this.putAgain(record)
-          : this.putOne({ ...record, texts: this.columns.inOrder(record.texts) }),
+        record.kind === "again" ? this.putAgain(record) : this.putOne(this.columns.inOrder(record)),
       ),
     );
   }
@@ -212,7 +211,7 @@ class Writer implements RevisionWriter {
   private putOne(record: IncomingRecord): RecordFate {
     if (record.kind === "group") return this.putGroup(record);
     const { mode, keys } = this.plan;
-    const found = this.matcher.match(keys, (key) => this.columns.textAt(record.texts, key));
+    const found = this.matcher.match(keys, (key) => this.columns.textOf(record, key));
     if (!("fate" in found)) {
       if (mode !== "add") return this.change(found, record);
       const { id: product, sku } = found.known;
@@ -220,32 +219,31 @@ class Writer implements RevisionWriter {
         ? repeated(record.texts, this.told)
         : { fate: "unchanged", sku: asSku(sku), known: true };
     }
-    const sku = this.columns.textAt(record.texts, "sku");
+    const sku = this.columns.textOf(record, "sku");
     if (found.fate === "ambiguous" || mode === "update" || !isSaid(sku)) return found;
     const gone = this.matcher.bySku(sku);
-    if (this.plan.refusesBare === true && isBare(record.texts, this.told))
-      return { fate: "bare", sku: asSku(sku) };
+    if (this.plan.refusesBare === true && isBare(record, this.told)) return { fate: "bare", sku: asSku(sku) };
     return gone === undefined
       ? this.add(record, sku)
       : this.change({ known: gone, key: "sku" }, record, true);
   }
 
-  private add({ row, texts, doubts }: IncomingRecord, sku: string): RecordFate {
+  private add(record: IncomingRecord, sku: string): RecordFate {
     const product = this.rows.nextProduct();
     this.seen.note(product);
-    const named = this.columns.textAt(texts, "group");
+    const named = this.columns.textOf(record, "group");
     const group = isSaid(named) ? named : undefined;
     const family = this.tools.families.of(group, product);
     this.rows.addProduct(product, sku, false, family);
     if (group !== undefined) {
       // A group that was there before has members which this file may not show.
       const joins = Math.floor(family / FAMILIES_PER_PRODUCT) <= this.rows.newest;
-      const isTwin = this.areSameAxes(group, (attribute) => this.columns.textAt(texts, attribute));
+      const isTwin = this.areSameAxes(group, (attribute) => this.columns.textOf(record, attribute));
       if (joins || isTwin) this.tools.suspect(family);
     }
-    const sameGtin = this.matcher.othersWithGtin(this.columns.textAt(texts, "gtin"), product);
-    this.store(product, row, texts);
-    return { ...landed("added", sku, settleDoubts(doubts, undefined), sameGtin), settled: product };
+    const sameGtin = this.matcher.othersWithGtin(this.columns.textOf(record, "gtin"), product);
+    this.store(product, record.row, record);
+    return { ...landed("added", sku, settleDoubts(record.doubts, undefined), sameGtin), settled: product };
   }
 
   private change(
@@ -277,7 +275,7 @@ class Writer implements RevisionWriter {
     }
     const fresh = this.named(news, texts, known);
     const sameGtin = this.matcher.othersWithGtin(gtin, known.id);
-    this.store(known.id, row, fresh);
+    this.store(known.id, row, { texts: fresh });
     const group = this.columns.textAt(fresh, "group");
     // One that comes back may have a group by what others still say of it.
     if (returns || (group !== undefined && group !== ""))
@@ -314,7 +312,7 @@ class Writer implements RevisionWriter {
     this.repeats++;
     // To be named for the first time by a layer is news to the catalogue, though no value is.
     if (isNew) this.news++;
-    this.rows.addRecord(known.id, row, this.named(news, texts, known));
+    this.rows.addRecord(known.id, row, { texts: this.named(news, texts, known) });
     return false;
   }
 
@@ -375,16 +373,18 @@ class Writer implements RevisionWriter {
     const product = this.rows.nextProduct();
     this.seen.note(product);
     this.rows.addProduct(product, name, true, this.tools.families.of(name, product));
-    this.store(product, record.row, record.texts);
+    this.store(product, record.row, record);
     return landed("added", name, settleDoubts(record.doubts, undefined), []);
   }
 
-  private store(product: number, row: number, texts: readonly string[]): void {
+  private store(product: number, row: number, record: RecordTexts): void {
     this.news++;
-    this.rows.addRecord(product, row, texts);
-    texts.forEach((text, index) => {
-      if (isSaid(text)) this.tools.keys.note(this.columns.all[index]?.attribute ?? "", text, product);
-    });
+    this.rows.addRecord(product, row, record);
+    const { keys } = this.tools;
+    for (const attribute of keys.kept) {
+      const text = this.columns.textOf(record, attribute);
+      if (isSaid(text)) keys.note(attribute, text, product);
+    }
   }
 
   private settleFamily({ id: product, family }: KnownProduct, group: string | undefined): void {
@@ -404,10 +404,8 @@ class Writer implements RevisionWriter {
     tell(asSku(sku));
     if (drop) this.drops = true;
     if (drop)
-      this.store(
-        product,
-        0,
-        this.columns.all.map(({ attribute }) => (said.has(attribute) ? RETRACTED : "")),
-      );
+      this.store(product, 0, {
+        texts: this.columns.all.map(({ attribute }) => (said.has(attribute) ? RETRACTED : "")),
+      });
   }
 }

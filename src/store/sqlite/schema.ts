@@ -15,9 +15,6 @@ export const REVISIONS_PER_PRODUCT = 1 << 20;
  */
 export const FAMILIES_PER_PRODUCT = 1024;
 
-/** Joins a record's texts in one stored text; cleaned cells cannot hold it. */
-export const TEXT_SEPARATOR = "\u001f";
-
 const version1 = `
   CREATE TABLE revision (
     id INTEGER PRIMARY KEY,

@@ -1,7 +1,7 @@
 import type Database from "better-sqlite3";
-import { SAME, takesBack } from "../../core/catalogue/record.js";
+import { SAME, takesBack, TEXT_SEPARATOR } from "../../core/catalogue/record.js";
 import type { Revision } from "./revisions.js";
-import { REVISIONS_PER_PRODUCT, TEXT_SEPARATOR } from "./schema.js";
+import { REVISIONS_PER_PRODUCT } from "./schema.js";
 import { seenProducts, type SeenProducts } from "./seen-products.js";
 import { touchedProducts, type Touched } from "./touched.js";
 

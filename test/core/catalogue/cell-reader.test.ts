@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { cellReader, type CellDefaults, type CellNotes } from "../../../src/core/catalogue/cell-reader.js";
+import { isProvedBy } from "../../../src/core/catalogue/item-reader.js";
 import { MemoRoom } from "../../../src/core/text-memo.js";
 import { joinList } from "../../../src/core/catalogue/list-cell.js";
 import { CLEARED, isUnread, LIST_SEPARATOR, unread } from "../../../src/core/catalogue/record.js";
@@ -186,12 +187,15 @@ describe("what spreadsheets did to cells", () => {
     const { text, notes } = readCell(attribute, cell);
     expect(text).toBe(unread(cell));
     const [doubt] = notes.doubts;
-    expect([doubt?.provedBy(right), doubt?.provedBy(wrong)]).toEqual([true, false]);
+    expect([right, wrong].map((existing) => doubt !== undefined && isProvedBy(doubt, existing))).toEqual([
+      true,
+      false,
+    ]);
   });
 
   it("when a formula failed, then nothing proves what was meant", () => {
     const [doubt] = readCell("price", "#REF!").notes.doubts;
-    expect([doubt?.damage, doubt?.provedBy("12.50 GBP")]).toEqual(["formula", false]);
+    expect([doubt?.damage, doubt && isProvedBy(doubt, "12.50 GBP")]).toEqual(["formula", false]);
   });
 
   it("when a text merely looks like a date, then it stays a text where no size is meant", () => {

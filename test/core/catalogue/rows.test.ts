@@ -75,9 +75,9 @@ const readingOf = ({
 const readRows = (layout: Layout, rows: string): readonly string[] => {
   const reading = readingOf(layout);
   const reader = rowReader(reading);
-  const joiner = rowJoiner(reading, reader.attributes);
+  const joiner = rowJoiner<undefined>(reading, reader.attributes);
   const told: string[] = [];
-  const show = ({ kind, row, texts }: JoinedRecord): string => {
+  const show = ({ kind, row, texts }: JoinedRecord<undefined>): string => {
     const values = texts.flatMap((text, at) =>
       text === ""
         ? []
@@ -93,7 +93,7 @@ const readRows = (layout: Layout, rows: string): readonly string[] => {
       if (read.kind === "waiting") throw new Error("no row may wait here");
       if (read.kind === "rejected") told.push(`${read.row} rejected ${sentence(read.because)}`);
       else if (read.kind === "skipped") told.push(`${read.row} skipped`);
-      else told.push(...joiner.push(read).map(show));
+      else told.push(...joiner.push(read, undefined).map(show));
     });
   return [...told, ...joiner.end().map(show)];
 };

@@ -229,7 +229,6 @@ describe("rows and the products they mean", () => {
       written: "10-Dec",
       damage: "date",
       candidates: ["10-12"],
-      provedBy: (text) => text === "10-12",
     };
     const { fates } = await put(store, "shop", "sku,name\nA,Glove\nB,Glove", { doubts: [doubt] });
     expect(fates).toMatchObject([{ doubts: [{ proved: "10-12" }] }, { doubts: [{ proved: undefined }] }]);

@@ -46,7 +46,7 @@ export const world = {
   ),
   "worker-ended": plainFinding<{ readonly reason: string }>(
     ({ reason }) =>
-      `a thread that worked on a part of the catalogue ended before it was done: ${reason}; nothing was changed. Try again with --workers 1`,
+      `a thread that did a part of the work ended before it was done: ${reason}; nothing was changed. Try again with --workers 1`,
   ),
   "catalogue-changed": plainFinding<{ readonly doing: string }>(
     ({ doing }) => `another command changed the catalogue while the ${doing} began; start it again`,

@@ -1,0 +1,61 @@
+import { rowReader } from "../../core/catalogue/row-reader.js";
+import { RowTable } from "../../core/catalogue/row-table.js";
+import { fileSource } from "../../formats/byte-source.js";
+import { openTable } from "../../formats/open-table.js";
+import { sourceFromText } from "../../workspace/source-files.js";
+import { readingFor } from "../../workspace/source-reading.js";
+import { openWorkspace } from "../../workspace/workspace.js";
+import { surroundingsIn } from "../workspace-store.js";
+import type { Begun, Handed } from "../parts/hand.js";
+import { memoryOfPacked, packed, plainRow } from "../import/packed-batch.js";
+import { readRows, type ReadBatch } from "../import/read-rows.js";
+import {
+  AHEAD,
+  beginningOf,
+  NEXT,
+  type AskedRows,
+  type ReadingRecipe,
+  type SaidBatch,
+} from "../import/rows-of-file.js";
+
+/** Opens a file in a worker; each time that it is asked, the next batch is read. */
+export const readingBeside = async (recipe: ReadingRecipe): Promise<Begun> => {
+  const { root, today, path, known, isKept, options, hasTables } = recipe;
+  const workspace = await openWorkspace(root);
+  const file = await fileSource(path, recipe.file);
+  const source = await sourceFromText(recipe.source.name, recipe.source.text);
+  const table = await openTable(file, options);
+  const day = { today: { kind: "date", iso: today } } as const;
+  const surroundings = hasTables ? await surroundingsIn(workspace, day) : day;
+  const { reading } = readingFor(source, table, workspace, surroundings);
+  const reader = rowReader(reading);
+  const batches = readRows({
+    ...{ table, reading, reader, isKept },
+    known: known === undefined ? undefined : new RowTable(known),
+  });
+  let attributes = reader.attributes.length;
+  let number = 0;
+  const rows = new Map<number, ReadBatch["rowsAt"]>();
+  const next = async (): Promise<Handed> => {
+    const step = await batches.next();
+    const bytes = file.bytesRead();
+    if (step.done === true) return { made: { told: table.told(), bytes } satisfies SaidBatch, memory: [] };
+    const added = reader.attributes.slice(attributes);
+    attributes += added.length;
+    rows.set(++number, step.value.rowsAt);
+    // Whoever asks for the next ones has done with those before.
+    rows.delete(number - AHEAD - 1);
+    const batch = packed(step.value, added);
+    const made: SaidBatch = { batch, number, told: table.told(), bytes };
+    return { made, memory: memoryOfPacked(batch) };
+  };
+  const rowsOf = async ({ batch, records }: AskedRows): Promise<Handed> => {
+    const found = (await rows.get(batch)?.(records)) ?? [];
+    return { made: found.map(plainRow), memory: [] };
+  };
+  return {
+    seen: beginningOf(table),
+    work: (what) => (what === NEXT ? next() : rowsOf(what as AskedRows)),
+    end: () => file.close(),
+  };
+};
