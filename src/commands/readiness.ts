@@ -5,7 +5,6 @@ import type { RankedAct } from "../core/diagnostics/act-collector.js";
 import { percentOf, type Share } from "../core/listing/readiness/readiness.js";
 import {
   readinessKinds,
-  readinessTally,
   type ReadinessKind,
   type ReadinessRow,
 } from "../core/listing/readiness/readiness-tally.js";
@@ -17,9 +16,10 @@ import { tableLines, type TableColumn } from "../report/table.js";
 import type { CommandFile } from "./command-file.js";
 import { chooseProducts } from "../flow/choice/choose-products.js";
 import { tellNoChannel } from "../report/tell-in-use.js";
-import { choiceOptions } from "./options/shared-options.js";
+import { choiceOptions, workers } from "./options/shared-options.js";
 import { withCatalogue } from "../flow/open-catalogue.js";
-import { loadChannels, namesOf, runChannels } from "../flow/run-channels.js";
+import { measureReadiness } from "../flow/readiness/measure-readiness.js";
+import { loadChannels, namesOf } from "../flow/run-channels.js";
 
 const ROWS_SHOWN = 30;
 const ACTS_SHOWN = 12;
@@ -39,6 +39,7 @@ export const readiness: CommandFile = command({
       { message: "is a whole number of percent", most: 100 },
     ),
     ...choiceOptions,
+    workers,
     limit: limit(`show so many rows (${ROWS_SHOWN})`),
   },
   examples: [
@@ -52,15 +53,7 @@ export const readiness: CommandFile = command({
       if (channels.length === 0) return tellNoChannel(io);
       const choice = await chooseProducts(open, given, io, namesOf(channels));
       const by = given.by ?? "channel";
-      const tally = readinessTally(by);
-      await runChannels(
-        store,
-        channels.map((channel) => ({
-          channel,
-          take: (outcome) => tally.take(channel.setup, outcome),
-        })),
-        { choice },
-      );
+      const tally = await measureReadiness(open, channels, { by, choice, workers: given.workers });
       const rows = tally
         .rows()
         .filter(({ shares, ready, listings }) =>

@@ -15,7 +15,7 @@ const killedAfter = (shop: string, args: readonly string[], milliseconds: number
     });
   });
 
-const KILLS = 14;
+const KILLS = 8;
 const PRODUCTS = 2500;
 
 /** How long a command takes in a process of its own, its start included: kills are spread over that. */

@@ -54,6 +54,9 @@ const doneBy = (shop: string, workers: number) => {
   return {
     ...{ checked: checked.out, exits: [checked.exit, built.exit], built: built.out, files: filesIn(own) },
     ledger: lexicant(own, ["diff", "lanternlist", "--json"]).out,
+    readiness: ["channel", "category"].map(
+      (by) => lexicant(own, ["readiness", ...channels, "--by", by, "--json", ...spread]).out,
+    ),
   };
 };
 

@@ -17,6 +17,10 @@ export interface RankedAct {
 export interface ActCollector {
   take(sku: string, channel: string, findings: readonly Diagnostic[]): void;
   ranked(): readonly RankedAct[];
+  /** The acts in the order in which they came, for {@link join}. */
+  plain(): readonly RankedAct[];
+  /** Takes what another collector took of listings behind these. */
+  join(acts: readonly RankedAct[]): void;
 }
 
 interface Growing {
@@ -40,23 +44,35 @@ export const actsOf = (findings: readonly Diagnostic[]): ReadonlyMap<string, Act
 
 export const actCollector = (): ActCollector => {
   const acts = new Map<string, Growing>();
+  const growing = (key: string, act: Act, example: string): Growing => {
+    let own = acts.get(key);
+    if (own === undefined) {
+      own = { act, example, channels: new Set(), alone: 0, listings: 0 };
+      acts.set(key, own);
+    }
+    return own;
+  };
+  const plain = (): RankedAct[] =>
+    [...acts.values()].map(({ channels, ...act }) => ({ ...act, channels: [...channels] }));
   return {
     take(sku, channel, findings) {
       const needed = actsOf(findings);
       for (const [key, act] of needed) {
-        let growing = acts.get(key);
-        if (growing === undefined) {
-          growing = { act, example: sku, channels: new Set(), alone: 0, listings: 0 };
-          acts.set(key, growing);
-        }
-        growing.channels.add(channel);
-        growing.listings++;
-        if (needed.size === 1) growing.alone++;
+        const own = growing(key, act, sku);
+        own.channels.add(channel);
+        own.listings++;
+        if (needed.size === 1) own.alone++;
       }
     },
-    ranked: () =>
-      [...acts.values()]
-        .sort((a, b) => b.alone - a.alone || b.listings - a.listings)
-        .map(({ channels, ...act }) => ({ ...act, channels: [...channels] })),
+    ranked: () => plain().sort((a, b) => b.alone - a.alone || b.listings - a.listings),
+    plain,
+    join(others) {
+      for (const { act, example, channels, listings, alone } of others) {
+        const own = growing(actKey(act), act, example);
+        for (const channel of channels) own.channels.add(channel);
+        own.listings += listings;
+        own.alone += alone;
+      }
+    },
   };
 };

@@ -4,7 +4,7 @@ import { Hand } from "./hand.js";
 
 /** What a worker is to do, as data: it opens the workspace itself. */
 export interface Recipe {
-  readonly work: "check" | "build";
+  readonly work: "check" | "build" | "readiness";
   /** The workspace's folder. */
   readonly root: string;
   /** The day of the run, ISO 8601. */
@@ -21,7 +21,8 @@ export interface Crew<T> {
 
 /** Starts workers; each opens the workspace by itself and says so when it is first asked. */
 export const startCrew = <T>(count: number, recipe: Recipe, seen: string): Crew<T> => {
-  const otherwise = diagnostic("catalogue-changed", { doing: recipe.work });
+  const doing = recipe.work === "readiness" ? "count" : recipe.work;
+  const otherwise = diagnostic("catalogue-changed", { doing });
   const hands = Array.from({ length: count }, () => new Hand({ recipe, seen, otherwise }));
   return {
     workers: hands.map((hand) => (range: FamilyRange) => hand.ask(range) as Promise<T>),

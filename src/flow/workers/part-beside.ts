@@ -2,6 +2,7 @@ import type { FamilyRange, Store } from "../../store/store.js";
 import { openWorkspace, type Workspace } from "../../workspace/workspace.js";
 import type { BuildWork } from "../build/build-parts.js";
 import type { CheckWork } from "../check/check-parts.js";
+import type { ReadinessWork } from "../readiness/readiness-parts.js";
 import { loadChannels } from "../run-channels.js";
 import { storeOf, surroundingsIn } from "../workspace-store.js";
 import type { Begun, Handed } from "../parts/hand.js";
@@ -27,6 +28,10 @@ const workOf = async (
   if (work === "build") {
     const { buildParts, memoryOfBuilt } = await import("../build/build-parts.js");
     return handing(await buildParts({ workspace, store }, channels, wishes as BuildWork), memoryOfBuilt);
+  }
+  if (work === "readiness") {
+    const { readinessParts } = await import("../readiness/readiness-parts.js");
+    return handing(await readinessParts({ store }, channels, wishes as ReadinessWork), () => []);
   }
   const { checkParts } = await import("../check/check-parts.js");
   const { memoryOfLogged } = await import("../kept/family-log.js");

@@ -1,3 +1,4 @@
+import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { actCollector } from "../../../src/core/diagnostics/act-collector.js";
 import { actText } from "../../../src/workspace/wording.js";
@@ -52,6 +53,35 @@ describe("the act that settles findings", () => {
       ["column", 2, 3, "stall,quay"],
       ["lexicon-row", 1, 2, "stall"],
     ]);
+  });
+
+  it("when any listings are taken in parts that are joined, then their acts are those of one that took all", () => {
+    const finding = fc
+      .tuple(
+        fc.constantFrom("a", "b", "c"),
+        fc.nat(2),
+        fc.constantFrom("material", "pattern", "moss", "clay"),
+      )
+      .map(([sku, kind, text]) =>
+        kind === 0 ? unknown(sku, text) : missing(sku, text, kind === 1 ? [text] : []),
+      );
+    const listing = fc.tuple(
+      fc.constantFrom("a", "b", "c", "d"),
+      fc.constantFrom("stall", "quay"),
+      fc.array(finding, { maxLength: 3 }),
+    );
+    fc.assert(
+      fc.property(fc.array(fc.array(listing, { maxLength: 4 }), { maxLength: 4 }), (parts) => {
+        const [whole, joined] = [actCollector(), actCollector()];
+        for (const part of parts) {
+          const own = actCollector();
+          for (const one of part) for (const collector of [whole, own]) collector.take(...one);
+          joined.join(structuredClone(own.plain()));
+        }
+        expect(joined.ranked()).toEqual(whole.ranked());
+        expect(joined.plain()).toEqual(whole.plain());
+      }),
+    );
   });
 
   it("when a product has one cause only, then that cause counts it as held by it alone", () => {

@@ -29,6 +29,16 @@ export interface ReadinessTally {
   rows(): readonly ReadinessRow[];
   /** Single acts, those first that make most listings ready. */
   acts(): readonly RankedAct[];
+  /** What was counted, for {@link join}. */
+  plain(): TalliedReadiness;
+  /** Takes what another tally of the kind counted of listings behind these. */
+  join(tallied: TalliedReadiness): void;
+}
+
+/** What was counted of some listings, in the order in which they came. */
+export interface TalliedReadiness {
+  readonly rows: readonly ReadinessRow[];
+  readonly acts: readonly RankedAct[];
 }
 
 type Growing = { -readonly [K in keyof ReadinessRow]: ReadinessRow[K] };
@@ -62,16 +72,19 @@ const shareOf = ({ required, recommended }: Shares): number => {
 export const readinessTally = (kind: ReadinessKind): ReadinessTally => {
   const rows = new Map<string, Growing>();
   const acts = actCollector();
+  const rowOf = (channel: string, name: string): Growing => {
+    const key = `${channel}\u0000${name}`;
+    let row = rows.get(key);
+    if (row === undefined) {
+      row = { channel, name, listings: 0, ready: 0, shares: noShares, least: 100 };
+      rows.set(key, row);
+    }
+    return row;
+  };
   return {
     take({ channel, definition }, outcome) {
       if (outcome.kind === "left-out") return;
-      const name = nameOf(kind, outcome);
-      const key = `${channel}\u0000${name}`;
-      let row = rows.get(key);
-      if (row === undefined) {
-        row = { channel, name, listings: 0, ready: 0, shares: noShares, least: 100 };
-        rows.set(key, row);
-      }
+      const row = rowOf(channel, nameOf(kind, outcome));
       row.listings++;
       if (outcome.kind === "ready") row.ready++;
       if (isHeld(outcome)) acts.take(productOf(outcome).sku, channel, outcome.findings);
@@ -89,5 +102,16 @@ export const readinessTally = (kind: ReadinessKind): ReadinessTally => {
         (a, b) => a.ready / a.listings - b.ready / b.listings || shareOf(a.shares) - shareOf(b.shares),
       ),
     acts: () => acts.ranked(),
+    plain: () => ({ rows: [...rows.values()], acts: acts.plain() }),
+    join(tallied) {
+      for (const { channel, name, listings, ready, shares, least } of tallied.rows) {
+        const row = rowOf(channel, name);
+        row.listings += listings;
+        row.ready += ready;
+        row.shares = addShares(row.shares, shares);
+        row.least = Math.min(row.least, least);
+      }
+      acts.join(tallied.acts);
+    },
   };
 };
