@@ -38,6 +38,8 @@ export const loadChannels = async (
   store: Store,
   asked: readonly string[],
   surroundings: Surroundings,
+  /** Products that have a barcode in common, where somebody found them already. */
+  sharing?: readonly (readonly string[])[],
 ): Promise<readonly WorkspaceChannel[]> => {
   const folders = await definitionsFor(workspace);
   const names = chosenChannels(workspace, asked, folders);
@@ -46,9 +48,19 @@ export const loadChannels = async (
     names.map((name) => loadChannelFiles(workspace, name, folders, attributes, surroundings)),
   );
   // A pass over all keys: made once for all channels, when the first products are looked at.
-  const shared = once(() => store.sharedBarcodes());
+  const shared = once(() => (sharing === undefined ? store.sharedBarcodes() : productsOf(store, sharing)));
   return Promise.all(channels.map((channel) => remembering(channel, shared, store)));
 };
+
+const productsOf = (
+  store: Store,
+  skus: readonly (readonly string[])[],
+): Promise<readonly (readonly Product[])[]> =>
+  Promise.all(
+    skus.map(async (own) => (await Promise.all(own.map((sku) => store.product(sku)))).filter(isHere)),
+  );
+
+const isHere = <T>(one: T | undefined): one is T => one !== undefined;
 
 const once = <T extends object>(find: () => T): (() => T) => {
   let found: T | undefined;

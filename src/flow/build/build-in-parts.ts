@@ -1,9 +1,10 @@
+import { beginParts } from "../parts/begin-parts.js";
 import { inOrder, inParts, type InParts } from "../parts/in-parts.js";
 import { spreadOver, workersFor, type Spread } from "../parts/spread.js";
 import { workMark } from "../parts/work-mark.js";
 import { addAll } from "../../core/many.js";
 import type { FamilyFacts } from "../../core/catalogue/plain-facts.js";
-import { keptWork, type KeptWork } from "../kept/kept-work.js";
+import { keptWork, type KeptWork, type Look } from "../kept/kept-work.js";
 import type { OpenCatalogue } from "../open-catalogue.js";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 import type { FamilyRange } from "../../store/store.js";
@@ -25,13 +26,8 @@ const workOn = async (
   const { workspace, store } = open;
   // A choice is no data: where there is one, this thread works alone.
   const work: BuildWork = { ...wishes, choice: undefined };
-  const { today } = await open.surroundings();
   return {
-    seen: await store.hold(),
-    recipe: {
-      ...{ work: "build", root: workspace.root, today: today.iso, wishes: work },
-      channels: channels.map(({ setup }) => setup.channel),
-    },
+    ...(await beginParts(open, channels, { work: "build", wishes: work })),
     here: () => buildParts({ workspace, store }, channels, wishes),
     idsOf: ({ ids }) => ids,
   };
@@ -91,15 +87,16 @@ export const buildInParts = async (
   const written: number[] = [];
   try {
     const fresh: BuiltParts[] = [];
-    const again = await kept?.again((stretches, take) =>
+    const look: Look = (stretches, take) =>
       inParts({
         ...{ ...own, stretches, workers: workersFor(stretches, workers) },
         join(parts) {
           fresh.push(parts);
           take(parts);
         },
-      }),
-    );
+      });
+    // Files that were begun are not begun anew.
+    const again = await kept?.again(look, false);
     if (again !== undefined) {
       for (const parts of fresh) await intoFiles(builds, parts);
       const note = noting(builds);

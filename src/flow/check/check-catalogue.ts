@@ -6,12 +6,12 @@ import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 import { channelCounts, type ChannelCounts } from "../channel-counts.js";
 import { everything, type Choice } from "../choice/chosen.js";
 import type { OpenCatalogue } from "../open-catalogue.js";
+import { beginParts } from "../parts/begin-parts.js";
 import { inParts, type InParts } from "../parts/in-parts.js";
 import { spreadOver, workersFor, type Spread } from "../parts/spread.js";
-import { namesOf } from "../run-channels.js";
 import { checkParts, checkedReader, type CheckedVisitor, type CheckWork } from "./check-parts.js";
 import type { LoggedPart } from "../kept/family-log.js";
-import { keptWork } from "../kept/kept-work.js";
+import { keptWork, NotAsBefore, type Look } from "../kept/kept-work.js";
 import { isFindingMeant, type Narrowing } from "./narrowing.js";
 
 export interface CheckedChannel {
@@ -39,14 +39,19 @@ export interface CheckWishes extends Narrowing {
 
 type SkuTwins = Awaited<ReturnType<OpenCatalogue["store"]["skuTwins"]>>;
 
-/** Checks the whole catalogue in one pass, for all channels at once. */
-export const checkCatalogue = async (
-  open: OpenCatalogue,
+/** What is gathered of all that was found of families, in the order of the catalogue. */
+interface Gathering {
+  join(part: Pick<LoggedPart, "facts">): void;
+  /** To be asked when all families came. */
+  end(twins: SkuTwins): Checked;
+}
+
+const gathering = (
+  { store }: OpenCatalogue,
   channels: readonly WorkspaceChannel[],
-  wishes: CheckWishes = {},
-): Promise<Checked> => {
-  const { store, workspace } = open;
-  const { examples, onFinding, choice = everything, workers, placedIn } = wishes;
+  wishes: CheckWishes,
+): Gathering => {
+  const { examples, onFinding, choice = everything } = wishes;
   const isMeant = isFindingMeant(wishes);
   const checked = channels.map((channel) => ({
     channel,
@@ -69,7 +74,6 @@ export const checkCatalogue = async (
     catalogue.add(finding);
     onFinding?.(finding);
   };
-  const work: CheckWork = { placedIn };
   const read = checkedReader(channels.length);
   const visitor: CheckedVisitor = {
     family(meant, category, facts) {
@@ -82,47 +86,71 @@ export const checkCatalogue = async (
       else counts?.takeKept(kept).forEach(onFinding);
     },
   };
-  const join = ({ facts }: Pick<LoggedPart, "facts">): void => read(facts, visitor);
-  const seen = await store.hold();
-  const today = (await open.surroundings()).today.iso;
-  const own: Omit<InParts<LoggedPart>, keyof Spread | "join"> = {
-    seen,
-    recipe: {
-      ...{ work: "check", root: workspace.root, wishes: work, today },
-      channels: namesOf(channels),
+  return {
+    join: ({ facts }) => read(facts, visitor),
+    end(twins) {
+      for (const finding of beside.end()) note(finding);
+      for (const [sku, other] of twins)
+        note(diagnostic("sku-twin", { sku, other }, { product: sku }, "warning"));
+      return { channels: checked, catalogue, products };
     },
+  };
+};
+
+/** Checks the whole catalogue in one pass, for all channels at once. */
+export const checkCatalogue = async (
+  open: OpenCatalogue,
+  channels: readonly WorkspaceChannel[],
+  wishes: CheckWishes = {},
+): Promise<Checked> => {
+  const { store } = open;
+  const { onFinding, choice = everything, workers, placedIn } = wishes;
+  const work: CheckWork = { placedIn };
+  const own: Omit<InParts<LoggedPart>, keyof Spread | "join"> = {
+    ...(await beginParts(open, channels, { work: "check", wishes: work })),
     here: () => checkParts(open, channels, { ...work, choice }),
     idsOf: ({ ids }) => ids,
   };
   // Of a choice nothing is kept: it would stand for the whole.
   const mayKeep = choice.isAll && placedIn === undefined;
   const kept = mayKeep ? await keptWork<SkuTwins>(open, channels, { work: "check" }) : undefined;
-  try {
-    const again = await kept?.again((stretches, take) =>
-      inParts({ ...own, stretches, workers: workersFor(stretches, workers), join: take }),
-    );
-    if (again !== undefined)
-      for await (const stretch of again.stretches()) {
-        join(stretch);
+  let gathered = gathering(open, channels, wishes);
+  const all = async (): Promise<SkuTwins> => {
+    await inParts({
+      ...own,
+      ...(await spreadOver(store, choice.isAll ? workers : 1, channels.length)),
+      async join(part, range) {
+        gathered.join(part);
+        await kept?.add({ ...part, range });
+      },
+    });
+    choice.refuseNothing();
+    return store.skuTwins();
+  };
+  const look: Look = (stretches, take) =>
+    inParts({ ...own, stretches, workers: workersFor(stretches, workers), join: take });
+  /** Where little changed, that alone is looked at; what was told of a finding is not told again. */
+  const again = async (): Promise<SkuTwins | undefined> => {
+    try {
+      const found = await kept?.again(look, onFinding === undefined);
+      if (found === undefined) return undefined;
+      for await (const stretch of found.stretches()) {
+        gathered.join(stretch);
         await kept?.add(stretch);
       }
-    else
-      await inParts({
-        ...own,
-        ...(await spreadOver(store, choice.isAll ? workers : 1, channels.length)),
-        async join(part, range) {
-          join(part);
-          await kept?.add({ ...part, range });
-        },
-      });
-    choice.refuseNothing();
-    for (const finding of beside.end()) note(finding);
-    const twins = again?.hasSameProducts === true ? again.more : await store.skuTwins();
-    for (const [sku, other] of twins)
-      note(diagnostic("sku-twin", { sku, other }, { product: sku }, "warning"));
+      return found.hasSameProducts ? found.more : await store.skuTwins();
+    } catch (error) {
+      if (!(error instanceof NotAsBefore)) throw error;
+      gathered = gathering(open, channels, wishes);
+      return undefined;
+    }
+  };
+  try {
+    const twins = (await again()) ?? (await all());
+    const checked = gathered.end(twins);
     await kept?.finish(twins);
+    return checked;
   } finally {
     await kept?.close();
   }
-  return { channels: checked, catalogue, products };
 };

@@ -65,13 +65,19 @@ export interface LookedAgain<M> {
   readonly hasSameProducts: boolean;
 }
 
+/** All has to be looked at after all: ids of listings meet, or may. */
+export class NotAsBefore extends Error {}
+
 /** Looks at families, stretch by stretch. */
 export type Look = (stretches: readonly FamilyRange[], join: (part: LoggedPart) => void) => Promise<void>;
 
 /** What work on all products came to, kept for the next time. It is nothing but a cache: where it cannot be written or read, there is none. */
 export interface KeptWork<M> {
-  /** What is found now, of what changed by looking at it; undefined where all has to be looked at. */
-  again(look: Look): Promise<LookedAgain<M> | undefined>;
+  /**
+   * What is found now, of what changed by looking at it; undefined where all has to be looked at. Whoever can begin anew is
+   * given the first stretches while the last are still looked at: where it shows only then, they throw {@link NotAsBefore}.
+   */
+  again(look: Look, canBeginAnew: boolean): Promise<LookedAgain<M> | undefined>;
   add(stretch: Stretch & Partial<LoggedPart>): Promise<void>;
   /** What was added takes the place of what was kept before. */
   finish(more: M, always?: readonly number[]): Promise<void>;
@@ -94,8 +100,8 @@ export const keptWork = async <M>(
   const sharing = await sharingIn(store);
   let before: FramedFile | undefined;
   let writer: FramedWriter | undefined;
-  const bundles: Bundles[] = [];
-  const chained = wordChain();
+  let bundles: Bundles[] = [];
+  let chained = wordChain();
   let [hasIds, hasMet, isBegun, isSame] = [false, false, false, false];
   /** Where it cannot be written any further, it is not kept. */
   const writing = async (work: (file: FramedWriter) => Promise<void>): Promise<void> => {
@@ -109,26 +115,46 @@ export const keptWork = async <M>(
     }
   };
   return {
-    async again(look) {
+    async again(look, canBeginAnew) {
       before = await orNothing(openFramed(path));
       const about = before?.about as About<M> | undefined;
       if (before === undefined || about?.mark !== mark || about.hasMet) return undefined;
       const changed = await changedSince(store, about, sharing);
       if (changed === undefined) return undefined;
-      const fresh: LoggedPart[] = [];
-      await look(stretchesOf(changed), (part) => void fresh.push(part));
-      if (fresh.some((part) => part.hasMet)) return undefined;
-      const settled = { file: before, changed: new Set(changed), fresh };
-      hasIds = about.hasIds || fresh.some(hasAny);
-      if (hasIds && (await meets(settled, channels.length))) return undefined;
+      const stretches = stretchesOf(changed);
+      const news = new News(stretches);
+      const settled = { file: before, changed: new Set(changed), news };
+      const looking = news.from(look(stretches, (part) => news.take(part)));
+      // Told to whoever waits for what comes of it.
+      looking.catch(() => undefined);
+      hasIds = about.hasIds;
+      const isPatient = hasIds || !canBeginAnew;
+      if (isPatient) {
+        await looking;
+        hasIds ||= news.hasIds;
+        if (news.hasMet || (hasIds && (await meets(settled, channels.length)))) return undefined;
+      }
       isSame = changed.length === 0;
-      addAll(
-        bundles,
-        about.bundles.filter(({ family }) => !settled.changed.has(family)),
-      );
-      for (const part of fresh) addAll(bundles, part.bundles);
+      async function* stretchesNow(): AsyncGenerator<Stretch> {
+        try {
+          for await (const stretch of renewed(settled)) {
+            if (!isPatient && news.hasIds) throw new NotAsBefore();
+            yield stretch;
+          }
+          if (!isPatient && news.hasIds) throw new NotAsBefore();
+          const own = about?.bundles.filter(({ family }) => !settled.changed.has(family)) ?? [];
+          bundles = [...own, ...news.bundles];
+        } catch (error) {
+          // What was added of them is no part of what is found now.
+          await writing((file) => file.close());
+          [writer, isBegun, isSame, hasIds, chained] = [undefined, false, false, false, wordChain()];
+          throw error;
+        } finally {
+          await looking.catch(() => undefined);
+        }
+      }
       return {
-        stretches: () => renewed(settled),
+        stretches: stretchesNow,
         more: about.more,
         hasSameProducts: about.state.newest === state.newest,
       };
@@ -168,23 +194,72 @@ const stretchesOf = (families: readonly number[]): readonly FamilyRange[] => {
   return stretches;
 };
 
-const hasAny = ({ ids }: LoggedPart): boolean => ids.some((own) => own.length > 0);
+/** What is found of families that changed, as it comes. */
+class News {
+  readonly places: FamilyPlace[] = [];
+  readonly bundles: Bundles[] = [];
+  hasIds = false;
+  hasMet = false;
+  private count = 0;
+  private fault: { readonly error: unknown } | undefined;
+  private isWhole = false;
+  private waiting: (() => void)[] = [];
+
+  constructor(private readonly stretches: readonly FamilyRange[]) {}
+
+  take({ facts, ids, bundles, hasMet }: LoggedPart): void {
+    this.count++;
+    addAll(this.places, familyPlaces(facts));
+    addAll(this.bundles, bundles);
+    this.hasIds ||= ids.some((own) => own.length > 0);
+    this.hasMet ||= hasMet;
+    this.wake();
+  }
+
+  /** Follows those who look. */
+  async from(looking: Promise<void>): Promise<void> {
+    try {
+      await looking;
+      this.isWhole = true;
+    } catch (error) {
+      this.fault = { error };
+      throw error;
+    } finally {
+      this.wake();
+    }
+  }
+
+  /** Waits until all that is new of families before this number is there. */
+  async reach(family: number): Promise<void> {
+    while (
+      !this.isWhole &&
+      this.fault === undefined &&
+      (this.stretches[this.count]?.from ?? Infinity) < family
+    )
+      await new Promise<void>((resolve) => this.waiting.push(resolve));
+    if (this.fault !== undefined) throw this.fault.error;
+  }
+
+  private wake(): void {
+    for (const wake of this.waiting.splice(0)) wake();
+  }
+}
 
 interface Settled {
   readonly file: FramedFile;
   readonly changed: ReadonlySet<number>;
-  readonly fresh: readonly LoggedPart[];
+  readonly news: News;
 }
 
 /** Stretch by stretch what was kept of families that did not change, and what was found now of those that did. */
-async function* renewed({ file, changed, fresh }: Settled): AsyncGenerator<Stretch> {
-  const news = fresh.flatMap(({ facts }) => familyPlaces(facts));
+async function* renewed({ file, changed, news }: Settled): AsyncGenerator<Stretch> {
+  const { places } = news;
   let next = 0;
   let end = 0;
   const merged = (range: FamilyRange, kept: readonly FamilyPlace[]): Stretch => {
     const facts = new FactsWriter();
     const takeNews = (until: number): void => {
-      for (let own = news[next]; own !== undefined && own.number < until; own = news[++next])
+      for (let own = places[next]; own !== undefined && own.number < until; own = places[++next])
         facts.family(own);
     };
     for (const place of kept) {
@@ -201,10 +276,13 @@ async function* renewed({ file, changed, fresh }: Settled): AsyncGenerator<Stret
     const stretch: Stretch = { range, facts: whole(facts) };
     const kept = familyPlaces(stretch.facts);
     end = stretch.range.until;
-    const isOld = (news[next]?.number ?? Infinity) >= end && !kept.some(({ number }) => changed.has(number));
+    await news.reach(end);
+    const isOld =
+      (places[next]?.number ?? Infinity) >= end && !kept.some(({ number }) => changed.has(number));
     yield isOld ? stretch : merged(stretch.range, kept);
   }
-  const last = news.at(-1)?.number ?? -1;
+  await news.reach(Infinity);
+  const last = places.at(-1)?.number ?? -1;
   if (last >= end) yield merged({ from: end, until: last + 1 }, []);
 }
 

@@ -10,6 +10,8 @@ export interface Recipe {
   /** The day of the run, ISO 8601. */
   readonly today: string;
   readonly channels: readonly string[];
+  /** The SKUs of products that have a barcode in common: to find them is a pass over all keys. */
+  readonly sharing: readonly (readonly string[])[];
   /** What a person wished, for the work itself to read. */
   readonly wishes: object;
 }

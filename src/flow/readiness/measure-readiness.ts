@@ -2,9 +2,9 @@ import { readinessTally, type ReadinessTally } from "../../core/listing/readines
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 import type { Choice } from "../choice/chosen.js";
 import type { OpenCatalogue } from "../open-catalogue.js";
+import { beginParts } from "../parts/begin-parts.js";
 import { inParts } from "../parts/in-parts.js";
 import { spreadOver } from "../parts/spread.js";
-import { namesOf } from "../run-channels.js";
 import { readinessParts, type ReadinessPart, type ReadinessWork } from "./readiness-parts.js";
 
 export interface ReadinessWishes extends ReadinessWork {
@@ -19,16 +19,12 @@ export const measureReadiness = async (
   channels: readonly WorkspaceChannel[],
   { by, choice, workers }: ReadinessWishes,
 ): Promise<ReadinessTally> => {
-  const { store, workspace, surroundings } = open;
+  const { store } = open;
   const work: ReadinessWork = { by };
   const tally = readinessTally(by);
   await inParts<ReadinessPart>({
     ...(await spreadOver(store, choice.isAll ? workers : 1, channels.length)),
-    seen: await store.hold(),
-    recipe: {
-      ...{ work: "readiness", root: workspace.root, wishes: work },
-      ...{ today: (await surroundings()).today.iso, channels: namesOf(channels) },
-    },
+    ...(await beginParts(open, channels, { work: "readiness", wishes: work })),
     here: () => readinessParts(open, channels, { ...work, choice }),
     idsOf: ({ ids }) => ids,
     join: ({ tallied }) => tally.join(tallied),

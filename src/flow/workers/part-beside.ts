@@ -19,12 +19,12 @@ const handing =
   };
 
 const workOf = async (
-  { work, today, channels: names, wishes }: Recipe,
+  { work, today, channels: names, wishes, sharing }: Recipe,
   workspace: Workspace,
   store: Store,
 ): Promise<(range: FamilyRange) => Promise<Handed>> => {
   const surroundings = await surroundingsIn(workspace, { today: { kind: "date", iso: today } });
-  const channels = await loadChannels(workspace, store, names, surroundings);
+  const channels = await loadChannels(workspace, store, names, surroundings, sharing);
   if (work === "build") {
     const { buildParts, memoryOfBuilt } = await import("../build/build-parts.js");
     return handing(await buildParts({ workspace, store }, channels, wishes as BuildWork), memoryOfBuilt);
