@@ -243,7 +243,10 @@ describe("a check of what changed", () => {
     const [found = "", causes] = told(shop);
     expect(found).toContain("repeated-id");
     expect([found, causes]).toEqual(toldAnew(shop));
-    done(shop, { act: "undo" });
+    // The other of the two is told by what changed in this one.
+    imported(shop, [[50, rowOf(50, "M-8")]]);
+    expect(told(shop)).toEqual(toldAnew(shop));
+    for (let undos = 0; undos < 2; undos++) done(shop, { act: "undo" });
     expect(told(shop)).toEqual(before);
   });
 

@@ -4,7 +4,7 @@ import { spreadOver, workersFor, type Spread } from "../parts/spread.js";
 import { workMark } from "../parts/work-mark.js";
 import { addAll } from "../../core/many.js";
 import type { FamilyFacts } from "../../core/catalogue/plain-facts.js";
-import { keptWork, type KeptWork, type Look } from "../kept/kept-work.js";
+import { keptWork, type KeptWork } from "../kept/kept-work.js";
 import type { OpenCatalogue } from "../open-catalogue.js";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 import type { FamilyRange } from "../../store/store.js";
@@ -87,23 +87,22 @@ export const buildInParts = async (
   const written: number[] = [];
   try {
     const fresh: BuiltParts[] = [];
-    const look: Look = (stretches, take) =>
+    const again = await kept?.again((stretches, take) =>
       inParts({
         ...{ ...own, stretches, workers: workersFor(stretches, workers) },
-        join(parts) {
+        join(parts, range) {
           fresh.push(parts);
-          take(parts);
+          take(parts, range);
         },
-      });
-    // Files that were begun are not begun anew.
-    const again = await kept?.again(look, false);
+      }),
+    );
     if (again !== undefined) {
-      for (const parts of fresh) await intoFiles(builds, parts);
       const note = noting(builds);
       for await (const stretch of again.stretches()) {
         addAll(written, await note(stretch.facts));
         await kept?.add(stretch);
       }
+      for (const parts of fresh) await intoFiles(builds, parts);
     } else {
       const join = joining(builds);
       await inParts({

@@ -11,7 +11,7 @@ import { inParts, type InParts } from "../parts/in-parts.js";
 import { spreadOver, workersFor, type Spread } from "../parts/spread.js";
 import { checkParts, checkedReader, type CheckedVisitor, type CheckWork } from "./check-parts.js";
 import type { LoggedPart } from "../kept/family-log.js";
-import { keptWork, NotAsBefore, type Look } from "../kept/kept-work.js";
+import { keptWork } from "../kept/kept-work.js";
 import { isFindingMeant, type Narrowing } from "./narrowing.js";
 
 export interface CheckedChannel {
@@ -104,7 +104,7 @@ export const checkCatalogue = async (
   wishes: CheckWishes = {},
 ): Promise<Checked> => {
   const { store } = open;
-  const { onFinding, choice = everything, workers, placedIn } = wishes;
+  const { choice = everything, workers, placedIn } = wishes;
   const work: CheckWork = { placedIn };
   const own: Omit<InParts<LoggedPart>, keyof Spread | "join"> = {
     ...(await beginParts(open, channels, { work: "check", wishes: work })),
@@ -114,7 +114,7 @@ export const checkCatalogue = async (
   // Of a choice nothing is kept: it would stand for the whole.
   const mayKeep = choice.isAll && placedIn === undefined;
   const kept = mayKeep ? await keptWork<SkuTwins>(open, channels, { work: "check" }) : undefined;
-  let gathered = gathering(open, channels, wishes);
+  const gathered = gathering(open, channels, wishes);
   const all = async (): Promise<SkuTwins> => {
     await inParts({
       ...own,
@@ -127,26 +127,16 @@ export const checkCatalogue = async (
     choice.refuseNothing();
     return store.skuTwins();
   };
-  const look: Look = (stretches, take) =>
-    inParts({ ...own, stretches, workers: workersFor(stretches, workers), join: take });
-  /** Where little changed, that alone is looked at; what was told of a finding is not told again. */
-  const again = async (): Promise<SkuTwins | undefined> => {
-    try {
-      const found = await kept?.again(look, onFinding === undefined);
-      if (found === undefined) return undefined;
-      for await (const stretch of found.stretches()) {
-        gathered.join(stretch);
-        await kept?.add(stretch);
-      }
-      return found.hasSameProducts ? found.more : await store.skuTwins();
-    } catch (error) {
-      if (!(error instanceof NotAsBefore)) throw error;
-      gathered = gathering(open, channels, wishes);
-      return undefined;
-    }
-  };
   try {
-    const twins = (await again()) ?? (await all());
+    const again = await kept?.again((stretches, take) =>
+      inParts({ ...own, stretches, workers: workersFor(stretches, workers), join: take }),
+    );
+    for await (const stretch of again?.stretches() ?? []) {
+      gathered.join(stretch);
+      await kept?.add(stretch);
+    }
+    const twins =
+      again === undefined ? await all() : again.hasSameProducts ? again.more : await store.skuTwins();
     const checked = gathered.end(twins);
     await kept?.finish(twins);
     return checked;

@@ -3,6 +3,7 @@ import { mkdir, readdir, rm, stat } from "node:fs/promises";
 import { dirname, join } from "node:path";
 import { addAll } from "../../core/many.js";
 import { asSku } from "../../core/ids.js";
+import { idsAreSkus } from "../../core/listing/check/repeated-ids.js";
 import { idRegister } from "../../core/listing/check/listed-ids.js";
 import {
   familyPlaces,
@@ -65,19 +66,16 @@ export interface LookedAgain<M> {
   readonly hasSameProducts: boolean;
 }
 
-/** All has to be looked at after all: ids of listings meet, or may. */
-export class NotAsBefore extends Error {}
-
 /** Looks at families, stretch by stretch. */
-export type Look = (stretches: readonly FamilyRange[], join: (part: LoggedPart) => void) => Promise<void>;
+export type Look = (
+  stretches: readonly FamilyRange[],
+  join: (part: LoggedPart, range: FamilyRange) => void,
+) => Promise<void>;
 
 /** What work on all products came to, kept for the next time. It is nothing but a cache: where it cannot be written or read, there is none. */
 export interface KeptWork<M> {
-  /**
-   * What is found now, of what changed by looking at it; undefined where all has to be looked at. Whoever can begin anew is
-   * given the first stretches while the last are still looked at: where it shows only then, they throw {@link NotAsBefore}.
-   */
-  again(look: Look, canBeginAnew: boolean): Promise<LookedAgain<M> | undefined>;
+  /** What is found now, of what changed by looking at it; undefined where all has to be looked at. */
+  again(look: Look): Promise<LookedAgain<M> | undefined>;
   add(stretch: Stretch & Partial<LoggedPart>): Promise<void>;
   /** What was added takes the place of what was kept before. */
   finish(more: M, always?: readonly number[]): Promise<void>;
@@ -100,8 +98,8 @@ export const keptWork = async <M>(
   const sharing = await sharingIn(store);
   let before: FramedFile | undefined;
   let writer: FramedWriter | undefined;
-  let bundles: Bundles[] = [];
-  let chained = wordChain();
+  const bundles: Bundles[] = [];
+  const chained = wordChain();
   let [hasIds, hasMet, isBegun, isSame] = [false, false, false, false];
   /** Where it cannot be written any further, it is not kept. */
   const writing = async (work: (file: FramedWriter) => Promise<void>): Promise<void> => {
@@ -115,49 +113,31 @@ export const keptWork = async <M>(
     }
   };
   return {
-    async again(look, canBeginAnew) {
+    async again(look) {
       before = await orNothing(openFramed(path));
       const about = before?.about as About<M> | undefined;
       if (before === undefined || about?.mark !== mark || about.hasMet) return undefined;
       const changed = await changedSince(store, about, sharing);
       if (changed === undefined) return undefined;
-      const stretches = stretchesOf(changed);
-      const news = new News(stretches);
+      const news = new News();
       const settled = { file: before, changed: new Set(changed), news };
-      const looking = news.from(look(stretches, (part) => news.take(part)));
+      const looking = news.from(look(stretchesOf(changed), (part, range) => news.take(part, range)));
       // Told to whoever waits for what comes of it.
       looking.catch(() => undefined);
-      hasIds = about.hasIds;
-      const isPatient = hasIds || !canBeginAnew;
-      if (isPatient) {
+      // Whether ids meet shows only when all is known; where they cannot, the first stretches need not wait for the last.
+      if (!channels.every(({ setup }) => idsAreSkus(setup))) {
         await looking;
-        hasIds ||= news.hasIds;
+        hasIds = about.hasIds || news.hasIds;
         if (news.hasMet || (hasIds && (await meets(settled, channels.length)))) return undefined;
       }
       isSame = changed.length === 0;
-      async function* stretchesNow(): AsyncGenerator<Stretch> {
-        try {
-          for await (const stretch of renewed(settled)) {
-            if (!isPatient && news.hasIds) throw new NotAsBefore();
-            yield stretch;
-          }
-          if (!isPatient && news.hasIds) throw new NotAsBefore();
-          const own = about?.bundles.filter(({ family }) => !settled.changed.has(family)) ?? [];
-          bundles = [...own, ...news.bundles];
-        } catch (error) {
-          // What was added of them is no part of what is found now.
-          await writing((file) => file.close());
-          [writer, isBegun, isSame, hasIds, chained] = [undefined, false, false, false, wordChain()];
-          throw error;
-        } finally {
-          await looking.catch(() => undefined);
-        }
+      async function* stretches(): AsyncGenerator<Stretch> {
+        yield* renewed(settled);
+        await looking;
+        const own = about?.bundles.filter(({ family }) => !settled.changed.has(family)) ?? [];
+        addAll(bundles, [...own, ...news.bundles]);
       }
-      return {
-        stretches: stretchesNow,
-        more: about.more,
-        hasSameProducts: about.state.newest === state.newest,
-      };
+      return { stretches, more: about.more, hasSameProducts: about.state.newest === state.newest };
     },
     async add({ range, facts, ...made }) {
       if (isSame) return;
@@ -200,15 +180,14 @@ class News {
   readonly bundles: Bundles[] = [];
   hasIds = false;
   hasMet = false;
-  private count = 0;
+  /** What is new of families before this one is here. */
+  private until = 0;
   private fault: { readonly error: unknown } | undefined;
   private isWhole = false;
   private waiting: (() => void)[] = [];
 
-  constructor(private readonly stretches: readonly FamilyRange[]) {}
-
-  take({ facts, ids, bundles, hasMet }: LoggedPart): void {
-    this.count++;
+  take({ facts, ids, bundles, hasMet }: LoggedPart, { until }: FamilyRange): void {
+    this.until = until;
     addAll(this.places, familyPlaces(facts));
     addAll(this.bundles, bundles);
     this.hasIds ||= ids.some((own) => own.length > 0);
@@ -231,11 +210,7 @@ class News {
 
   /** Waits until all that is new of families before this number is there. */
   async reach(family: number): Promise<void> {
-    while (
-      !this.isWhole &&
-      this.fault === undefined &&
-      (this.stretches[this.count]?.from ?? Infinity) < family
-    )
+    while (!this.isWhole && this.fault === undefined && this.until < family)
       await new Promise<void>((resolve) => this.waiting.push(resolve));
     if (this.fault !== undefined) throw this.fault.error;
   }

@@ -2,8 +2,8 @@ import { canonicalText } from "../../values/show.js";
 import type { FamilyCheck } from "./check-kind.js";
 import type { ChannelSetup } from "../channel-setup.js";
 
-/** Whether a channel knows our listings by their SKUs themselves. */
-const idsAreSkus = ({ definition: { identifiedBy }, fills, attributes }: ChannelSetup): boolean =>
+/** Whether a channel knows our listings by their SKUs themselves, which are as unique as ids have to be. */
+export const idsAreSkus = ({ definition: { identifiedBy }, fills, attributes }: ChannelSetup): boolean =>
   fills
     .flatMap((block) => block.fills)
     .filter(({ field }) => field.code === identifiedBy)
