@@ -151,7 +151,7 @@ describe("a check of what changed", () => {
           }
         },
       ),
-      { numRuns: 2, endOnFailure: true },
+      { numRuns: Number(process.env["LEXICANT_RUNS"] ?? 1), endOnFailure: true },
     ));
 
   it("when a build of changed listings comes after anything, then its files and record are those of a build of all", () =>

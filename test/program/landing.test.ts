@@ -24,7 +24,7 @@ describe("a command that is killed at any step", () => {
       shop,
       ["build", "lanternlist", "chatterquay", "--quiet"],
       ["lanternlist", "chatterquay"],
-      (step) => step % 17 === 3,
+      (step) => step % 13 === 3,
     );
     expect(torn).toEqual([]);
     expect([kills > 5, before > 2, after > 0]).toEqual([true, true, true]);

@@ -78,7 +78,7 @@ describe("work in parts", () => {
             expect(filesIn(own)).toEqual(alone.files);
           },
         ),
-        { numRuns: 2, endOnFailure: true },
+        { numRuns: Number(process.env["LEXICANT_RUNS"] ?? 1), endOnFailure: true },
       ),
     120_000,
   );

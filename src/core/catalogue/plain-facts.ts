@@ -220,6 +220,11 @@ export class FactsReader {
     return this.facts.numbers[this.nextNumber++] ?? 0;
   }
 
+  /** Which of the words the next one is. */
+  get wordNumber(): number {
+    return this.facts.wordsAt[this.nextWord] ?? 0;
+  }
+
   word(): string {
     const { words, wordsAt } = this.facts;
     return words[wordsAt[this.nextWord++] ?? 0] ?? "";

@@ -134,6 +134,8 @@ export interface KeptJudged extends Pick<Judged, "kind"> {
 /** Characters that a reader may remember. */
 const ROOM = 16_000_000;
 
+const MOST_WORDS = 20_000;
+
 const rowsIn = (findings: Common["findings"]): number => {
   let rows = 0;
   for (const finding of findings) withRows(finding, (row) => (rows++, row));
@@ -151,6 +153,7 @@ const nothing = knownOf({ kind: "ready", category: undefined, findings: [], own:
 /** Reads what was written of products, one after the other; what it gives holds until it is asked for the next. */
 export class JudgedReader implements KeptJudged {
   private readonly memo = new TextMemo<Known>(new MemoRoom(ROOM));
+  private readonly words: { readonly text: string; readonly known: Known }[] = [];
   private known = nothing;
   private facts: FactsReader | undefined;
   private texts = 0;
@@ -177,7 +180,7 @@ export class JudgedReader implements KeptJudged {
   }
 
   next(facts: FactsReader): KeptJudged {
-    const known = this.ofText(facts.word());
+    const known = this.ofWord(facts);
     [this.known, this.facts] = [known, facts];
     [this.texts, this.numbers] = [facts.textPlace, facts.numberPlace];
     facts.skip(1 + known.others, known.rows);
@@ -197,6 +200,17 @@ export class JudgedReader implements KeptJudged {
         return { ...finding, ...(product === "" ? {} : { product }), ...rows } as Diagnostic;
       }),
     };
+  }
+
+  /** Words come again by their number: the very same text, so that it is not compared sign by sign. */
+  private ofWord(facts: FactsReader): Known {
+    const number = facts.wordNumber;
+    const text = facts.word();
+    const before = this.words[number];
+    if (before?.text === text) return before.known;
+    const known = this.ofText(text);
+    if (number < MOST_WORDS) this.words[number] = { text, known };
+    return known;
   }
 
   private ofText(text: string): Known {

@@ -1,9 +1,8 @@
 import { addAll } from "../../core/many.js";
-import type { RowHash } from "../../core/catalogue/row-hash.js";
-import { hashRow } from "../../core/catalogue/row-hash.js";
+import { hashRow, type RowHash } from "../../core/catalogue/row-hash.js";
 import { rowJoiner, type JoinedRecord } from "../../core/catalogue/row-joiner.js";
 import type { RowReader, RowReading } from "../../core/catalogue/row-reader.js";
-import type { RowTable } from "../../core/catalogue/row-table.js";
+import { RowTable, type KeptRows } from "../../core/catalogue/row-table.js";
 import type { Diagnostic } from "../../core/diagnostics/diagnostic.js";
 import type { TableRecord, TableStream } from "../../formats/table-stream.js";
 import type { IncomingRecord, RecordAgain } from "../../store/store.js";
@@ -53,7 +52,7 @@ export interface RowsToRead {
   readonly reading: RowReading;
   readonly reader: RowReader;
   /** Rows that need not be read again. */
-  readonly known: RowTable | undefined;
+  readonly known: KeptRows | undefined;
   /** Whether rows are to be known again. */
   readonly isKept: boolean;
 }
@@ -95,9 +94,11 @@ class ReadingRun {
   private readonly rowWidth: number | undefined;
   private readonly skuColumns: readonly number[];
   private readonly bundleAt: number;
+  private readonly known: RowTable | undefined;
 
   constructor(private readonly work: RowsToRead) {
     const { reading, reader, table } = work;
+    this.known = work.known === undefined ? undefined : new RowTable(work.known);
     this.joiner = rowJoiner<TableRecord>(reading, reader.attributes);
     this.rowWidth = table.headerGrows ? undefined : usualWidth(table);
     this.skuColumns = reading.columns.flatMap(({ attribute, from }) =>
@@ -109,7 +110,7 @@ class ReadingRun {
   take(batch: readonly TableRecord[]): ReadBatch {
     for (const record of batch) {
       this.rows++;
-      if (this.work.known !== undefined && this.passes(record)) continue;
+      if (this.known !== undefined && this.passes(record)) continue;
       if (this.work.table.headerRow > 0 && repeatsHeader(record, this.work.table)) {
         this.skipped++;
         continue;
@@ -160,7 +161,7 @@ class ReadingRun {
    */
   private passes(record: TableRecord): boolean {
     const isOpen = record.fault === undefined && this.anotherFrom === undefined;
-    const known = isOpen ? this.work.known?.find(record.cells) : undefined;
+    const known = isOpen ? this.known?.find(record.cells) : undefined;
     const above = this.passing;
     const isOfOneAbove = known !== undefined && known.product === this.productAbove;
     this.productAbove = known?.product;

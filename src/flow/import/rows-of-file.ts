@@ -2,7 +2,6 @@ import { availableParallelism } from "node:os";
 import { addAll } from "../../core/many.js";
 import { createHash } from "node:crypto";
 import type { KeptRows } from "../../core/catalogue/row-table.js";
-import { RowTable } from "../../core/catalogue/row-table.js";
 import { rowReader } from "../../core/catalogue/row-reader.js";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import type { Surroundings } from "../../core/language/function.js";
@@ -93,10 +92,7 @@ const rowsHere = ({ file, table, tied }: ChosenFile, { known, isKept }: RowsWant
   const reader = rowReader(tied.reading);
   return {
     attributes: reader.attributes,
-    batches: readRows({
-      ...{ table, reading: tied.reading, reader, isKept },
-      known: known === undefined ? undefined : new RowTable(known),
-    }),
+    batches: readRows({ table, reading: tied.reading, reader, known, isKept }),
     told: () => table.told(),
     bytesRead: () => file.bytesRead(),
   };

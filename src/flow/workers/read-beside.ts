@@ -1,5 +1,4 @@
 import { rowReader } from "../../core/catalogue/row-reader.js";
-import { RowTable } from "../../core/catalogue/row-table.js";
 import { fileSource } from "../../formats/byte-source.js";
 import { openTable } from "../../formats/open-table.js";
 import { sourceFromText } from "../../workspace/source-files.js";
@@ -29,10 +28,7 @@ export const readingBeside = async (recipe: ReadingRecipe): Promise<Begun> => {
   const surroundings = hasTables ? await surroundingsIn(workspace, day) : day;
   const { reading } = readingFor(source, table, workspace, surroundings);
   const reader = rowReader(reading);
-  const batches = readRows({
-    ...{ table, reading, reader, isKept },
-    known: known === undefined ? undefined : new RowTable(known),
-  });
+  const batches = readRows({ table, reading, reader, known, isKept });
   let attributes = reader.attributes.length;
   let number = 0;
   const rows = new Map<number, ReadBatch["rowsAt"]>();
