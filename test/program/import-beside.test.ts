@@ -110,6 +110,20 @@ describe("a file that another thread reads", () => {
     expect(held(shop)).toEqual(before);
   });
 
+  it("when another file stands there by the time it is read, then it is refused, and nothing is there", () => {
+    const shop = emptyShop();
+    const file = write(shop, "kit.csv", [header, "K-1,,Kneeler,5.00,,,,"].join("\n"));
+    const hook = fileURLToPath(new URL("../kit/change-file.mjs", import.meta.url));
+    const { exit, err } = lexicantProcess(shop, ["import", "kit.csv", "--accept", "--workers", "2"], {
+      env: { NODE_OPTIONS: `--import ${hook}`, LEXICANT_CHANGED_FILE: file },
+    });
+    expect([exit, err.replace(/\s+/g, " ")]).toEqual([
+      3,
+      expect.stringContaining("changed while it was read"),
+    ]);
+    expect(held(shop)[1]).toEqual([]);
+  });
+
   it("when the thread ends before its file does, then nothing is there, and the next import brings it", () => {
     const shop = emptyShop();
     const rows = Array.from({ length: 40 }, (_, at) => `K-${at},,Kneeler ${at} for long days,5.00,,,,`);

@@ -132,8 +132,12 @@ export const keptWork = async <M>(
       }
       isSame = changed.length === 0;
       async function* stretches(): AsyncGenerator<Stretch> {
-        yield* renewed(settled);
-        await looking;
+        try {
+          yield* renewed(settled);
+        } finally {
+          // Whoever gives up leaves nobody at work behind.
+          await looking.catch(() => undefined);
+        }
         const own = about?.bundles.filter(({ family }) => !settled.changed.has(family)) ?? [];
         addAll(bundles, [...own, ...news.bundles]);
       }

@@ -21,7 +21,9 @@ export interface InParts<T> {
   readonly workers: number;
   /** What the catalogue looks like to this thread: workers that see another one are of no use. */
   readonly seen: string;
-  readonly recipe: Recipe;
+  readonly recipe: Omit<Recipe, "sharing">;
+  /** For workers: the SKUs of products that have a barcode in common. */
+  sharing(): Promise<Recipe["sharing"]>;
   /** Prepares the work in this thread. */
   here(): Promise<PartWork<T>>;
   /** The ids of a piece's listings, by channel: where one came in a stretch before, the piece is made anew, knowing that. */
@@ -99,7 +101,8 @@ class Waiting<T> {
 }
 
 const together = async <T>(wishes: InParts<T>): Promise<void> => {
-  const { stretches, workers, seen, recipe } = wishes;
+  const { stretches, workers, seen } = wishes;
+  const recipe = { ...wishes.recipe, sharing: await wishes.sharing() };
   const take = inOrder(wishes);
   const count = Math.min(workers, stretches.length);
   const crew = startCrew<T>(count, recipe, seen);

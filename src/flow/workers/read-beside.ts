@@ -1,4 +1,4 @@
-import { rowReader } from "../../core/catalogue/row-reader.js";
+import { rowReader, type RowReader } from "../../core/catalogue/row-reader.js";
 import { fileSource } from "../../formats/byte-source.js";
 import { openTable } from "../../formats/open-table.js";
 import { sourceFromText } from "../../workspace/source-files.js";
@@ -24,15 +24,22 @@ export const readingBeside = async (recipe: ReadingRecipe): Promise<Begun> => {
   const file = await fileSource(path, recipe.file);
   const source = await sourceFromText(recipe.source.name, recipe.source.text);
   const table = await openTable(file, options);
-  const day = { today: { kind: "date", iso: today } } as const;
-  const surroundings = hasTables ? await surroundingsIn(workspace, day) : day;
-  const { reading } = readingFor(source, table, workspace, surroundings);
-  const reader = rowReader(reading);
-  const batches = readRows({ table, reading, reader, known, isKept });
-  let attributes = reader.attributes.length;
+  /** How many attributes whoever asks knows of. */
+  let attributes = 0;
+  // Not before it is asked: a file that begins otherwise by now is not tied to what another was read by.
+  const begin = async (): Promise<{ reader: RowReader; batches: AsyncGenerator<ReadBatch> }> => {
+    const day = { today: { kind: "date", iso: today } } as const;
+    const surroundings = hasTables ? await surroundingsIn(workspace, day) : day;
+    const { reading } = readingFor(source, table, workspace, surroundings);
+    attributes = reading.columns.length;
+    const reader = rowReader(reading);
+    return { reader, batches: readRows({ table, reading, reader, known, isKept }) };
+  };
+  let begun: ReturnType<typeof begin> | undefined;
   let number = 0;
   const rows = new Map<number, ReadBatch["rowsAt"]>();
   const next = async (): Promise<Handed> => {
+    const { reader, batches } = await (begun ??= begin());
     const step = await batches.next();
     const bytes = file.bytesRead();
     if (step.done === true) return { made: { told: table.told(), bytes } satisfies SaidBatch, memory: [] };

@@ -3,23 +3,18 @@ import { addRevision, endRevision } from "./revision-row.js";
 import type Database from "better-sqlite3";
 import type { GrowingIndex } from "../../core/catalogue/attribute-index.js";
 import { anotherProduct } from "../../core/catalogue/another-product.js";
-import { hasNews, newsToLayer, newsToProduct } from "../../core/catalogue/news.js";
+import { hasNews } from "../../core/catalogue/news.js";
 import { RETRACTED, SAME } from "../../core/catalogue/record.js";
 import { asSku, type Sku } from "../../core/ids.js";
 import { usualAxes, VARIES_BY } from "../../core/catalogue/axes.js";
 import { axisWatch } from "./axis-watch.js";
 import type { CatalogueReader } from "./catalogue-reader.js";
 import { formerReading } from "./former-reading.js";
+import { RecordNews } from "./record-news.js";
 import type { Families } from "./families.js";
 import { layerState, type LayerState } from "./layer-state.js";
 import type { ProductKeys } from "./product-keys.js";
-import {
-  productMatcher,
-  productText,
-  type KnownProduct,
-  type Match,
-  type ProductMatcher,
-} from "./product-matcher.js";
+import { productMatcher, type KnownProduct, type Match, type ProductMatcher } from "./product-matcher.js";
 import { isSaid, revisionColumns, type RevisionColumns } from "./revision-columns.js";
 import {
   changesOf,
@@ -95,10 +90,7 @@ class Writer implements RevisionWriter {
   private readonly same = seenProducts();
   /** Whether its rows put products there; a source that only updates speaks of what others name. */
   private readonly names: boolean;
-  /** Attributes whose former rules are no longer the source's, and the revision that read by them. */
-  private readonly former:
-    { readonly revision: number; readonly attributes: ReadonlySet<string> } | undefined;
-  private tookBack = false;
+  private readonly recordNews: RecordNews;
 
   constructor(
     private readonly tools: WriterTools,
@@ -110,14 +102,15 @@ class Writer implements RevisionWriter {
     this.names = plan.mode !== "update";
     this.columns = revisionColumns(database, attributes, plan.columns);
     this.told = { plan, columns: this.columns };
-    this.former = formerReading(plan, revisions);
-    for (const attribute of this.former?.attributes ?? []) this.columns.add({ attribute, column: "" });
+    const former = formerReading(plan, revisions);
+    for (const attribute of former?.attributes ?? []) this.columns.add({ attribute, column: "" });
     if (plan.replace)
       for (const attribute of this.before.attributes) this.columns.add({ attribute, column: "" });
     for (const key of plan.keys) if (key !== "sku") keys.keep(key);
     this.id = addRevision(database, { ...plan, act, names: this.names });
     const found = layerRanks(layers)(plan.layer);
     this.channel = found.channel;
+    this.recordNews = new RecordNews({ plan, columns: this.columns, reader, former, channel: found.channel });
     // A layer that this very act begins will be the manifest's last.
     const ranked = found.rank < 0 ? { ...found, rank: layers.length } : found;
     const { kind, layer, source, file, at, rules } = plan;
@@ -198,7 +191,7 @@ class Writer implements RevisionWriter {
   }
 
   formerRules(): number | undefined {
-    return this.tookBack ? this.former?.revision : undefined;
+    return this.recordNews.formerRules();
   }
 
   private putAgain({ product }: RecordAgain): RecordFate {
@@ -258,7 +251,7 @@ class Writer implements RevisionWriter {
     const settled = doubts.length === 0 ? [] : settleDoubts(doubts, reader.productById(known.id));
     const texts = withoutProved(given, settled, this.columns);
     const said = this.before.inOrder(known.id, this.columns);
-    const news = this.newsIn(match, texts, said);
+    const news = this.recordNews.of(match, texts, said);
     const gtin = this.columns.textAt(news, "gtin");
     const reused = isSaid(gtin) ? this.reused(known, gtin, this.columns.textAt(texts, "name")) : undefined;
     if (reused !== undefined) return reused;
@@ -329,35 +322,6 @@ class Writer implements RevisionWriter {
     const at = this.columns.positionOf("sku");
     if (at === undefined || isGroup || !this.isNaming(texts)) return fresh;
     return fresh.map((text, index) => (index === at ? sku : text));
-  }
-
-  /** What of a record is news to the layer, or to the product where the plan compares with that. */
-  private newsIn(
-    { known, key }: Match,
-    texts: readonly string[],
-    said: readonly string[],
-  ): readonly string[] {
-    const { compare, replace, keys, writesKeys } = this.plan;
-    const product = compare === "merged" ? this.tools.reader.productById(known.id, this.channel) : undefined;
-    return this.columns.all.map(({ attribute }, index) => {
-      // A product is its SKU, which no layer changes; and what a row was matched by is no news from it.
-      if (attribute === "sku" || attribute === key) return "";
-      const text = texts[index] ?? "";
-      // Other keys of the row find products too: one that says otherwise is as likely to be the damaged one.
-      if (writesKeys !== true && keys.includes(attribute))
-        return text !== "" && text === said[index] ? SAME : "";
-      return compare === "merged"
-        ? newsToProduct(text, productText(product, attribute))
-        : this.newsOf(attribute, text, said[index] ?? "", replace);
-    });
-  }
-
-  private newsOf(attribute: string, text: string, said: string, replaces: boolean): string {
-    // What other rules gave is no word of this source any more.
-    const isStale = this.former?.attributes.has(attribute) === true;
-    const news = newsToLayer(text, said, replaces || isStale);
-    if (isStale && said !== "" && news !== SAME) this.tookBack = true;
-    return news;
   }
 
   private reused(known: KnownProduct, gtin: string, name: string | undefined): RecordFate | undefined {
