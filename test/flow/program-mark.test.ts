@@ -1,23 +1,35 @@
-import { utimesSync } from "node:fs";
+import { execFileSync } from "node:child_process";
 import { join } from "node:path";
 import { describe, expect, it } from "vitest";
 import { programMark } from "../../src/flow/kept/program-mark.js";
-import { temporaryFolder, write } from "../kit/run.js";
+import { projectRoot, temporaryFolder, write } from "../kit/run.js";
 
 describe("what tells a program from one that was built before", () => {
-  it("when any of its files is written anew, comes or goes, then it is another program; else it is the same", () => {
+  it("when any of its files is compiled anew, then it is another program; else it is the same", () => {
     const folder = temporaryFolder();
-    for (const file of ["main.ts", "core/fill.ts", "core/notes.md"]) {
-      write(folder, file, "");
-      utimesSync(join(folder, file), 1000, 1000);
-    }
-    const marks = [programMark(folder)];
-    utimesSync(join(folder, "core", "notes.md"), 2000, 2000);
-    expect(programMark(folder)).toBe(marks[0]);
-    utimesSync(join(folder, "core", "fill.ts"), 2000, 2000);
-    marks.push(programMark(folder));
-    write(folder, "core/check.ts", "");
-    marks.push(programMark(folder));
-    expect(new Set(marks).size).toBe(3);
+    const options = {
+      outDir: "dist",
+      rootDir: "src",
+      incremental: true,
+      tsBuildInfoFile: "dist/.tsbuildinfo",
+    };
+    write(
+      folder,
+      "tsconfig.json",
+      JSON.stringify({ compilerOptions: { ...options, types: [] }, include: ["src"] }),
+    );
+    write(folder, "src/mark.ts", "export const mark = 1;\n");
+    const built = (): number => {
+      execFileSync(process.execPath, [join(projectRoot, "node_modules/typescript/bin/tsc"), "-p", folder]);
+      return programMark(join(folder, "dist"));
+    };
+    expect(programMark(join(folder, "dist"))).toBe(0);
+    write(folder, "src/fill.ts", "export const fill = 1;\n");
+    const before = built();
+    expect(before).toBeGreaterThan(0);
+    write(folder, "src/fill.ts", "export const fill = 2;\n");
+    const after = built();
+    expect(after).toBeGreaterThan(before);
+    expect(programMark(join(folder, "dist"))).toBe(after);
   });
 });
