@@ -18,6 +18,7 @@ const core = [
   [""],
   ["values"],
   ["diagnostics"],
+  ["goods"],
   ["records"],
   ["language"],
   ["catalogue"],

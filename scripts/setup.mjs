@@ -49,6 +49,8 @@ export const build = () => {
   const hash = createHash("sha256");
   for (const file of [
     ...filesUnder(join(root, "src")).sort(),
+    ...filesUnder(join(root, "goods")).sort(),
+    join(root, "scripts", "goods.mjs"),
     join(root, "tsconfig.json"),
     join(root, "tsconfig.build.json"),
   ])
@@ -60,6 +62,7 @@ export const build = () => {
     "-p",
     "tsconfig.build.json",
   ]);
+  step("make what is known of goods ready", process.execPath, [join(root, "scripts", "goods.mjs")]);
   mkdirSync(join(root, "dist"), { recursive: true });
   writeFileSync(stampFile, stamp);
 };

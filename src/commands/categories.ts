@@ -8,7 +8,8 @@ import { jsonLine } from "../report/json.js";
 import { styleFor } from "../report/style.js";
 import { tableLines } from "../report/table.js";
 import type { CommandFile } from "./command-file.js";
-import { namedCategory, namedDefinition } from "../flow/channel-definition.js";
+import { namedCategory, namedDefinition, workspaceIfAny } from "../flow/channel-definition.js";
+import { goodsKnownFor } from "../flow/known-goods.js";
 
 const SHOWN = 30;
 
@@ -41,7 +42,13 @@ export const categories: CommandFile = command({
     const found =
       words.length === 0
         ? definition.tree.all
-        : searchCategories(words.join(" "), categoryIndex(definition.tree)).map(({ category }) => category);
+        : searchCategories(
+            words.join(" "),
+            categoryIndex(
+              definition.tree,
+              await goodsKnownFor(await workspaceIfAny(options.workspace, io), channel),
+            ),
+          ).map(({ category }) => category);
     // Without words the tree is shown level by level: what stands at its top, or right below the category named.
     const level =
       words.length > 0 || given.leaf || options.json

@@ -22,6 +22,7 @@ import {
   writeTerms,
   type TermDecision,
 } from "../flow/lexicon/terms-decided.js";
+import { goodsKnownFor } from "../flow/known-goods.js";
 import { unknownTerms, type UnknownTerm } from "../flow/lexicon/unknown-terms.js";
 import { landFiles } from "../flow/as-writer.js";
 import { withCatalogue } from "../flow/open-catalogue.js";
@@ -75,9 +76,9 @@ export const lexicon: CommandFile = command({
       if (category !== "") await refuseUnknownCategory(category, store);
       const decided: TermDecision[] = setTerms(given, setup, category);
       const field = given.field === undefined ? undefined : termField(given.field, setup);
-      const terms = (decided.length > 0 ? [] : await unknownTerms(store, found)).filter(
-        (one) => field === undefined || one.field === field,
-      );
+      const terms = (
+        decided.length > 0 ? [] : await unknownTerms(store, found, () => goodsKnownFor(workspace, channel))
+      ).filter((one) => field === undefined || one.field === field);
       let isBroken = false;
       const keep = async (some: readonly TermDecision[]): Promise<void> => {
         if (some.length === 0 || dryRun) return;

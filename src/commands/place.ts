@@ -3,6 +3,7 @@ import { acceptAbove } from "./options/shared-options.js";
 import { command } from "./command.js";
 import { flag, text, several } from "./options/option.js";
 import type { ChannelSetup } from "../core/listing/channel-setup.js";
+import { categoryIndex } from "../core/placement/category-index.js";
 import type { Suggestion } from "../core/placement/suggest.js";
 import { countText } from "../core/diagnostics/phrases.js";
 import type { Io } from "../io/io.js";
@@ -22,7 +23,16 @@ import {
   writeDecisions,
   type Decision,
 } from "../flow/place/decisions.js";
-import { keyOf, productsOf, propose, skusOf, titleOf, type Proposal } from "../flow/place/proposals.js";
+import { goodsKnownFor } from "../flow/known-goods.js";
+import {
+  fitsNowhere,
+  keyOf,
+  productsOf,
+  propose,
+  skusOf,
+  titleOf,
+  type Proposal,
+} from "../flow/place/proposals.js";
 import {
   isOpen,
   ourCategories,
@@ -77,8 +87,13 @@ export const place: CommandFile = command({
         ...(given.set ?? []).map((text) => setDecision(text, setup, ours, person)),
         ...(given.successors ? stale.flatMap((one) => successorDecision(one)) : []),
       ];
+      // What is known of goods is read where something is proposed or looked for.
+      const index =
+        decided.length > 0
+          ? undefined
+          : categoryIndex(setup.definition.tree, await goodsKnownFor(workspace, setup.channel));
       const proposals =
-        decided.length > 0 ? [] : await propose(workspace, store, setup, ours, await surroundings());
+        index === undefined ? [] : await propose(workspace, store, setup, ours, index, await surroundings());
       const { acceptAbove } = given;
       const dryRun = given.dryRun;
       let isBroken = false;
@@ -90,9 +105,15 @@ export const place: CommandFile = command({
       };
       if (acceptAbove !== undefined) addAll(decided, accepted(proposals, acceptAbove));
       if (decided.length > 0) await keep(decided);
-      else if (acceptAbove === undefined && !given.list && !options.json && io.isAttended) {
+      else if (
+        index !== undefined &&
+        acceptAbove === undefined &&
+        !given.list &&
+        !options.json &&
+        io.isAttended
+      ) {
         // Each answer is kept at once: an hour of them is not lost with the last.
-        const answered = await askPlacements(proposals, setup, person, io, (decision) => keep([decision]));
+        const answered = await askPlacements(proposals, index, person, io, (decision) => keep([decision]));
         addAll(decided, answered.decided);
         ({ isBroken } = answered);
       }
@@ -107,7 +128,7 @@ export const place: CommandFile = command({
               skus,
               code: category.code,
               path: category.path,
-              confidence: Math.round(confidence * 100) / 100,
+              confidence: rounded(confidence),
               decidedBy: by,
               dryRun,
             }),
@@ -127,7 +148,9 @@ const refuseNobodys = async (text: string, store: Store): Promise<void> => {
 
 const APART_SHOWN = 20;
 
-const proposalJson = (channel: string, { ours, suggestions }: Proposal): string =>
+const rounded = (confidence: number): number => Math.round(confidence * 100) / 100;
+
+const proposalJson = (channel: string, { ours, suggestions, nothing }: Proposal): string =>
   jsonLine({
     type: "placement-proposal",
     channel,
@@ -137,12 +160,14 @@ const proposalJson = (channel: string, { ours, suggestions }: Proposal): string 
     suggestions: suggestions.map(({ category, confidence, reason }) => ({
       code: category.code,
       path: category.path,
-      confidence: Math.round(confidence * 100) / 100,
+      confidence: rounded(confidence),
       reason,
     })),
+    nothingFits: rounded(nothing),
   });
 
-const proposalLines = ({ ours, suggestions }: Proposal, io: Io): readonly string[] => {
+const proposalLines = (proposal: Proposal, io: Io): readonly string[] => {
+  const { ours, suggestions, nothing } = proposal;
   const style = styleFor(io);
   const [best, ...others] = suggestions;
   // What stands apart is elsewhere by far: the next best say nothing.
@@ -156,6 +181,9 @@ const proposalLines = ({ ours, suggestions }: Proposal, io: Io): readonly string
     );
   return [
     title,
+    ...(fitsNowhere(proposal)
+      ? [`${`${Math.round(nothing * 100)}%`.padStart(6)} the channel has no place for it; the nearest are`]
+      : []),
     line(best),
     ...(best.confidence >= 0.9 || isApart ? [] : others.map((one) => style.dim(line(one)))),
   ];

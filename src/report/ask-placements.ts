@@ -1,6 +1,5 @@
-import { categoryIndex } from "../core/placement/category-index.js";
+import type { CategoryIndex } from "../core/placement/category-index.js";
 import { selfAndAbove } from "../core/values/category-path.js";
-import type { ChannelSetup } from "../core/listing/channel-setup.js";
 import type { Decision } from "../flow/place/decisions.js";
 import { productsOf, titleOf, type Proposal } from "../flow/place/proposals.js";
 import type { Io } from "../io/io.js";
@@ -16,12 +15,11 @@ const askedOf = (ours: Proposal["ours"]): Asked => ({
 /** Asks a person for each proposal; each decision is kept at once, and stays where they break it off. */
 export const askPlacements = async (
   proposals: readonly Proposal[],
-  setup: ChannelSetup,
+  index: CategoryIndex,
   by: string,
   io: Io,
   keep: (decision: Decision) => Promise<void>,
 ): Promise<Answered<Decision>> => {
-  const index = categoryIndex(setup.definition.tree);
   const decided: Decision[] = [];
   for (const { ours, suggestions } of proposals) {
     // A decision for the category above serves this one too.

@@ -1,7 +1,9 @@
 import { withAncestors, type Category } from "../channel/category-tree.js";
+import { pathParts } from "../values/category-path.js";
 import type { CategoryIndex } from "./category-index.js";
-import { gatherGoods } from "./goods.js";
-import { suggest, type Suggestion } from "./suggest.js";
+import { understand } from "./subject.js";
+import { suggest, type Suggested } from "./suggest.js";
+import { goodsOf } from "./surroundings.js";
 
 /** From here on a product's own name is believed against the category that it stands in. */
 export const APART = 0.8;
@@ -13,29 +15,28 @@ export const headOf = (name: string): string =>
     ?.trim()
     .replace(/\s+/g, " ") ?? "";
 
-/** Where a product would go by its name alone. */
-export const suggestByName = (name: string, index: CategoryIndex): readonly Suggestion[] => {
-  const goods = gatherGoods();
-  goods.add(name);
-  return suggest({ path: headOf(name), goods: goods.words(), neighbours: [], elsewhere: [] }, index);
-};
+/** Where a product without a category would go, by its name alone. */
+export const suggestByName = (name: string, index: CategoryIndex): Suggested =>
+  suggest({ path: "", names: [name], neighbours: [], elsewhere: [] }, index);
 
 /**
- * Where a product would go that stands apart from the others of its category: elsewhere than they do, and surely so.
- * A place beside theirs, or nearer or farther on the same branch, is not elsewhere.
+ * Where a product would go that stands apart from the others of its category: elsewhere than they do, and surely so, though
+ * where they stand speaks for it as well. A place beside theirs, or nearer or farther on the same branch, is not elsewhere.
  */
 export const standsApart = (
-  name: string,
+  { name, path }: { readonly name: string; readonly path: string },
   others: Category,
   index: CategoryIndex,
-): readonly Suggestion[] | undefined => {
-  const suggestions = suggestByName(name, index);
-  const [best] = suggestions;
+): Suggested | undefined => {
+  const subject = { path: "", names: [name], company: pathParts(path), neighbours: [], elsewhere: [] };
+  const goods = goodsOf(understand(subject, index));
+  const suggested = suggest(subject, index, { confirmed: [{ goods, category: others }] });
+  const [best] = suggested.suggestions;
   if (best === undefined || best.confidence < APART) return undefined;
   const { category } = best;
   const isSameBranch =
     withAncestors(category).includes(others) ||
     withAncestors(others).includes(category) ||
     (category.parent !== undefined && category.parent === others.parent);
-  return isSameBranch ? undefined : suggestions;
+  return isSameBranch ? undefined : suggested;
 };

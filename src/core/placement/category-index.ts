@@ -1,78 +1,175 @@
 import type { Category, CategoryTree } from "../channel/category-tree.js";
-import { synonyms, withCompounds, wordsOf } from "./words.js";
+import type { Glossary } from "../goods/glossary.js";
+import type { Quality } from "../goods/good.js";
+import { nameReader, nothingRead, type NameReader, type Reading } from "../goods/read-name.js";
+import { isOneEditApart } from "../goods/slips.js";
+import { addMasses, companyOf, headsOf, type Company, type Masses } from "./company.js";
+import { kinshipOf, type Kinship } from "./kinship.js";
+import { withCompounds, wordsOf } from "./words.js";
 
-/** A category with the words that speak for it. */
+/** One thing that a category's name names: "Spades & Forks" names two. */
+export interface Named {
+  readonly goods: Masses;
+  /** Its words, stemmed, the last one saying most. */
+  readonly words: readonly string[];
+}
+
+/** A category with what it is and the words that speak for it. */
 export interface IndexedCategory {
   readonly category: Category;
+  readonly position: number;
+  /** What its own name names. */
+  readonly named: readonly Named[];
+  /** What shoppers look for it by. */
+  readonly soughtBy: readonly Named[];
   /** Words of its own name, without joined ones. */
   readonly name: ReadonlySet<string>;
   /** Words by which shoppers look for it, beside its name. */
   readonly search: ReadonlySet<string>;
-  /** The same, each of its search words or phrases by itself. */
-  readonly phrases: readonly ReadonlySet<string>[];
   /** Words of the categories above it, with theirs to look for them. */
   readonly above: ReadonlySet<string>;
+  /** What the categories above it name. */
+  readonly goodsAbove: Masses;
+  /** Of what, for whom and where its things are, by its own name. */
+  readonly qualities: readonly Quality[];
+  /** The same by what stands above it. */
+  readonly qualitiesAbove: readonly Quality[];
+  /** Share of each field of trade, the most spoken of 1. */
+  readonly fields: Float64Array;
 }
 
-/** A tree made ready for finding categories by words; built once for a channel. */
+/** A tree made ready for finding categories by what things are; built once for a channel. */
 export interface CategoryIndex {
   readonly all: readonly IndexedCategory[];
+  readonly glossary: Glossary;
+  readonly reader: NameReader;
+  readonly kinship: Kinship;
   /** How much a word tells: rare words tell most. */
   weight(word: string): number;
   /** Categories with any of the words in their name or search words, as positions in `all`. */
   withWord(word: string): readonly number[];
+  /** Categories that name a good, or are sought by it, as positions in `all`. */
+  withGood(good: number): readonly number[];
+  /** Where a category stands in `all`. */
+  positionOf(category: Category): number;
   /** The words that a joined word is made of: "beehive" of bee and hive. */
   partsOf(word: string): readonly string[];
   /** The tree's own words near to one that it does not have: slips of the pen, compounds, shorter forms. */
   nearWords(word: string): readonly string[];
-  of(category: Category): IndexedCategory | undefined;
 }
 
 const nothing: readonly number[] = [];
 
-/** Edits between two words, given up beyond one. */
-const isOneEditApart = (a: string, b: string): boolean => {
-  if (Math.abs(a.length - b.length) > 1 || a === b) return a === b;
-  let i = 0;
-  while (i < a.length && a[i] === b[i]) i++;
-  const [restA, restB] = [a.slice(i), b.slice(i)];
-  return (
-    restA.slice(1) === restB ||
-    restA === restB.slice(1) ||
-    restA.slice(1) === restB.slice(1) ||
-    (restA[0] === restB[1] && restA[1] === restB[0] && restA.slice(2) === restB.slice(2))
-  );
+const addTo = <K>(postings: Map<K, number[]>, key: K, position: number): void => {
+  const known = postings.get(key);
+  if (known === undefined) postings.set(key, [position]);
+  else if (known.at(-1) !== position) known.push(position);
 };
 
-export const categoryIndex = (tree: CategoryTree): CategoryIndex => {
+interface Read {
+  readonly category: Category;
+  readonly own: readonly Reading[];
+  readonly sought: readonly Reading[];
+}
+
+const readCategory = (category: Category, reader: NameReader): Read => ({
+  category,
+  own: [category.name, ...category.otherNames].map((name) => reader.read(name)),
+  sought: category.searchWords.map((words) => reader.read(words)),
+});
+
+/** A name in a material's or colour's word alone may mean that: "Iron" under "Old Metal". */
+const MAYBE_QUALITY = 0.6;
+
+/** Things of a name, each with its words; a part without a known thing has words alone. */
+const namedBy = (text: string, reading: Reading, company: Company, glossary: Glossary): readonly Named[] => {
+  const heads = headsOf(reading, company, glossary, "any").filter(
+    ({ mention: { joint } }) => joint === "begin" || joint === "list" || joint === "and",
+  );
+  const whole = wordsOf(text);
+  const wordLists = text
+    .split(/,|&|\/| and | und | et | y | en /i)
+    .map(wordsOf)
+    .filter((words) => words.length > 0);
+  const named = heads.map(({ mention, goods }): Named => {
+    const own = wordLists.find((words) =>
+      wordsOf(mention.words.join(" ")).some((word) => words.includes(word)),
+    );
+    return {
+      goods: mention.isQuality
+        ? new Map([...goods].map(([good, mass]) => [good, mass * MAYBE_QUALITY]))
+        : goods,
+      words: own ?? whole,
+    };
+  });
+  const rest = wordLists.filter((words) => !named.some((one) => one.words === words));
+  return [...named, ...rest.map((words) => ({ goods: new Map<number, number>(), words }))];
+};
+
+export const categoryIndex = (tree: CategoryTree, glossary: Glossary): CategoryIndex => {
+  const reader = nameReader(glossary);
   const postings = new Map<string, number[]>();
-  const byCategory = new Map<Category, IndexedCategory>();
+  const byGood = new Map<number, number[]>();
+  const indexed = new Map<Category, IndexedCategory>();
+  const reads = new Map<Category, Read>();
   const parts = new Map<string, readonly string[]>();
   const all = tree.all.map((category, position): IndexedCategory => {
+    const read = readCategory(category, reader);
+    reads.set(category, read);
+    const ancestors: Read[] = [];
+    for (let up = category.parent; up !== undefined; up = up.parent) {
+      const above = reads.get(up);
+      if (above !== undefined) ancestors.push(above);
+    }
+    const company = companyOf(
+      [
+        ...read.own.map((reading) => ({ reading, weight: 1 })),
+        ...read.sought.map((reading) => ({ reading, weight: 0.5 })),
+        ...ancestors.flatMap(({ own, sought }, step) => [
+          ...own.map((reading) => ({ reading, weight: 0.9 * 0.75 ** step })),
+          ...sought.map((reading) => ({ reading, weight: 0.3 * 0.75 ** step })),
+        ]),
+      ],
+      glossary,
+    );
+    const named = [category.name, ...category.otherNames].flatMap((text, at) =>
+      namedBy(text, read.own[at] ?? nothingRead, company, glossary),
+    );
+    const soughtBy = category.searchWords.flatMap((text, at) =>
+      namedBy(text, read.sought[at] ?? nothingRead, company, glossary),
+    );
     const own = wordsOf(category.name);
     const name = new Set(own);
     own.slice(1).forEach((word, at) => parts.set((own[at] ?? "") + word, [own[at] ?? "", word]));
-    const search = new Set(category.searchWords.flatMap((words) => withCompounds(wordsOf(words))));
+    const search = new Set(
+      [...category.searchWords, ...category.otherNames].flatMap((words) => withCompounds(wordsOf(words))),
+    );
     for (const word of name) search.delete(word);
-    const phrases = category.searchWords
-      .map((words) => new Set(wordsOf(words)))
-      .filter(({ size }) => size > 0);
-    const parent = category.parent === undefined ? undefined : byCategory.get(category.parent);
-    const above = new Set(parent === undefined ? [] : [...parent.name, ...parent.search, ...parent.above]);
-    const indexed = { category, name, search, phrases, above };
-    byCategory.set(category, indexed);
-    for (const word of new Set([...withCompounds(own), ...search])) {
-      const known = postings.get(word);
-      if (known === undefined) postings.set(word, [position]);
-      else known.push(position);
-    }
-    return indexed;
+    const parent = category.parent === undefined ? undefined : indexed.get(category.parent);
+    const goodsAbove = new Map<number, number>(parent?.goodsAbove);
+    for (const { goods } of parent?.named ?? []) addMasses(goodsAbove, goods, 1);
+    const one: IndexedCategory = {
+      category,
+      position,
+      named,
+      soughtBy,
+      name,
+      search,
+      above: new Set(parent === undefined ? [] : [...parent.name, ...parent.search, ...parent.above]),
+      goodsAbove,
+      qualities: read.own.flatMap(({ qualities }) => qualities),
+      qualitiesAbove: parent === undefined ? [] : [...parent.qualities, ...parent.qualitiesAbove],
+      fields: company.fields,
+    };
+    indexed.set(category, one);
+    for (const word of new Set([...withCompounds(own), ...search])) addTo(postings, word, position);
+    for (const { goods } of [...named, ...soughtBy])
+      for (const good of goods.keys()) addTo(byGood, good, position);
+    return one;
   });
-  // What a person may have meant to write: the tree's words, and those of the thesaurus that stand for one of them.
-  const written = new Map<string, string>([...postings.keys()].map((word) => [word, word]));
-  for (const [word, meant] of synonyms) if (postings.has(meant)) written.set(word, meant);
   const byInitial = new Map<string, string[]>();
-  for (const word of written.keys()) {
+  const words = new Set(all.flatMap(({ name, search }) => [...name, ...search]));
+  for (const word of words) {
     const key = word.slice(0, 1);
     const known = byInitial.get(key);
     if (known === undefined) byInitial.set(key, [word]);
@@ -82,9 +179,14 @@ export const categoryIndex = (tree: CategoryTree): CategoryIndex => {
   const total = Math.max(2, all.length);
   return {
     all,
+    glossary,
+    reader,
+    kinship: kinshipOf(glossary),
     weight: (word) => Math.log(1 + total / (1 + (postings.get(word)?.length ?? 0))) / Math.log(1 + total),
+    positionOf: (category) => indexed.get(category)?.position ?? -1,
     partsOf: (word) => parts.get(word) ?? [],
     withWord: (word) => postings.get(word) ?? nothing,
+    withGood: (good) => byGood.get(good) ?? nothing,
     nearWords(word) {
       const known = near.get(word);
       if (known !== undefined) return known;
@@ -95,11 +197,10 @@ export const categoryIndex = (tree: CategoryTree): CategoryIndex => {
       const ends =
         word.length < 7 || slips.length > 0
           ? []
-          : [...written.keys()].filter((other) => other.length > 3 && word.endsWith(other));
-      const found = [...new Set((slips.length > 0 ? slips : ends).flatMap((own) => written.get(own) ?? []))];
+          : [...words].filter((other) => other.length > 3 && word.endsWith(other));
+      const found = slips.length > 0 ? slips : ends;
       near.set(word, found);
       return found;
     },
-    of: (category) => byCategory.get(category),
   };
 };

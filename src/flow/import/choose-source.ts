@@ -1,5 +1,7 @@
 import { dirname } from "node:path";
 import { beside } from "../../core/catalogue/proposal/known-values.js";
+import { hasUnknownColumn, toldBy } from "../../core/catalogue/proposal/told-values.js";
+import { goodsKnownFor } from "../known-goods.js";
 import { proposeSource } from "../../core/catalogue/proposal/propose.js";
 import type {
   FileSample,
@@ -134,7 +136,12 @@ export const chooseSource = async (
     };
   const sample = sampleOf(table);
   const shares = (await store.isEmpty()) ? undefined : beside(sample, await knownValues(store, sample));
-  const full = shares === undefined ? sample : { ...sample, known: shares };
+  const told = hasUnknownColumn(sample) ? toldBy(sample, await goodsKnownFor(workspace)) : undefined;
+  const full = {
+    ...sample,
+    ...(shares === undefined ? {} : { known: shares }),
+    ...(told === undefined ? {} : { told }),
+  };
   const proposal = proposalFor(full, table, workspace, wishes.skuColumn);
   const name = named ?? withoutCounter(sourceNameFor(file.file));
   const { currency } = workspace.manifest;

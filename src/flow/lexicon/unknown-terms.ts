@@ -3,8 +3,14 @@ import { fieldNamed } from "../../core/channel/definition.js";
 import type { Field } from "../../core/channel/field.js";
 import type { ValueList } from "../../core/channel/value-list.js";
 import type { Diagnostic } from "../../core/diagnostics/diagnostic.js";
+import type { Glossary } from "../../core/goods/glossary.js";
 import type { ChannelSetup } from "../../core/listing/channel-setup.js";
-import { proposeValues, type ValueProposal } from "../../core/listing/fill/lexicon-proposals.js";
+import {
+  meaningsOf,
+  proposeValues,
+  type ListMeanings,
+  type ValueProposal,
+} from "../../core/listing/fill/lexicon-proposals.js";
 import type { Store } from "../../store/store.js";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 import { runChannels } from "../run-channels.js";
@@ -46,6 +52,7 @@ const listsIn = ({ definition }: ChannelSetup) => {
 export const unknownTerms = async (
   store: Store,
   channel: WorkspaceChannel,
+  known: () => Promise<Glossary>,
 ): Promise<readonly UnknownTerm[]> => {
   const { setup } = channel;
   const found = new Map<string, Found>();
@@ -72,7 +79,14 @@ export const unknownTerms = async (
       },
     },
   ]);
+  // What is known of goods is read where a term is open.
+  const meanings = new Map<ValueList, ListMeanings>();
+  if (found.size > 0) {
+    const glossary = await known();
+    for (const { list } of found.values())
+      if (!meanings.has(list)) meanings.set(list, meaningsOf(list, glossary));
+  }
   return [...found.values()]
-    .map((one) => ({ ...one, proposals: proposeValues(one.term, one.list) }))
+    .map((one) => ({ ...one, proposals: proposeValues(one.term, one.list, meanings.get(one.list)) }))
     .sort((a, b) => b.products - a.products || (a.term < b.term ? -1 : 1));
 };

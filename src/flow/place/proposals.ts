@@ -1,17 +1,20 @@
+import type { Category, CategoryTree } from "../../core/channel/category-tree.js";
 import type { ChannelSetup } from "../../core/listing/channel-setup.js";
 import { headOf, standsApart, suggestByName } from "../../core/placement/apart.js";
-import { categoryIndex } from "../../core/placement/category-index.js";
-import { suggest, type Suggestion } from "../../core/placement/suggest.js";
-import type { Store } from "../../store/store.js";
-import type { Workspace } from "../../workspace/workspace.js";
+import type { CategoryIndex } from "../../core/placement/category-index.js";
+import { understand } from "../../core/placement/subject.js";
+import { suggest, type Suggested } from "../../core/placement/suggest.js";
+import { goodsOf, type Confirmed } from "../../core/placement/surroundings.js";
 import type { Surroundings } from "../../core/language/function.js";
+import type { Store } from "../../store/store.js";
+import type { WorkspaceChannel } from "../../workspace/channel-files.js";
+import type { Workspace } from "../../workspace/workspace.js";
 import { loadChannels } from "../run-channels.js";
 import { isOpen, subjectOf, type Ours, type OurCategory, type OurProducts } from "./subjects.js";
 
 /** Where one of our categories, or products apart from theirs, would go; best first. */
-export interface Proposal {
+export interface Proposal extends Suggested {
   readonly ours: OurCategory | OurProducts;
-  readonly suggestions: readonly Suggestion[];
 }
 
 export const skusOf = (ours: Proposal["ours"]): readonly string[] => ("skus" in ours ? ours.skus : []);
@@ -28,40 +31,73 @@ export const titleOf = (ours: Proposal["ours"]): string =>
 export const keyOf = (proposal: Proposal | undefined): string =>
   proposal === undefined ? "" : (skusOf(proposal.ours)[0] ?? proposal.ours.path);
 
+/** From here on the tree has no place for something rather than the one that is proposed. */
+const FITS_NOWHERE = 0.5;
+
+/** Whether nothing of the tree fits, as far as that can be told. */
+export const fitsNowhere = ({ suggestions: [best], nothing }: Suggested): boolean =>
+  nothing >= FITS_NOWHERE && nothing > (best?.confidence ?? 0);
+
+/** Where the same category of ours stands on other channels, and what makers or other channels call its products' category. */
+const elsewhereOf = (
+  { path, goods }: OurCategory,
+  others: readonly WorkspaceChannel[],
+  trees: readonly CategoryTree[],
+): readonly string[] => [
+  ...others.flatMap(({ setup }) => {
+    const to = setup.placements.find("", path)?.to;
+    return to?.kind === "category" ? [to.category.path] : [];
+  }),
+  // A code or a path of a tree at hand stands for its category; any other text for itself.
+  ...goods.told.map((told) => trees.flatMap((tree) => tree.named(told)?.path ?? [])[0] ?? told),
+];
+
+/** What a person has placed by now: what it is, and where it went. */
+const confirmedIn = (
+  all: readonly OurCategory[],
+  index: CategoryIndex,
+): readonly (Confirmed & { readonly path: string })[] =>
+  all.flatMap((ours) =>
+    ours.placement?.to.kind === "category"
+      ? [
+          {
+            path: ours.path,
+            goods: goodsOf(understand(subjectOf(ours, [], []), index)),
+            category: ours.placement.to.category,
+          },
+        ]
+      : [],
+  );
+
 /** Proposes for all categories that are open, for products apart from theirs, and for those that have none. */
 export const propose = async (
   workspace: Workspace,
   store: Store,
   setup: ChannelSetup,
   { categories: all, products }: Ours,
+  index: CategoryIndex,
   surroundings: Surroundings,
 ): Promise<readonly Proposal[]> => {
-  const others = workspace.channelsInUse.filter((name) => name !== setup.channel);
-  const elsewhere = others.length === 0 ? [] : await loadChannels(workspace, store, others, surroundings);
-  const index = categoryIndex(setup.definition.tree);
-  const byCategory = all.filter(isOpen).map((ours) => {
-    const paths = elsewhere.flatMap((other) => {
-      const to = other.setup.placements.find("", ours.path)?.to;
-      return to?.kind === "category" ? [to.category.path] : [];
-    });
-    return { ours, suggestions: suggest(subjectOf(ours, all, paths), index) };
+  const names = workspace.channelsInUse.filter((name) => name !== setup.channel);
+  const others = names.length === 0 ? [] : await loadChannels(workspace, store, names, surroundings);
+  const trees = [setup, ...others.map((other) => other.setup)].map(({ definition }) => definition.tree);
+  const confirmed = confirmedIn(all, index);
+  const byCategory = all.filter(isOpen).map((ours): Proposal => {
+    const subject = subjectOf(ours, all, elsewhereOf(ours, others, trees));
+    return { ours, ...suggest(subject, index, { confirmed }) };
   });
-  const standing = new Map(
-    all.flatMap(({ path, placement }) =>
-      placement?.to.kind === "category" ? [[path, placement.to.category] as const] : [],
-    ),
-  );
+  const standing = new Map<string, Category>(confirmed.map(({ path, category }) => [path, category]));
   for (const { ours, suggestions } of byCategory)
     if (suggestions[0] !== undefined) standing.set(ours.path, suggestions[0].category);
-  const byProduct = products.flatMap((ours) => {
+  const byProduct = products.flatMap((ours): readonly Proposal[] => {
     const mates = standing.get(ours.path);
-    const suggestions =
+    const suggested =
       ours.path === ""
         ? suggestByName(ours.name, index)
         : mates === undefined
           ? undefined
-          : standsApart(ours.name, mates, index);
-    return suggestions === undefined ? [] : [{ ours, suggestions }];
+          : standsApart(ours, mates, index);
+    return suggested === undefined ? [] : [{ ours, ...suggested }];
   });
   return [...byCategory, ...byProduct];
 };

@@ -4,16 +4,16 @@ import type { Category, RetiredCategory } from "../../core/channel/category-tree
 import type { ChannelSetup } from "../../core/listing/channel-setup.js";
 import { leftOutBecause } from "../../core/listing/select/select.js";
 import { headOf } from "../../core/placement/apart.js";
-import { gatherGoods, type Goods } from "../../core/placement/goods.js";
+import { gatherGoods, type ShopGoods } from "../../core/placement/shop-goods.js";
 import type { Placement } from "../../core/placement/placements.js";
-import type { Subject } from "../../core/placement/suggest.js";
+import type { Subject } from "../../core/placement/subject.js";
 import type { Store } from "../../store/store.js";
 
 /** One of our categories on a channel: where it goes by now, and how many products wait for that. */
 export interface OurCategory {
   readonly path: string;
   readonly products: number;
-  readonly goods: Goods;
+  readonly goods: ShopGoods;
   readonly placement: Placement | undefined;
 }
 
@@ -33,9 +33,16 @@ export interface Ours {
 /** So many kinds of products are looked at one by one; in a larger catalogue the categories speak for them. */
 const KINDS = 20_000;
 
+/** Attributes that hold what somebody else calls a product's category: a maker, another channel. */
+const otherCategories = async (store: Store): Promise<readonly string[]> =>
+  (await store.attributes()).names.filter(
+    (name) => name !== "category" && /categor|kategorie|warengruppe|taxonomy|rubrique/i.test(name),
+  );
+
 /** Our categories with products that the channel is to get, and the kinds of products in them. */
 export const ourCategories = async (store: Store, setup: ChannelSetup): Promise<Ours> => {
-  const found = new Map<string, Goods>();
+  const found = new Map<string, ShopGoods>();
+  const others = await otherCategories(store);
   const kinds = new Map<string, { path: string; name: string; skus: string[] }>();
   for await (const batch of store.families())
     for (const family of batch)
@@ -45,7 +52,10 @@ export const ourCategories = async (store: Store, setup: ChannelSetup): Promise<
         const name = textOf(product, "name") ?? "";
         const goods = found.get(path) ?? gatherGoods();
         found.set(path, goods);
-        goods.add(name);
+        goods.add(name, {
+          description: () => textOf(product, "description"),
+          told: () => others.flatMap((attribute) => textOf(product, attribute) ?? []),
+        });
         if (name === "" || setup.placements.ofProduct(product.sku) !== undefined) continue;
         const key = `${path}\u0000${headOf(name)}`;
         const kind = kinds.get(key);
@@ -78,7 +88,8 @@ export const subjectOf = (
     parent === "" ? [] : all.filter((other) => other.path !== path && other.path.startsWith(`${parent} > `));
   return {
     path,
-    goods: goods.words(),
+    names: goods.names,
+    descriptions: goods.descriptions,
     neighbours: siblings.flatMap(({ placement }) => categoryOf(placement)),
     elsewhere,
   };

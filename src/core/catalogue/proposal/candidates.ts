@@ -159,8 +159,13 @@ const fitsAs = (
   }
 };
 
+/** Fewer values, or fewer that are such words, tell nothing. */
+const FEW = 3;
+const MOSTLY = 0.6;
+const TOLD = 0.75;
+
 /** What a column can mean, best first. */
-export const candidates = ({ name, shape, known }: SampleColumn): readonly Candidate[] => {
+export const candidates = ({ name, shape, known, told }: SampleColumn): readonly Candidate[] => {
   const found: Candidate[] = [...byShape(shape)];
   for (const attribute of ownOf(ambiguous, name.words) ?? []) {
     const fits = fit(attribute, attributeKind(attribute).kind, shape) * fitsAs(attribute, shape);
@@ -181,5 +186,9 @@ export const candidates = ({ name, shape, known }: SampleColumn): readonly Candi
     if (isEnough)
       found.push({ attribute, confidence: isKey ? 1 + share / 10 : Math.min(0.97, 0.6 + share * 0.4) });
   }
+  // Words for colours or materials tell what a name does not; never as surely as a name would.
+  if (name.attribute === undefined && told !== undefined && shape.filled >= FEW)
+    for (const attribute of ["color", "material"] as const)
+      if (told[attribute] >= MOSTLY) found.push({ attribute, confidence: TOLD * told[attribute] });
   return found.sort((a, b) => b.confidence - a.confidence);
 };

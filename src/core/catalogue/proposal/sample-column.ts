@@ -1,6 +1,6 @@
 import { columnName, type ColumnName } from "./column-name.js";
 import { columnShape, type ColumnShape } from "./column-shape.js";
-import type { FileSample, KnownShares } from "./source-proposal.js";
+import type { FileSample, KnownShares, ToldShares } from "./source-proposal.js";
 
 /** One column of a sample: what its name and its values say. */
 export interface SampleColumn {
@@ -10,11 +10,13 @@ export interface SampleColumn {
   readonly shape: ColumnShape;
   /** Shares of its values that the catalogue knows under an attribute. */
   readonly known: KnownShares;
+  /** Shares of its values that are words for a colour or a material. */
+  readonly told: ToldShares | undefined;
 }
 
 const LOOKED_AT = 400;
 
-export const sampleColumns = ({ header, rows, labels, known }: FileSample): readonly SampleColumn[] =>
+export const sampleColumns = ({ header, rows, labels, known, told }: FileSample): readonly SampleColumn[] =>
   header.flatMap((column, index) =>
     column === ""
       ? []
@@ -24,6 +26,7 @@ export const sampleColumns = ({ header, rows, labels, known }: FileSample): read
             column,
             name: columnName(labels?.[index] ?? column),
             known: known?.[index] ?? {},
+            told: told?.[index],
             shape: columnShape(rows.slice(0, LOOKED_AT).map((cells) => cells[index] ?? "")),
           },
         ],

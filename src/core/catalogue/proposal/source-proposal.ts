@@ -62,6 +62,14 @@ export interface FileSample {
   readonly currency?: string | undefined;
   /** What of each column's values the catalogue knows; undefined where it has no products yet. */
   readonly known?: readonly KnownShares[];
+  /** What the words of each column tell, where that was asked. */
+  readonly told?: readonly ToldShares[];
+}
+
+/** Shares of a column's different values, from 0 to 1, that are words for a colour or a material. */
+export interface ToldShares {
+  readonly color: number;
+  readonly material: number;
 }
 
 /** Shares of a column's different values, from 0 to 1, that products of the catalogue have under an attribute. */

@@ -91,6 +91,10 @@ export const settings = {
     ({ channel, count, of, limit }) =>
       `${count} of the ${of} listings that ${channel} has would be withdrawn, more than ${limit}%; look at them with --dry-run, and if it is meant, build with --yes`,
   ),
+  "unknown-good": plainFinding<{ readonly name: string; readonly good: string }>(
+    ({ name, good }) =>
+      `${quote(good)} is said to be one of, or to belong to, ${quote(name)}, which no table of goods has`,
+  ),
   "unknown-option": plainFinding<{ readonly reason: string }>(({ reason }) => reason),
   "unknown-category": plainFinding<{ readonly category: string; readonly nearest: readonly string[] }>(
     ({ category, nearest }) => `${quote(category)} is no category of the channel${orNearest(nearest)}`,

@@ -1,4 +1,7 @@
 import { termParts } from "../../channel/term-forms.js";
+import type { Glossary } from "../../goods/glossary.js";
+import type { Quality } from "../../goods/good.js";
+import { goodsNamed, qualityNamed } from "../../goods/qualities-in.js";
 import type { ValueList } from "../../channel/value-list.js";
 import { isSlip, nearest } from "../../values/nearest.js";
 import { fold } from "../../values/text.js";
@@ -73,11 +76,64 @@ const spelledAlike = (term: string, list: ValueList): readonly ValueProposal[] =
   }));
 };
 
+/** What the values of a list mean: read once for a list, however many terms are asked. */
+export interface ListMeanings {
+  readonly glossary: Glossary;
+  readonly values: readonly {
+    readonly value: string;
+    readonly qualities: readonly Quality[];
+    readonly goods: ReadonlySet<number>;
+  }[];
+}
+
+export const meaningsOf = ({ values }: ValueList, glossary: Glossary): ListMeanings => ({
+  glossary,
+  values: values.flatMap(({ value, label, synonyms }) => {
+    const texts = [value, label, ...synonyms].filter((text) => text !== "");
+    const qualities = texts.flatMap((text) => qualityNamed(text, glossary) ?? []);
+    const goods = new Set(texts.flatMap((text) => goodsNamed(text, glossary)));
+    return qualities.length === 0 && goods.size === 0 ? [] : [{ value, qualities, goods }];
+  }),
+});
+
+/** Values by what a term means: another word for the same colour, material or good, in any language, or a kind of it. */
+const byMeaning = (term: string, { glossary, values }: ListMeanings): readonly ValueProposal[] => {
+  const quality = qualityNamed(term, glossary);
+  const goods = goodsNamed(term, glossary);
+  const wider = goods.flatMap((id) => glossary.goods[id]?.kindOf ?? []);
+  const nameOf = (id: number): string => glossary.goods[id]?.name ?? "";
+  return values.flatMap((one): readonly ValueProposal[] => {
+    const { value } = one;
+    if (
+      quality !== undefined &&
+      one.qualities.some(({ name, isA }) => name === quality.name && isA === quality.isA)
+    )
+      return [{ value, confidence: 0.8, reason: `another word for the ${quality.isA} ${quality.name}` }];
+    if (
+      quality !== undefined &&
+      one.qualities.some(({ name, isA }) => name === quality.kindOf && isA === quality.isA)
+    )
+      return [{ value, confidence: 0.7, reason: `${quality.name} is a kind of ${quality.kindOf}` }];
+    const same = goods.find((id) => one.goods.has(id));
+    if (same !== undefined) return [{ value, confidence: 0.8, reason: `another word for ${nameOf(same)}` }];
+    const kind = wider.find((id) => one.goods.has(id));
+    return kind === undefined ? [] : [{ value, confidence: 0.65, reason: `a kind of ${nameOf(kind)}` }];
+  });
+};
+
 /** The permitted values that a term may mean, surest first. None is taken without a person's word. */
-export const proposeValues = (term: string, list: ValueList): readonly ValueProposal[] => {
+export const proposeValues = (
+  term: string,
+  list: ValueList,
+  meanings?: ListMeanings,
+): readonly ValueProposal[] => {
   const best = new Map<string, ValueProposal>();
-  for (const propose of [firstPart, byWords, withinValues, spelledAlike])
-    for (const one of propose(term, list)) {
+  const meant = meanings === undefined ? [] : byMeaning(term, meanings);
+  for (const proposals of [
+    ...[firstPart, byWords, withinValues, spelledAlike].map((propose) => propose(term, list)),
+    meant,
+  ])
+    for (const one of proposals) {
       const known = best.get(one.value);
       if (known === undefined || known.confidence < one.confidence) best.set(one.value, one);
     }

@@ -1,0 +1,46 @@
+import { stem } from "../values/stem.js";
+
+/** Languages of the glossary; those of a family share how their words are bent. */
+export const goodsLanguages = ["en", "de", "fr", "es", "nl"] as const;
+export type GoodsLanguage = (typeof goodsLanguages)[number];
+
+export const families = ["english", "germanic", "romance"] as const;
+export type Family = (typeof families)[number];
+
+export const perFamily = <T>(make: (family: Family) => T): Readonly<Record<Family, T>> => ({
+  english: make("english"),
+  germanic: make("germanic"),
+  romance: make("romance"),
+});
+
+export const familyOf: Readonly<Record<GoodsLanguage, Family>> = {
+  en: "english",
+  de: "germanic",
+  nl: "germanic",
+  fr: "romance",
+  es: "romance",
+};
+
+// Umlauts are written as one letter or as two; their dots are gone before this.
+const germanic = (word: string): string => {
+  const plain = word
+    .replace(/(?<![aeq])ue/g, "u")
+    .replace(/ae/g, "a")
+    .replace(/oe/g, "o");
+  const bare = plain.length > 4 ? plain.replace(/(?:e[nrsm]?|n)$/, "") : plain;
+  return bare.length > 4 && bare.endsWith("s") ? bare.slice(0, -1) : bare;
+};
+
+const romance = (word: string): string => {
+  const one = word.length > 3 ? word.replace(/[sx]$/, "") : word;
+  return one.length > 3 ? one.replace(/e$/, "") : one;
+};
+
+const bend: Readonly<Record<Family, (word: string) => string>> = { english: stem, germanic, romance };
+
+/** A word without its number and case, as its family of languages bends it. */
+export const formOf = (word: string, family: Family): string => bend[family](word);
+
+/** The key of a phrase: its words' forms. */
+export const keyOf = (words: readonly string[], family: Family): string =>
+  words.length === 1 ? formOf(words[0] ?? "", family) : words.map((word) => formOf(word, family)).join(" ");

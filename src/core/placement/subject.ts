@@ -1,0 +1,215 @@
+import type { Category } from "../channel/category-tree.js";
+import type { Quality } from "../goods/good.js";
+import type { Reading } from "../goods/read-name.js";
+import { pathParts } from "../values/category-path.js";
+import type { CategoryIndex } from "./category-index.js";
+import { addMasses, companyOf, headsOf, massesOf, type Head, type Masses } from "./company.js";
+import { withCompounds, wordsOf } from "./words.js";
+
+/** What is to be placed: one of our categories, or a product that stands apart from its own. */
+export interface Subject {
+  /** Our path, outer first. */
+  readonly path: string;
+  /** Names of products in it. */
+  readonly names: readonly string[];
+  /** Beginnings of their descriptions: heard where neither names nor path say anything. */
+  readonly descriptions?: readonly string[];
+  /** Texts that only help to choose among the meanings of its words. */
+  readonly company?: readonly string[];
+  /** Channel categories that neighbours were placed in: siblings and what stands above. */
+  readonly neighbours: readonly Category[];
+  /** What others call its category: paths on other channels, a maker's category. */
+  readonly elsewhere: readonly string[];
+}
+
+/** A subject read: what it is by each of its voices, with the words and qualities that speak. */
+export interface Understood {
+  /** By its products' names: the whole is the share of products that name anything known. */
+  readonly products: Masses;
+  /** By its leaf. */
+  readonly leaf: Masses;
+  /** By what stands above. */
+  readonly branch: Masses;
+  /** By all else that its products' names mention. */
+  readonly aside: Masses;
+  /** Words with how far they speak for what it is: products' heads and the leaf 1, others less. */
+  readonly words: ReadonlyMap<string, number>;
+  readonly leafWords: readonly string[];
+  readonly branchWords: readonly string[];
+  /** Qualities by name, with the share of its voices that tell them. */
+  readonly qualities: ReadonlyMap<string, { readonly quality: Quality; readonly share: number }>;
+  readonly fields: Float64Array;
+  /** What others call it, as far as that is known. */
+  readonly elsewhere: Masses;
+  /** Products whose names were read. */
+  readonly count: number;
+}
+
+/** A name's first part says most; what stands in a list or bracket less, what it is for or has hardly anything. */
+const BY_JOINT = { begin: 1, and: 0.45, list: 0.45, of: 0.3, apart: 0.25, use: 0, trait: 0 } as const;
+
+const LEAF = 1.2;
+const BRANCH = 0.8;
+/** How far a word speaks for what a product is. */
+const HEAD_WORD = 1;
+const OTHER_WORD = 0.5;
+const BRANCH_WORD = 0.35;
+const TRANSLATED = 0.7;
+const NEAR = 0.65;
+
+/** What one name says the thing is; all its heads share one whole. */
+const massesOfHeads = (heads: readonly Head[], weightOf: (head: Head) => number): Map<number, number> => {
+  const found = new Map<number, number>();
+  const whole = heads.reduce((sum, head) => sum + weightOf(head), 0);
+  for (const head of heads) addMasses(found, head.goods, weightOf(head) / Math.max(1, whole));
+  return found;
+};
+
+/** What is left of a leaf that its products contradict: it is a nickname. */
+const NICKNAME = 0.4;
+
+/** How far a leaf is to be taken at its word: wholly, unless its products are known and none is of its kind. */
+const agreementOf = (products: Masses, leaf: Masses, index: CategoryIndex): number => {
+  let [known, agreed] = [0, 0];
+  for (const [good, mass] of products) {
+    known += mass;
+    const reach = index.kinship.of(good);
+    if ([...leaf.keys()].some((other) => reach.has(other) || index.kinship.of(other).has(good)))
+      agreed += mass;
+  }
+  return 1 - (1 - NICKNAME) * Math.min(1, Math.max(0, known - 2 * agreed));
+};
+
+const raise = (words: Map<string, number>, word: string, to: number): void => {
+  words.set(word, Math.max(to, words.get(word) ?? 0));
+};
+
+const firstSentence = (text: string): string => text.split(/[.!?](?:\s|$)/)[0] ?? "";
+
+/** Below this nobody said what the things are, and their descriptions are heard. */
+const HARDLY = 0.25;
+const DESCRIBED = 0.4;
+
+const wholeOf = (masses: Masses): number => {
+  let sum = 0;
+  for (const mass of masses.values()) sum += mass;
+  return sum;
+};
+
+/** Reads a subject: chooses the meanings of its words by the company that they keep in it. */
+export const understand = (subject: Subject, index: CategoryIndex): Understood => {
+  const { glossary, reader } = index;
+  const parts = pathParts(subject.path);
+  const leaf = reader.read(parts.at(-1) ?? "");
+  const branch = parts.slice(0, -1).map((part) => reader.read(part));
+  const names = subject.names.map((name) => reader.read(name));
+  const each = 1 / Math.max(1, names.length);
+  const company = companyOf(
+    [
+      ...names.map((reading) => ({ reading, weight: 2 * each })),
+      { reading: leaf, weight: LEAF },
+      ...branch.map((reading, at) => ({ reading, weight: BRANCH * 0.8 ** (branch.length - 1 - at) })),
+      ...(subject.company ?? []).map((text) => ({ reading: reader.read(text), weight: LEAF })),
+    ],
+    glossary,
+  );
+  const headsIn = (reading: Reading): readonly Head[] => headsOf(reading, company, glossary);
+  const products = new Map<number, number>();
+  const aside = new Map<number, number>();
+  const words = new Map<string, number>();
+  const shares = new Map<string, number>();
+  const plainWords = new Set(parts.flatMap((part) => wordsOf(part)));
+  for (const reading of names) {
+    const heads = headsIn(reading);
+    addMasses(
+      products,
+      massesOfHeads(heads, ({ mention }) => BY_JOINT[mention.joint]),
+      each,
+    );
+    for (const mention of reading.mentions)
+      if (!heads.some((head) => head.mention === mention))
+        addMasses(aside, massesOf(mention, company, glossary), each);
+    const headWords = new Set(
+      heads.flatMap(({ mention }) => (mention.joint === "begin" ? mention.words : [])),
+    );
+    const said = new Map<string, number>();
+    const plain = wordsOf(reading.tokens.map(({ word }) => word).join(" "));
+    for (const word of plain) plainWords.add(word);
+    for (const [at, { word, part }] of reading.tokens.entries()) {
+      const isLast = part === 0 && reading.tokens[at + 1]?.part !== 0;
+      for (const own of wordsOf(word))
+        raise(said, own, headWords.has(word) || isLast ? HEAD_WORD : OTHER_WORD);
+    }
+    for (const own of withCompounds(plain)) raise(said, own, OTHER_WORD);
+    for (const [word, weight] of said) shares.set(word, (shares.get(word) ?? 0) + weight * each);
+  }
+  for (const [word, share] of shares) raise(words, word, share);
+  const leafGoods = massesOfHeads(headsIn(leaf), ({ mention: { joint } }) =>
+    joint === "begin" || joint === "list" || joint === "and" ? 1 : 0.3,
+  );
+  const branchGoods = new Map<number, number>();
+  for (const [at, reading] of branch.entries())
+    addMasses(
+      branchGoods,
+      massesOfHeads(headsIn(reading), () => 1),
+      0.7 ** (branch.length - 1 - at),
+    );
+  if (wholeOf(products) < HARDLY && wholeOf(leafGoods) < HARDLY)
+    for (const text of subject.descriptions ?? [])
+      addMasses(
+        products,
+        massesOfHeads(headsIn(reader.read(firstSentence(text))), () => 1),
+        DESCRIBED / (subject.descriptions?.length ?? 1),
+      );
+  const elsewhere = new Map<number, number>();
+  for (const path of subject.elsewhere)
+    addMasses(
+      elsewhere,
+      massesOfHeads(headsIn(reader.read(pathParts(path).at(-1) ?? "")), () => 1),
+      1 / subject.elsewhere.length,
+    );
+  const agreed = agreementOf(products, leafGoods, index);
+  for (const [good, mass] of leafGoods) leafGoods.set(good, mass * agreed);
+  const leafWords = wordsOf(parts.at(-1) ?? "");
+  for (const word of withCompounds(leafWords)) raise(words, word, agreed);
+  const branchWords = parts.slice(0, -1).flatMap((part) => wordsOf(part));
+  for (const word of branchWords) raise(words, word, BRANCH_WORD);
+  // What things are called in the tree's language, where ours is another.
+  for (const masses of [products, leafGoods])
+    for (const [good, mass] of masses)
+      for (const word of wordsOf(glossary.goods[good]?.name ?? ""))
+        raise(words, word, TRANSLATED * Math.min(1, mass));
+  // Words that the tree does not have, as it may have them: slips of the pen, ends of joined words, two words for one.
+  for (const [word, weight] of [...words].filter(([one]) => plainWords.has(one)))
+    if (index.withWord(word).length === 0)
+      for (const near of index.nearWords(word)) raise(words, near, weight * NEAR);
+    else for (const own of index.partsOf(word)) raise(words, own, weight);
+  const qualities = new Map<string, { quality: Quality; share: number }>();
+  const hear = (quality: Quality, share: number): void => {
+    const before = qualities.get(quality.name);
+    qualities.set(quality.name, { quality, share: Math.min(1, (before?.share ?? 0) + share) });
+  };
+  for (const reading of names)
+    for (const quality of new Map(reading.qualities.map((one) => [one.name, one])).values())
+      hear(quality, each);
+  for (const quality of leaf.qualities) hear(quality, 1);
+  for (const reading of branch) for (const quality of reading.qualities) hear(quality, 0.8);
+  for (const masses of [products, leafGoods])
+    for (const [good, mass] of masses) {
+      const forWhom = glossary.goods[good]?.forWhom ?? "";
+      if (forWhom !== "") hear({ name: forWhom, isA: "audience", kindOf: "" }, mass * 0.8);
+    }
+  return {
+    products,
+    leaf: leafGoods,
+    branch: branchGoods,
+    aside,
+    words,
+    leafWords,
+    branchWords,
+    qualities,
+    fields: company.fields,
+    elsewhere,
+    count: names.length,
+  };
+};

@@ -1,0 +1,108 @@
+import { withAncestors, type Category } from "../channel/category-tree.js";
+import { pathParts } from "../values/category-path.js";
+import { greatest } from "../many.js";
+import type { CategoryIndex, IndexedCategory } from "./category-index.js";
+import type { Masses } from "./company.js";
+import { kinTo, likenessOf } from "./evidence.js";
+import type { Subject, Understood } from "./subject.js";
+import { wordsOf } from "./words.js";
+
+/** A category of ours that a person has placed, with what is in it. */
+export interface Confirmed {
+  readonly goods: Masses;
+  readonly category: Category;
+}
+
+/** What speaks for a category beside its own words, each from 0 to 1: what stands by the side, and what was decided. */
+export interface Surroundings {
+  /** Where neighbours were placed: beside them 1, on their branch less. */
+  readonly beside: number;
+  /** How like it is to what others call ours. */
+  readonly elsewhere: number;
+  /** How like ours is to what a person put there. */
+  readonly confirmed: number;
+}
+
+/** On the same branch, but not beside. */
+const BRANCH = 0.6;
+/** What lies beside a confirmed category is meant less. */
+const SIBLING = 0.3;
+/** Below this two of our categories have nothing to do with each other. */
+const ALIKE = 0.25;
+
+const besideNeighbours = (category: Category, neighbours: readonly Category[]): number => {
+  if (neighbours.length === 0) return 0;
+  if (category.parent !== undefined && neighbours.some(({ parent }) => parent === category.parent)) return 1;
+  const branches = new Set(neighbours.flatMap((one) => withAncestors(one)));
+  return withAncestors(category)
+    .slice(1)
+    .some((one) => branches.has(one))
+    ? BRANCH
+    : 0;
+};
+
+const elsewhereTo = (
+  subject: Subject,
+  ours: Understood,
+  candidate: IndexedCategory,
+  index: CategoryIndex,
+): number => {
+  if (subject.elsewhere.length === 0) return 0;
+  const { same, wider, narrower } = kinTo(ours.elsewhere, candidate.named, index);
+  const words = greatest(
+    subject.elsewhere.map((path) => likenessOf(wordsOf(pathParts(path).at(-1) ?? ""), candidate.name, index)),
+    0,
+  );
+  return Math.min(1, Math.max(words, same + wider + 0.5 * narrower));
+};
+
+/** What the things of one of our categories are, all its voices together. */
+export const goodsOf = ({ products, leaf }: Understood): Masses => {
+  const all = new Map(products);
+  for (const [good, mass] of leaf) all.set(good, (all.get(good) ?? 0) + mass);
+  return all;
+};
+
+const cosine = (one: Masses, other: Masses): number => {
+  let [product, ones, others] = [0, 0, 0];
+  for (const mass of one.values()) ones += mass * mass;
+  for (const [good, mass] of other) {
+    others += mass * mass;
+    product += mass * (one.get(good) ?? 0);
+  }
+  return ones === 0 || others === 0 ? 0 : product / Math.sqrt(ones * others);
+};
+
+/** Categories that a person put goods in like ours, each with how like. */
+export const confirmedFor = (
+  ours: Understood,
+  confirmed: readonly Confirmed[],
+): ReadonlyMap<Category, number> => {
+  const found = new Map<Category, number>();
+  if (confirmed.length === 0) return found;
+  const own = goodsOf(ours);
+  for (const { goods, category } of confirmed) {
+    const alike = cosine(own, goods);
+    if (alike >= ALIKE) found.set(category, Math.max(alike, found.get(category) ?? 0));
+  }
+  return found;
+};
+
+export const surroundingsOf = (
+  subject: Subject,
+  ours: Understood,
+  candidate: IndexedCategory,
+  confirmed: ReadonlyMap<Category, number>,
+  index: CategoryIndex,
+): Surroundings => {
+  const { category } = candidate;
+  let put = confirmed.get(category) ?? 0;
+  if (put === 0 && category.parent !== undefined)
+    for (const [other, alike] of confirmed)
+      if (other.parent === category.parent) put = Math.max(put, alike * SIBLING);
+  return {
+    beside: besideNeighbours(category, subject.neighbours),
+    elsewhere: elsewhereTo(subject, ours, candidate, index),
+    confirmed: put,
+  };
+};
