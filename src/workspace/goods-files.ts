@@ -7,6 +7,7 @@ import { openGlossary, type Glossary } from "../core/goods/glossary.js";
 import { growGlossary, type GlossaryData } from "../core/goods/glossary-data.js";
 import type { GoodRow } from "../core/goods/good.js";
 import { kindsOfThings } from "../core/goods/kinds-of-things.js";
+import { addAll } from "../core/many.js";
 import { isThere } from "../formats/is-there.js";
 import { readTable } from "./table-file.js";
 
@@ -40,7 +41,7 @@ export const loadGlossary = async (tables: readonly GoodsTable[]): Promise<Gloss
   ]);
   const data = JSON.parse(text) as GlossaryData;
   const rows: GoodRow[] = [];
-  for (const table of tables) rows.push(...(await ownRows(table)));
+  for (const table of tables) addAll(rows, await ownRows(table));
   if (rows.length === 0) return openGlossary(data, kindsOfThings(nouns));
   const { data: grown, findings } = growGlossary(data, rows);
   if (findings.length > 0) throw new Refusal(findings);

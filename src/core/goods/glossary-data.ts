@@ -52,6 +52,8 @@ const NAME = 0;
 const WORD = 1;
 const PART = 2;
 
+const SHORTEST_END = 4;
+
 /** A word that so many goods end with tells nothing of any. */
 const MANY = 40;
 /** Above this a kind says too little for its name to be left out. */
@@ -193,6 +195,23 @@ export const growGlossary = (
       for (const key of endsAbove(good).includes(end) ? [end, keyOf(said.slice(0, -1), "english")] : [end])
         parts.set(key, (parts.get(key) ?? new Set()).add(good.id));
     }
+  // A German word is made up of others: "auto" may stand for "Spielzeugauto" among toys.
+  const ends = new Map<string, Set<number>>();
+  for (const [good, row] of placed)
+    for (const language of ["de", "nl"] as const)
+      for (const text of row.words[language] ?? []) {
+        const said = wordsIn(text);
+        const word = said.length === 1 ? (said[0] ?? "") : "";
+        for (let at = 3; at <= word.length - SHORTEST_END; at++) {
+          const key = formOf(word.slice(at), "germanic");
+          if (terms.germanic.has(key)) ends.set(key, (ends.get(key) ?? new Set()).add(good.id));
+        }
+      }
+  for (const [key, ids] of ends)
+    if (ids.size <= MANY)
+      for (const good of ids)
+        if (!hasMeaning("germanic", key, good))
+          addMeaning("germanic", key, [good, goodsLanguages.indexOf("de"), PART]);
   for (const [key, ids] of parts)
     if (ids.size <= MANY)
       for (const good of ids)

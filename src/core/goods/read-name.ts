@@ -1,3 +1,4 @@
+import { addAll } from "../many.js";
 import type { Glossary } from "./glossary.js";
 import type { Meaning, Quality } from "./good.js";
 import { isOneEditApart } from "./slips.js";
@@ -47,6 +48,7 @@ const STEP = 0.85;
 const SENSES = [0.75, 0.5, 0.35] as const;
 const RARE_SENSE = 0.25;
 const SLIP = 0.9;
+const DOUBTFUL_SLIP = 0.5;
 const COMPOUND = 0.85;
 const JOINED = 0.95;
 const PACK = 0.3;
@@ -193,7 +195,7 @@ export const nameReader = (glossary: Glossary): NameReader => {
     if (near.length < 2) return near[0] ?? word;
     const [before, after] = [tokens[at - 1]?.word, tokens[at + 1]?.word];
     const isPhrase = (words: readonly (string | undefined)[]): boolean =>
-      words.every((one) => one !== undefined) && termsOf(words as readonly string[], glossary).length > 0;
+      words.every((one) => one !== undefined) && termsOf(words, glossary).length > 0;
     return (
       near.find((one) => isPhrase([one, after]) || isPhrase([before, one])) ??
       near.find((one) => termsOf([one], glossary).length > 0) ??
@@ -242,12 +244,15 @@ export const nameReader = (glossary: Glossary): NameReader => {
       const at = phraseAt(tokens, end);
       const taken = tokens.slice(end - (at?.size ?? 1) + 1, end + 1);
       const told = taken.flatMap(({ word }) => qualitiesOf(word));
-      qualities.push(...told);
+      addAll(qualities, told);
       const [first] = taken;
       if (at === undefined || first === undefined) continue;
       for (const word of at.found.before)
-        qualities.push(...qualitiesOf(word), ...qualitiesOf(word.replace(LINK, "")));
+        for (const one of [word, word.replace(LINK, "")]) addAll(qualities, qualitiesOf(one));
       const isSlip = taken.some(({ word }, index) => written[end - at.size + 1 + index]?.word !== word);
+      // What may be a slip of several words is hardly any of them.
+      const isDoubtful =
+        at.size === 1 && taken.some((_, index) => slips(written[end + index]?.word ?? "").length > 1);
       const isPack = at.size === 1 && packs.has(first.word);
       mentions.push({
         words: taken.map(({ word }) => word),
@@ -255,7 +260,7 @@ export const nameReader = (glossary: Glossary): NameReader => {
         joint: first.joint,
         meanings: at.found.meanings,
         how: isSlip ? "slip" : at.found.how,
-        sure: at.found.sure * (isPack ? PACK : 1) * (isSlip ? SLIP : 1),
+        sure: at.found.sure * (isPack ? PACK : 1) * (isSlip ? (isDoubtful ? DOUBTFUL_SLIP : SLIP) : 1),
         isPack,
         isQuality: at.size === 1 && told.length > 0,
       });

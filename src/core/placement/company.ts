@@ -1,3 +1,4 @@
+import { greatest } from "../many.js";
 import type { Glossary } from "../goods/glossary.js";
 import type { Mention, Reading } from "../goods/read-name.js";
 import { goodsLanguages, type GoodsLanguage } from "../goods/word-forms.js";
@@ -49,7 +50,7 @@ export const companyOf = (heard: readonly Heard[], glossary: Glossary): Company 
     }
   const most = highest(fields);
   if (most > 0) for (const [at, value] of fields.entries()) fields[at] = value / most;
-  const mostSpoken = Math.max(...goodsLanguages.map((language) => languages[language]));
+  const mostSpoken = greatest(goodsLanguages.map((language) => languages[language]));
   for (const language of goodsLanguages) languages[language] /= mostSpoken;
   return { fields, languages };
 };
@@ -102,7 +103,7 @@ export interface Head {
 }
 
 /**
- * The words of a name that say what the thing is: of each part the last that is believed; the first in French and Spanish.
+ * The words of a name that say what the thing is: of each part the last that is believed in English, the first elsewhere.
  * Packs, colours and materials are passed over where another word is there; so are kinds that only a dictionary knows.
  */
 export const headsOf = (
@@ -111,9 +112,9 @@ export const headsOf = (
   glossary: Glossary,
   names: "one" | "any" = "one",
 ): readonly Head[] => {
-  const isRomance =
-    Math.max(company.languages.fr, company.languages.es) >
-    Math.max(company.languages.en, company.languages.de);
+  const { en, de, nl, fr, es } = company.languages;
+  // English says last what a thing is; the others say it first, German what it is made up of in one word.
+  const isFirst = Math.max(de, nl, fr, es) > en;
   const ranked = (mention: Mention): number =>
     (mention.isPack ? 4 : 0) + (mention.isQuality ? 2 : 0) + (mention.how === "kind" ? 1 : 0);
   const heads = new Map<number, Head>();
@@ -122,7 +123,7 @@ export const headsOf = (
     if (wholeOf(goods) < BELIEVED * (mention.isPack ? 0.5 : 1)) continue;
     const before = heads.get(mention.part);
     const [own, others] = [ranked(mention), before === undefined ? Infinity : ranked(before.mention)];
-    if (isRomance ? own < others : own <= others) heads.set(mention.part, { mention, goods });
+    if (isFirst ? own < others : own <= others) heads.set(mention.part, { mention, goods });
   }
   const all = [...heads.values()];
   // "Boot, leather": leather says of what.

@@ -39,6 +39,8 @@ export interface Evidence {
   /** Its branch says for whom, and we say another or nothing. */
   readonly branchOther: number;
   readonly branchUnsaid: number;
+  /** We say for whom our things are, and neither it nor its branch does. */
+  readonly audienceLost: number;
   /** Share of its name that nobody of ours says. */
   readonly unsaid: number;
   /** Whether it holds others. */
@@ -164,6 +166,17 @@ const qualitiesTo = (theirs: readonly Quality[], { qualities }: Understood, isA?
   return shares;
 };
 
+/** How far we say for whom our things are where a category is for anybody. */
+const audienceLostIn = ({ qualities, qualitiesAbove }: IndexedCategory, ours: Understood): number => {
+  const theirs = [...qualities, ...qualitiesAbove].filter(({ isA }) => isA === "audience");
+  return greatest(
+    [...ours.qualities.values()].map(({ quality, share }) =>
+      quality.isA === "audience" && !theirs.some((other) => isAlike(quality, other)) ? share : 0,
+    ),
+    0,
+  );
+};
+
 const cosine = (one: Float64Array, other: Float64Array): number => {
   let [product, ones, others] = [0, 0, 0];
   for (const [at, value] of one.entries()) {
@@ -265,6 +278,7 @@ export const evidenceFor = (ours: Understood, candidate: IndexedCategory, index:
     qualityOther: qualities.other,
     branchOther: above.other,
     branchUnsaid: above.unsaid,
+    audienceLost: audienceLostIn(candidate, ours),
     unsaid:
       best.length === 0
         ? 0

@@ -9,46 +9,60 @@ import type { Surroundings } from "./surroundings.js";
  * that was looked at, so that a category's share of the belief is how often it is right.
  */
 const weights: Readonly<Record<keyof Evidence, number>> = {
-  productsKin: 5.4,
-  productsSame: 1.1,
-  productsNarrower: 1.25,
-  productsNear: 1.7,
-  productsWith: -0.9,
-  leafKin: 3.3,
-  leafSame: 0.6,
+  productsKin: 5.3,
+  productsSame: 1.3,
+  productsNarrower: 0.3,
+  productsNear: 1.4,
+  productsWith: -1.2,
+  leafKin: 3.2,
+  leafSame: 0.4,
   leafNarrower: 2.7,
-  leafNear: 2.7,
-  aside: 3.7,
+  leafNear: 2.3,
+  aside: 3.5,
   words: 1.8,
-  sought: 2,
-  likeness: 0.25,
-  branchWords: 1.8,
-  branchGoods: 0.6,
-  kindsAbove: 2.1,
-  field: 3.1,
-  qualitySame: 0.75,
-  qualityUnsaid: 0,
-  qualityOther: -0.85,
-  branchOther: -1.9,
-  branchUnsaid: 0,
-  unsaid: -1.6,
-  holds: 0.8,
-  general: 1.6,
-  deeper: -3.25,
+  sought: 1.9,
+  likeness: 0.2,
+  branchWords: 1.7,
+  branchGoods: 0.5,
+  kindsAbove: 1.9,
+  field: 3.3,
+  qualitySame: 0.8,
+  qualityUnsaid: -0.1,
+  qualityOther: -1.1,
+  branchOther: -1.4,
+  branchUnsaid: -0.1,
+  audienceLost: -0.6,
+  unsaid: -1.8,
+  holds: 0.4,
+  general: 2.1,
+  deeper: -3.6,
 };
 
 /** What the labels do not have, set by hand: a person's word says most. */
 const surroundings: Readonly<Record<keyof Surroundings, number>> = {
   beside: 1.2,
-  elsewhere: 2.5,
+  elsewhere: 6,
   confirmed: 4,
 };
 
 /** What "nothing fits" weighs against the best category; more where our things are none that are sold. */
-const NOTHING = 4.8;
-const NO_GOODS = 2.8;
-/** Shops write otherwise than the labels: all is believed a little less. */
-const CAUTION = 0.9;
+const NOTHING = 5.5;
+const NO_GOODS = 2.5;
+/** How sharply belief follows evidence: above 1 the best stands out more. */
+const SHARPNESS = 1.1;
+
+/** Sure (0.9 and above) is only what most of our things say, in a field that is ours, with a name that is not all foreign. */
+const SURE = 0.9;
+const BELOW_SURE = 0.89;
+const MOST = 0.5;
+const OWN_FIELD = 0.35;
+const ALL_FOREIGN = 0.9;
+
+const isAgreed = ({ evidence }: Weighed, ours: Understood): boolean => {
+  const { productsKin, productsNarrower, leafKin, unsaid, field } = evidence;
+  const said = ours.count > 0 ? productsKin + productsNarrower / 2 >= MOST : leafKin >= MOST;
+  return said && unsaid <= ALL_FOREIGN && field >= OWN_FIELD;
+};
 
 const evidenceNames = Object.keys(weights) as (keyof Evidence)[];
 const surroundingNames = Object.keys(surroundings) as (keyof Surroundings)[];
@@ -75,18 +89,21 @@ export const weigh = (
   let services = 0;
   for (const [good, mass] of ours.products) if (glossary.goods[good]?.field === "trade") services += mass;
   const scored = all
-    .map((weighed) => ({ weighed, score: CAUTION * scoreOf(weighed) }))
+    .map((weighed) => ({ weighed, score: SHARPNESS * scoreOf(weighed) }))
     .sort(
       (a, b) =>
         b.score - a.score ||
         a.weighed.candidate.category.path.length - b.weighed.candidate.category.path.length,
     );
-  const none = CAUTION * (NOTHING + NO_GOODS * services);
+  const none = SHARPNESS * (NOTHING + NO_GOODS * services);
   // The greatest is taken away, so that no power grows past what a number holds.
   const most = Math.max(none, scored[0]?.score ?? none);
   const total = scored.reduce((sum, { score }) => sum + Math.exp(score - most), Math.exp(none - most));
   return {
     nothing: Math.exp(none - most) / total,
-    ranked: scored.map(({ weighed, score }) => ({ weighed, share: Math.exp(score - most) / total })),
+    ranked: scored.map(({ weighed, score }) => {
+      const share = Math.exp(score - most) / total;
+      return { weighed, share: share >= SURE && !isAgreed(weighed, ours) ? BELOW_SURE : share };
+    }),
   };
 };
