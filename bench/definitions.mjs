@@ -60,7 +60,7 @@ export const run = async (folder) => {
   const { shippedDefinitions } = await import("../dist/workspace/workspace.js");
   const { categoryIndex } = await import("../dist/core/placement/category-index.js");
   const { suggest } = await import("../dist/core/placement/suggest.js");
-  const { gatherGoods } = await import("../dist/core/placement/goods.js");
+  const { loadGlossary } = await import("../dist/workspace/goods-files.js");
   const { categoryRules } = await import("../dist/core/channel/category-rules.js");
   /** @type {import("../dist/core/language/function.js").Surroundings} */
   const surroundings = { today: { kind: "date", iso: "2026-11-25" } };
@@ -89,14 +89,11 @@ export const run = async (folder) => {
     open.slice(0, 1000).forEach((category) => categoryRules(definition, category)),
   );
   process.stdout.write(`rules of 1000 of its categories: ${compiling.toFixed(2)} s\n`);
-  const [index, indexing] = await seconds(() => categoryIndex(definition.tree));
+  const glossary = await loadGlossary([]);
+  const [index, indexing] = await seconds(() => categoryIndex(definition.tree, glossary));
   const ours = open.filter((_, at) => at % Math.floor(open.length / OURS) === 0).slice(0, OURS);
   const [, placing] = await seconds(() =>
-    ours.forEach(({ path }) => {
-      const goods = gatherGoods();
-      goods.add(path);
-      suggest({ path, goods: goods.words(), neighbours: [], elsewhere: [] }, index);
-    }),
+    ours.forEach(({ path }) => suggest({ path, names: [path], neighbours: [], elsewhere: [] }, index)),
   );
   process.stdout.write(
     `${ours.length} of our categories placed in it: ${placing.toFixed(2)} s, and ${indexing.toFixed(2)} s to index the tree\n`,

@@ -108,6 +108,8 @@ const rows = readdirSync(tables)
 const qualities = read("qualities.csv").map((cells) => qualityRow((column) => cells[column]));
 const { data, findings } = growGlossary(noGlossary, rows, qualities);
 for (const { place, facts } of findings)
-  process.stderr.write(`${place.file}, row ${place.row}: nothing is called "${facts.name}"\n`);
+  process.stderr.write(
+    `${place?.file}, row ${place?.row}: nothing is called "${"name" in facts ? facts.name : ""}"\n`,
+  );
 if (findings.length > 0) process.exit(1);
 writeFileSync(new URL("glossary.json", target), JSON.stringify(data));

@@ -27,9 +27,9 @@ const germanic = (word: string): string => {
     .replace(/(?<![aeq])ue/g, "u")
     .replace(/ae/g, "a")
     .replace(/oe/g, "o");
-  // "Schrauber" is no plural of "Schraube": only shorter words lose -er.
-  const bare =
-    plain.length > 4 ? plain.replace(plain.length > 8 ? /(?:e[nsm]?|n)$/ : /(?:e[nrsm]?|n)$/, "") : plain;
+  // "Schrauber" is no plural of "Schraube": only shorter words lose -er. "Hose" is one of the "Hosen".
+  const ending = plain.length > 8 ? /(?:e[nsm]?|n)$/ : plain.length > 4 ? /(?:e[nrsm]?|n)$/ : /(?<=...)e$/;
+  const bare = plain.replace(ending, "");
   return bare.length > 4 && bare.endsWith("s") ? bare.slice(0, -1) : bare;
 };
 
