@@ -1,12 +1,14 @@
 import { withAncestors, type Category } from "../channel/category-tree.js";
-import { pathParts } from "../values/category-path.js";
 import type { CategoryIndex } from "./category-index.js";
 import { understand } from "./subject.js";
 import { suggest, type Suggested } from "./suggest.js";
 import { goodsOf } from "./surroundings.js";
 
 /** From here on a product's own name is believed against the category that it stands in. */
-export const APART = 0.8;
+export const APART = 0.85;
+
+/** Where its category stands speaks against it: nobody is to take it without a look. */
+const NEVER_SURE = 0.89;
 
 /** What a name says a product is: its words before what it has, is for, or comes in. */
 export const headOf = (name: string): string =>
@@ -21,14 +23,14 @@ export const suggestByName = (name: string, index: CategoryIndex): Suggested =>
 
 /**
  * Where a product would go that stands apart from the others of its category: elsewhere than they do, and surely so, though
- * where they stand speaks for it as well. A place beside theirs, or nearer or farther on the same branch, is not elsewhere.
+ * where they stand speaks for it as well; it is never called sure. A place beside theirs, or nearer or farther on the same branch, is not elsewhere.
  */
 export const standsApart = (
   { name, path }: { readonly name: string; readonly path: string },
   others: Category,
   index: CategoryIndex,
 ): Suggested | undefined => {
-  const subject = { path: "", names: [name], company: pathParts(path), neighbours: [], elsewhere: [] };
+  const subject = { path, names: [name], neighbours: [], elsewhere: [] };
   const goods = goodsOf(understand(subject, index));
   const suggested = suggest(subject, index, { confirmed: [{ goods, category: others }] });
   const [best] = suggested.suggestions;
@@ -38,5 +40,12 @@ export const standsApart = (
     withAncestors(category).includes(others) ||
     withAncestors(others).includes(category) ||
     (category.parent !== undefined && category.parent === others.parent);
-  return isSameBranch ? undefined : suggested;
+  if (isSameBranch) return undefined;
+  return {
+    ...suggested,
+    suggestions: suggested.suggestions.map((one) => ({
+      ...one,
+      confidence: Math.min(NEVER_SURE, one.confidence),
+    })),
+  };
 };

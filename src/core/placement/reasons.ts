@@ -41,7 +41,7 @@ export const reasonOf = (weighed: Weighed, ours: Understood, index: CategoryInde
   if (around.confirmed >= TOLD) reasons.push("as you placed others like it");
   const products = evidence.productsKin + evidence.productsNarrower;
   if (products >= TOLD && ours.count > 0) {
-    const many = Math.min(ours.count, Math.round(products * ours.count));
+    const many = Math.min(ours.count, Math.max(1, Math.round(products * ours.count)));
     const kin = nameOfKin(ours.products, weighed, index);
     reasons.push(
       `${many} of ${countText(ours.count, "product")}${kin === undefined ? " say so" : `: ${kin}`}`,

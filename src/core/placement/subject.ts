@@ -14,8 +14,6 @@ export interface Subject {
   readonly names: readonly string[];
   /** Beginnings of their descriptions: heard where neither names nor path say anything. */
   readonly descriptions?: readonly string[];
-  /** Texts that only help to choose among the meanings of its words. */
-  readonly company?: readonly string[];
   /** Channel categories that neighbours were placed in: siblings and what stands above. */
   readonly neighbours: readonly Category[];
   /** What others call its category: paths on other channels, a maker's category. */
@@ -109,7 +107,6 @@ export const understand = (subject: Subject, index: CategoryIndex): Understood =
       ...names.map((reading) => ({ reading, weight: 2 * each })),
       { reading: leaf, weight: LEAF },
       ...branch.map((reading, at) => ({ reading, weight: BRANCH * 0.8 ** (branch.length - 1 - at) })),
-      ...(subject.company ?? []).map((text) => ({ reading: reader.read(text), weight: LEAF })),
     ],
     glossary,
   );
