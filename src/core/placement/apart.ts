@@ -1,7 +1,8 @@
 import { withAncestors, type Category } from "../channel/category-tree.js";
 import type { CategoryIndex } from "./category-index.js";
-import { understand } from "./subject.js";
-import { suggest, type Suggested } from "./suggest.js";
+import { kinTo } from "./evidence.js";
+import { understand, type Understood } from "./subject.js";
+import { suggest, suggestFor, type Suggested } from "./suggest.js";
 import { goodsOf } from "./surroundings.js";
 
 /** From here on a product's own name is believed against the category that it stands in. */
@@ -21,6 +22,17 @@ export const headOf = (name: string): string =>
 export const suggestByName = (name: string, index: CategoryIndex): Suggested =>
   suggest({ path: "", names: [name], neighbours: [], elsewhere: [] }, index);
 
+/** From here on a product is of the kind that its place names, and nobody needs to look elsewhere. */
+const OF_KIND = 0.3;
+
+/** Whether a product is what its category's place names, or nothing that is known: then it does not stand apart. */
+const isOfKind = (ours: Understood, place: Category, index: CategoryIndex): boolean => {
+  const placed = index.all[index.positionOf(place)];
+  if (placed === undefined || ours.products.size === 0) return true;
+  const { same, wider, narrower, near } = kinTo(ours.products, [...placed.named, ...placed.soughtBy], index);
+  return same + wider + narrower + near >= OF_KIND;
+};
+
 /**
  * Where a product would go that stands apart from the others of its category: elsewhere than they do, and surely so, though
  * where they stand speaks for it as well; it is never called sure. A place beside theirs, or nearer or farther on the same branch, is not elsewhere.
@@ -31,8 +43,11 @@ export const standsApart = (
   index: CategoryIndex,
 ): Suggested | undefined => {
   const subject = { path, names: [name], neighbours: [], elsewhere: [] };
-  const goods = goodsOf(understand(subject, index));
-  const suggested = suggest(subject, index, { confirmed: [{ goods, category: others }] });
+  const ours = understand(subject, index);
+  if (isOfKind(ours, others, index)) return undefined;
+  const suggested = suggestFor(subject, ours, index, {
+    confirmed: [{ goods: goodsOf(ours), category: others }],
+  });
   const [best] = suggested.suggestions;
   if (best === undefined || best.confidence < APART) return undefined;
   const { category } = best;

@@ -96,13 +96,22 @@ export const weighable = (
   );
 };
 
+interface SuggestOptions {
+  readonly count?: number;
+  readonly confirmed?: readonly Confirmed[];
+}
+
 /** The channel's categories that a subject most likely belongs in, best first, and whether any fits. */
-export const suggest = (
+export const suggest = (subject: Subject, index: CategoryIndex, options: SuggestOptions = {}): Suggested =>
+  suggestFor(subject, understand(subject, index), index, options);
+
+/** The same for a subject that was read already. */
+export const suggestFor = (
   subject: Subject,
+  ours: Understood,
   index: CategoryIndex,
-  { count = 3, confirmed = [] }: { readonly count?: number; readonly confirmed?: readonly Confirmed[] } = {},
+  { count = 3, confirmed = [] }: SuggestOptions = {},
 ): Suggested => {
-  const ours = understand(subject, index);
   const { ranked, nothing } = weigh(weighable(subject, ours, index, confirmed), ours, index.glossary);
   return {
     nothing,

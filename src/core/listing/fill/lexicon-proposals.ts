@@ -81,6 +81,8 @@ export interface ListMeanings {
   readonly glossary: Glossary;
   readonly values: readonly {
     readonly value: string;
+    /** By its own name or label; the channel's further words for it may be of something near. */
+    readonly own: readonly Quality[];
     readonly qualities: readonly Quality[];
     readonly goods: ReadonlySet<number>;
   }[];
@@ -90,9 +92,10 @@ export const meaningsOf = ({ values }: ValueList, glossary: Glossary): ListMeani
   glossary,
   values: values.flatMap(({ value, label, synonyms }) => {
     const texts = [value, label, ...synonyms].filter((text) => text !== "");
+    const own = [value, label].flatMap((text) => qualityNamed(text, glossary) ?? []);
     const qualities = texts.flatMap((text) => qualityNamed(text, glossary) ?? []);
     const goods = new Set(texts.flatMap((text) => goodsNamed(text, glossary)));
-    return qualities.length === 0 && goods.size === 0 ? [] : [{ value, qualities, goods }];
+    return qualities.length === 0 && goods.size === 0 ? [] : [{ value, own, qualities, goods }];
   }),
 });
 
@@ -108,7 +111,13 @@ const byMeaning = (term: string, { glossary, values }: ListMeanings): readonly V
       quality !== undefined &&
       one.qualities.some(({ name, isA }) => name === quality.name && isA === quality.isA)
     )
-      return [{ value, confidence: 0.8, reason: `another word for the ${quality.isA} ${quality.name}` }];
+      return [
+        {
+          value,
+          confidence: one.own.some(({ name }) => name === quality.name) ? 0.8 : 0.6,
+          reason: `another word for the ${quality.isA} ${quality.name}`,
+        },
+      ];
     if (
       quality !== undefined &&
       one.qualities.some(({ name, isA }) => name === quality.kindOf && isA === quality.isA)
