@@ -41,7 +41,7 @@ const weights: Readonly<Record<keyof Evidence, number>> = {
 /** What the labels do not have, set by hand: a person's word says most. */
 const surroundings: Readonly<Record<keyof Surroundings, number>> = {
   beside: 1.2,
-  elsewhere: 6,
+  elsewhere: 5,
   confirmed: 4,
 };
 
@@ -63,6 +63,13 @@ const isAgreed = ({ evidence }: Weighed, ours: Understood): boolean => {
   const said = ours.count > 0 ? productsKin + productsNarrower / 2 >= MOST : leafKin >= MOST;
   return said && unsaid <= ALL_FOREIGN && field >= OWN_FIELD;
 };
+
+/** A category that has our shelf's very name, or names just that. */
+const isNamesake = ({ evidence }: Weighed): boolean => evidence.likeness >= 0.95 || evidence.leafSame >= 0.35;
+
+/** Whether our shelf says another category than the one that its products say. */
+const isContradicted = (best: Weighed, all: readonly Weighed[]): boolean =>
+  best.evidence.leafKin < 0.6 && !isNamesake(best) && all.some((one) => one !== best && isNamesake(one));
 
 const evidenceNames = Object.keys(weights) as (keyof Evidence)[];
 const surroundingNames = Object.keys(surroundings) as (keyof Surroundings)[];
@@ -103,7 +110,11 @@ export const weigh = (
     nothing: Math.exp(none - most) / total,
     ranked: scored.map(({ weighed, score }) => {
       const share = Math.exp(score - most) / total;
-      return { weighed, share: share >= SURE && !isAgreed(weighed, ours) ? BELOW_SURE : share };
+      return {
+        weighed,
+        share:
+          share >= SURE && (!isAgreed(weighed, ours) || isContradicted(weighed, all)) ? BELOW_SURE : share,
+      };
     }),
   };
 };
