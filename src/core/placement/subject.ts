@@ -1,6 +1,6 @@
 import type { Category } from "../channel/category-tree.js";
 import type { Quality } from "../goods/good.js";
-import type { Reading } from "../goods/read-name.js";
+import type { Mention, Reading } from "../goods/read-name.js";
 import { pathParts } from "../values/category-path.js";
 import type { CategoryIndex } from "./category-index.js";
 import { addMasses, companyOf, headsOf, massesOf, type Head, type Masses } from "./company.js";
@@ -80,6 +80,23 @@ const agreementOf = (products: Masses, leaf: Masses, index: CategoryIndex): numb
 
 const raise = (words: Map<string, number>, word: string, to: number): void => {
   words.set(word, Math.max(to, words.get(word) ?? 0));
+};
+
+/** What is left of what products say where their shelf and the one above it name one thing together. */
+const BESIDE_SHELF = 0.6;
+
+/** What a shelf and the one above it name together: "Books > Beekeeping" are beekeeping books, "Hives > Roofs" hive roofs. */
+const wholeShelf = (parts: readonly string[], { reader }: CategoryIndex): readonly Mention[] => {
+  const [above, leaf] = [parts.at(-2), parts.at(-1)];
+  if (above === undefined || leaf === undefined) return [];
+  for (const text of [`${leaf} ${above}`, `${above} ${leaf}`]) {
+    const { tokens, mentions } = reader.read(text);
+    const found = mentions.filter(
+      ({ words, how }) => how === "term" && words.length > 1 && words.length === tokens.length,
+    );
+    if (found.length > 0) return found;
+  }
+  return [];
 };
 
 const firstSentence = (text: string): string => text.split(/[.!?](?:\s|$)/)[0] ?? "";
@@ -165,7 +182,14 @@ export const understand = (subject: Subject, index: CategoryIndex): Understood =
       massesOfHeads(headsIn(reader.read(pathParts(path).at(-1) ?? "")), () => 1),
       1 / subject.elsewhere.length,
     );
-  const agreed = agreementOf(products, leafGoods, index);
+  const whole = wholeShelf(parts, index);
+  if (whole.length > 0) {
+    leafGoods.clear();
+    for (const mention of whole) addMasses(leafGoods, massesOf(mention, company, glossary), 1 / whole.length);
+    // Titles of books speak of bees and kitchens; the shelf says that they are books.
+    for (const [good, mass] of products) products.set(good, mass * BESIDE_SHELF);
+  }
+  const agreed = whole.length > 0 ? 1 : agreementOf(products, leafGoods, index);
   for (const [good, mass] of leafGoods) leafGoods.set(good, mass * agreed);
   const leafWords = wordsOf(parts.at(-1) ?? "");
   for (const word of withCompounds(leafWords)) raise(words, word, agreed);
