@@ -6,6 +6,8 @@ import type { Weighed } from "./weighed.js";
 
 /** From here on a kind of evidence is worth telling. */
 const TOLD = 0.45;
+/** Who reads hundreds of them reads no more of each. */
+const TOLD_AT_MOST = 2;
 
 const surest = (masses: Masses): number | undefined =>
   [...masses].reduce<readonly [number, number] | undefined>(
@@ -51,9 +53,10 @@ export const reasonOf = (weighed: Weighed, ours: Understood, index: CategoryInde
   else if (evidence.leafKin >= TOLD) {
     const kin = nameOfKin(ours.leaf, weighed, index);
     if (kin !== undefined && !reasons.some((one) => one.endsWith(kin))) reasons.push(`your shelf: ${kin}`);
-  } else if (evidence.words >= TOLD || evidence.sought >= TOLD) reasons.push("words in common");
-  if (evidence.branchWords >= TOLD || evidence.branchGoods >= TOLD) reasons.push("in a like branch");
-  if (around.beside >= 1) reasons.push("beside its neighbours");
+  }
   if (around.elsewhere >= 0.6) reasons.push("as elsewhere");
-  return reasons.length === 0 ? "a word in common" : reasons.join(", ");
+  if (around.beside >= 1) reasons.push("beside its neighbours");
+  if (evidence.words >= TOLD || evidence.sought >= TOLD) reasons.push("words in common");
+  if (evidence.branchWords >= TOLD || evidence.branchGoods >= TOLD) reasons.push("in a like branch");
+  return reasons.length === 0 ? "a word in common" : reasons.slice(0, TOLD_AT_MOST).join(", ");
 };

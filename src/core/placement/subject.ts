@@ -89,12 +89,22 @@ const BESIDE_SHELF = 0.6;
 const wholeShelf = (parts: readonly string[], { reader }: CategoryIndex): readonly Mention[] => {
   const [above, leaf] = [parts.at(-2), parts.at(-1)];
   if (above === undefined || leaf === undefined) return [];
+  // "Seeds > Bulbs" is no other thing than seeds.
+  const alone = new Set(
+    [leaf, above].flatMap((text) =>
+      reader
+        .read(text)
+        .mentions.flatMap(({ meanings }) =>
+          meanings.flatMap(({ good, by }) => (by === "part" ? [] : [good])),
+        ),
+    ),
+  );
   for (const text of [`${leaf} ${above}`, `${above} ${leaf}`]) {
     const { tokens, mentions } = reader.read(text);
     const found = mentions.filter(
       ({ words, how }) => how === "term" && words.length > 1 && words.length === tokens.length,
     );
-    if (found.length > 0) return found;
+    if (found.some(({ meanings }) => meanings.every(({ good }) => !alone.has(good)))) return found;
   }
   return [];
 };
