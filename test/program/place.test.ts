@@ -121,7 +121,7 @@ describe("placing with a person at the terminal", () => {
     "when they accept, search and choose, and skip, then just that is written, in their name",
     () => {
       const shop = newShop();
-      const { out } = typed(shop, "", "soup bowls", "2", "-");
+      const { out } = typed(shop, "", "soup bowls", "1", "-");
       expect(out).toContain("Tools > Digging (2 products)");
       expect(out).toContain("Tableware > Bowls (BLGC)");
       expect(decided(shop)).toEqual([
