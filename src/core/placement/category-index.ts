@@ -22,6 +22,8 @@ export interface IndexedCategory {
   readonly named: readonly Named[];
   /** What shoppers look for it by. */
   readonly soughtBy: readonly Named[];
+  /** All that it names or is sought by. */
+  readonly goodsNamed: Masses;
   /** Words of its own name, without joined ones. */
   readonly name: ReadonlySet<string>;
   /** Words by which shoppers look for it, beside its name. */
@@ -138,6 +140,9 @@ export const categoryIndex = (tree: CategoryTree, glossary: Glossary): CategoryI
     const soughtBy = category.searchWords.flatMap((text, at) =>
       namedBy(text, read.sought[at] ?? nothingRead, company, glossary),
     );
+    const goodsNamed = new Map<number, number>();
+    for (const { goods } of [...named, ...soughtBy])
+      for (const [good, mass] of goods) goodsNamed.set(good, Math.max(mass, goodsNamed.get(good) ?? 0));
     const own = wordsOf(category.name);
     const name = new Set(own);
     own.slice(1).forEach((word, at) => parts.set((own[at] ?? "") + word, [own[at] ?? "", word]));
@@ -153,6 +158,7 @@ export const categoryIndex = (tree: CategoryTree, glossary: Glossary): CategoryI
       position,
       named,
       soughtBy,
+      goodsNamed,
       name,
       search,
       above: new Set(parent === undefined ? [] : [...parent.name, ...parent.search, ...parent.above]),
@@ -163,8 +169,7 @@ export const categoryIndex = (tree: CategoryTree, glossary: Glossary): CategoryI
     };
     indexed.set(category, one);
     for (const word of new Set([...withCompounds(own), ...search])) addTo(postings, word, position);
-    for (const { goods } of [...named, ...soughtBy])
-      for (const good of goods.keys()) addTo(byGood, good, position);
+    for (const good of goodsNamed.keys()) addTo(byGood, good, position);
     return one;
   });
   const byInitial = new Map<string, string[]>();

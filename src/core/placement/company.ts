@@ -90,7 +90,8 @@ export const massesOf = (
   return new Map([...weights].map(([good, weight]) => [good, (whole * weight) / total]));
 };
 
-const wholeOf = (masses: Masses): number => {
+/** How much masses are together. */
+export const wholeOf = (masses: Masses): number => {
   let sum = 0;
   for (const mass of masses.values()) sum += mass;
   return sum;

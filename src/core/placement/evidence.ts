@@ -1,7 +1,7 @@
 import type { Quality } from "../goods/good.js";
 import { greatest } from "../many.js";
 import type { CategoryIndex, IndexedCategory, Named } from "./category-index.js";
-import type { Masses } from "./company.js";
+import { wholeOf, type Masses } from "./company.js";
 import type { Kin } from "./kinship.js";
 import type { Understood } from "./subject.js";
 
@@ -210,14 +210,6 @@ const kindsIn = (ours: Masses, above: Masses, index: CategoryIndex): number => {
   return Math.min(1, sum);
 };
 
-/** All that a category names or is sought by. */
-const namedIn = ({ named, soughtBy }: IndexedCategory): Masses => {
-  const all = new Map<number, number>();
-  for (const { goods } of [...named, ...soughtBy])
-    for (const [good, mass] of goods) all.set(good, Math.max(mass, all.get(good) ?? 0));
-  return all;
-};
-
 const shareOf = (
   words: readonly string[],
   theirs: readonly ReadonlySet<string>[],
@@ -242,12 +234,11 @@ export const evidenceFor = (ours: Understood, candidate: IndexedCategory, index:
   const covers = candidate.named.map(({ words }) => coverOf(words, ours.words, index));
   const words = greatest(covers, 0);
   const best = candidate.named[covers.indexOf(words)]?.words ?? [];
-  const said = new Set([...ours.words.keys()]);
   const qualities = qualitiesTo(candidate.qualities, ours);
   const above = qualitiesTo(candidate.qualitiesAbove, ours, "audience");
   const branch = kinTo(ours.branch, [{ goods: candidate.goodsAbove, words: [] }, ...candidate.named], index);
   const things = ours.products.size > 0 ? ours.products : ours.leaf;
-  const branchMass = [...ours.branch.values()].reduce((sum, mass) => sum + mass, 0);
+  const branchMass = wholeOf(ours.branch);
   return {
     productsKin: Math.max(
       products.same + products.wider,
@@ -283,11 +274,11 @@ export const evidenceFor = (ours: Understood, candidate: IndexedCategory, index:
       best.length === 0
         ? 0
         : weightOf(
-            best.filter((word) => !said.has(word)),
+            best.filter((word) => !ours.words.has(word)),
             index,
           ) / weightOf(best, index),
     holds: candidate.category.hasChildren ? 1 : 0,
-    general: candidate.category.hasChildren ? kindsIn(things, namedIn(candidate), index) : 0,
+    general: candidate.category.hasChildren ? kindsIn(things, candidate.goodsNamed, index) : 0,
     deeper: 0,
   };
 };

@@ -3,7 +3,7 @@ import type { Quality } from "../goods/good.js";
 import type { Mention, Reading } from "../goods/read-name.js";
 import { pathParts } from "../values/category-path.js";
 import type { CategoryIndex } from "./category-index.js";
-import { addMasses, companyOf, headsOf, massesOf, type Head, type Masses } from "./company.js";
+import { addMasses, companyOf, headsOf, massesOf, wholeOf, type Head, type Masses } from "./company.js";
 import { withCompounds, wordsOf } from "./words.js";
 
 /** What is to be placed: one of our categories, or a product that stands apart from its own. */
@@ -115,12 +115,6 @@ const firstSentence = (text: string): string => text.split(/[.!?](?:\s|$)/)[0] ?
 const HARDLY = 0.25;
 const DESCRIBED = 0.4;
 
-const wholeOf = (masses: Masses): number => {
-  let sum = 0;
-  for (const mass of masses.values()) sum += mass;
-  return sum;
-};
-
 /** Reads a subject: chooses the meanings of its words by the company that they keep in it. */
 export const understand = (subject: Subject, index: CategoryIndex): Understood => {
   const { glossary, reader } = index;
@@ -227,8 +221,8 @@ export const understand = (subject: Subject, index: CategoryIndex): Understood =
   for (const reading of branch) for (const quality of reading.qualities) hear(quality, 0.8);
   for (const masses of [products, leafGoods])
     for (const [good, mass] of masses) {
-      const forWhom = glossary.goods[good]?.forWhom ?? "";
-      if (forWhom !== "") hear({ name: forWhom, isA: "audience", kindOf: "" }, mass * 0.8);
+      const [forWhom] = reader.qualitiesOf(glossary.goods[good]?.forWhom ?? "");
+      if (forWhom !== undefined) hear(forWhom, mass * 0.8);
     }
   return {
     products,

@@ -3,7 +3,7 @@ import type { CategoryIndex, IndexedCategory } from "./category-index.js";
 import { evidenceFor, type Evidence } from "./evidence.js";
 import { reasonOf } from "./reasons.js";
 import { understand, type Subject, type Understood } from "./subject.js";
-import { confirmedFor, surroundingsOf, type Confirmed } from "./surroundings.js";
+import { aroundOf, confirmedFor, surroundingsOf, type Confirmed } from "./surroundings.js";
 import type { Weighed } from "./weighed.js";
 import { weigh } from "./weights.js";
 
@@ -87,11 +87,12 @@ export const weighable = (
   decided: readonly Confirmed[] = [],
 ): readonly Weighed[] => {
   const confirmed = confirmedFor(ours, decided);
+  const around = aroundOf(subject, confirmed);
   return withDeeper(
     candidatesFor(ours, confirmed, index).map((candidate) => ({
       candidate,
       evidence: evidenceFor(ours, candidate, index),
-      around: surroundingsOf(subject, ours, candidate, confirmed, index),
+      around: surroundingsOf(around, ours, candidate, index),
     })),
   );
 };

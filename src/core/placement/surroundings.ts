@@ -30,27 +30,41 @@ const SIBLING = 0.3;
 /** Below this two of our categories have nothing to do with each other. */
 const ALIKE = 0.25;
 
-const besideNeighbours = (category: Category, neighbours: readonly Category[]): number => {
-  if (neighbours.length === 0) return 0;
-  if (category.parent !== undefined && neighbours.some(({ parent }) => parent === category.parent)) return 1;
-  const branches = new Set(neighbours.flatMap((one) => withAncestors(one)));
-  return withAncestors(category)
-    .slice(1)
-    .some((one) => branches.has(one))
-    ? BRANCH
-    : 0;
+/** What is around a subject, made ready once for all candidates. */
+interface Around {
+  readonly parents: ReadonlySet<Category | undefined>;
+  readonly branches: ReadonlySet<Category>;
+  /** Words of what others call it. */
+  readonly names: readonly (readonly string[])[];
+  readonly confirmed: ReadonlyMap<Category, number>;
+}
+
+export const aroundOf = (
+  { neighbours, elsewhere }: Subject,
+  confirmed: ReadonlyMap<Category, number>,
+): Around => ({
+  parents: new Set(neighbours.flatMap(({ parent }) => parent ?? [])),
+  branches: new Set(neighbours.flatMap((one) => withAncestors(one))),
+  names: elsewhere.map((path) => wordsOf(pathParts(path).at(-1) ?? "")),
+  confirmed,
+});
+
+const besideNeighbours = (category: Category, { parents, branches }: Around): number => {
+  if (parents.has(category.parent)) return 1;
+  for (let up = category.parent; up !== undefined; up = up.parent) if (branches.has(up)) return BRANCH;
+  return 0;
 };
 
 const elsewhereTo = (
-  subject: Subject,
+  { names }: Around,
   ours: Understood,
   candidate: IndexedCategory,
   index: CategoryIndex,
 ): number => {
-  if (subject.elsewhere.length === 0) return 0;
+  if (names.length === 0) return 0;
   const { same, wider, narrower } = kinTo(ours.elsewhere, candidate.named, index);
   const words = greatest(
-    subject.elsewhere.map((path) => likenessOf(wordsOf(pathParts(path).at(-1) ?? ""), candidate.name, index)),
+    names.map((words) => likenessOf(words, candidate.name, index)),
     0,
   );
   return Math.min(1, Math.max(words, same + wider + 0.5 * narrower));
@@ -89,20 +103,20 @@ export const confirmedFor = (
 };
 
 export const surroundingsOf = (
-  subject: Subject,
+  around: Around,
   ours: Understood,
   candidate: IndexedCategory,
-  confirmed: ReadonlyMap<Category, number>,
   index: CategoryIndex,
 ): Surroundings => {
   const { category } = candidate;
+  const { confirmed } = around;
   let put = confirmed.get(category) ?? 0;
   if (put === 0 && category.parent !== undefined)
     for (const [other, alike] of confirmed)
       if (other.parent === category.parent) put = Math.max(put, alike * SIBLING);
   return {
-    beside: besideNeighbours(category, subject.neighbours),
-    elsewhere: elsewhereTo(subject, ours, candidate, index),
+    beside: besideNeighbours(category, around),
+    elsewhere: elsewhereTo(around, ours, candidate, index),
     confirmed: put,
   };
 };

@@ -48,6 +48,8 @@ const surroundings: Readonly<Record<keyof Surroundings, number>> = {
 /** What "nothing fits" weighs against the best category; more where our things are none that are sold. */
 const NOTHING = 5.5;
 const NO_GOODS = 2.5;
+/** The table of what is done and not sold. */
+const SERVICES = "services";
 /** How sharply belief follows evidence: above 1 the best stands out more. */
 const SHARPNESS = 1.1;
 
@@ -94,7 +96,7 @@ export const weigh = (
   glossary: Glossary,
 ): { readonly ranked: readonly Ranked[]; readonly nothing: number } => {
   let services = 0;
-  for (const [good, mass] of ours.products) if (glossary.goods[good]?.field === "trade") services += mass;
+  for (const [good, mass] of ours.products) if (glossary.goods[good]?.field === SERVICES) services += mass;
   const scored = all
     .map((weighed) => ({ weighed, score: SHARPNESS * scoreOf(weighed) }))
     .sort(

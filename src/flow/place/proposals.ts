@@ -53,15 +53,11 @@ const elsewhereOf = (
 ];
 
 /** What a person has placed by now: what it is, and where it went. */
-const confirmedIn = (
-  all: readonly OurCategory[],
-  index: CategoryIndex,
-): readonly (Confirmed & { readonly path: string })[] =>
+const confirmedIn = (all: readonly OurCategory[], index: CategoryIndex): readonly Confirmed[] =>
   all.flatMap((ours) =>
     ours.placement?.to.kind === "category"
       ? [
           {
-            path: ours.path,
             goods: goodsOf(understand(subjectOf(ours, [], []), index)),
             category: ours.placement.to.category,
           },
@@ -81,12 +77,18 @@ export const propose = async (
   const names = workspace.channelsInUse.filter((name) => name !== setup.channel);
   const others = names.length === 0 ? [] : await loadChannels(workspace, store, names, surroundings);
   const trees = [setup, ...others.map((other) => other.setup)].map(({ definition }) => definition.tree);
-  const confirmed = confirmedIn(all, index);
-  const byCategory = all.filter(isOpen).map((ours): Proposal => {
+  const open = all.filter(isOpen);
+  // What is placed is read as long as something waits for it.
+  const confirmed = open.length === 0 ? [] : confirmedIn(all, index);
+  const byCategory = open.map((ours): Proposal => {
     const subject = subjectOf(ours, all, elsewhereOf(ours, others, trees));
     return { ours, ...suggest(subject, index, { confirmed }) };
   });
-  const standing = new Map<string, Category>(confirmed.map(({ path, category }) => [path, category]));
+  const standing = new Map<string, Category>(
+    all.flatMap(({ path, placement }) =>
+      placement?.to.kind === "category" ? [[path, placement.to.category] as const] : [],
+    ),
+  );
   for (const { ours, suggestions } of byCategory)
     if (suggestions[0] !== undefined) standing.set(ours.path, suggestions[0].category);
   const byProduct = products.flatMap((ours): readonly Proposal[] => {
