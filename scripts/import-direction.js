@@ -3,7 +3,7 @@ import { relative, resolve, dirname, sep } from "node:path";
 
 // From the ground up. Rooms of one floor do not know each other.
 const house = [
-  ["core", "io"],
+  ["core", "io", "sandbox"],
   ["formats"],
   ["layouts", "store", "workspace", "exchange"],
   ["flow"],

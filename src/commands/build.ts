@@ -1,7 +1,7 @@
 import { choiceOptions, workers } from "./options/shared-options.js";
 import { command } from "./command.js";
 import { refuseIdle, refuseTogether } from "./options/refuse-idle.js";
-import { flag, text, oneOf, limit } from "./options/option.js";
+import { flag, flagOrText, text, oneOf, limit } from "./options/option.js";
 import { join, resolve } from "node:path";
 import { purposeNames, type PurposeName } from "../core/channel/purpose-names.js";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
@@ -41,9 +41,9 @@ const table = {
     100_000,
   ),
   ...choiceOptions,
-  failed: text(
-    "--failed <report>",
-    "only what this result report of the channel refused, and is ready now",
+  failed: flagOrText(
+    "--failed [report]",
+    "only what the channel refused, by what it answered or by this result report, and is ready now",
     "is the channel's result report",
     4000,
   ),
@@ -83,7 +83,7 @@ export const build: CommandFile = command({
     ["build merrowgate --purpose stock --changed", "stock alone, of what is not there as it is now"],
     ["build fjordhandel --category Hives", "one category, in a file of its own beside the whole one"],
     ["build --part 2/8", "an eighth of a build, for a machine of several; then: build --join"],
-    ["build gavelstead --failed answer.xml", "again what the channel refused and is ready now"],
+    ["build gavelstead --failed", "again what the channel refused and is ready now"],
   ],
   async run({ given, args, options, io }) {
     refuseIdleOptions(given);
@@ -205,10 +205,14 @@ const withFailed = async (
   const [channel, ...others] = channels;
   if (channel === undefined || others.length > 0)
     throw new Refusal([
-      diagnostic("unknown-option", { reason: "--failed: a report is one channel's; name that channel" }),
+      diagnostic("unknown-option", { reason: "--failed: refusals are one channel's; name that channel" }),
     ]);
-  const { failedSkus } = await import("../flow/build/failed-skus.js");
-  const failed = await failedSkus(resolve(io.cwd, report), channel, store.ledgerOf(channel.setup.channel));
+  const { failedSkus, refusedSkus } = await import("../flow/build/failed-skus.js");
+  const { channel: name } = channel.setup;
+  const failed =
+    report === ""
+      ? await refusedSkus(store.jobsOf(name))
+      : await failedSkus(resolve(io.cwd, report), channel, store.ledgerOf(name));
   const { choice } = wishes;
   return {
     ...wishes,

@@ -1,6 +1,6 @@
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
-import type { ChannelSetup } from "../core/listing/channel-setup.js";
+import type { ChannelSetup, LastRefusal } from "../core/listing/channel-setup.js";
 import { pipelineFor } from "../core/listing/pipeline.js";
 import { barcodeTwinsOn } from "../core/listing/check/barcode-twins.js";
 import { idRegister } from "../core/listing/check/listed-ids.js";
@@ -13,6 +13,7 @@ import type { Surroundings } from "../core/language/function.js";
 import { readValue } from "../core/values/read.js";
 import { isMoney, type Money } from "../core/values/value.js";
 import { everything, type Choice } from "./choice/chosen.js";
+import type { Standing } from "../store/jobs.js";
 import type { LedgerEntry } from "../store/ledger.js";
 import type { Store } from "../store/store.js";
 import {
@@ -75,6 +76,15 @@ const remembering = async (
 ): Promise<WorkspaceChannel> => {
   const ledger = store.ledgerOf(setup.channel);
   const isNew = await ledger.isEmpty();
+  const jobs = store.jobsOf(setup.channel);
+  const hasRefused = (await jobs.counts()).has("refused");
+  let stood: ReadonlyMap<string, Standing> = new Map();
+  const lastRefusal = (sku: string): LastRefusal | undefined => {
+    const standing = stood.get(sku);
+    if (standing?.state !== "refused" || standing.refused === undefined) return undefined;
+    const { at, message, field, refused } = standing;
+    return { at, message, field, values: refused.values };
+  };
   let twins: ChannelSetup["barcodeTwins"] | undefined;
   let entries: ReadonlyMap<string, LedgerEntry> | undefined;
   const live = (sku: string): LiveListing | undefined => {
@@ -95,11 +105,14 @@ const remembering = async (
         return twins(product);
       },
       ...(isNew ? {} : { live, lastPrice }),
+      ...(hasRefused ? { lastRefusal } : {}),
     },
     async recall(families, what = "all") {
       if (what === "all") twins ??= barcodeTwinsOn(await shared(), setup);
-      if (isNew) return;
+      if (isNew && !hasRefused) return;
       const members = families.flatMap((family) => family.membersOn(setup.channel));
+      if (hasRefused) stood = await jobs.standings(members.map(({ sku }) => sku));
+      if (isNew) return;
       const groups = new Set([...families, ...members].flatMap(({ group }) => group ?? []));
       entries = await ledger.of({ skus: members.map(({ sku }) => sku), groups: [...groups] });
     },

@@ -1,4 +1,5 @@
 import type { RecordTexts } from "../core/catalogue/stored-texts.js";
+import type { ChannelJobs } from "./jobs.js";
 import type { ChannelLedger } from "./ledger.js";
 import type { LinkAnswers } from "./link-answers.js";
 import type { AttributeIndex } from "../core/catalogue/attribute-index.js";
@@ -287,6 +288,8 @@ export interface Store {
   linkAnswers(): LinkAnswers;
   /** What a channel was given before. */
   ledgerOf(channel: string): ChannelLedger;
+  /** What was sent to a channel, and what it answered. */
+  jobsOf(channel: string): ChannelJobs;
   /** What is done to ledgers holds together, with the mark of the files that land with it, or not at all. */
   together(mark: string, work: () => Promise<void>): Promise<void>;
   /** Products that have a barcode in common with another. */

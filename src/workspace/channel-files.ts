@@ -19,14 +19,23 @@ import { loadFills } from "./fills-file.js";
 import { loadLexicon } from "./lexicon-file.js";
 import { loadSettings } from "./load-settings.js";
 import type { AccountModel } from "./models/channel-model.js";
+import type { AccountExchangeModel, ServeModel, SyncModel } from "./models/account-model.js";
 import { loadPlacements } from "./placements-file.js";
+import { loadRefusals } from "./refusals-file.js";
 import type { Workspace } from "./workspace.js";
 import { readYaml } from "./yaml-file.js";
+
+export const REFUSALS_FILE = "known-refusals.csv";
 
 /** A channel of the workspace, ready to run: our decisions and the account's settings for its files. */
 export interface WorkspaceChannel {
   readonly setup: ChannelSetup;
   readonly account: AccountModel;
+  /** Where the channel is reached. */
+  readonly exchangeAccount: AccountExchangeModel;
+  /** How its feed is published, and how much a sync may change. */
+  readonly serving: ServeModel;
+  readonly syncing: SyncModel;
   /** Where the channel's own workbooks lie: the workspace's first, then those of the definition. */
   readonly templateFolders: readonly string[];
   /** What a person should know of the decision files, and what stops nothing. */
@@ -94,6 +103,7 @@ export const loadChannel = async (
   const placements = await loadPlacements(path("placements.csv"), shown("placements.csv"), definition.tree);
   const rows = await loadLexicon(path("lexicon.csv"), shown("lexicon.csv"), definition);
   const lexicon = lexiconOf(rows.rows);
+  const refusals = await loadRefusals(path(REFUSALS_FILE), shown(REFUSALS_FILE), definition);
   const inFills: Surroundings = { ...surroundings, channelTerm: channelTerms(definition, lexicon) };
   const fills = await loadFills(path("fills.yaml"), shown("fills.yaml"), {
     root: workspace.root,
@@ -115,6 +125,7 @@ export const loadChannel = async (
     ...placements.findings,
     ...fills.findings,
     ...rows.findings,
+    ...refusals.findings,
     ...policy.findings,
   ];
   if (findings.length > 0) throw new Refusal(findings);
@@ -129,6 +140,8 @@ export const loadChannel = async (
       stock: policy.stock,
       lastPrice: undefined,
       live: undefined,
+      lastRefusal: undefined,
+      refusals: refusals.rows,
       barcodeTwins: () => [],
       ids: idsOfPart(),
       silences: silences.silences,
@@ -141,9 +154,13 @@ export const loadChannel = async (
         placements: shown("placements.csv"),
         fills: shown("fills.yaml"),
         lexicon: shown("lexicon.csv"),
+        refusals: shown(REFUSALS_FILE),
       },
     },
     account: settings.account ?? {},
+    exchangeAccount: settings.exchange ?? {},
+    serving: settings.serve ?? {},
+    syncing: settings.sync ?? {},
     templateFolders: [workspace.path("channels", channel), folder.path],
     advice: fills.advice,
     recall: () => Promise.resolve(),

@@ -8,6 +8,7 @@ import { Refusal } from "../core/diagnostics/refusal.js";
 import type { Surroundings } from "../core/language/function.js";
 import { readYesNo } from "../core/values/yes-no.js";
 import { loadSettings } from "./load-settings.js";
+import type { ResultsModel } from "./models/definition-model.js";
 import { patternCompiler } from "./patterns.js";
 import { noCache, type SettingsCache } from "./settings-cache.js";
 import { readTable } from "./table-file.js";
@@ -91,7 +92,9 @@ const definitionSource = async (
       place: yaml.place(["purposes", index]),
     })),
     fileLimits: settings.file_limits ?? {},
-    results: settings.results,
+    results: settings.results === undefined ? undefined : resultsOf(settings.results),
+    exchange:
+      settings.exchange === undefined ? undefined : { ...settings.exchange, place: yaml.place(["exchange"]) },
     axes: await optional("axes.csv", ["scope", "axes"]),
     banned: await optional("banned.csv", ["field", "kind", "value", "says"]),
     crossRules: (settings.rules ?? []).map(({ rule, scope = "*", says, severity = "error" }, index) => {
@@ -126,6 +129,11 @@ const definitionSource = async (
     valueLists: await valueLists(folder, settings.languages),
   };
 };
+
+const resultsOf = ({ silence_means, ...results }: ResultsModel): DefinitionSource["results"] => ({
+  ...results,
+  ...(silence_means === undefined ? {} : { silenceMeans: silence_means }),
+});
 
 const valueLists = async (
   folder: DefinitionFolder,

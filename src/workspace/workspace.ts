@@ -71,6 +71,10 @@ export const workspaceRoot = ({ folder, named }: NamedFolder, cwd: string): stri
   return root;
 };
 
+/** The same for whoever can do without one. */
+export const workspaceAround = (folder: NamedFolder, cwd: string): string | undefined =>
+  folder.named === undefined ? findRoot(resolve(cwd, folder.folder)) : workspaceRoot(folder, cwd);
+
 /** Where a workspace's store and lock lie. */
 export const placesIn = (root: string): Pick<Workspace, "storePath" | "lockPath"> => ({
   storePath: join(root, ".lexicant", "store.db"),

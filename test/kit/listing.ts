@@ -139,6 +139,8 @@ export const setupOf = (
       return "value" in reading && isMoney(reading.value) ? reading.value : undefined;
     },
     live: live === undefined ? undefined : (sku) => live[sku],
+    lastRefusal: undefined,
+    refusals: [],
     ids: idsOfPart(),
     barcodeTwins: barcodeTwinsOn(
       shared.map((products) => products.map(productOf)),
@@ -164,6 +166,7 @@ export const setupOf = (
     lexicon: lexiconOf(lexicon),
     files: {
       policy: "channel.yaml",
+      refusals: "known-refusals.csv",
       placements: "placements.csv",
       fills: "fills.yaml",
       lexicon: "lexicon.csv",

@@ -13,7 +13,9 @@ export type Given<Table extends OptionTable> = {
 
 const readBy = ({ read, repeats }: Option<unknown>, written: unknown): unknown => {
   if (repeats) return Array.isArray(written) ? written.map((one) => read(String(one))) : written;
-  return typeof written === "string" ? read(written) : written;
+  if (typeof written === "string") return read(written);
+  // One that may stand alone.
+  return written === true ? read("") : written;
 };
 
 /**

@@ -42,6 +42,17 @@ export const text = (
   rules: ({ IsString, Length }) => [IsString({ message }), Length(1, most, { message })],
 });
 
+/** One that may stand alone, given as "", or with a text behind it. */
+export const flagOrText = (
+  flags: string,
+  help: string,
+  message: string,
+  most = 1000,
+): Option<string | undefined> => ({
+  ...{ flags, help, repeats: false, read: asWritten },
+  rules: ({ IsString, MaxLength }) => [IsString({ message }), MaxLength(most, { message })],
+});
+
 /** A text of a form. */
 export const formed = (
   flags: string,

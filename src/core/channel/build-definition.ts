@@ -10,6 +10,7 @@ import { program } from "../language/program.js";
 import { buildAxes } from "./build-axes.js";
 import { buildBanned } from "./build-banned.js";
 import { scopeOf } from "./scope.js";
+import { buildExchange } from "./build-exchange.js";
 import { buildFields } from "./build-fields.js";
 import { buildLayouts } from "./build-layouts.js";
 import { buildTree, type CategoryTree } from "./category-tree.js";
@@ -62,6 +63,7 @@ export const buildDefinition = (
     return asFieldCode(code);
   };
   const { channel, label, version, languages, currencies, countries, groups, fileLimits, results } = source;
+  const exchange = buildExchange(source, layouts.layouts, fields.names, findings);
   const axes = buildAxes(source.axes, tree, findings);
   const banned = buildBanned(source.banned, field, patterns, lists, findings);
   const purposeRules = source.purposes.map(
@@ -75,7 +77,19 @@ export const buildDefinition = (
     }),
   );
   const definition: ChannelDefinition = {
-    ...{ channel, label, version, languages, currencies, countries, tree, results, purposeRules, banned },
+    ...{
+      channel,
+      label,
+      version,
+      languages,
+      currencies,
+      countries,
+      tree,
+      results,
+      exchange,
+      purposeRules,
+      banned,
+    },
     purposes: purposeRules.map(({ purpose }) => purpose),
     axisRules: axes,
     fileLimits: {

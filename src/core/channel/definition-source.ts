@@ -5,6 +5,7 @@ import type { CategoryRow, RetiredRow } from "./category-tree.js";
 import type { ResultLayout, Role } from "./definition.js";
 import type { PurposeName } from "./purpose-names.js";
 import type { GroupedModel } from "./group-model.js";
+import type { ExchangeSource } from "./build-exchange.js";
 import type { Pattern } from "./field.js";
 import type { PermittedValue } from "./value-list.js";
 
@@ -76,6 +77,7 @@ export interface DefinitionSource {
   readonly purposes: readonly PurposeSource[];
   readonly fileLimits: { readonly rows?: number; readonly megabytes?: number; readonly name_once?: boolean };
   readonly results: ResultLayout | undefined;
+  readonly exchange?: ExchangeSource | undefined;
   /** Rows of `axes.csv` and `banned.csv`, where there are any. */
   readonly axes: readonly TableRow[];
   readonly banned: readonly TableRow[];

@@ -5,6 +5,7 @@ import type { CategoryCode, FieldCode } from "../ids.js";
 import type { Names } from "../language/names.js";
 import type { ReadyProgram } from "../language/program.js";
 import type { CategoryTree } from "./category-tree.js";
+import type { ExchangeDefinition } from "./exchange-definition.js";
 import type { Field, FieldRule } from "./field.js";
 import type { LayoutDefinition } from "./layout-definition.js";
 import type { PurposeName } from "./purpose-names.js";
@@ -79,7 +80,13 @@ export interface ResultLayout {
   readonly state: string;
   readonly code: string;
   readonly message: string;
+  /** The number of the row in the file, the id that the channel gives, the field that it speaks of. */
+  readonly row?: string;
+  readonly id?: string;
+  readonly field?: string;
   readonly accepted: readonly string[];
+  /** What a row is of which the whole report says nothing. */
+  readonly silenceMeans?: "accepted" | "unanswered";
 }
 
 /** All that a channel demands, checked and compiled: nothing in it can be wrong in itself. */
@@ -105,6 +112,8 @@ export interface ChannelDefinition {
   readonly banned: readonly BannedContent[];
   readonly fileLimits: FileLimits;
   readonly results: ResultLayout | undefined;
+  /** How files get there and answers back; undefined: by hand alone. */
+  readonly exchange: ExchangeDefinition | undefined;
   readonly layouts: readonly LayoutDefinition[];
   readonly identifiedBy: FieldCode;
   /** The fields in which shoppers see the title, the text, the price, and find the listing. */

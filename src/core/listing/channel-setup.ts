@@ -8,6 +8,7 @@ import type { CalendarDate, Money } from "../values/value.js";
 import type { IdsOfPart } from "./check/listed-ids.js";
 import type { FillBlock } from "./fill/fill-set.js";
 import type { Lexicon } from "./fill/lexicon.js";
+import type { KnownRefusal } from "./known-refusals.js";
 import type { LiveListing } from "./live-listing.js";
 import type { PricePolicy, StockPolicy } from "./price/price-policy.js";
 import type { Regrouping } from "./regrouping.js";
@@ -27,6 +28,10 @@ export interface ChannelSetup {
   readonly lastPrice: ((sku: Sku) => Money | undefined) | undefined;
   /** What the channel was last sent of a product; undefined where nothing was ever sent. */
   readonly live: ((sku: Sku) => LiveListing | undefined) | undefined;
+  /** What the channel has refused of a product and was sent nothing else for since; undefined where it has refused nothing. */
+  readonly lastRefusal: ((sku: Sku) => LastRefusal | undefined) | undefined;
+  /** What it refused before, of any product, in a person's words. */
+  readonly refusals: readonly KnownRefusal[];
   /** Other products that go to this channel with the same barcode. */
   readonly barcodeTwins: (product: ProductView) => readonly Sku[];
   /** The ids of the stretch of the catalogue at hand. */
@@ -43,5 +48,17 @@ export interface ChannelSetup {
     readonly placements: string;
     readonly fills: string;
     readonly lexicon: string;
+    readonly refusals: string;
   };
+}
+
+/** A refusal that nothing came after. */
+export interface LastRefusal {
+  /** ISO 8601 */
+  readonly at: string;
+  readonly message: string;
+  /** The channel's field that it speaks of, by code; "". */
+  readonly field: string;
+  /** What was refused, as it was sent. */
+  readonly values: LiveListing["values"];
 }

@@ -1,7 +1,7 @@
 import type Database from "better-sqlite3";
 
 /** The store's version: raised with each change of the tables, with a step in {@link migrations}. */
-export const STORE_VERSION = 11;
+export const STORE_VERSION = 12;
 
 /**
  * A record's id holds its product and its revision, so that one product's records lie side by side on disk and a scan
@@ -180,6 +180,34 @@ const version11 = `
   ALTER TABLE revision ADD COLUMN parted TEXT NOT NULL DEFAULT '[]';
 `;
 
+// What was sent where, what came back of each row, where each listing stands by that, and what the channel had before.
+const version12 = `
+  CREATE TABLE job (
+    number INTEGER PRIMARY KEY, channel TEXT NOT NULL, kind TEXT NOT NULL, purpose TEXT NOT NULL, build INTEGER NOT NULL,
+    whole INTEGER NOT NULL, at TEXT NOT NULL, listings INTEGER NOT NULL, accepted INTEGER NOT NULL, refused INTEGER NOT NULL
+  );
+  CREATE INDEX job_channel ON job (channel, number);
+  CREATE TABLE job_file (
+    job INTEGER NOT NULL, position INTEGER NOT NULL, name TEXT NOT NULL, bytes INTEGER NOT NULL, sha256 TEXT NOT NULL,
+    state TEXT NOT NULL, key TEXT NOT NULL, reference TEXT NOT NULL, at TEXT NOT NULL, percent REAL, because TEXT NOT NULL,
+    PRIMARY KEY (job, position)
+  ) WITHOUT ROWID;
+  CREATE TABLE outcome (
+    job INTEGER NOT NULL, sku TEXT NOT NULL, accepted INTEGER NOT NULL, given_id TEXT NOT NULL, code TEXT NOT NULL,
+    message TEXT NOT NULL, field TEXT NOT NULL, PRIMARY KEY (job, sku)
+  ) WITHOUT ROWID;
+  CREATE TABLE standing (
+    channel TEXT NOT NULL, sku TEXT NOT NULL, state TEXT NOT NULL, job INTEGER NOT NULL, at TEXT NOT NULL,
+    given_id TEXT NOT NULL, code TEXT NOT NULL, message TEXT NOT NULL, field TEXT NOT NULL, content TEXT,
+    PRIMARY KEY (channel, sku)
+  ) WITHOUT ROWID;
+  CREATE INDEX standing_state ON standing (channel, state, sku);
+  CREATE TABLE prior (
+    job INTEGER NOT NULL, sku TEXT NOT NULL, is_group INTEGER NOT NULL, withdrawn INTEGER NOT NULL, grp TEXT,
+    content TEXT NOT NULL, purpose TEXT NOT NULL, at TEXT NOT NULL, PRIMARY KEY (job, sku)
+  ) WITHOUT ROWID;
+`;
+
 /** Steps from each version to the next; a store is brought forward in one transaction when it is opened. */
 export const migrations: readonly string[] = [
   version1,
@@ -193,6 +221,7 @@ export const migrations: readonly string[] = [
   version9,
   version10,
   version11,
+  version12,
 ];
 
 export const storedVersion = (database: Database.Database): number =>

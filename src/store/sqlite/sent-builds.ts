@@ -20,7 +20,7 @@ const columns = `channel, state, sku, ${content}, purpose, at`;
 const marker = (kind: number, purpose: string, at: string): string =>
   `0, ${kind}, NULL, '', ${purpose}, ${at}`;
 
-const beforeState = (revision: number): string => `before ${revision}`;
+export const beforeState = (revision: number): string => `before ${revision}`;
 
 const sameContent = content
   .split(", ")
@@ -57,42 +57,79 @@ export const sendBuild = (
     const ended =
       whole && isThere ? count(database, `${ENDING} AND is_group = 0`, [channel, channel, built]) : 0;
     if (isTrial || !isThere) return { listings, ended, revision: undefined };
-    const revision = noteAct(database, { channel, kind, at, listings });
-    keepBefore(database, channel, built, beforeState(revision), whole);
-    touch(database, channel, revision);
+    const revision = noteAct(database, { channel, file: kind, at, listings });
+    takeOver(database, { channel, state: built, rows: "built_listing", at, whole }, revision);
+    // What a channel answered before is no longer the last that is known of these.
     database
       .prepare(
-        `INSERT OR REPLACE INTO ledger (${columns})
-         SELECT channel, 'sent', sku, ${content}, purpose, ? FROM built_listing WHERE channel = ? AND state = ?`,
+        `DELETE FROM standing WHERE channel = ? AND sku IN (SELECT sku FROM built_listing WHERE channel = ? AND state = ?)`,
       )
-      .run(at, channel, built);
-    if (whole)
-      database
-        .prepare(`UPDATE ledger SET withdrawn = 1, at = ?, purpose = 'full' WHERE ${ENDING}`)
-        .run(at, channel, channel, built);
+      .run(channel, channel, built);
     return { listings, ended, revision };
   });
-  return isTrial ? run.deferred() : run.immediate();
+  if (isTrial) return run.deferred();
+  return database.inTransaction ? run() : run.immediate();
+};
+
+/** Rows that become what the channel has. */
+export interface TakenRows {
+  readonly channel: string;
+  /** The state of the book that they stand in. */
+  readonly state: string;
+  /** What they are selected from: the view of all books, or a part of it with the same columns. */
+  readonly rows: string;
+  readonly at: string;
+  /** Whether what is not in the whole book has ended. */
+  readonly whole: boolean;
+  /** Further SKUs of which something else is known now: a query, and what it is asked with. */
+  readonly besides?: readonly [sql: string, ...values: readonly (string | number)[]];
+}
+
+/** Makes rows of a book what the channel has; what it had stands beside it, by the revision. */
+export const takeOver = (database: Database.Database, taken: TakenRows, revision: number): void => {
+  const { channel, state, rows, at, whole } = taken;
+  keepBefore(database, taken, beforeState(revision));
+  touch(database, taken, revision);
+  database
+    .prepare(
+      `INSERT OR REPLACE INTO ledger (${columns})
+       SELECT channel, 'sent', sku, ${content}, purpose, ? FROM ${rows} WHERE channel = ? AND state = ?`,
+    )
+    .run(at, channel, state);
+  if (whole)
+    database
+      .prepare(`UPDATE ledger SET withdrawn = 1, at = ?, purpose = 'full' WHERE ${ENDING}`)
+      .run(at, channel, channel, state);
 };
 
 interface Act {
   readonly channel: string;
-  readonly kind: BuildKind;
+  /** What the history calls it: a build's kind, or the job that was answered. */
+  readonly file: string;
   readonly at: string;
   readonly listings: number;
 }
 
-const noteAct = (database: Database.Database, { channel, kind, at, listings }: Act): number =>
-  addRevision(database, { kind: "sent", at, source: channel, file: kind, counts: { read: listings } });
+export const noteAct = (database: Database.Database, { channel, file, at, listings }: Act): number =>
+  addRevision(database, { kind: "sent", at, source: channel, file, counts: { read: listings } });
 
 /** Notes the products of which the channel has something else now, and the families whose groups it has otherwise. */
-const touch = (database: Database.Database, channel: string, revision: number): void => {
+const touch = (
+  database: Database.Database,
+  { channel, besides }: Pick<TakenRows, "channel" | "besides">,
+  revision: number,
+): void => {
   const changed = `channel = ? AND state = ? AND withdrawn <> ${SAME}`;
   const among = (sql: string): readonly unknown[] =>
     database.prepare(sql).pluck().all(channel, beforeState(revision));
   const touched = touchedProducts();
   const products = `SELECT id FROM product WHERE is_group = 0 AND sku IN (SELECT sku FROM ledger WHERE ${changed})`;
   for (const id of among(products)) touched.product(id as number);
+  if (besides !== undefined) {
+    const [sql, ...values] = besides;
+    const ids = database.prepare(`SELECT id FROM product WHERE is_group = 0 AND sku IN (${sql})`).pluck();
+    for (const id of ids.all(...values)) touched.product(id as number);
+  }
   const familyOf = database.prepare<[string], number>("SELECT id FROM family WHERE name = ?").pluck();
   const groups = `SELECT DISTINCT own.grp FROM ledger AS changed JOIN ledger AS own USING (channel, sku)
     WHERE changed.${changed.replaceAll(" AND ", " AND changed.")} AND own.is_group = 1 AND own.grp IS NOT NULL`;
@@ -109,15 +146,13 @@ const touch = (database: Database.Database, channel: string, revision: number): 
 /** Only the latest can be taken back: what an earlier one changed is forgotten. */
 const keepBefore = (
   database: Database.Database,
-  channel: string,
-  built: string,
+  { channel, state: built, rows, whole }: TakenRows,
   before: string,
-  whole: boolean,
 ): void => {
   database.prepare("DELETE FROM ledger WHERE channel = ? AND state LIKE 'before %'").run(channel);
   const keep = (select: string, ...values: readonly string[]): void =>
     void database.prepare(`INSERT INTO ledger (${columns}) ${select}`).run(...values);
-  const pairs = `FROM built_listing AS new JOIN ledger AS old ON old.channel = new.channel AND old.state = 'sent' AND old.sku = new.sku
+  const pairs = `FROM ${rows} AS new JOIN ledger AS old ON old.channel = new.channel AND old.state = 'sent' AND old.sku = new.sku
     WHERE new.channel = ? AND new.state = ?`;
   const old = content
     .split(", ")
@@ -132,7 +167,7 @@ const keepBefore = (
     ...[before, channel, built],
   );
   keep(
-    `SELECT channel, ?, sku, ${marker(ABSENT, "''", "''")} FROM built_listing
+    `SELECT channel, ?, sku, ${marker(ABSENT, "''", "''")} FROM ${rows}
      WHERE channel = ? AND state = ? AND sku NOT IN (SELECT sku FROM ledger WHERE channel = ? AND state = 'sent')`,
     ...[before, channel, built, channel],
   );
@@ -151,6 +186,10 @@ export const canTurnSent = (database: Database.Database, channel: string, revisi
 export const turnSent = (database: Database.Database, channel: string, revision: number): void => {
   const before = beforeState(revision);
   const run = (sql: string, ...values: readonly string[]): void => void database.prepare(sql).run(...values);
+  run(
+    "DELETE FROM standing WHERE channel = ? AND sku IN (SELECT sku FROM ledger WHERE channel = ? AND state = ?)",
+    ...[channel, channel, before],
+  );
   const among = (which: string): string =>
     `sku IN (SELECT sku FROM ledger WHERE channel = ? AND state = ? AND ${which})`;
   // Those with the same content change the day and purpose alone.

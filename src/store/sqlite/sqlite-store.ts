@@ -10,11 +10,13 @@ import { Refusal } from "../../core/diagnostics/refusal.js";
 import { asSku } from "../../core/ids.js";
 import { catalogueReader } from "./catalogue-reader.js";
 import { channelLedger } from "./channel-ledger.js";
+import { channelJobs } from "./jobs.js";
 import { linkAnswers } from "./link-answers.js";
 import { layersOf, opinionsOf } from "./opinions.js";
 import { bareRevision, historyOf, loadRevisions } from "./revisions.js";
 import { migrate, STORE_VERSION, storedVersion } from "./schema.js";
 import { tellingFaults } from "./telling-faults.js";
+import type { ChannelJobs } from "../jobs.js";
 import type { ChannelLedger } from "../ledger.js";
 import type { Store, StoreOptions } from "../store.js";
 import { sharedBarcodes } from "./shared-keys.js";
@@ -123,6 +125,21 @@ export const openSqliteStore = (options: StoreOptions): Store => {
             return counts;
           },
         } satisfies ChannelLedger,
+        told,
+      );
+    },
+    jobsOf(channel) {
+      const jobs = channelJobs(beside(), channel);
+      return tellingFaults(
+        {
+          ...jobs,
+          async answer(job, at, outcomes) {
+            const counts = await jobs.answer(job, at, outcomes);
+            const { revision: id } = counts;
+            if (id !== undefined) revisions.set(id, bareRevision({ id, kind: "sent", at, source: channel }));
+            return counts;
+          },
+        } satisfies ChannelJobs,
         told,
       );
     },

@@ -16,6 +16,7 @@ import {
 } from "class-validator";
 import { saleWishes, type SaleWish } from "../../core/listing/price/price-policy.js";
 import { regroupings, type Regrouping } from "../../core/listing/regrouping.js";
+import { AccountExchangeModel, ServeModel, SyncModel } from "./account-model.js";
 import { FreeNames, IsAmount, IsHazardChoice, YesOrNo } from "./rules.js";
 
 /** Account settings that the channel's files show. */
@@ -186,4 +187,22 @@ export class ChannelModel {
   @ValidateNested()
   @Type(() => AccountModel)
   account?: AccountModel;
+
+  @IsOptional()
+  @IsObject({ message: "holds settings, one a line" })
+  @ValidateNested()
+  @Type(() => AccountExchangeModel)
+  exchange?: AccountExchangeModel;
+
+  @IsOptional()
+  @IsObject({ message: "holds settings, one a line" })
+  @ValidateNested()
+  @Type(() => ServeModel)
+  serve?: ServeModel;
+
+  @IsOptional()
+  @IsObject({ message: "holds settings, one a line" })
+  @ValidateNested()
+  @Type(() => SyncModel)
+  sync?: SyncModel;
 }

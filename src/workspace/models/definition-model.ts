@@ -17,6 +17,7 @@ import {
 import { purposeNames, type PurposeName } from "../../core/channel/purpose-names.js";
 import { groupModelNames } from "../../core/channel/group-model.js";
 import { layoutFormats } from "../../core/channel/layout-definition.js";
+import { ExchangeModel } from "./exchange-model.js";
 import { FreeNames, ArePurposes, IsCurrencyCode, YesOrNo } from "./rules.js";
 
 const formats = layoutFormats;
@@ -63,6 +64,18 @@ export class ResultsModel {
   @IsString({ message: "names where our reference stands" })
   ref!: string;
 
+  @IsOptional()
+  @IsString({ message: "names where the number of the file's row stands" })
+  row?: string;
+
+  @IsOptional()
+  @IsString({ message: "names where the id stands that the channel gives" })
+  id?: string;
+
+  @IsOptional()
+  @IsString({ message: "names where the field stands that was refused" })
+  field?: string;
+
   @IsString({ message: "names where the state stands" })
   state!: string;
 
@@ -75,6 +88,12 @@ export class ResultsModel {
   @IsArray({ message: "lists the states that mean it was accepted" })
   @IsString({ each: true, message: "lists the states that mean it was accepted" })
   accepted!: string[];
+
+  @IsOptional()
+  @IsIn(["accepted", "unanswered"], {
+    message: "is accepted or unanswered: what a row is that the report leaves out",
+  })
+  silence_means?: "accepted" | "unanswered";
 }
 
 export class CrossRuleModel {
@@ -241,6 +260,12 @@ export class DefinitionModel {
   @ValidateNested({ each: true })
   @Type(() => CrossRuleModel)
   rules?: CrossRuleModel[];
+
+  @IsOptional()
+  @IsObject({ message: "says how files are sent and answers fetched" })
+  @ValidateNested()
+  @Type(() => ExchangeModel)
+  exchange?: ExchangeModel;
 
   @IsArray({ message: "is a list of layouts" })
   @ArrayNotEmpty({ message: "has at least one layout" })

@@ -2,6 +2,7 @@ import "reflect-metadata";
 import { purposeNames } from "../../core/channel/purpose-names.js";
 import { Transform } from "class-transformer";
 import { IsBoolean, ValidateBy, type ValidationOptions } from "class-validator";
+import { alterations } from "../../core/channel/exchange-definition.js";
 import { isCurrency } from "../../core/values/currencies.js";
 import { unitOf } from "../../core/values/units.js";
 
@@ -181,3 +182,25 @@ const isPurpose = (entry: unknown): boolean => {
     Object.keys(others).length === 0
   );
 };
+
+const everyValue = (name: string, message: string, holds: (value: unknown) => boolean): PropertyDecorator =>
+  ValidateBy({
+    name,
+    validator: {
+      validate: (value: unknown) =>
+        typeof value === "object" && value !== null && Object.values(value).every(holds),
+      defaultMessage: () => message,
+    },
+  });
+
+/** A map whose values are texts. */
+export const AreTexts = (): PropertyDecorator =>
+  everyValue("areTexts", "gives each name a text", (value) => typeof value === "string");
+
+/** A map whose values are lists of what a channel does to texts. */
+export const AreAlterations = (): PropertyDecorator =>
+  everyValue(
+    "areAlterations",
+    `gives each field a list of ${alterations.join(", ")}`,
+    (value) => Array.isArray(value) && value.every((one) => alterations.some((known) => known === one)),
+  );

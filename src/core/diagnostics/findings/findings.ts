@@ -1,5 +1,6 @@
 import { catalogue } from "./catalogue.js";
 import { definitions } from "./definitions.js";
+import { exchange } from "./exchange.js";
 import { expressions } from "./expressions.js";
 import { fields } from "./fields.js";
 import { fills } from "./fills.js";
@@ -31,6 +32,7 @@ export const families = {
   settings,
   expressions,
   definitions,
+  exchange,
   world,
 } as const;
 
@@ -50,6 +52,7 @@ export const findings = {
   ...settings,
   ...expressions,
   ...definitions,
+  ...exchange,
   ...world,
 } as const;
 

@@ -6,6 +6,7 @@ import { crossRules } from "./cross-rules.js";
 import { demandedFields } from "./demanded-fields.js";
 import { fillProblems } from "./fill-problems.js";
 import { itemCount } from "./item-count.js";
+import { knownRefusals } from "./known-refusals.js";
 import { listedValue } from "./listed-value.js";
 import { memberAxes } from "./member-axes.js";
 import { membersApart } from "./members-apart.js";
@@ -42,6 +43,7 @@ export const listingChecks: readonly ListingCheck[] = [
   sharedBarcode,
   repeatedSearchWords,
   againstLedger,
+  knownRefusals,
   tornLists,
 ];
 

@@ -1,0 +1,138 @@
+import { mkdir } from "node:fs/promises";
+import { join } from "node:path";
+import { addAll } from "../../core/many.js";
+import { groupFieldOf } from "../../core/channel/group-model.js";
+import type { Carrier, Progress } from "../../exchange/carrier.js";
+import { askPatiently, type Patience } from "../../exchange/patience.js";
+import type { Io } from "../../io/io.js";
+import type { ChannelJobs, Job, JobFile, RowOutcome } from "../../store/jobs.js";
+import type { WorkspaceChannel } from "../../workspace/channel-files.js";
+import type { Workspace } from "../../workspace/workspace.js";
+import { exchangeOf } from "./account.js";
+import { jobFolder } from "./job-files.js";
+import { factsOf } from "./plan-job.js";
+import { sentReferences } from "./read-report.js";
+import type { ReportOf } from "./take-report.js";
+
+/** How far the channel is with one file of a job. */
+export interface FileProgress {
+  readonly file: JobFile;
+  readonly progress: Progress;
+}
+
+/** What a channel answered when it was asked for a job. */
+export interface Answer {
+  readonly progress: readonly FileProgress[];
+  readonly reports: readonly ReportOf[];
+  /** What is known of rows without a report. */
+  readonly besides: readonly RowOutcome[];
+}
+
+/** Whether something of a job is still to be heard. */
+export const isOpen = ({ files, accepted, refused, listings }: Job): boolean =>
+  files.some(({ state }) => state === "sent") ||
+  (files.some(({ state }) => state === "answered") && accepted + refused < listings);
+
+const plain = (sku: string, isAccepted: boolean, message: string): RowOutcome => ({
+  ...{ sku, isAccepted, message },
+  ...{ id: "", code: "", field: "" },
+});
+
+/** SKUs of the rows of one file of a job. */
+const skusOfFile = async (
+  { jobs, channel, workspace }: Asker,
+  job: Job,
+  file: JobFile,
+): Promise<readonly string[]> => {
+  const { definition, channel: name } = channel.setup;
+  const layout =
+    definition.layouts.find((one) => one.name === definition.exchange?.send.layout) ?? definition.layouts[0];
+  const isOnly = job.files.length === 1;
+  const within = isOnly
+    ? undefined
+    : new Set(
+        (
+          await sentReferences(join(jobFolder(workspace, name, job.number), file.name), definition, layout)
+        ).values(),
+      );
+  const skus: string[] = [];
+  for await (const batch of jobs.entries(job.number))
+    for (const { sku, listing } of batch) {
+      const reference =
+        listing.values[definition.identifiedBy] ??
+        listing.values[groupFieldOf(definition.groups) ?? ""] ??
+        sku;
+      if (within === undefined || within.has(reference)) skus.push(sku);
+    }
+  return skus;
+};
+
+export interface Asker {
+  readonly workspace: Workspace;
+  readonly jobs: ChannelJobs;
+  readonly channel: WorkspaceChannel;
+  readonly io: Io;
+}
+
+/** Rows of files that the channel did not want as a whole, from the sending on. */
+export const thrownOutRows = async (asker: Asker, job: Job): Promise<readonly RowOutcome[]> => {
+  const rows: RowOutcome[] = [];
+  for (const file of job.files)
+    if (file.state === "thrown out")
+      addAll(
+        rows,
+        (await skusOfFile(asker, job, file)).map((sku) => plain(sku, false, file.because)),
+      );
+  return rows;
+};
+
+/** Asks a channel how far it is with a job, and fetches the reports that there are. Notes how far it is. */
+export const askResults = async (
+  asker: Asker,
+  carrier: Carrier,
+  job: Job,
+  patience: Patience,
+): Promise<Answer> => {
+  const { workspace, jobs, channel, io } = asker;
+  const { definition, channel: name } = channel.setup;
+  const exchange = exchangeOf(channel, "answers are fetched");
+  const facts = factsOf(definition, job.purpose, job.number);
+  const folder = jobFolder(workspace, name, job.number);
+  const hasReports = exchange.report !== undefined && definition.results !== undefined;
+  const [progress, reports, besides]: [FileProgress[], ReportOf[], RowOutcome[]] = [[], [], []];
+  // Only when all have come once is it asked again what they left out.
+  const isPartly =
+    job.accepted + job.refused < job.listings && !job.files.some(({ state }) => state === "sent");
+  await mkdir(folder, { recursive: true });
+  for (const file of job.files) {
+    if (file.state !== "sent" && !(file.state === "answered" && isPartly)) continue;
+    const sent = { name: file.name, reference: file.reference, facts };
+    const own = await askPatiently(() => carrier.progress(sent), patience);
+    progress.push({ file, progress: own });
+    const at = io.now().toISOString();
+    if (own.kind === "reading") {
+      const { percent } = own;
+      if (percent !== undefined) await jobs.change(job.number, file.position, { at: file.at, percent });
+      continue;
+    }
+    if (own.kind === "thrown out") {
+      await jobs.change(job.number, file.position, { state: "thrown out", at, because: own.because });
+      addAll(
+        besides,
+        (await skusOfFile(asker, job, file)).map((sku) => plain(sku, false, own.because)),
+      );
+    } else if (!hasReports) {
+      // A channel without reports has what it took.
+      await jobs.change(job.number, file.position, { state: "answered", at, percent: 100 });
+      addAll(
+        besides,
+        (await skusOfFile(asker, job, file)).map((sku) => plain(sku, true, "")),
+      );
+    } else {
+      const path = join(folder, `${file.name}.report`);
+      await askPatiently(() => carrier.report(sent, path), patience);
+      reports.push({ position: file.position, path, sentPath: join(folder, file.name) });
+    }
+  }
+  return { progress, reports, besides };
+};

@@ -1,0 +1,142 @@
+import { randomUUID } from "node:crypto";
+import { join } from "node:path";
+import { diagnostic } from "../../core/diagnostics/diagnostic.js";
+import { Refusal } from "../../core/diagnostics/refusal.js";
+import type { Carrier, OutgoingFile, Sending } from "../../exchange/carrier.js";
+import { sendPatiently, type Patience, type SendWatch } from "../../exchange/patience.js";
+import type { Io } from "../../io/io.js";
+import type { ChannelJobs, Job, JobFile } from "../../store/jobs.js";
+import type { WorkspaceChannel } from "../../workspace/channel-files.js";
+import type { WritableCatalogue } from "../open-catalogue.js";
+import { exchangeOf } from "./account.js";
+import { forgetFiles, jobFolder, keepFiles, sha256Of } from "./job-files.js";
+import { factsOf, type JobPlan } from "./plan-job.js";
+
+/** What became of one file that was to be sent. */
+export interface SubmittedFile {
+  readonly file: JobFile;
+  readonly sending: Sending;
+}
+
+export interface Submitted {
+  readonly job: Job;
+  readonly files: readonly SubmittedFile[];
+  /** Whether it was begun by an earlier run. */
+  readonly isResumed: boolean;
+}
+
+/** Who follows a sending. */
+export interface SubmitWatch {
+  begins(file: JobFile): void;
+  of(file: JobFile): SendWatch;
+}
+
+/** Begins a job: what it sends is kept, and it is noted, before a byte goes out. */
+export const beginJob = async (
+  { workspace, store, landing }: WritableCatalogue,
+  channel: WorkspaceChannel,
+  { build, purpose, whole, files }: JobPlan,
+  io: Io,
+): Promise<Job> => {
+  const name = channel.setup.channel;
+  const jobs = store.jobsOf(name);
+  const before = await jobs.list();
+  refuseSame(before, files);
+  let number = 0;
+  await landing.land((mark) =>
+    store.together(mark, async () => {
+      number = await jobs.open({
+        ...{ kind: build.kind, purpose, build: build.number, whole, at: io.now().toISOString() },
+        files: files.map(({ sentAs, bytes, sha256 }) => ({ name: sentAs, bytes, sha256, key: randomUUID() })),
+      });
+      await keepFiles(
+        files.map(({ sentAs, ...file }) => ({ ...file, name: sentAs })),
+        jobFolder(workspace, name, number),
+      );
+    }),
+  );
+  const all = await jobs.list();
+  await forgetFiles(
+    workspace,
+    name,
+    all.slice(0, 5).map((job) => job.number),
+  );
+  return jobNumbered(all, number);
+};
+
+const jobNumbered = (jobs: readonly Job[], number: number): Job => {
+  const found = jobs.find((job) => job.number === number);
+  if (found === undefined) throw new Error(`job ${number} is not there`);
+  return found;
+};
+
+/** The very bytes of an open job are not sent once more: the channel has them. */
+const refuseSame = (jobs: readonly Job[], files: JobPlan["files"]): void => {
+  const last = jobs[0];
+  if (last === undefined || last.files.length !== files.length) return;
+  const isSame = files.every(({ sha256 }) =>
+    last.files.some((file) => file.sha256 === sha256 && file.state !== "thrown out"),
+  );
+  if (isSame)
+    throw new Refusal([
+      diagnostic("sent-already", {
+        job: last.number,
+        channel: last.channel,
+        at: last.at.slice(0, 16).replace("T", " "),
+      }),
+    ]);
+};
+
+/** Sends what of a job is not sent yet. Each step is noted before it is taken, so that whoever is killed knows where they stood. */
+export const sendJob = async (
+  { workspace, jobs, carrier, channel, patience, io, watch }: Sender,
+  job: Job,
+): Promise<readonly SubmittedFile[]> => {
+  const { setup } = channel;
+  const { send } = exchangeOf(channel, "files are sent");
+  const folder = jobFolder(workspace, setup.channel, job.number);
+  const done: SubmittedFile[] = [];
+  const change = async (
+    file: JobFile,
+    state: JobFile["state"],
+    more: { readonly reference?: string; readonly because?: string } = {},
+  ): Promise<void> =>
+    jobs.change(job.number, file.position, { state, at: io.now().toISOString(), because: "", ...more });
+  for (const file of job.files) {
+    if (file.state !== "waiting" && file.state !== "sending") continue;
+    const path = join(folder, file.name);
+    if ((await sha256Of(path).catch(() => "")) !== file.sha256)
+      throw new Refusal([diagnostic("job-file-changed", { file: file.name, job: job.number })], 3);
+    const outgoing: OutgoingFile = {
+      ...{ name: file.name, path, bytes: file.bytes, key: file.key },
+      facts: factsOf(setup.definition, job.purpose, job.number),
+    };
+    watch.begins(file);
+    await change(file, "sending");
+    const sending = await sendPatiently(
+      carrier,
+      outgoing,
+      send.again,
+      patience,
+      watch.of(file),
+      file.state === "sending",
+    );
+    if (sending.kind === "taken") await change(file, "sent", { reference: sending.reference });
+    else if (sending.kind === "refused") await change(file, "thrown out", { because: sending.reason });
+    // What certainly did not arrive waits as before; what may have stays so until the channel is asked.
+    else await change(file, sending.kind === "not sent" ? "waiting" : "sending", { because: sending.reason });
+    done.push({ file, sending });
+    if (sending.kind !== "taken") break;
+  }
+  return done;
+};
+
+interface Sender {
+  readonly workspace: WritableCatalogue["workspace"];
+  readonly jobs: ChannelJobs;
+  readonly carrier: Carrier;
+  readonly channel: WorkspaceChannel;
+  readonly patience: Patience;
+  readonly io: Io;
+  readonly watch: SubmitWatch;
+}
