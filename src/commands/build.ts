@@ -2,24 +2,23 @@ import { choiceOptions, workers } from "./options/shared-options.js";
 import { command } from "./command.js";
 import { refuseIdle, refuseTogether } from "./options/refuse-idle.js";
 import { flag, flagOrText, text, oneOf, limit } from "./options/option.js";
-import { join, resolve } from "node:path";
+import { resolve } from "node:path";
 import { purposeNames, type PurposeName } from "../core/channel/purpose-names.js";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import type { Io } from "../io/io.js";
 import type { WorkspaceChannel } from "../workspace/channel-files.js";
 import type { CommandFile } from "./command-file.js";
-import type { ExitCode } from "../io/exit-code.js";
-import { buildChannel, refusePurpose, type ChannelBuild } from "../flow/build/build-channel.js";
-import { landBuilds } from "../flow/build/land-builds.js";
+import { buildAll } from "../flow/build/build-all.js";
+import { refusePurpose } from "../flow/build/build-channel.js";
 import type { BuildWishes } from "../flow/build/build-wishes.js";
 import { exitForBuilds } from "../flow/channel-counts.js";
 import { chooseProducts } from "../flow/choice/choose-products.js";
 import { isNarrowed } from "../flow/choice/choice-wishes.js";
 import { skusIn } from "../flow/choice/sku-list.js";
-import { withCatalogueToChange, type OpenCatalogue, type WritableCatalogue } from "../flow/open-catalogue.js";
+import { withCatalogueToChange, type OpenCatalogue } from "../flow/open-catalogue.js";
 import { refuseUnknownSkus } from "../flow/refusals.js";
-import { buildInParts, buildPartFile, joinBuilt } from "../flow/build/build-in-parts.js";
+import { buildPartFile } from "../flow/build/build-in-parts.js";
 import type { PartNumber } from "../flow/build/part-files.js";
 import type { ConfirmedPrices } from "../flow/build/confirmed-prices.js";
 import { loadChannels } from "../flow/run-channels.js";
@@ -104,11 +103,18 @@ export const build: CommandFile = command({
       }
       const out =
         given.outFolder === undefined ? open.workspace.path("out") : resolve(io.cwd, given.outFolder);
-      return buildAll(channels, wishes, out, {
-        ...open,
-        ...{ dryRun, strict, json: options.json, io, workers: threads },
+      const built = await buildAll(open, channels, wishes, {
+        ...{ root: out, dryRun, workers: threads },
         parts: given.join ? parts : undefined,
       });
+      for (const one of built) {
+        const shown = { ...one, wishes, dryRun };
+        io.out(options.json ? buildJson(shown, io) : `${buildLines(shown, io).join("\n")}\n`);
+      }
+      return exitForBuilds(
+        built.map(({ build }) => build),
+        { strict, dryRun },
+      );
     });
   },
 });
@@ -247,50 +253,4 @@ const confirmedPrices = async (
   const skus = new Set(await skusIn(list, io));
   await refuseUnknownSkus(skus, store);
   return skus;
-};
-
-interface BuildRun extends WritableCatalogue {
-  readonly dryRun: boolean;
-  readonly strict: boolean;
-  readonly json: boolean;
-  readonly workers: number | undefined;
-  /** The folder of the parts that are to be joined; undefined where the catalogue is gone over. */
-  readonly parts: string | undefined;
-  readonly io: Io;
-}
-
-/** Where a build's files go: what was chosen stands apart, so that it is never taken for the channel's whole file. */
-const folderOf = (root: string, channel: string, { kind }: BuildWishes): string =>
-  kind === "chosen" ? join(root, channel, "chosen") : join(root, channel);
-
-/** Builds all channels in one pass; their files appear when all are whole. */
-const buildAll = async (
-  channels: readonly WorkspaceChannel[],
-  wishes: BuildWishes,
-  root: string,
-  open: BuildRun,
-): Promise<ExitCode> => {
-  const { dryRun, strict, json, io, workers, parts } = open;
-  const builds: ChannelBuild[] = [];
-  try {
-    for (const channel of channels) {
-      const name = channel.setup.channel;
-      const folder = folderOf(root, name, wishes);
-      builds.push(await buildChannel(open, channel, folder, wishes));
-    }
-    if (parts === undefined) await buildInParts(open, builds, wishes, workers);
-    else await joinBuilt(open, builds, wishes, parts);
-    for (const one of builds) await one.withdraw();
-    const landed = await landBuilds(open, builds, dryRun);
-    for (const one of builds) {
-      const files = landed.get(one) ?? [];
-      const folder = folderOf(root, one.channel.setup.channel, wishes);
-      const built = { build: one, files, folder, wishes, dryRun };
-      io.out(json ? buildJson(built, io) : `${buildLines(built, io).join("\n")}\n`);
-    }
-  } catch (error) {
-    for (const one of builds) await one.discard();
-    throw error;
-  }
-  return exitForBuilds(builds, { strict, dryRun });
 };

@@ -1,8 +1,136 @@
+import { mkdir } from "node:fs/promises";
+import { dirname, relative, resolve } from "node:path";
+import { diagnostic } from "../core/diagnostics/diagnostic.js";
+import { Refusal } from "../core/diagnostics/refusal.js";
+import { countText } from "../core/diagnostics/phrases.js";
 import { command } from "./command.js";
 import type { CommandFile } from "./command-file.js";
+import { refuseIdle, refuseTogether } from "./options/refuse-idle.js";
+import { flag, limit } from "./options/option.js";
+import { askPatiently, patienceOf } from "../exchange/patience.js";
+import { exchangeOf, withCarrier } from "../flow/exchange/account.js";
+import { told, withChannelAlone } from "../flow/exchange/exchange-work.js";
+import { mendLive } from "../flow/exchange/mend-live.js";
+import {
+  forgetExport,
+  reconcileChannel,
+  type Disagreement,
+  type Reconciled,
+} from "../flow/exchange/reconcile.js";
+import { withWritableCatalogue } from "../flow/open-catalogue.js";
+import { loadChannel } from "../flow/run-channels.js";
+import { buildJson, buildLines } from "../report/build-report.js";
+import { jsonLine } from "../report/json.js";
+import { disagreementJson, reconcileJson, reconcileLines } from "../report/reconcile-report.js";
+
+const SHOWN = 30;
+
+/** `lexicant reconcile CHANNEL`: does the channel show what we sent? */
 export const reconcile: CommandFile = command({
-  args: [],
-  options: {},
-  examples: [],
-  run: () => Promise.resolve(2),
+  args: [
+    ["<channel>", "the channel"],
+    ["[file]", "its export of live listings, where you have it already (it is fetched)"],
+  ],
+  options: {
+    fix: flag("--fix", "build the files that would mend it; submit sends them"),
+    adopt: flag("--adopt", "take the export for what the channel has: the ledger is made anew from it"),
+    yes: flag("--yes", "with --fix: also where many listings end at once"),
+    limit: limit(`show so many (${SHOWN})`),
+  },
+  examples: [
+    ["reconcile merrowgate", "what is live and not ours, ours and not live, or changed there"],
+    ["reconcile fjordhandel live.csv --fix", "by a file that came by hand, and build what mends it"],
+    ["reconcile merrowgate --adopt", "begin with what the channel shows"],
+  ],
+  async run({ given, args, options, io }) {
+    const [channel = "", file] = args;
+    refuseTogether([
+      [given.fix, "--fix"],
+      [given.adopt, "--adopt"],
+    ]);
+    refuseIdle([[given.yes && !given.fix, "--yes", "--fix"]]);
+    const most = given.limit ?? (options.json ? Infinity : SHOWN);
+    const kept: Disagreement[] = [];
+    return withChannelAlone(options, channel, io, async () => {
+      const found = await withWritableCatalogue(
+        options,
+        io,
+        async ({ workspace, store, surroundings, landing }) => {
+          const own = await loadChannel(workspace, store, channel, await surroundings());
+          const { live } = exchangeOf(own, "its export of live listings is read");
+          const { label } = own.setup.definition;
+          if (live === undefined)
+            throw new Refusal([
+              diagnostic("unknown-option", {
+                reason: `${label}'s definition does not say how its live listings are read`,
+              }),
+            ]);
+          const fetched = workspace.path(".lexicant", "jobs", channel, "live.export");
+          if (file === undefined) {
+            await mkdir(dirname(fetched), { recursive: true });
+            await told(channel, "fetching its live listings", () =>
+              withCarrier(own, workspace, io, (carrier) =>
+                askPatiently(() => carrier.live(fetched), patienceOf(io)),
+              ),
+            );
+          }
+          const at = io.now().toISOString();
+          const path = file === undefined ? fetched : resolve(io.cwd, file);
+          const reconciled = await reconcileChannel(path, own, store, at, (one) => {
+            if (kept.length < most) kept.push(one);
+          });
+          if (file === undefined) await forgetExport(fetched);
+          const ledger = store.ledgerOf(channel);
+          const adopted = { revision: undefined as number | undefined };
+          if (given.adopt)
+            await landing.land((mark) =>
+              store.together(mark, async () => {
+                adopted.revision = (await ledger.adopt(at, reconciled.ids)).revision;
+              }),
+            );
+          return { reconciled, label, revision: adopted.revision };
+        },
+      );
+      const { reconciled, label, revision } = found;
+      if (options.json) {
+        for (const one of kept) io.out(disagreementJson(one, channel));
+        io.out(reconcileJson(reconciled, channel));
+      } else io.out(`${reconcileLines(reconciled, kept, label, io).join("\n")}\n`);
+      if (given.adopt) {
+        if (options.json) io.out(jsonLine({ type: "adopted", channel, revision: revision ?? null }));
+        else
+          io.out(
+            `${countText(reconciled.live, "listing")} noted as what ${label} has. Not so? lexicant undo ${revision ?? ""}\n`,
+          );
+        return 0;
+      }
+      if (given.fix) {
+        const mending = await mendLive(
+          options,
+          channel,
+          reconciled,
+          { isTrial: false, confirmed: given.yes },
+          io,
+        );
+        for (const { wishes, ...one } of mending) {
+          const shown = { ...one, wishes, dryRun: false };
+          io.out(options.json ? buildJson(shown, io) : `${buildLines(shown, io).join("\n")}\n`);
+        }
+        if (!options.json)
+          for (const { files, folder, wishes } of mending)
+            if (files.length > 0)
+              io.out(
+                `To send it: lexicant submit ${channel} ${files
+                  .map(({ name }) => relative(io.cwd, resolve(folder, name)))
+                  .slice(0, 1)
+                  .join(" ")}${wishes.purpose === "full" ? "" : ` --purpose ${wishes.purpose}`}\n`,
+              );
+      } else if (!options.json && total(reconciled) > 0)
+        io.out(`To mend it: lexicant reconcile ${channel} --fix. What the channel shows is right? --adopt\n`);
+      return total(reconciled) > 0 ? 1 : 0;
+    });
+  },
 });
+
+const total = ({ counts }: Reconciled): number =>
+  Object.values(counts).reduce((sum, count) => sum + count, 0);

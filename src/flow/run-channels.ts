@@ -14,7 +14,7 @@ import { readValue } from "../core/values/read.js";
 import { isMoney, type Money } from "../core/values/value.js";
 import { everything, type Choice } from "./choice/chosen.js";
 import type { Standing } from "../store/jobs.js";
-import type { LedgerEntry } from "../store/ledger.js";
+import type { LedgerEntry, LedgerState } from "../store/ledger.js";
 import type { Store } from "../store/store.js";
 import {
   chosenChannels,
@@ -41,6 +41,8 @@ export const loadChannels = async (
   surroundings: Surroundings,
   /** Products that have a barcode in common, where somebody found them already. */
   sharing?: readonly (readonly string[])[],
+  /** What they are held against, where it is not what was sent. */
+  against?: LedgerState,
 ): Promise<readonly WorkspaceChannel[]> => {
   const folders = await definitionsFor(workspace);
   const names = chosenChannels(workspace, asked, folders);
@@ -50,7 +52,7 @@ export const loadChannels = async (
   );
   // A pass over all keys: made once for all channels, when the first products are looked at.
   const shared = once(() => (sharing === undefined ? store.sharedBarcodes() : productsOf(store, sharing)));
-  return Promise.all(channels.map((channel) => remembering(channel, shared, store)));
+  return Promise.all(channels.map((channel) => remembering(channel, shared, store, against)));
 };
 
 const productsOf = (
@@ -73,9 +75,10 @@ const remembering = async (
   { setup, ...channel }: WorkspaceChannel,
   shared: () => Promise<readonly (readonly Product[])[]>,
   store: Store,
+  against: LedgerState = "sent",
 ): Promise<WorkspaceChannel> => {
   const ledger = store.ledgerOf(setup.channel);
-  const isNew = await ledger.isEmpty();
+  const isNew = against === "sent" && (await ledger.isEmpty());
   const jobs = store.jobsOf(setup.channel);
   const hasRefused = (await jobs.counts()).has("refused");
   let stood: ReadonlyMap<string, Standing> = new Map();
@@ -114,7 +117,7 @@ const remembering = async (
       if (hasRefused) stood = await jobs.standings(members.map(({ sku }) => sku));
       if (isNew) return;
       const groups = new Set([...families, ...members].flatMap(({ group }) => group ?? []));
-      entries = await ledger.of({ skus: members.map(({ sku }) => sku), groups: [...groups] });
+      entries = await ledger.of({ skus: members.map(({ sku }) => sku), groups: [...groups], state: against });
     },
   };
 };

@@ -11,8 +11,11 @@ export interface LedgerEntry {
   readonly at: string;
 }
 
-/** What a channel has, or what its last whole file holds. */
-export type LedgerState = "built" | "sent";
+/**
+ * What a channel has, or what its last whole file holds; what its own export of live listings held last, by the channel's
+ * references as it came, and by our SKUs.
+ */
+export type LedgerState = "built" | "sent" | "came" | "live";
 
 /**
  * Which of a channel's builds is meant: `full` is its whole file as it stands, `chosen` one of products by choice, any
@@ -70,6 +73,10 @@ export interface ChannelLedger {
   builds(): Promise<readonly BuildNote[]>;
   /** A build begins. Nothing holds until `commit`. */
   begin(purpose: string, at: string, kind: BuildKind): Promise<LedgerNotes>;
+  /** A channel's export is read: what it holds takes the place of what the last one held. */
+  beginExport(state: "came" | "live", at: string): Promise<LedgerNotes>;
+  /** The last export is what the channel has, as one act; what is not in it has ended. */
+  adopt(at: string, ids: ReadonlyMap<string, string>): Promise<SentCounts>;
   /** The last build of a kind was sent: what it holds is what the channel has. The history knows it, and it can be undone. */
   markSent(wish: SentWish): Promise<SentCounts>;
 }

@@ -9,7 +9,8 @@ export const environmentVariables: Readonly<Record<string, string>> = {
   LEXICANT_TODAY: "the day of the run as 2026-03-01, so that a build's bytes can be made again",
   LEXICANT_PAGER: "shows long answers on a terminal (else PAGER, else less); empty: none",
   LEXICANT_WAIT: "seconds to wait for another command that writes to the workspace (600)",
-  LEXICANT_FIRST_WAIT_MS: "milliseconds before a sending is tried a second time (800); each further wait is twice as long",
+  LEXICANT_FIRST_WAIT_MS:
+    "milliseconds before a sending is tried a second time (800); each further wait is twice as long",
   LEXICANT_SANDBOX_TOKEN: "the token that the sandbox's channels ask for (sandbox)",
   LEXICANT_TRACE: "with any value: where in the program a fault of ours happened",
   NO_COLOR: "with any value: no colours",

@@ -1,3 +1,5 @@
+import type { TextAlteration } from "../values/altered.js";
+
 /** How a file gets to a channel: as a part of a form, as the body of a PUT, or dropped into a folder. */
 export const sendingWays = ["form", "put", "drop"] as const;
 
@@ -63,10 +65,10 @@ export interface LiveLayout {
   readonly alters: Readonly<Record<string, readonly Alteration[]>>;
 }
 
-export const alterations = ["case", "spaces", "marks", "order"] as const;
-
 /** Letters made small or large, spaces run together, punctuation changed, items put in another order. */
-export type Alteration = (typeof alterations)[number];
+export type Alteration = TextAlteration;
+
+export const alterations = ["case", "spaces", "marks", "order"] as const satisfies readonly Alteration[];
 
 /** How a channel takes files, says what became of them, and shows what it has. */
 export interface ExchangeDefinition {

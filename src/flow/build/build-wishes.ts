@@ -1,4 +1,4 @@
-import type { BuildKind } from "../../store/ledger.js";
+import type { BuildKind, LedgerState } from "../../store/ledger.js";
 import type { ConfirmedPrices } from "./confirmed-prices.js";
 import type { Choice } from "../choice/chosen.js";
 import { asSku } from "../../core/ids.js";
@@ -32,6 +32,8 @@ export interface BuildWishes {
   readonly confirmedPrices: ConfirmedPrices | undefined;
   /** Whether a person confirmed that many listings end. */
   readonly confirmed: boolean;
+  /** What the files are held against: what the channel was sent, or what its own export showed. */
+  readonly against?: LedgerState;
   /** Whether nothing is to stay of it. */
   readonly isTrial: boolean;
   /** ISO 8601 time. */

@@ -49,7 +49,7 @@ export const endingListings = async (
   wishes: BuildWishes,
   channel: string,
 ): Promise<EndingListings> => {
-  const { ending, choice } = wishes;
+  const { ending, choice, against = "sent" } = wishes;
   const wanted = ending === undefined ? undefined : new Set(ending);
   const isEnding = endingTest(going, wanted, wishes, channel);
   const isByName = wanted !== undefined || !choice.isAll;
@@ -59,7 +59,7 @@ export const endingListings = async (
   const shrinking = new Set<string>();
   const known: string[] = [];
   let live = 0;
-  for await (const batch of ledger.entries())
+  for await (const batch of ledger.entries(against))
     for (const entry of batch) {
       const { withdrawn, isGroup, group = "" } = entry.listing;
       if (withdrawn === true) continue;

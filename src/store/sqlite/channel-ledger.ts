@@ -3,7 +3,7 @@ import type { LiveListing } from "../../core/listing/live-listing.js";
 import { listingKept } from "../../core/listing/live-text.js";
 import type { BuildKind, ChannelLedger, LedgerEntry, LedgerState } from "../ledger.js";
 import { openBook } from "./built-book.js";
-import { builtState, sendBuild } from "./sent-builds.js";
+import { adoptExport, builtState, sendBuild } from "./sent-builds.js";
 
 interface Row {
   readonly sku: string;
@@ -123,6 +123,16 @@ export const channelLedger = (database: Database.Database, channel: string): Cha
         discard: async () => book.discard(),
       };
     },
+    async beginExport(state, at) {
+      const book = openBook(database, { channel, state, purpose: "export", at });
+      const commit = database.transaction(() => book.commit());
+      return {
+        note: async (family, kept) => book.note(family, kept),
+        commit: async () => commit.immediate(),
+        discard: async () => book.discard(),
+      };
+    },
+    adopt: async (at, ids) => adoptExport(database, channel, at, ids),
     markSent: async (wish) => sendBuild(database, channel, wish),
   };
 };

@@ -71,6 +71,34 @@ export const sendBuild = (
   return database.inTransaction ? run() : run.immediate();
 };
 
+/** Makes what the last export held what the channel has, as one act of the history. */
+export const adoptExport = (
+  database: Database.Database,
+  channel: string,
+  at: string,
+  ids: ReadonlyMap<string, string>,
+): SentCounts => {
+  const run = (): SentCounts => {
+    const listings = count(
+      database,
+      "channel = ? AND state = 'live' AND is_group = 0",
+      [channel],
+      "built_listing",
+    );
+    const ended = count(database, `${ENDING} AND is_group = 0`, [channel, channel, "live"]);
+    const revision = noteAct(database, { channel, file: "live listings", at, listings });
+    takeOver(database, { channel, state: "live", rows: "built_listing", at, whole: true }, revision);
+    database.prepare("DELETE FROM standing WHERE channel = ?").run(channel);
+    const stand = database.prepare(
+      `INSERT OR REPLACE INTO standing (channel, sku, state, job, at, given_id, code, message, field, content)
+       VALUES (?, ?, 'live', 0, ?, ?, '', '', '', NULL)`,
+    );
+    for (const [sku, id] of ids) stand.run(channel, sku, at, id);
+    return { listings, ended, revision };
+  };
+  return database.inTransaction ? run() : database.transaction(run).immediate();
+};
+
 /** Rows that become what the channel has. */
 export interface TakenRows {
   readonly channel: string;

@@ -117,6 +117,13 @@ export const openSqliteStore = (options: StoreOptions): Store => {
         {
           ...ledger,
           begin: async (...args) => tellingFaults(await ledger.begin(...args), told),
+          beginExport: async (...args) => tellingFaults(await ledger.beginExport(...args), told),
+          async adopt(at, ids) {
+            const counts = await ledger.adopt(at, ids);
+            const { revision: id } = counts;
+            if (id !== undefined) revisions.set(id, bareRevision({ id, kind: "sent", at, source: channel }));
+            return counts;
+          },
           async markSent(wish) {
             const counts = await ledger.markSent(wish);
             const { revision: id } = counts;

@@ -1,0 +1,88 @@
+import { basename } from "node:path";
+import { groupFieldOf } from "../../core/channel/group-model.js";
+import type { ChannelDefinition } from "../../core/channel/definition.js";
+import type { LiveLayout } from "../../core/channel/exchange-definition.js";
+import type { LayoutDefinition } from "../../core/channel/layout-definition.js";
+import { diagnostic } from "../../core/diagnostics/diagnostic.js";
+import { Refusal } from "../../core/diagnostics/refusal.js";
+import { fileSource } from "../../formats/byte-source.js";
+import { openTable } from "../../formats/open-table.js";
+import { columnPlace } from "../../layouts/read-cell.js";
+
+/** One listing of a channel's export: cells by the layout's column names, as they came. */
+export interface LiveRow {
+  readonly row: number;
+  readonly isGroup: boolean;
+  /** By what the channel calls it; for a group's own row the group's reference. */
+  readonly reference: string;
+  readonly id: string;
+  readonly cells: Readonly<Record<string, string>>;
+}
+
+/** The layout whose columns an export has. */
+export const liveLayoutOf = ({ layouts, exchange }: ChannelDefinition): LayoutDefinition => {
+  const name = exchange?.live?.layout ?? exchange?.send.layout;
+  const found = layouts.find((one) => one.name === name) ?? layouts[0];
+  if (found === undefined) throw new Error("a definition has a layout");
+  return found;
+};
+
+const delimiterOf = ({ format }: LiveLayout, layout: LayoutDefinition): string | undefined => {
+  if (format === "tsv") return "\t";
+  return format === "csv" && layout.format === "csv" ? layout.separator : undefined;
+};
+
+/**
+ * Reads a channel's export of live listings.
+ * @throws Refusal where the column with our reference is not there, or the file is not whole
+ */
+export async function* liveRows(
+  path: string,
+  definition: ChannelDefinition,
+  live: LiveLayout,
+): AsyncGenerator<readonly LiveRow[]> {
+  const layout = liveLayoutOf(definition);
+  const groupField = groupFieldOf(definition.groups);
+  const source = await fileSource(path, basename(path));
+  try {
+    const table = await openTable(source, {
+      format: live.format === "tsv" ? "csv" : live.format,
+      delimiter: delimiterOf(live, layout),
+      records: live.records === "" ? undefined : live.records.split("/").filter(Boolean).join("/"),
+      headerRow: live.format === "csv" || live.format === "tsv" ? 1 : undefined,
+    });
+    const columns = layout.columns.flatMap((column) => {
+      const at = table.column(columnPlace(layout, column));
+      return at === undefined ? [] : [{ ...column, at }];
+    });
+    const place = (code: string | undefined): number | undefined =>
+      columns.find(({ field }) => field.code === code)?.at;
+    const [ref, group] = [place(definition.identifiedBy), place(groupField)];
+    if (ref === undefined)
+      throw new Refusal([
+        diagnostic(
+          "unknown-column",
+          {
+            column: layout.columns.find(({ field }) => field.code === definition.identifiedBy)?.name ?? "",
+            nearest: [],
+          },
+          { place: { file: table.file, row: table.headerRow } },
+        ),
+      ]);
+    const optional = (name: string): number | undefined => (name === "" ? undefined : table.column(name));
+    const [id, kind] = [optional(live.id), optional(live.kind)];
+    for await (const batch of table.batches)
+      yield batch.flatMap(({ row, cells, fault }): readonly LiveRow[] => {
+        if (fault !== undefined) throw new Refusal([fault]);
+        const cell = (at: number | undefined): string => (at === undefined ? "" : (cells[at] ?? ""));
+        const isGroup = kind !== undefined && cell(kind) === live.groupKind;
+        const reference = (isGroup ? cell(ref) || cell(group) : cell(ref)).trim();
+        if (reference === "") return [];
+        const own: Record<string, string> = {};
+        for (const { name, at } of columns) if (cell(at) !== "") own[name] = cell(at);
+        return [{ row, isGroup, reference, id: cell(id).trim(), cells: own }];
+      });
+  } finally {
+    await source.close();
+  }
+}

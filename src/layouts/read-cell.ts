@@ -1,0 +1,58 @@
+import { itemsOf } from "../core/catalogue/list-text.js";
+import type { LayoutColumn, LayoutDefinition } from "../core/channel/layout-definition.js";
+import { ownOf } from "../core/own.js";
+import type { MaybeBlank } from "../core/values/value.js";
+import { cellTexts } from "./cell-text.js";
+
+/** Where a column of a layout stands in a record of the channel's own: its name, or its path in a tree. */
+export const columnPlace = (layout: LayoutDefinition, { name }: LayoutColumn): string => {
+  if (layout.format !== "xml") return name;
+  const path = ownOf(layout.paths, name) ?? name;
+  const item = ownOf(layout.lists, name);
+  return item === undefined ? path : `${path}/${item}`;
+};
+
+/** How a list's values are joined in a cell; undefined in a tree, where each stands by itself. */
+const markOf = (layout: LayoutDefinition, { joinedBy }: LayoutColumn): string | undefined =>
+  joinedBy ?? ("joinedBy" in layout ? layout.joinedBy : undefined);
+
+/** Pieces between marks; behind the escape a mark is a piece's own. */
+const split = (text: string, mark: string, escape: string): readonly string[] => {
+  if (escape === "") return text.split(mark);
+  const items: string[] = [];
+  let item = "";
+  for (let at = 0; at < text.length;) {
+    if (text.startsWith(escape, at) && at + escape.length < text.length) {
+      const sign = text.startsWith(mark, at + escape.length) ? mark : (text[at + escape.length] ?? "");
+      item += sign;
+      at += escape.length + sign.length;
+    } else if (text.startsWith(mark, at)) {
+      items.push(item);
+      item = "";
+      at += mark.length;
+    } else item += text[at++] ?? "";
+  }
+  return [...items, item];
+};
+
+/** The texts that a cell of the channel's holds for a column: of a list its items. */
+export const textsInCell = (
+  cell: string,
+  column: LayoutColumn,
+  layout: LayoutDefinition,
+): readonly string[] => {
+  if (cell === "") return [];
+  const { field, item } = column;
+  if (!field.list || item !== undefined) return [cell];
+  const mark = markOf(layout, column);
+  const pieces = itemsOf(cell);
+  if (pieces.length > 1 || mark === undefined) return pieces;
+  return split(cell, mark, "escape" in layout ? layout.escape : "").map((piece) => piece.trim());
+};
+
+/** The texts that a column shows for a value, as {@link textsInCell} reads them back. */
+export const textsOfValue = (
+  value: MaybeBlank,
+  column: LayoutColumn,
+  layout: LayoutDefinition,
+): readonly string[] => cellTexts(value, { ...column, joinedBy: undefined }, layout.style);
