@@ -71,7 +71,7 @@ export const sandbox: CommandFile = command({
       const [name = "", mood = "", times = "1"] = line.split(":");
       const played = own.channels.get(name) ?? wrong(`--mood: "${name}" is not played`);
       if (!moods.some((known) => known === mood)) wrong(`--mood: "${mood}" is none of ${moods.join(", ")}`);
-      played.state.moods[mood] = Number(times);
+      played.wish(mood, Number(times));
     }
     for (const line of given.dislikes ?? []) {
       const [name = "", field = "", ...words] = line.split(":");

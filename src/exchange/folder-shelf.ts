@@ -2,6 +2,7 @@ import { createReadStream, createWriteStream, existsSync } from "node:fs";
 import { link, mkdir, rename, rm } from "node:fs/promises";
 import { basename, dirname, join } from "node:path";
 import { pipeline } from "node:stream/promises";
+import { ownOf } from "../core/own.js";
 import { NameTaken, type FileShelf, type ShelfReason } from "./file-shelf.js";
 
 /** Marks a file that is not whole yet; whoever empties the folder passes over it. */
@@ -21,7 +22,7 @@ export const shelfReason = (error: unknown): ShelfReason => {
     return { reason: "a file of this name lies there already", isBefore: true, isPassing: false };
   const { code = "", message } = error as NodeJS.ErrnoException;
   return {
-    reason: (Object.hasOwn(words, code) ? words[code] : undefined) ?? message,
+    reason: ownOf(words, code) ?? message,
     // Only the last step, the renaming, gives the file its name.
     isBefore: code !== "",
     isPassing: false,

@@ -20,6 +20,10 @@ export interface HttpAccount {
   readonly allowsPrivate: boolean;
 }
 
+interface AskOptions extends Pick<Partial<Dispatcher.RequestOptions>, "method" | "body"> {
+  readonly headers?: Readonly<Record<string, string>>;
+}
+
 const ANSWER_BYTES = 1_000_000;
 const HEADERS_MILLISECONDS = 120_000;
 const CONNECT_MILLISECONDS = 15_000;
@@ -95,7 +99,7 @@ export const httpCarrier = (
       : { [exchange.token.header]: exchange.token.says.replace("{token}", () => token) };
   const ask = async (
     path: string,
-    options: Partial<Dispatcher.RequestOptions> & { readonly headers?: Record<string, string> } = {},
+    { headers, ...options }: AskOptions = {},
   ): Promise<Dispatcher.ResponseData> => {
     const url = join(address, path);
     const host = url.hostname.replace(/^\[|\]$/g, "");
@@ -104,7 +108,7 @@ export const httpCarrier = (
       method: "GET",
       ...options,
       dispatcher: agent,
-      headers: { "user-agent": "lexicant", accept: "*/*", ...shown, ...options.headers },
+      headers: { "user-agent": "lexicant", accept: "*/*", ...shown, ...headers },
     });
   };
   const redirection = ({ headers }: Dispatcher.ResponseData): string => {

@@ -32,7 +32,7 @@ const isCertificate = (code: string): boolean => /CERT|SIGNATURE|ALTNAME/.test(c
 
 /** What a connection's error means. */
 export const networkReason = (error: unknown): NetworkReason => {
-  const { code = "", message = "", cause } = error as Error & { code?: string; cause?: unknown };
+  const { code = "", message, cause } = error as Error & { code?: string; cause?: unknown };
   const hidden =
     error instanceof PrivateAddress ? error : cause instanceof PrivateAddress ? cause : undefined;
   if (hidden !== undefined)

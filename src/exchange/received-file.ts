@@ -2,6 +2,7 @@ import { createWriteStream } from "node:fs";
 import { rm } from "node:fs/promises";
 import type { Readable } from "node:stream";
 import { pipeline } from "node:stream/promises";
+import { ownOf } from "../core/own.js";
 import { ExchangeFault } from "./carrier.js";
 
 /** No answer of a channel is larger than this: 2 GB. */
@@ -34,7 +35,7 @@ export const receivedFile = async (body: Readable, path: string): Promise<void> 
     await rm(path, { force: true });
     if (error instanceof ExchangeFault) throw error;
     const code = (error as NodeJS.ErrnoException).code ?? "";
-    const words = Object.hasOwn(faultWords, code) ? faultWords[code] : undefined;
+    const words = ownOf(faultWords, code);
     throw words === undefined
       ? new ExchangeFault("the answer broke off before it was whole", {})
       : new ExchangeFault(`the answer could not be kept: ${words}`, undefined);

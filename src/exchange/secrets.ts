@@ -1,6 +1,7 @@
 import { lstatSync, readFileSync, realpathSync, statSync } from "node:fs";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
+import { ownOf } from "../core/own.js";
 import type { Io } from "../io/io.js";
 
 const MOST_BYTES = 100_000;
@@ -38,7 +39,7 @@ const refuse = (key: string, reason: string, file: string): never => {
 
 /** A secret from the environment. @throws Refusal where it is not there */
 export const secretFrom = (variable: string, key: string, file: string, { environment }: Io): string => {
-  const secret = environment[variable] ?? "";
+  const secret = ownOf(environment, variable) ?? "";
   if (secret === "") refuse(key, `the environment has no ${variable}; set it before the command`, file);
   return secret.trim();
 };

@@ -99,6 +99,8 @@ export const sftpShelf = async (account: SftpAccount): Promise<FileShelf> => {
       const { reason, isPassing } = networkReason(error);
       return { reason, isBefore: false, isPassing };
     },
-    close: async () => void (await client.end().catch(() => false)),
+    async close() {
+      await client.end().catch(() => false);
+    },
   };
 };

@@ -9,7 +9,9 @@ export const jobStateText = ({ files, accepted, refused, listings }: Job): strin
     const known = files.flatMap(({ state, percent }) =>
       state === "sent" && percent !== undefined ? [percent] : [],
     );
-    return known.length === 0 ? "with the channel" : `at work, ${Math.round(Math.min(...known))}%`;
+    return known.length === 0
+      ? "with the channel"
+      : `at work, ${Math.round(known.reduce((least, one) => Math.min(least, one)))}%`;
   }
   if (files.every(({ state }) => state === "thrown out")) return "not taken";
   if (accepted + refused < listings) return "answered in part";

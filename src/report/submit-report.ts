@@ -1,3 +1,4 @@
+import { assertNever } from "../core/assert-never.js";
 import { countText } from "../core/diagnostics/phrases.js";
 import type { SubmitOutlook } from "../flow/exchange/exchange-work.js";
 import type { Submitted, SubmittedFile } from "../flow/exchange/submit.js";
@@ -75,8 +76,10 @@ const sendingText = ({ file, sending }: SubmittedFile, style: Style): string => 
       return `  ${style.severity("error", "refused")}   ${file.name}: ${sending.reason}`;
     case "not sent":
       return `  ${style.severity("error", "not sent")}  ${file.name}: ${sending.reason}`;
-    default:
+    case "unclear":
       return `  ${style.severity("warning", "unclear")}   ${file.name}: ${sending.reason}`;
+    default:
+      return assertNever(sending);
   }
 };
 

@@ -1,3 +1,5 @@
+import { put } from "./named.js";
+
 /** Whether an address is one of a pattern; gives what stands in its marks. */
 export const matched = (
   pattern: string,
@@ -13,11 +15,11 @@ export const matched = (
   const found = new RegExp(`^/?${form.replace(/^\//, "")}$`).exec(path.replace(/^\//, ""));
   if (found === null) return undefined;
   const facts: Record<string, string> = {};
-  names.forEach((name, at) => (facts[name] = decodeURIComponent(found[at + 1] ?? "")));
+  names.forEach((name, at) => put(facts, name, decodeURIComponent(found[at + 1] ?? "")));
   for (const [name, mark] of new URLSearchParams(asked)) {
     const value = query.get(name);
     if (value === null) return undefined;
-    facts[mark.replace(/[{}]/g, "")] = value;
+    put(facts, mark.replace(/[{}]/g, ""), value);
   }
   return facts;
 };

@@ -1,6 +1,7 @@
 import type { ChannelData, Column, Results } from "./channel-data.js";
 import type { Shown, Verdict } from "./played-channel.js";
 import { flat, type Cell } from "./read-rows.js";
+import { at as valueAt, put } from "./named.js";
 
 const xml = (text: string): string =>
   text.replace(
@@ -40,7 +41,7 @@ const putAt = (root: Element, path: string, cell: Cell, item: string | undefined
     if (known === undefined) at.children.push(next);
     at = next;
   }
-  if (last.startsWith("@")) at.attributes[last.slice(1)] = flat(cell);
+  if (last.startsWith("@")) put(at.attributes, last.slice(1), flat(cell));
   else if (item !== undefined && typeof cell !== "string") {
     const list = element(last);
     for (const text of cell) list.children.push({ ...element(item), text });
@@ -127,9 +128,10 @@ export const liveText = (shown: readonly Shown[], data: ChannelData): string => 
   const { id: idColumn = "", kind = "", group_kind: groupKind = "", format = "csv", records = "" } = live;
   const columns = data.live.columns.filter(({ name }) => name !== kind && name !== idColumn);
   const marks = columns.filter(({ field }) => field !== "");
-  const kindOf = ({ isGroup, cells }: Shown): string => (isGroup ? groupKind : flat(cells[kind]) || "single");
+  const kindOf = ({ isGroup, cells }: Shown): string =>
+    isGroup ? groupKind : flat(valueAt(cells, kind)) || "single";
   const cellOf = (one: Shown, { name }: Column): string => {
-    const cell = one.cells[name];
+    const cell = valueAt(one.cells, name);
     return cell === undefined ? "" : typeof cell === "string" ? cell : cell.join("|");
   };
   switch (format) {
@@ -154,8 +156,8 @@ export const liveText = (shown: readonly Shown[], data: ChannelData): string => 
         root,
         shown.map((one) => {
           const own = element(record);
-          own.attributes[idColumn.replace("@", "")] = one.id;
-          if (kind !== "") own.attributes[kind.replace("@", "")] = kindOf(one);
+          put(own.attributes, idColumn.replace("@", ""), one.id);
+          if (kind !== "") put(own.attributes, kind.replace("@", ""), kindOf(one));
           if (one.group !== "" && !one.isGroup)
             putAt(
               own,
@@ -164,7 +166,7 @@ export const liveText = (shown: readonly Shown[], data: ChannelData): string => 
               undefined,
             );
           for (const column of marks) {
-            const cell = one.cells[column.name];
+            const cell = valueAt(one.cells, column.name);
             if (cell !== undefined) putAt(own, column.path, cell, column.item);
           }
           return own;

@@ -3,6 +3,7 @@ import { existsSync, readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import papaparse from "papaparse";
 import { parse } from "yaml";
+import { at } from "./named.js";
 
 export type Table = readonly Readonly<Record<string, string>>[];
 
@@ -112,13 +113,13 @@ const layoutOf = (
     columns: listed.map((column): Column => {
       const written = typeof column === "string" ? { name: column } : column;
       const name = written["name"] ?? "";
-      const field = "says" in written ? "" : (("field" in written ? written["field"] : name) ?? name);
+      const field = "says" in written ? "" : "field" in written ? (written["field"] ?? "") : name;
       return {
         ...{ name, field, label: labelOf(field) },
         part: ("part" in written ? written["part"] : undefined) ?? "whole",
         joinedBy: "joined_by" in written ? written["joined_by"] : undefined,
-        path: own["paths"]?.[name] ?? name,
-        item: own["lists"]?.[name],
+        path: at(own["paths"] ?? {}, name) ?? name,
+        item: at(own["lists"] ?? {}, name),
       };
     }),
   };

@@ -1,5 +1,6 @@
 import type { ChannelData, Purpose, Table } from "./channel-data.js";
 import { flat, type ArrivedRow } from "./read-rows.js";
+import { at, put } from "./named.js";
 
 /** What the channel finds wrong with a row. */
 export interface Objection {
@@ -53,12 +54,12 @@ const rulesFor = (scopes: readonly (readonly string[])[], fields: Table): readon
       const own = merged.get(code) ?? {};
       merged.set(code, own);
       for (const name of ["label", "kind", "list", "level", "axes"])
-        own[name] = (row[name] ?? "") || (own[name] ?? "");
+        put(own, name, at(row, name) || (at(own, name) ?? ""));
       const isConditional = (row["when"] ?? "") !== "";
       if (isConditional) conditional.add(code);
       for (const name of cells) {
-        if ((row[name] ?? "") === "" || (name === "need" && isConditional)) continue;
-        own[name] = row[name] ?? "";
+        if ((at(row, name) ?? "") === "" || (name === "need" && isConditional)) continue;
+        put(own, name, at(row, name) ?? "");
       }
     }
   return [...merged].map(([field, rule]) => ({
@@ -155,7 +156,7 @@ export const judge = (data: ChannelData): Judge => {
         : "|";
   const text = (row: ArrivedRow, field: string): string => {
     const own = layout.columns.filter((column) => column.field === field && column.field !== "");
-    const cell = (name: string): string => flat(row.cells[name]) || flat(row.within[name]);
+    const cell = (name: string): string => flat(at(row.cells, name)) || flat(at(row.within, name));
     const whole = own
       .filter(({ part }) => part === "whole" || part === "amount")
       .map(({ name }) => cell(name));

@@ -2,6 +2,7 @@ import { createHash } from "node:crypto";
 import type { ChannelData, Purpose } from "./channel-data.js";
 import { judge, type Objection } from "./judge.js";
 import { flat, readRows, Unreadable, type ArrivedRow, type Cell } from "./read-rows.js";
+import { at, has, put } from "./named.js";
 
 /** What the channel shows. */
 export interface Shown {
@@ -91,10 +92,15 @@ export class PlayedChannel {
 
   /** Whether it is in a mood; each time uses one up. */
   isIn(mood: string): boolean {
-    const left = this.state.moods[mood] ?? 0;
+    const left = at(this.state.moods, mood) ?? 0;
     if (left <= 0) return false;
-    this.state.moods[mood] = left - 1;
+    this.wish(mood, left - 1);
     return true;
+  }
+
+  /** From now on it is in a mood, so many times. */
+  wish(mood: string, times: number): void {
+    put(this.state.moods, mood, times);
   }
 
   private purposeOf(action: string): Purpose {
@@ -107,7 +113,7 @@ export class PlayedChannel {
   }
 
   private has(reference: string): boolean {
-    return keyOf(reference, false) in this.state.shown || keyOf(reference, true) in this.state.shown;
+    return has(this.state.shown, keyOf(reference, false)) || has(this.state.shown, keyOf(reference, true));
   }
 
   /** Whether a file of this name was taken before, where each may come once. */
@@ -183,7 +189,7 @@ export class PlayedChannel {
       const names = this.data.layout.columns
         .filter((column) => column.field === field)
         .map(({ name }) => name);
-      if (names.some((name) => flat(row.cells[name]).toLowerCase().includes(word.toLowerCase())))
+      if (names.some((name) => flat(at(row.cells, name)).toLowerCase().includes(word.toLowerCase())))
         return { code: "240", field, message: `the word "${word}" is not wanted here` };
     }
     return undefined;
@@ -251,9 +257,10 @@ export class PlayedChannel {
 
   private take(row: ArrivedRow, reference: string, { purpose, blank, may, must }: Purpose): string {
     const { shown } = this.state;
-    const isGroup = row.isGroup || (keyOf(reference, true) in shown && !(keyOf(reference, false) in shown));
+    const isGroup =
+      row.isGroup || (has(shown, keyOf(reference, true)) && !has(shown, keyOf(reference, false)));
     const key = keyOf(reference, isGroup);
-    const before = shown[key];
+    const before = at(shown, key);
     const id =
       before?.id ??
       `${this.data.channel.slice(0, 2).toUpperCase()}${String(++this.state.lastId).padStart(7, "0")}`;
@@ -279,13 +286,13 @@ export class PlayedChannel {
     const kept = Object.fromEntries(
       Object.entries(before?.cells ?? {}).filter(([name]) => !(erases && inFile(name))),
     );
-    const own = flat(row.cells[this.groupColumn()]) || flat(row.within[this.groupColumn()]);
-    shown[key] = {
+    const own = flat(at(row.cells, this.groupColumn())) || flat(at(row.within, this.groupColumn()));
+    put(shown, key, {
       id,
       isGroup,
       group: isGroup ? reference : own || (before?.group ?? ""),
       cells: { ...kept, ...altered },
-    };
+    });
     return id;
   }
 
@@ -301,7 +308,7 @@ export class PlayedChannel {
       field === this.data.groupField ||
       name === this.kindColumn()
         ? []
-        : [...(ways[field] ?? []), ...(ways["*"] ?? [])];
+        : [...(at(ways, field) ?? []), ...(ways["*"] ?? [])];
     const rule = this.data.fields.find((row) => row["field"] === field && row["scope"] === "*");
     const isText = rule?.["kind"] === "text" || (rule?.["list"] ?? "") === "yes";
     return own.length === 0 || !isText || field === this.data.categoryField ? cell : tidied(cell, own);
@@ -319,7 +326,7 @@ export class PlayedChannel {
   thinkAgain(job: PlayedJob, count: number): void {
     let left = count;
     const verdicts = job.verdicts.map((verdict): Verdict => {
-      if (!verdict.isAccepted || left <= 0 || keyOf(verdict.reference, true) in this.state.shown)
+      if (!verdict.isAccepted || left <= 0 || has(this.state.shown, keyOf(verdict.reference, true)))
         return verdict;
       left--;
       this.remove(verdict.reference);
@@ -341,12 +348,12 @@ export class PlayedChannel {
       this.remove(key);
       return;
     }
-    const before = this.state.shown[key] ?? {
+    const before = at(this.state.shown, key) ?? {
       id: `BY-HAND-${reference}`,
       isGroup: false,
       group: "",
       cells: {},
     };
-    this.state.shown[key] = { ...before, cells: { ...before.cells, ...cells } };
+    put(this.state.shown, key, { ...before, cells: { ...before.cells, ...cells } });
   }
 }

@@ -1,6 +1,7 @@
 import papaparse from "papaparse";
 import { SaxesParser, type SaxesTagPlain } from "saxes";
 import type { ChannelData, Column, Layout } from "./channel-data.js";
+import { at, put } from "./named.js";
 
 /** A cell, or the items of a list. */
 export type Cell = string | readonly string[];
@@ -24,7 +25,7 @@ export const flat = (cell: Cell | undefined): string =>
   cell === undefined ? "" : typeof cell === "string" ? cell : cell.join("\n");
 
 const settingOf = ({ settings }: Layout, name: string, otherwise: string): string => {
-  const value = settings[name];
+  const value = at(settings, name);
   return typeof value === "string" ? value : otherwise;
 };
 
@@ -47,10 +48,10 @@ const fromTable = (grid: readonly (readonly string[])[], data: ChannelData): rea
     const own: Record<string, Cell> = {};
     names.forEach((name, at) => {
       const cell = cells[at] ?? "";
-      if (name !== undefined && cell !== "") own[name] = cell;
+      if (name !== undefined && cell !== "") put(own, name, cell);
     });
-    const isGroup = kindColumn !== "" && own[kindColumn] === groupWord;
-    const group = flat(own[data.groupField]);
+    const isGroup = kindColumn !== "" && at(own, kindColumn) === groupWord;
+    const group = flat(at(own, data.groupField));
     if (isGroup) groups.set(group, own);
     const actionColumn = [...marks.keys()].find((name) => name !== kindColumn);
     return [
@@ -59,7 +60,7 @@ const fromTable = (grid: readonly (readonly string[])[], data: ChannelData): rea
         isGroup,
         cells: own,
         within: isGroup ? {} : (groups.get(group) ?? {}),
-        action: actionColumn === undefined ? "" : flat(own[actionColumn]),
+        action: actionColumn === undefined ? "" : flat(at(own, actionColumn)),
       },
     ];
   });
@@ -100,7 +101,7 @@ const cellIn = (node: Node, { path, item }: Column): Cell | undefined => {
   let found: readonly Node[] = [node];
   for (const step of last.startsWith("@") ? steps.slice(0, -1) : steps)
     found = found.flatMap(({ children }) => children.filter(({ name }) => name === step));
-  if (last.startsWith("@")) return found[0]?.attributes[last.slice(1)];
+  if (last.startsWith("@")) return at(found[0]?.attributes ?? {}, last.slice(1));
   if (item !== undefined)
     return found.flatMap(({ children }) =>
       children.filter(({ name }) => name === item).map(({ text }) => text),
@@ -126,7 +127,7 @@ const fromXml = (text: string, { layout }: ChannelData): readonly ArrivedRow[] =
     line: ++line,
     ...{ isGroup, within },
     cells: cellsOf(node),
-    action: node.attributes[attribute] ?? "",
+    action: at(node.attributes, attribute) ?? "",
   });
   return root.children.flatMap((node): readonly ArrivedRow[] => {
     if (node.name === member) return [rowOf(node, false, {})];
@@ -142,16 +143,15 @@ const fromXml = (text: string, { layout }: ChannelData): readonly ArrivedRow[] =
 const fromJson = (objects: readonly unknown[]): readonly ArrivedRow[] =>
   objects.map((object, index) => {
     const cells: Record<string, Cell> = {};
-    const put = (prefix: string, value: unknown): void => {
-      if (Array.isArray(value)) cells[prefix] = value.map(String);
+    const take = (prefix: string, value: unknown): void => {
+      if (Array.isArray(value)) put(cells, prefix, value.map(String));
       else if (typeof value === "object" && value !== null)
         for (const [name, inner] of Object.entries(value))
-          put(prefix === "" ? name : `${prefix}.${name}`, inner);
-      else if (value !== null && value !== undefined)
-        cells[prefix] =
-          typeof value === "boolean" ? (value ? "yes" : "no") : String(value as string | number);
+          take(prefix === "" ? name : `${prefix}.${name}`, inner);
+      else if (typeof value === "boolean") put(cells, prefix, value ? "yes" : "no");
+      else if (typeof value === "string" || typeof value === "number") put(cells, prefix, String(value));
     };
-    put("", object);
+    take("", object);
     return { line: index + 1, isGroup: false, cells, within: {}, action: "" };
   });
 

@@ -2,6 +2,7 @@ import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, writeFile
 import { dirname, join } from "node:path";
 import { channelData } from "./channel-data.js";
 import { freshState, PlayedChannel, type ChannelState } from "./played-channel.js";
+import { at } from "./named.js";
 
 /** What a sandbox plays, and where it remembers. */
 export interface SandboxWish {
@@ -28,7 +29,7 @@ export class Sandbox {
       if (wish.channels.length > 0 && !wish.channels.includes(name)) continue;
       const data = channelData(folder);
       if (data !== undefined)
-        played.set(name, new PlayedChannel(data, { ...freshState(), ...kept[name] }, wish.pace));
+        played.set(name, new PlayedChannel(data, { ...freshState(), ...at(kept, name) }, wish.pace));
     }
     this.channels = played;
   }

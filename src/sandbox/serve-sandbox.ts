@@ -154,7 +154,8 @@ const sent = async (
   const isTrial = isAt(exchange.trial) !== undefined;
   const at = isTrial ? {} : isAt(send["to"]);
   if (at === undefined) return json({ remark: "nothing is taken here" }, 404);
-  let [name, bytes, action] = [at["file"] ?? "", Buffer.alloc(0), at["action"] ?? ""];
+  let [name, action] = [at["file"] ?? "", at["action"] ?? ""];
+  let bytes: Buffer;
   if (req.method === "POST") {
     const form = await req.formData();
     const file = form.get(send["file_part"] ?? "file");
@@ -207,7 +208,7 @@ const steer = async (sandbox: Sandbox, context: Context<Env>): Promise<Response>
   }>();
   const channel = sandbox.channels.get(wish.channel ?? "");
   if (channel === undefined) return json({ remark: "no such channel is played" }, 404);
-  if (wish.mood !== undefined) channel.state.moods[wish.mood] = wish.times ?? 1;
+  if (wish.mood !== undefined) channel.wish(wish.mood, wish.times ?? 1);
   if (wish.dislikes !== undefined) channel.state.dislikes.push(wish.dislikes);
   if (wish.reference !== undefined) channel.byHand(wish.reference, wish.cells ?? undefined);
   sandbox.save();
@@ -260,9 +261,7 @@ export const serveSandbox = async (sandbox: Sandbox, port: number): Promise<List
     return answer(sandbox, channel, path, context);
   });
   const server = await new Promise<Server>((resolve, reject) => {
-    const own = serve({ fetch: app.fetch, port, hostname: "127.0.0.1" }, () =>
-      resolve(own as Server),
-    ) as Server;
+    const own = serve({ fetch: app.fetch, port, hostname: "127.0.0.1" }, () => resolve(own)) as Server;
     own.once("error", reject);
   });
   return {

@@ -1,6 +1,7 @@
 import { isThere, namesIn } from "../formats/is-there.js";
 import { join } from "node:path";
 import { buildDefinition } from "../core/channel/build-definition.js";
+import type { ExchangeSource } from "../core/channel/build-exchange.js";
 import type { ChannelDefinition } from "../core/channel/definition.js";
 import type { DefinitionSource, PatternCompiler } from "../core/channel/definition-source.js";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
@@ -94,7 +95,9 @@ const definitionSource = async (
     fileLimits: settings.file_limits ?? {},
     results: settings.results === undefined ? undefined : resultsOf(settings.results),
     exchange:
-      settings.exchange === undefined ? undefined : { ...settings.exchange, place: yaml.place(["exchange"]) },
+      settings.exchange === undefined
+        ? undefined
+        : { ...(settings.exchange as Omit<ExchangeSource, "place">), place: yaml.place(["exchange"]) },
     axes: await optional("axes.csv", ["scope", "axes"]),
     banned: await optional("banned.csv", ["field", "kind", "value", "says"]),
     crossRules: (settings.rules ?? []).map(({ rule, scope = "*", says, severity = "error" }, index) => {

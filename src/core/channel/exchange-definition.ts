@@ -1,3 +1,4 @@
+import { ownOf } from "../own.js";
 import type { TextAlteration } from "../values/altered.js";
 
 /** How a file gets to a channel: as a part of a form, as the body of a PUT, or dropped into a folder. */
@@ -92,7 +93,7 @@ export const filledPattern = (
   shown: (text: string) => string = encodeURIComponent,
 ): string =>
   pattern.replace(/\{([a-z]+)\}/g, (whole, name: string) => {
-    const fact = Object.hasOwn(facts, name) ? facts[name] : undefined;
+    const fact = ownOf(facts, name);
     if (fact === undefined) return whole;
     // These two would lead up the path, however they are written.
     return fact === "." || fact === ".." ? "_" : shown(fact);

@@ -12,6 +12,7 @@ import { withCatalogue, withWritableCatalogue } from "../open-catalogue.js";
 import { loadChannel } from "../run-channels.js";
 import { addressOf, withCarrier } from "./account.js";
 import { askResults, isOpen, thrownOutRows, type FileProgress } from "./ask-results.js";
+import { tellSomeone } from "../tell-someone.js";
 import { alone } from "./exchange-lock.js";
 import { planJob, unfinished, type JobPlan, type SubmitWishes } from "./plan-job.js";
 import { refusedRows, type RefusedRow } from "./refused-rows.js";
@@ -249,10 +250,40 @@ export const resultsOfChannel = async (
         unanswered: isNews ? await jobs.unanswered(job.number, SHOWN_UNANSWERED) : [],
       };
     });
-    results.push({ ...shown, taken, reading: progress.filter((one) => one.progress.kind === "reading") });
+    const result = { ...shown, taken, reading: progress.filter((one) => one.progress.kind === "reading") };
+    if (taken !== undefined) await tellOf(caller, result, reports[0]?.path, io);
+    results.push(result);
   }
   return results;
 };
+
+/** Tells whoever wants to know how a job ended. */
+const tellOf = (
+  caller: ExchangeCaller,
+  { job, refused, reading }: JobResults,
+  report: string | undefined,
+  io: Io,
+): Promise<object> =>
+  withCatalogue(caller.workspace, io, async ({ workspace }) => {
+    if (reading.length > 0) return {};
+    const counts = { listings: job.listings, accepted: job.accepted, refused: job.refused };
+    await tellSomeone(
+      workspace,
+      {
+        occasion: job.refused > 0 ? "job-refused" : "job-ended",
+        channel: job.channel,
+        says: `job ${job.number} (${job.purpose}): ${job.accepted} of ${job.listings} accepted, ${job.refused} refused`,
+        counts,
+        causes: refused.map(
+          ({ sku, alike, code, message }) =>
+            `${alike} × ${[code, message].filter(Boolean).join(" ")}, such as ${sku}`,
+        ),
+        report,
+      },
+      io,
+    );
+    return {};
+  });
 
 /** What was heard of a job in one answer after the other. */
 const hear = (heard: Map<number, ReportTaken>, job: number, taken: ReportTaken): void => {

@@ -58,7 +58,7 @@ export const folderOfBuild = (
 ): string => (kind === "chosen" ? workspace.path("out", channel, "chosen") : workspace.path("out", channel));
 
 const isOf = (file: string, layout: { readonly file: string }): boolean => {
-  const [stem = "", ending = ""] = [layout.file.replace(/\.[^.]*$/, ""), extname(layout.file)];
+  const [stem, ending] = [layout.file.replace(/\.[^.]*$/, ""), extname(layout.file)];
   const fixed = stem.replace(/\{[a-z]+\}.*$/, "");
   return file.startsWith(fixed) && file.replace(/\.(?:gz|zip)$/, "").endsWith(ending);
 };

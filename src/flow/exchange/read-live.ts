@@ -78,9 +78,9 @@ export async function* liveRows(
         const isGroup = kind !== undefined && cell(kind) === live.groupKind;
         const reference = (isGroup ? cell(ref) || cell(group) : cell(ref)).trim();
         if (reference === "") return [];
-        const own: Record<string, string> = {};
-        for (const { name, at } of columns) if (cell(at) !== "") own[name] = cell(at);
-        return [{ row, isGroup, reference, id: cell(id).trim(), cells: own }];
+        const own = new Map<string, string>();
+        for (const { name, at } of columns) if (cell(at) !== "") own.set(name, cell(at));
+        return [{ row, isGroup, reference, id: cell(id).trim(), cells: Object.fromEntries(own) }];
       });
   } finally {
     await source.close();

@@ -3,6 +3,7 @@ import type { ChannelDefinition, ResultLayout } from "../../core/channel/definit
 import type { LayoutDefinition } from "../../core/channel/layout-definition.js";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
+import { ownOf } from "../../core/own.js";
 import { fold } from "../../core/values/text.js";
 import { fileSource } from "../../formats/byte-source.js";
 import { openTable } from "../../formats/open-table.js";
@@ -127,12 +128,7 @@ export const sentReferences = async (
         : undefined,
       records: layout.format === "xml" ? layout.member : undefined,
     });
-    const name =
-      layout.format === "xml"
-        ? Object.hasOwn(layout.paths, column.name)
-          ? layout.paths[column.name]
-          : column.name
-        : column.name;
+    const name = layout.format === "xml" ? ownOf(layout.paths, column.name) : undefined;
     const at = table.column(name ?? column.name) ?? table.column(column.field.label);
     if (at === undefined) return found;
     for await (const batch of table.batches)

@@ -1,5 +1,6 @@
 import { isError, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
 import type { Place } from "../../core/diagnostics/place.js";
+import { ownOf } from "../../core/own.js";
 import { refusalOf, type KnownRefusal } from "../../core/listing/known-refusals.js";
 import type { Surroundings } from "../../core/language/function.js";
 import type { ChannelJobs, RowOutcome } from "../../store/jobs.js";
@@ -33,7 +34,7 @@ export const refusedRows = async (
   const standings = await jobs.standings(rows.map(({ sku }) => sku));
   const shown: RefusedRow[] = [];
   for (const row of rows) {
-    const value = standings.get(row.sku)?.refused?.values[row.field] ?? "";
+    const value = ownOf(standings.get(row.sku)?.refused?.values ?? {}, row.field) ?? "";
     const known = refusalOf(channel.setup.refusals, row);
     const explained = await explainListing(row.sku, channel, store);
     const findings = explained?.outcome.findings ?? [];

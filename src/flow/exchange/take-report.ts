@@ -7,6 +7,7 @@ import {
   refusalOf,
   type KnownRefusal,
 } from "../../core/listing/known-refusals.js";
+import { ownOf } from "../../core/own.js";
 import { addAll } from "../../core/many.js";
 import type { AnswerCounts, ChannelJobs, Job, RowOutcome } from "../../store/jobs.js";
 import type { LedgerEntry } from "../../store/ledger.js";
@@ -129,7 +130,7 @@ const newRefusals = async (
   const values = await sentValues(jobs, job, refused);
   const news: KnownRefusal[] = [];
   for (const { sku, code, message, field } of refused) {
-    const value = values.get(sku)?.[field] ?? "";
+    const value = ownOf(values.get(sku) ?? {}, field) ?? "";
     const contains = mindedPiece(message, value);
     const known = [...channel.setup.refusals, ...news].find(
       (one) =>

@@ -73,6 +73,10 @@ export class ServeModel {
   @IsOptional()
   @YesOrNo()
   secret_path?: boolean;
+
+  @IsOptional()
+  @Matches(variable, isVariable)
+  token_from?: string;
 }
 
 /** How much one `sync` may change before it stops and asks. */

@@ -1,5 +1,16 @@
-import { ArrayUnique, IsArray, IsOptional, IsString, Length, Matches } from "class-validator";
+import { Type } from "class-transformer";
+import {
+  ArrayUnique,
+  IsArray,
+  IsObject,
+  IsOptional,
+  IsString,
+  Length,
+  Matches,
+  ValidateNested,
+} from "class-validator";
 import { AreLayers, IsCurrencyCode } from "./rules.js";
+import { TellingModel } from "./telling-model.js";
 
 /** `lexicant.yaml`: the shop and what its workspace consists of. */
 export class ManifestModel {
@@ -24,4 +35,10 @@ export class ManifestModel {
     message: "each channel's name has small letters, digits and dashes",
   })
   channels?: string[];
+
+  @IsOptional()
+  @IsObject({ message: "gives mail or command" })
+  @ValidateNested()
+  @Type(() => TellingModel)
+  tell?: TellingModel;
 }

@@ -55,6 +55,12 @@ export const exchange = {
     ({ rows, job, first }) =>
       `none of the report's ${rows.toLocaleString("en")} rows is of job ${job} (the first speaks of ${quote(first)}); nothing was noted. Is it another channel's, or another account's?`,
   ),
+  "not-told": plainFinding<{ readonly how: string; readonly occasion: string; readonly reason: string }>(
+    ({ how, occasion, reason }) => `nobody was told of ${occasion} by ${how}: ${reason}`,
+  ),
+  "feed-kept": plainFinding<{ readonly channel: string; readonly reason: string }>(
+    ({ channel, reason }) => `the feed of ${channel} stays as it was: ${reason}`,
+  ),
   "too-much-changes": plainFinding<{
     readonly channel: string;
     readonly what: string;
