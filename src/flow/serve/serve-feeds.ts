@@ -13,7 +13,7 @@ import { workMark } from "../parts/work-mark.js";
 import { tellSomeone } from "../tell-someone.js";
 import { storeOf } from "../workspace-store.js";
 import { publish, publishedOf, secretPathOf, type Published } from "./published.js";
-import { rebuild } from "./rebuild.js";
+import { rebuild } from "../run-beside.js";
 
 /** A rebuild with less than this share of the listings of before is not published, in percent. */
 const LEAST_SHARE = 70;
@@ -89,7 +89,7 @@ const refresh = async (feed: Feed, workspace: Workspace, log: Logger, io: Io, wh
   const least = channel.serving.least_share ?? LEAST_SHARE;
   log.info({ channel: name, why }, "rebuild begins");
   feed.mark = await markOf(workspace, channel).catch(() => "");
-  const built = await rebuild(workspace, name, io);
+  const built = await rebuild(workspace, name, [], io);
   const before = feed.published?.listings ?? 0;
   const reason =
     built.kind === "failed"
