@@ -213,7 +213,7 @@ const withFailed = async (
     throw new Refusal([
       diagnostic("unknown-option", { reason: "--failed: refusals are one channel's; name that channel" }),
     ]);
-  const { failedSkus, refusedSkus } = await import("../flow/build/failed-skus.js");
+  const { failedSkus, refusedSkus } = await import("../flow/exchange/failed-skus.js");
   const { channel: name } = channel.setup;
   const failed =
     report === ""

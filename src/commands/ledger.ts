@@ -10,15 +10,15 @@ import type { Io } from "../io/io.js";
 import { jsonLine } from "../report/json.js";
 import { styleFor } from "../report/style.js";
 import { tableLines } from "../report/table.js";
-import type { ChannelLedger, LedgerEntry } from "../store/ledger.js";
 import type { CommandFile } from "./command-file.js";
+import { ledgerRow, ledgerRows, type LedgerRow } from "../flow/exchange/ledger-rows.js";
 import { withCatalogue } from "../flow/open-catalogue.js";
 import { unknownSku } from "../flow/refusals.js";
 import { loadChannel } from "../flow/run-channels.js";
 
 const SHOWN = 30;
 
-/** `lexicant ledger CHANNEL [SKU]`: what the channel was sent, when and for what. */
+/** `lexicant ledger CHANNEL [SKU]`: what the channel has, and how it stands there. */
 export const ledger: CommandFile = command({
   args: [
     ["<channel>", "the channel"],
@@ -38,7 +38,7 @@ export const ledger: CommandFile = command({
       const { setup } = await loadChannel(workspace, store, channel, await surroundings());
       const kept = store.ledgerOf(channel);
       if (sku !== undefined) {
-        const entry = (await kept.of({ skus: [sku] })).get(sku);
+        const entry = await ledgerRow(sku, kept, store.jobsOf(channel));
         if (entry === undefined) {
           const product = await store.product(sku);
           if (product === undefined) throw new Refusal([await unknownSku(sku, store)]);
@@ -50,36 +50,36 @@ export const ledger: CommandFile = command({
         return 0;
       }
       const limit = given.limit ?? (options.json ? Infinity : SHOWN);
+      const rows = ledgerRows(kept, store.jobsOf(channel));
       io.out(
         options.json
-          ? await listJson(setup, kept, limit)
-          : `${(await list(setup.definition.label, channel, kept, limit, io)).join("\n")}\n`,
+          ? await listJson(setup, rows, limit)
+          : `${(await list(setup.definition.label, channel, rows, limit, io)).join("\n")}\n`,
       );
       return 0;
     });
   },
 });
 
-async function* all(kept: ChannelLedger): AsyncGenerator<LedgerEntry> {
-  for await (const batch of kept.entries()) yield* batch;
-}
-
-const stateOf = ({ listing }: LedgerEntry): string => {
-  if (listing.withdrawn === true) return "withdrawn";
-  return listing.isGroup === true ? "group" : "listed";
-};
-
-const entryLines = (entry: LedgerEntry, io: Io): readonly string[] => {
+const entryLines = (row: LedgerRow, io: Io): readonly string[] => {
   const style = styleFor(io);
-  const { sku, listing, purpose, at } = entry;
-  const rows = Object.entries(listing.values).map(([field, text]) => [field, shownItems(text, " | ")]);
-  const [head = "", ...lines] = tableLines([{ title: "field" }, { title: "sent", flexible: true }], rows, io);
-  return [
-    `${style.bold(sku)}  ${listing.name ?? ""}`,
-    `${stateOf(entry)} in ${listing.category === "" ? "no known category" : listing.category}; last sent ${at === "" ? "with an earlier version" : at.slice(0, 16).replace("T", " ")}, ${purpose}`,
-    style.bold(head),
-    ...lines,
+  const { sku, listing, purpose, at, state, job, id, message } = row;
+  const when = at === "" ? "with an earlier version" : at.slice(0, 16).replace("T", " ");
+  const facts = [
+    `${state}${listing === undefined ? "" : ` in ${listing.category === "" ? "no known category" : listing.category}`}`,
+    `last heard ${when}${job === undefined ? "" : ` (job ${job})`}${purpose === "" ? "" : `, ${purpose}`}`,
+    ...(id === "" ? [] : [`the channel calls it ${id}`]),
   ];
+  const said = message === "" ? [] : [`the channel: ${message}`];
+  if (listing === undefined)
+    return [style.bold(sku), facts.join("; "), ...said, "The channel has nothing of it yet."];
+  const rows = Object.entries(listing.values).map(([field, text]) => [field, shownItems(text, " | ")]);
+  const [head = "", ...lines] = tableLines(
+    [{ title: "field" }, { title: "the channel has", flexible: true }],
+    rows,
+    io,
+  );
+  return [`${style.bold(sku)}  ${listing.name ?? ""}`, facts.join("; "), ...said, style.bold(head), ...lines];
 };
 
 const columns = [
@@ -87,37 +87,37 @@ const columns = [
   { title: "state" },
   { title: "category", flexible: true },
   { title: "price", align: "right" },
-  { title: "sent" },
+  { title: "when" },
   { title: "by" },
+  { title: "its id there" },
 ] as const;
 
 const list = async (
   label: string,
   channel: string,
-  kept: ChannelLedger,
+  found: AsyncGenerator<LedgerRow>,
   limit: number,
   io: Io,
 ): Promise<readonly string[]> => {
   const rows: (readonly string[])[] = [];
   const counts = new Map<string, number>();
-  for await (const entry of all(kept)) {
-    const state = stateOf(entry);
+  for await (const { sku, state, listing, at, purpose, id } of found) {
     counts.set(state, (counts.get(state) ?? 0) + 1);
     if (rows.length >= limit) continue;
-    const { sku, listing, at, purpose } = entry;
-    rows.push([
-      sku,
-      state,
-      listing.category,
-      listing.price ?? "",
-      at.slice(0, 16).replace("T", " "),
-      purpose,
-    ]);
+    const when = at.slice(0, 16).replace("T", " ");
+    rows.push([sku, state, listing?.category ?? "", listing?.price ?? "", when, purpose, id]);
   }
   if (rows.length === 0)
-    return [`${label}: nothing was sent yet. Next: lexicant build ${channel}, then lexicant sent ${channel}`];
+    return [
+      `${label}: nothing was sent yet. Next: lexicant build ${channel}, then lexicant submit ${channel}`,
+    ];
   const total = [...counts.values()].reduce((sum, number) => sum + number, 0);
-  const [head = "", ...lines] = tableLines(columns, rows, io);
+  const hasIds = rows.some(([, , , , , , id]) => id !== "");
+  const [head = "", ...lines] = tableLines(
+    hasIds ? columns : columns.slice(0, -1),
+    hasIds ? rows : rows.map((row) => row.slice(0, -1)),
+    io,
+  );
   const style = styleFor(io);
   return [
     `${style.bold(label)}: ${[...counts].map(([state, number]) => `${number.toLocaleString("en")} ${state}`).join(", ")}`,
@@ -129,28 +129,31 @@ const list = async (
   ];
 };
 
-/** A listing as it was sent; of a field with several values all of them. */
-const entryJson = (
-  { channel, definition }: ChannelSetup,
-  { sku, listing, purpose, at }: LedgerEntry,
-): string => {
+/** A listing as the channel has it; of a field with several values all of them. */
+const entryJson = ({ channel, definition }: ChannelSetup, row: LedgerRow): string => {
+  const { sku, listing, purpose, at, state, job, id, message } = row;
+  const common = { type: "ledger", ...{ channel, sku, state, purpose, at, id, message }, job: job ?? null };
+  if (listing === undefined) return jsonLine({ ...common, listing: null });
   const { values, ...facts } = listing;
   const shown = Object.entries(values).map(([code, text]) => [
     code,
     fieldNamed(definition, code)?.list === true ? itemsOf(text) : text,
   ]);
   return jsonLine({
-    type: "ledger",
-    ...{ channel, sku, purpose, at },
+    ...common,
     listing: { ...facts, values: Object.fromEntries(shown) as Record<string, unknown> },
   });
 };
 
-const listJson = async (setup: ChannelSetup, kept: ChannelLedger, limit: number): Promise<string> => {
+const listJson = async (
+  setup: ChannelSetup,
+  rows: AsyncGenerator<LedgerRow>,
+  limit: number,
+): Promise<string> => {
   let [text, shown] = ["", 0];
-  for await (const entry of all(kept)) {
+  for await (const row of rows) {
     if (shown++ >= limit) break;
-    text += entryJson(setup, entry);
+    text += entryJson(setup, row);
   }
   return text;
 };

@@ -123,7 +123,9 @@ export const reconcile: CommandFile = command({
                 `To send it: lexicant submit ${channel} ${files
                   .map(({ name }) => relative(io.cwd, resolve(folder, name)))
                   .slice(0, 1)
-                  .join(" ")}${wishes.purpose === "full" ? "" : ` --purpose ${wishes.purpose}`}\n`,
+                  .join(
+                    " ",
+                  )}${wishes.purpose === "full" ? "" : ` --purpose ${wishes.purpose}`}${wishes.kind === "full" ? " --repeat" : ""}\n`,
               );
       } else if (!options.json && total(reconciled) > 0)
         io.out(`To mend it: lexicant reconcile ${channel} --fix. What the channel shows is right? --adopt\n`);

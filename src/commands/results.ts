@@ -32,7 +32,11 @@ export const results: CommandFile = command({
       [given.wait && report !== undefined, "--wait", "a report that is fetched, not with a file"],
     ]);
     return withChannelAlone(options, channel, io, async () => {
-      const wish = { report: report === undefined ? undefined : resolve(io.cwd, report), job: given.job };
+      const wish = {
+        report: report === undefined ? undefined : resolve(io.cwd, report),
+        job: given.job,
+        isAgain: given.job !== undefined && !given.wait,
+      };
       const watch = exchangeProgress(io, options.quiet);
       const found = given.wait
         ? await awaitResults(

@@ -79,13 +79,13 @@ export const sandbox: CommandFile = command({
       played.state.dislikes.push({ field, word: words.join(":") });
     }
     const folder = at(given.folder, "sandbox/folders");
-    const listening = await serveSandbox(own, given.port ?? PORT).catch((error: unknown) => {
+    const dropped = serveFolder(own, folder);
+    const listening = await serveSandbox(own, given.port ?? PORT, dropped.refresh).catch((error: unknown) => {
       const { code = "", message } = error as NodeJS.ErrnoException;
       return wrong(
         `--port: ${code === "EADDRINUSE" ? "another program listens there; choose another" : message}`,
       );
     });
-    const dropped = serveFolder(own, folder);
     dropped.refresh();
     const address = `http://127.0.0.1:${listening.port}`;
     for (const [name, { data }] of own.channels) {

@@ -38,6 +38,10 @@ export const submit: CommandFile = command({
       200,
     ),
     sendAgain: flag("--send-again", "what was unclear has not arrived: send it once more"),
+    repeat: flag(
+      "--repeat",
+      "send it although just these files went there before: the channel has lost them",
+    ),
     dryRun: flag("--dry-run", "say what would go where, and send nothing"),
   },
   examples: [
@@ -57,7 +61,7 @@ export const submit: CommandFile = command({
       [given.checkOnly, "--check-only"],
       [given.wait, "--wait"],
     ]);
-    const wishes = { files, purpose: given.purpose };
+    const wishes = { files, purpose: given.purpose, isRepeated: given.repeat };
     if (given.dryRun) {
       const outlook = await outlookOf(options, channel, wishes, io);
       io.out(

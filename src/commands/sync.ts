@@ -3,6 +3,7 @@ import type { CommandFile } from "./command-file.js";
 import { flag, oneOf, wholeNumber } from "./options/option.js";
 import { logForms, logTo } from "../flow/log.js";
 import { syncChannel } from "../flow/sync/sync-channel.js";
+import { jsonLine } from "../report/json.js";
 import { WAIT_MINUTES } from "./submit.js";
 
 /** `lexicant sync CHANNEL`: the whole round, for a clock to call. */
@@ -27,6 +28,7 @@ export const sync: CommandFile = command({
     const { exit, says } = await syncChannel(options, channel, wishes, log, io);
     if (exit === 0) log.info({ exit }, says);
     else log.error({ exit }, says);
+    if (options.json) io.out(jsonLine({ type: "sync", channel, exit, says }));
     return exit;
   },
 });

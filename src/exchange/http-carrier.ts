@@ -70,6 +70,17 @@ const waitIn = (headers: Dispatcher.ResponseData["headers"]): { readonly wait?: 
 const join = (base: URL, path: string): URL =>
   new URL(`${base.pathname.replace(/\/$/, "")}/${path.replace(/^\//, "")}`, base.origin);
 
+/** What an answer says in words: of JSON its texts, one behind the other. */
+const wordsIn = (text: string): string => {
+  const texts: string[] = [];
+  const look = (value: unknown): void => {
+    if (typeof value === "string") texts.push(value);
+    else if (typeof value === "object" && value !== null) Object.values(value).forEach(look);
+  };
+  look(jsonOf(text));
+  return texts.length === 0 ? text : texts.join("; ");
+};
+
 /** What a status says that is no success. */
 const statusReason = (status: number, said: string): string => {
   const words = said === "" ? "" : `: ${said}`;
@@ -133,7 +144,7 @@ export const httpCarrier = (
         await body.dump();
         throw new ExchangeFault(redirection(response), undefined);
       }
-      const said = secrets.cleaned(await textOf(body));
+      const said = secrets.cleaned(wordsIn(await textOf(body)));
       const isPassing = status === 408 || status === 429 || status >= 500;
       throw new ExchangeFault(statusReason(status, said), isPassing ? waitIn(headers) : undefined, status);
     } catch (error) {
@@ -200,7 +211,7 @@ export const httpCarrier = (
             : { kind: "taken", reference };
         }
         if (status >= 300 && status < 400) return { kind: "refused", reason: redirection(response) };
-        const reason = statusReason(status, secrets.cleaned(text));
+        const reason = statusReason(status, secrets.cleaned(wordsIn(text)));
         if (status === 408 || status === 429 || status === 503)
           return { kind: "not sent", reason, ...waitIn(headers) };
         return { kind: status >= 500 ? "unclear" : "refused", reason };
@@ -226,7 +237,7 @@ export const httpCarrier = (
     async trial(file) {
       try {
         const { statusCode: status, body } = await sent(file, exchange.trial ?? "", () => undefined);
-        const says = secrets.cleaned(await textOf(body), 4000);
+        const says = secrets.cleaned(wordsIn(await textOf(body)), 4000);
         if (status >= 500 || status === 429) throw new ExchangeFault(statusReason(status, says), {});
         return { isGood: status >= 200 && status < 300, says };
       } catch (error) {

@@ -14,13 +14,13 @@ const shortened = (text: string, most = 70): string => {
 
 const reasonLines = (row: JobResults["refused"][number], io: Io): readonly string[] => {
   const style = styleFor(io);
-  const { sku, alike, code, message, field, value, ours, from, known, next } = row;
+  const { sku, alike, code, message, field, value, ours, from, known, next, isOfGroup } = row;
   const more = alike > 1 ? ` and ${countText(alike - 1, "more", "more")} alike` : "";
   const said = [code, message].filter(Boolean).join(" ");
   const [own] = ours;
   const lines: (readonly [string, string])[] = [
     ["channel", said === "" ? "gives no reason" : said],
-    ...(field === ""
+    ...(field === "" || (value === "" && isOfGroup)
       ? []
       : [["sent", `${field}${value === "" ? " was blank" : ` ${quote(shortened(value))}`}`] as const]),
     ...(from.length === 0 ? [] : [["from", from.slice(0, 2).map(placeText).join(", ")] as const]),

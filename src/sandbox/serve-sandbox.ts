@@ -221,9 +221,18 @@ export interface Listening {
 }
 
 /** Opens the sandbox's port, on this machine alone. */
-export const serveSandbox = async (sandbox: Sandbox, port: number): Promise<Listening> => {
+export const serveSandbox = async (
+  sandbox: Sandbox,
+  port: number,
+  /** Is told when somebody has steered it. */
+  steered: () => void = () => undefined,
+): Promise<Listening> => {
   const app = new Hono<Env>();
-  app.post("/sandbox", (context) => steer(sandbox, context));
+  app.post("/sandbox", async (context) => {
+    const answer = await steer(sandbox, context);
+    steered();
+    return answer;
+  });
   app.get("/sandbox", () => {
     sandbox.advance();
     return json(

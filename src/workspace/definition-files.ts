@@ -1,7 +1,7 @@
 import { isThere, namesIn } from "../formats/is-there.js";
 import { join } from "node:path";
 import { buildDefinition } from "../core/channel/build-definition.js";
-import type { ExchangeSource } from "../core/channel/build-exchange.js";
+import type { ExchangeSource } from "../core/channel/exchange-source.js";
 import type { ChannelDefinition } from "../core/channel/definition.js";
 import type { DefinitionSource, PatternCompiler } from "../core/channel/definition-source.js";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";

@@ -1,4 +1,8 @@
 import { afterAll } from "vitest";
 import { removeFolders } from "./run.js";
+import { stopSandboxes } from "./sandbox.js";
 
-afterAll(removeFolders);
+afterAll(() => {
+  stopSandboxes();
+  removeFolders();
+});

@@ -260,12 +260,8 @@ const wrong: readonly (readonly [line: readonly string[], exit: number, says: st
     "--limit does nothing here: it goes with files of listings, not with --purpose withdraw",
   ],
   [["build", "--confirm-prices", "NOPE"], 2, 'there is no product "NOPE"; "lexicant list" shows them all'],
-  [["build", "--failed", "nosuch.csv"], 2, "--failed: a report is one channel's; name that channel"],
-  [
-    ["build", "lanternlist", "--failed", "data/stock-2026-11-24.csv"],
-    2,
-    "--failed: Lanternlist's definition does not say how its reports are read",
-  ],
+  [["build", "--failed", "nosuch.csv"], 2, "--failed: refusals are one channel's; name that channel"],
+  [["build", "lanternlist", "--failed", "data/stock-2026-11-24.csv"], 2, 'the source reads a column "ref"'],
   [
     ["diff", "nosuch"],
     2,
@@ -396,7 +392,7 @@ describe("completion", () => {
       .filter(Boolean);
 
   it("when a word is begun, then commands, options, channels, categories, fields and SKUs end it", () => {
-    expect(words("re")).toEqual(["remove", "readiness"]);
+    expect(words("re")).toEqual(["remove", "readiness", "results", "reconcile"]);
     expect(words("build", "--pu")).toEqual(["--purpose"]);
     expect(words("build", "--purpose", "")).toContain("withdraw");
     expect(words("build", "mer")).toEqual(["merrowgate"]);

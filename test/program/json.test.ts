@@ -4,6 +4,7 @@ import { Ajv2020, type ValidateFunction } from "ajv/dist/2020.js";
 import { describe, expect, it } from "vitest";
 import { commands } from "../../src/commands/commands.js";
 import { demoShop } from "../kit/demo-shop.js";
+import { exchangeEnvironment, reaching, startSandbox } from "../kit/sandbox.js";
 import { rawLines, lexicant, projectRoot, read, temporaryFolder, write } from "../kit/run.js";
 
 const folder = join(projectRoot, "docs", "schemas");
@@ -35,9 +36,13 @@ const validator = (command: string): ValidateFunction => {
 const seen = new Set<string>();
 
 /** Runs a command and holds every line of its answer against the command's schema. */
-const told = (cwd: string, args: readonly string[]): readonly string[] => {
+const told = (
+  cwd: string,
+  args: readonly string[],
+  env: Readonly<Record<string, string>> = {},
+): readonly string[] => {
   const [command = ""] = args;
-  const { out, err } = lexicant(cwd, [...args, "--json"]);
+  const { out, err } = lexicant(cwd, [...args, "--json"], { env });
   expect(err).toBe("");
   const validate = validator(command);
   const lines = rawLines(out);
@@ -133,6 +138,41 @@ describe("what commands say to programs", () => {
     expect(lexicant(shop, ["import", "odd.csv", "--source", "odd"])).toMatchObject({ exit: 0 });
     const [product] = rawLines(lexicant(shop, ["show", "BC-1402", "--json"]).out);
     expect(product).toMatchObject({ type: "product", sku: "BC-1402", values: { type: "tool" } });
+  });
+
+  it("when things go to a channel and come back, then what is said of them is in the schemas", async () => {
+    const sandbox = await startSandbox("--channel", "merrowgate");
+    for (const line of sandbox.lines) {
+      expect(validator("sandbox")(line)).toBe(true);
+      seen.add(String(line["type"]));
+    }
+    const at = reaching(shop, sandbox, ["merrowgate"]);
+    const exchanged = (...args: readonly string[]): readonly string[] => told(at, args, exchangeEnvironment);
+    exchanged("build", "merrowgate");
+    await sandbox.say({ channel: "merrowgate", dislikes: { field: "item_title", word: "copper" } });
+    expect(exchanged("submit", "merrowgate", "--dry-run")).toEqual(["submit"]);
+    expect(exchanged("submit", "merrowgate", "--check-only")).toEqual(["check-only"]);
+    expect(exchanged("submit", "merrowgate", "--wait")).toEqual(["submit", "results"]);
+    expect(exchanged("results", "merrowgate", "--job", "1")).toEqual(["results"]);
+    expect(exchanged("jobs")).toEqual(["job"]);
+    expect(exchanged("ledger", "merrowgate")).toContain("ledger");
+    await sandbox.say({ channel: "merrowgate", reference: "BC-1104", cells: { item_title: "Other" } });
+    await sandbox.say({ channel: "merrowgate", reference: "OTHER-1", cells: { item_ref: "OTHER-1" } });
+    expect(exchanged("reconcile", "merrowgate", "--fix")).toEqual([
+      "disagreement",
+      "disagreement",
+      "reconcile",
+      "build",
+      "build",
+    ]);
+    expect(exchanged("reconcile", "merrowgate", "--adopt").at(-1)).toBe("adopted");
+    expect(exchanged("serve", "lanternlist", "--show-addresses")).toEqual(["address", "address"]);
+    const { out } = lexicant(at, ["sync", "merrowgate", "--json"], { env: exchangeEnvironment });
+    for (const line of rawLines(out)) {
+      expect(validator("sync")(line)).toBe(true);
+      seen.add(String(line["type"]));
+    }
+    await sandbox.stop();
   });
 
   it("when all is said, then every command has a schema, and each type of them was seen", () => {

@@ -5,7 +5,7 @@ import type { CategoryRow, RetiredRow } from "./category-tree.js";
 import type { ResultLayout, Role } from "./definition.js";
 import type { PurposeName } from "./purpose-names.js";
 import type { GroupedModel } from "./group-model.js";
-import type { ExchangeSource } from "./build-exchange.js";
+import type { ExchangeSource } from "./exchange-source.js";
 import type { Pattern } from "./field.js";
 import type { PermittedValue } from "./value-list.js";
 

@@ -25,7 +25,7 @@ export interface SendDefinition {
   readonly to: AddressPattern;
   /** The layout whose files are sent; the first, where none is named. */
   readonly layout: string | undefined;
-  /** The name under which a file goes, with `{stem}`, `{ending}`, `{number}` and `{action}`. */
+  /** The name under which a file goes, with `{stem}`, `{ending}`, `{number}`, `{action}`, `{purpose}` and `{account}`. */
   readonly name: string;
   readonly filePart: string;
   /** Further parts of the form, by name; patterns like an address. */

@@ -92,6 +92,8 @@ export const askResults = async (
   carrier: Carrier,
   job: Job,
   patience: Patience,
+  /** Whether a person wants to hear of what was answered, too. */
+  isAgain = false,
 ): Promise<Answer> => {
   const { workspace, jobs, channel, io } = asker;
   const { definition, channel: name } = channel.setup;
@@ -105,7 +107,7 @@ export const askResults = async (
     job.accepted + job.refused < job.listings && !job.files.some(({ state }) => state === "sent");
   await mkdir(folder, { recursive: true });
   for (const file of job.files) {
-    if (file.state !== "sent" && !(file.state === "answered" && isPartly)) continue;
+    if (file.state !== "sent" && !(file.state === "answered" && (isPartly || isAgain))) continue;
     const sent = { name: file.name, reference: file.reference, facts };
     const own = await askPatiently(() => carrier.progress(sent), patience);
     progress.push({ file, progress: own });

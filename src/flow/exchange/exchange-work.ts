@@ -110,7 +110,10 @@ export const submitChannel = async (
       return { job: before.number, isResumed: true };
     }
     const plan = await planJob(channel, workspace, store.ledgerOf(name), jobs, wishes);
-    return { job: (await beginJob(open, channel, plan, io)).number, isResumed: false };
+    return {
+      job: (await beginJob(open, channel, plan, wishes.isRepeated === true, io)).number,
+      isResumed: false,
+    };
   });
   const sent = await withCatalogue(caller.workspace, io, async ({ workspace, store, surroundings }) => {
     const channel = await loadChannel(workspace, store, name, await surroundings());
@@ -174,6 +177,8 @@ export interface ResultsWish {
   /** A report that a person has; undefined: the channel is asked. */
   readonly report: string | undefined;
   readonly job: number | undefined;
+  /** Whether what was answered is asked for once more: channels think again. */
+  readonly isAgain?: boolean;
 }
 
 const chosenJobs = (all: readonly Job[], { job, report }: ResultsWish, channel: string): readonly Job[] => {
@@ -222,7 +227,13 @@ export const resultsOfChannel = async (
           for (const job of own)
             answers.push({
               job,
-              ...(await askResults({ workspace, jobs, channel, io }, carrier, job, patienceOf(io))),
+              ...(await askResults(
+                { workspace, jobs, channel, io },
+                carrier,
+                job,
+                patienceOf(io),
+                wish.isAgain,
+              )),
             });
         }),
       );

@@ -18,6 +18,8 @@ export interface SubmitWishes {
   readonly files: readonly string[];
   /** Only the last build of this purpose. */
   readonly purpose: string | undefined;
+  /** Whether a person knows that the very same files went there before. */
+  readonly isRepeated?: boolean;
 }
 
 /** A build that is to be sent, with its files under the names that the channel gets. */
@@ -119,7 +121,12 @@ export const planJob = async (
       ...file,
       sentAs: filledPattern(
         send.name,
-        { ...facts, stem: file.name.slice(0, -extname(file.name).length), ending: extname(file.name) },
+        {
+          ...facts,
+          account: setup.channel,
+          stem: file.name.slice(0, -extname(file.name).length),
+          ending: extname(file.name),
+        },
         (text) => text,
       ),
     })),

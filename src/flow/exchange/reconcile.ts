@@ -118,7 +118,11 @@ const compared = (
   readonly waiting: number;
   readonly isBlank: boolean;
 } => {
-  const values: Record<string, string> = {};
+  const covered = new Set<string>(pass.fields.map(({ field }) => field.code));
+  // What the export has no column for is as it was sent, as far as anybody knows.
+  const values: Record<string, string> = Object.fromEntries(
+    Object.entries(sent ?? now ?? {}).filter(([code]) => !covered.has(code)),
+  );
   let [differs, waiting, isBlank] = [0, 0, false];
   for (const one of pass.fields) {
     const { field, isOffer } = one;

@@ -1,6 +1,8 @@
 import { isError, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
 import type { Place } from "../../core/diagnostics/place.js";
 import { ownOf } from "../../core/own.js";
+import { hasGroupsOwn } from "../../core/channel/group-model.js";
+import { fieldNamed } from "../../core/channel/definition.js";
 import { refusalOf, type KnownRefusal } from "../../core/listing/known-refusals.js";
 import type { Surroundings } from "../../core/language/function.js";
 import type { ChannelJobs, RowOutcome } from "../../store/jobs.js";
@@ -18,6 +20,8 @@ export interface RefusedRow extends RowOutcome {
   /** Where the value came from. */
   readonly from: readonly Place[];
   readonly known: KnownRefusal | undefined;
+  /** Whether the field stands in the row of the group, and not in this one. */
+  readonly isOfGroup: boolean;
   readonly next: string;
 }
 
@@ -59,8 +63,10 @@ export const refusedRows = async (
         ? `lexicant explain ${row.sku} ${name} ${row.field}`.trim()
         : `lexicant set ${row.sku} ${attribute.name}=… --channel ${name}`;
     const next = (known?.act ?? "") || (first === undefined ? byHand : whatToDo(first, row.sku));
+    const { definition } = channel.setup;
     shown.push({
       ...row,
+      isOfGroup: hasGroupsOwn(definition.groups) && fieldNamed(definition, row.field)?.level === "group",
       value,
       known,
       ours,

@@ -3,7 +3,7 @@ import { join } from "node:path";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
 import type { Carrier, OutgoingFile, Sending } from "../../exchange/carrier.js";
-import { sendPatiently, type Patience, type SendWatch } from "../../exchange/patience.js";
+import { askPatiently, sendPatiently, type Patience, type SendWatch } from "../../exchange/patience.js";
 import type { Io } from "../../io/io.js";
 import type { ChannelJobs, Job, JobFile } from "../../store/jobs.js";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
@@ -36,12 +36,13 @@ export const beginJob = async (
   { workspace, store, landing }: WritableCatalogue,
   channel: WorkspaceChannel,
   { build, purpose, whole, files }: JobPlan,
+  isRepeated: boolean,
   io: Io,
 ): Promise<Job> => {
   const name = channel.setup.channel;
   const jobs = store.jobsOf(name);
   const before = await jobs.list();
-  refuseSame(before, files);
+  if (!isRepeated) refuseSame(before, files);
   let number = 0;
   await landing.land((mark) =>
     store.together(mark, async () => {
@@ -112,6 +113,17 @@ export const sendJob = async (
       facts: factsOf(setup.definition, job.purpose, job.number),
     };
     watch.begins(file);
+    // A file of this name that was there before is not ours: after an unclear sending the two could not be told apart.
+    if (
+      send.again === "find" &&
+      file.state === "waiting" &&
+      (await askPatiently(() => carrier.find(outgoing), patience)) !== undefined
+    ) {
+      const reason = "a file of this name was there before; build again, so that it goes under another";
+      await change(file, "thrown out", { because: reason });
+      done.push({ file, sending: { kind: "refused", reason } });
+      break;
+    }
     await change(file, "sending");
     const sending = await sendPatiently(
       carrier,

@@ -7,6 +7,7 @@ import { feedServer, isSecret, type FeedHouse, type FeedServer } from "../../exc
 import { secretFrom } from "../../exchange/secrets.js";
 import type { Io } from "../../io/io.js";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
+import { sentence } from "../../workspace/wording.js";
 import type { Workspace } from "../../workspace/workspace.js";
 import type { Logger } from "../log.js";
 import { workMark } from "../parts/work-mark.js";
@@ -101,13 +102,14 @@ const refresh = async (feed: Feed, workspace: Workspace, log: Logger, io: Io, wh
           : "";
   if (reason !== "" || built.kind === "failed") {
     feed.trouble = reason;
-    log.error({ channel: name, reason }, "the last good feed stays");
+    const says = sentence(diagnostic("feed-kept", { channel: name, reason }));
+    log.error({ channel: name }, says);
     await tellSomeone(
       workspace,
       {
         occasion: "rebuild-failed",
         channel: name,
-        says: `the feed was not rebuilt: ${reason}`,
+        says,
         counts: { before },
         causes: [],
         report: undefined,
@@ -134,7 +136,8 @@ const request = (feed: Feed, workspace: Workspace, log: Logger, io: Io, why: str
       feed.again = false;
       await refresh(feed, workspace, log, io, why).catch((error: unknown) => {
         feed.trouble = (error as Error).message;
-        log.error({ channel: feed.name, reason: feed.trouble }, "the last good feed stays");
+        const { name: channel, trouble: reason } = feed;
+        log.error({ channel }, sentence(diagnostic("feed-kept", { channel, reason })));
       });
     } while (isWanted());
     feed.running = undefined;

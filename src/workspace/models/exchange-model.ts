@@ -37,8 +37,9 @@ export class SendModel {
   layout?: string;
 
   @IsOptional()
-  @Matches(/^(?:[A-Za-z0-9._-]|\{(?:stem|ending|number|action)\})+$/, {
-    message: "is a file name, in which {stem}, {ending}, {number} and {action} may stand",
+  @Matches(/^(?:[A-Za-z0-9._-]|\{(?:stem|ending|number|action|account|purpose)\})+$/, {
+    message:
+      "is a file name, in which {stem}, {ending}, {number}, {action}, {purpose} and {account} may stand",
   })
   name?: string;
 

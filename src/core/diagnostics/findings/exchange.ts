@@ -31,11 +31,11 @@ export const exchange = {
   }),
   "sent-already": plainFinding<{ readonly job: number; readonly channel: string; readonly at: string }>(
     ({ job, channel, at }) =>
-      `just these files went to ${channel} already, as job ${job} of ${at} UTC; see "lexicant jobs ${channel}", or build again`,
+      `just these files went to ${channel} already, as job ${job} of ${at} UTC; see "lexicant jobs ${channel}", or build again. Has the channel lost them? lexicant submit ${channel} --repeat`,
   ),
   "job-file-changed": plainFinding<{ readonly file: string; readonly job: number }>(
     ({ file, job }) =>
-      `${quote(file)} is not what job ${job} was to send: somebody changed or removed it in .lexicant/jobs; nothing more was sent. Build again and submit that`,
+      `${quote(file)} is not what job ${job} was to send: somebody changed or removed what was kept of it; nothing more was sent. Build again and submit that`,
   ),
   "exchange-failed": plainFinding<{
     readonly channel: string;
@@ -69,7 +69,7 @@ export const exchange = {
     readonly limit: number;
     readonly key: string;
   }>(
-    ({ channel, what, count, of, limit, key }) =>
-      `${count.toLocaleString("en")} of the ${of.toLocaleString("en")} listings of ${channel} ${what}, more than the ${limit}% of ${key} in its channel.yaml; nothing was sent. If that is right: lexicant sync ${channel} --yes`,
+    ({ channel, what, count, of, limit, key }, files) =>
+      `${count.toLocaleString("en")} of the ${of.toLocaleString("en")} listings of ${channel} ${what}, more than the ${limit}% of ${key} in ${files.policyOf(channel)}; nothing was sent. If that is right: lexicant sync ${channel} --yes`,
   ),
 } as const;

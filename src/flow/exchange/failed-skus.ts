@@ -3,7 +3,7 @@ import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
 import type { ChannelJobs } from "../../store/jobs.js";
 import type { ChannelLedger } from "../../store/ledger.js";
-import { reportRows } from "../exchange/read-report.js";
+import { reportRows } from "./read-report.js";
 
 /** The SKUs that a channel refused and was sent nothing else for since. */
 export const refusedSkus = async (jobs: ChannelJobs): Promise<ReadonlySet<string>> => {

@@ -1,0 +1,124 @@
+import { spawn, type ChildProcess } from "node:child_process";
+import { appendFileSync } from "node:fs";
+import { join } from "node:path";
+import { environment, mainFile } from "./process.js";
+import { copyOf, temporaryFolder } from "./run.js";
+
+const running = new Set<ChildProcess>();
+
+/** Ends every sandbox that a test file has left running. */
+export const stopSandboxes = (): void => {
+  for (const child of running) child.kill("SIGKILL");
+  running.clear();
+};
+
+export const TOKEN = "token-of-the-shop-7716";
+
+export interface RunningSandbox {
+  /** Where each channel is reached. */
+  readonly addresses: ReadonlyMap<string, string>;
+  readonly base: string;
+  /** What it said when it began. */
+  readonly lines: readonly Readonly<Record<string, unknown>>[];
+  /** Steers it: moods, dislikes, changes by hand. */
+  say(wish: Readonly<Record<string, unknown>>): Promise<void>;
+  /** What it was sent, by channel. */
+  state(): Promise<
+    Readonly<
+      Record<
+        string,
+        {
+          readonly shown: number;
+          readonly jobs: number;
+          readonly files: readonly { name: string; key: string; sha256: string }[];
+        }
+      >
+    >
+  >;
+  /** What a channel shows, by reference. */
+  shown(channel: string): Promise<
+    Readonly<
+      Record<
+        string,
+        {
+          readonly group: string;
+          readonly isGroup: boolean;
+          readonly cells: Readonly<Record<string, string>>;
+        }
+      >
+    >
+  >;
+  stop(): Promise<void>;
+}
+
+/** Starts the built program's sandbox in a process of its own. */
+export const startSandbox = async (...args: readonly string[]): Promise<RunningSandbox> => {
+  const folder = temporaryFolder();
+  const child = spawn(
+    process.execPath,
+    [mainFile, "sandbox", "--json", "--port", "0", "--pace", "20", "--quiet", ...args],
+    {
+      cwd: folder,
+      env: environment({ LEXICANT_SANDBOX_TOKEN: TOKEN }),
+      stdio: ["ignore", "pipe", "inherit"],
+    },
+  );
+  running.add(child);
+  const addresses = new Map<string, string>();
+  let text = "";
+  await new Promise<void>((resolve, reject) => {
+    child.stdout.on("data", (chunk: Buffer) => {
+      text += chunk.toString();
+      const lines = text.split("\n").filter((line) => line.endsWith("}"));
+      for (const line of lines) {
+        const { channel, address } = JSON.parse(line) as { channel: string; address: string };
+        addresses.set(channel, address);
+      }
+      if (lines.length > 0) setTimeout(resolve, 100);
+    });
+    child.on("exit", (code) => reject(new Error(`the sandbox ended with ${code ?? "nothing"}`)));
+  });
+  const [first = ""] = [...addresses.values()].filter((address) => address.startsWith("http"));
+  const base = first.slice(0, first.lastIndexOf("/"));
+  // A connection that is kept is closed while this thread waits for a command.
+  const headers = { connection: "close" };
+  const get = async (path: string): Promise<never> =>
+    (await (await fetch(`${base}${path}`, { headers })).json()) as never;
+  return {
+    ...{ addresses, base },
+    lines: text
+      .split("\n")
+      .filter(Boolean)
+      .map((line) => JSON.parse(line) as Record<string, unknown>),
+    async say(wish) {
+      const answer = await fetch(`${base}/sandbox`, { method: "POST", headers, body: JSON.stringify(wish) });
+      if (!answer.ok) throw new Error(await answer.text());
+    },
+    state: () => get("/sandbox"),
+    shown: (channel) => get(`/sandbox/shown/${channel}`),
+    stop: () =>
+      new Promise((resolve) => {
+        running.delete(child);
+        child.removeAllListeners("exit");
+        child.once("exit", () => resolve());
+        child.kill("SIGTERM");
+      }),
+  };
+};
+
+/** Lets a workspace's channel reach a sandbox, with further lines of its exchange. */
+export const reach = (shop: string, channel: string, address: string, more = ""): void =>
+  appendFileSync(
+    join(shop, "channels", channel, "channel.yaml"),
+    `\nexchange:\n  address: ${address}\n${address.startsWith("http") ? "  token_from: SHOP_TOKEN\n  private_address: yes\n" : ""}${more}`,
+  );
+
+/** What a command needs to reach a sandbox, quick to try again. */
+export const exchangeEnvironment = { SHOP_TOKEN: TOKEN, LEXICANT_FIRST_WAIT_MS: "5" };
+
+/** A copy of a workspace whose channels reach a sandbox. */
+export const reaching = (shop: string, sandbox: RunningSandbox, channels: readonly string[]): string => {
+  const copy = copyOf(shop);
+  for (const channel of channels) reach(copy, channel, sandbox.addresses.get(channel) ?? "");
+  return copy;
+};
