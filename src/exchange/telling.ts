@@ -48,19 +48,22 @@ const COMMAND_MILLISECONDS = 60_000;
 export const runTold = (command: readonly string[], facts: unknown, cwd: string): Promise<void> =>
   new Promise((resolve, reject) => {
     const [program = "", ...args] = command;
-    const child = spawn(program, args, {
-      cwd,
-      stdio: ["pipe", "ignore", "ignore"],
-      timeout: COMMAND_MILLISECONDS,
+    const child = spawn(program, args, { cwd, stdio: ["pipe", "ignore", "ignore"] });
+    // A time limit of spawn's own would keep the process where no program was found.
+    const timer = setTimeout(() => child.kill("SIGKILL"), COMMAND_MILLISECONDS);
+    timer.unref();
+    child.on("error", (error) => {
+      clearTimeout(timer);
+      reject(error);
     });
-    child.on("error", reject);
-    child.on("close", (exit, signal) =>
-      exit === 0
-        ? resolve()
-        : reject(
-            new Error(signal === null ? `it ended with ${exit ?? "nothing"}` : `it was ended by ${signal}`),
-          ),
-    );
+    child.on("close", (exit, signal) => {
+      clearTimeout(timer);
+      if (exit === 0) resolve();
+      else
+        reject(
+          new Error(signal === null ? `it ended with ${exit ?? "nothing"}` : `it was ended by ${signal}`),
+        );
+    });
     child.stdin.on("error", () => undefined);
     child.stdin.end(`${JSON.stringify(facts)}\n`);
   });

@@ -16,16 +16,21 @@ export interface RanBeside {
 }
 
 const MOST_SAID = 2000;
+const MOST_ERRORS = 3;
 
 /** Takes an answer line by line, and keeps the objects of one type: of a million others none is held. */
 const objectsOf = (type: string) => {
   const [mark, objects]: [string, Readonly<Record<string, unknown>>[]] = [`{"type":"${type}"`, []];
+  const errors: string[] = [];
   let rest = "";
   const take = (line: string): void => {
+    // An answer for programs tells errors as lines of its own.
+    if (errors.length < MOST_ERRORS && line.startsWith('{"type":"finding","severity":"error"'))
+      errors.push((JSON.parse(line) as { readonly message: string }).message);
     if (line.startsWith(mark)) objects.push(JSON.parse(line) as Readonly<Record<string, unknown>>);
   };
   return {
-    objects,
+    ...{ objects, errors },
     add(text: string) {
       const lines = (rest + text).split("\n");
       rest = lines.pop() ?? "";
@@ -57,7 +62,11 @@ export const runBeside = (
     child.on("error", (error) => done({ exit: 3, lines: [], said: error.message }));
     child.on("close", (exit) => {
       found.end();
-      done({ exit: exit ?? 3, lines: found.objects, said: err.replace(/\s+/g, " ").trim() });
+      done({
+        exit: exit ?? 3,
+        lines: found.objects,
+        said: [...found.errors, err].join(" ").replace(/\s+/g, " ").trim(),
+      });
     });
   });
 

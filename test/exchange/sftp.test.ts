@@ -11,7 +11,7 @@ const built = demoShop();
 lexicant(built, ["build", "fjordhandel"]);
 
 const run = (shop: string, ...args: readonly string[]): Ran =>
-  lexicant(shop, args, { env: exchangeEnvironment });
+  lexicant(shop, args, { env: { ...exchangeEnvironment, COLUMNS: "400" } });
 
 let sandbox: RunningSandbox;
 beforeAll(async () => {
@@ -75,8 +75,8 @@ describe.skipIf(ssh === undefined)("files over SFTP, to a real OpenSSH server", 
 
   it("when a file is sent and answered, then all is accepted, and what is shown agrees", () => {
     const shop = reaching(server);
-    const { exit, out } = run(shop, "submit", "fjordhandel", "--wait", "--minutes", "1");
-    expect([exit, out]).toEqual([0, expect.stringContaining("205 accepted, 0 refused")]);
+    const { exit, out, err } = run(shop, "submit", "fjordhandel", "--wait", "--minutes", "1");
+    expect([exit, err, out]).toEqual([0, "", expect.stringContaining("205 accepted, 0 refused")]);
     expect(run(shop, "reconcile", "fjordhandel").out).toContain("205 as they should be");
     run(shop, "set", "BC-1402", "price=9.10 GBP");
     run(shop, "build", "fjordhandel", "--purpose", "amend");

@@ -1,19 +1,9 @@
 import { execFileSync, spawn, type ChildProcess } from "node:child_process";
-import {
-  chmodSync,
-  chownSync,
-  existsSync,
-  mkdirSync,
-  readdirSync,
-  readFileSync,
-  writeFileSync,
-} from "node:fs";
+import { chmodSync, existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { connect, createServer, type AddressInfo } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { temporaryFolder } from "./run.js";
-
-const NOBODY = 65_534;
 
 const cache = join(tmpdir(), "lexicant-openssh");
 
@@ -81,12 +71,34 @@ const answers = (port: number): Promise<boolean> =>
     socket.once("error", () => done(false));
   });
 
+/**
+ * As root the server wants a user of its own, and lets in nobody whose account is locked: it sees users of its own, which
+ * no one else on the machine does.
+ */
+const asRoot = (folder: string): string => {
+  const own = (name: string, change: (text: string) => string): string => {
+    const path = join(folder, name);
+    writeFileSync(path, change(readFileSync(`/etc/${name}`, "utf8")), {
+      mode: name === "shadow" ? 0o600 : 0o644,
+    });
+    return `mount --bind ${path} /etc/${name}`;
+  };
+  mkdirSync("/run/sshd", { recursive: true });
+  const users = own(
+    "passwd",
+    (text) => `${text.replace(/^sshd:.*\n/m, "")}sshd:x:65533:65534::/run/sshd:/usr/sbin/nologin\n`,
+  );
+  const secrets = own("shadow", (text) => text.replace(/^nobody:[^:]*:/m, "nobody:NP:"));
+  return `${users} && ${secrets} && exec "$@"`;
+};
+
 /** Starts a real OpenSSH server with a key of its own; undefined where this machine has none and cannot get one. */
 export const startOpenSsh = async (): Promise<RunningOpenSsh | undefined> => {
   const files = serverFiles();
   if (files === undefined) return undefined;
   const folder = temporaryFolder();
-  chmodSync(folder, 0o700);
+  // The server reads its list of keys as the one who comes.
+  chmodSync(folder, 0o755);
   const key = (name: string): string => {
     const path = join(folder, name);
     execFileSync("ssh-keygen", ["-q", "-t", "ed25519", "-N", "", "-f", path]);
@@ -94,10 +106,8 @@ export const startOpenSsh = async (): Promise<RunningOpenSsh | undefined> => {
   };
   const [host, own] = [key("host"), key("own")];
   const port = await freePort();
-  writeFileSync(join(folder, "allowed"), readFileSync(`${own}.pub`), { mode: 0o600 });
-  // As root it wants a user of its own, which only its installed package makes: it runs as nobody, and lets nobody in.
+  writeFileSync(join(folder, "allowed"), readFileSync(`${own}.pub`), { mode: 0o644 });
   const isRoot = process.getuid?.() === 0;
-  if (isRoot) for (const name of ["", ...readdirSync(folder)]) chownSync(join(folder, name), NOBODY, NOBODY);
   const config = `Port ${port}
 ListenAddress 127.0.0.1
 HostKey ${host}
@@ -109,11 +119,11 @@ PasswordAuthentication no
 Subsystem sftp internal-sftp
 `;
   writeFileSync(join(folder, "config"), config);
-  const child: ChildProcess = spawn(files.sshd, ["-D", "-e", "-f", join(folder, "config")], {
-    stdio: "ignore",
-    ...(isRoot ? { uid: NOBODY, gid: NOBODY } : {}),
-    env: { ...process.env, ...(files.libraries === "" ? {} : { LD_LIBRARY_PATH: files.libraries }) },
-  });
+  const env = { ...process.env, ...(files.libraries === "" ? {} : { LD_LIBRARY_PATH: files.libraries }) };
+  const line = [files.sshd, "-D", "-e", "-f", join(folder, "config")];
+  const child: ChildProcess = isRoot
+    ? spawn("unshare", ["-m", "sh", "-c", asRoot(folder), "sh", ...line], { stdio: "ignore", env })
+    : spawn(line[0] ?? "", line.slice(1), { stdio: "ignore", env });
   for (let tried = 0; !(await answers(port)); tried++) {
     if (tried > 50 || child.exitCode !== null) {
       child.kill();
@@ -126,6 +136,5 @@ Subsystem sftp internal-sftp
       .toString()
       .split(" ")[1] ?? "";
   const user = isRoot ? "nobody" : execFileSync("id", ["-un"]).toString().trim();
-  if (isRoot) chownSync(own, 0, 0);
   return { port, user, keyFile: own, hostKey, stop: () => void child.kill() };
 };

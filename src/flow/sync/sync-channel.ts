@@ -18,7 +18,7 @@ import { withCatalogue } from "../open-catalogue.js";
 import { loadChannel } from "../run-channels.js";
 import { rebuild, runBeside } from "../run-beside.js";
 import { tellSomeone } from "../tell-someone.js";
-import { newFiles } from "./new-files.js";
+import { newFiles, noteRead, type NewFile } from "./new-files.js";
 
 export interface SyncWishes {
   /** Whether a person confirmed what the limits would stop. */
@@ -44,7 +44,7 @@ interface Outlook {
   readonly isFirst: boolean;
   readonly priceField: string;
   readonly limits: { readonly most_withdrawn?: number; readonly most_prices_moved?: number };
-  readonly files: readonly string[];
+  readonly files: readonly NewFile[];
   /** Whether a job was broken off, or an answer is awaited. */
   readonly isBroken: boolean;
   readonly openJob: number | undefined;
@@ -91,13 +91,14 @@ const importNew = async ({ root, files }: Outlook, log: Logger, io: Io): Promise
   }
   const { exit, lines, said } = await runBeside(
     { root },
-    ["import", ...files.map((file) => `${root}/${file}`)],
+    ["import", ...files.map(({ path }) => `${root}/${path}`)],
     "import",
     io,
   );
   for (const { file, read, added, changed, rejected, revision } of lines)
     log.info({ file, read, added, changed, rejected, revision }, "imported");
   if (exit > 1) throw new Stop(exit === 2 ? 2 : 3, `the import did not come about: ${said}`);
+  await noteRead({ root }, files);
 };
 
 const refuseMany = (changes: Changes, { limits, priceField }: Outlook, name: string): void => {
