@@ -85,7 +85,7 @@ export const submit: CommandFile = command({
       const submitted = await submitChannel(options, channel, { ...wishes, settling }, io, watch);
       watch.end();
       if (options.json) io.out(submittedJson(submitted));
-      else if (!options.quiet) io.out(`${submittedLines(submitted, channel, io).join("\n")}\n`);
+      else if (!options.quiet) io.out(`${submittedLines(submitted, channel, io, given.wait).join("\n")}\n`);
       const exit = exitFor(submitted);
       if (!given.wait || exit === 3) return exit;
       const results = await awaitResults(

@@ -81,7 +81,7 @@ const chosenLines = ({ build, wishes, dryRun }: Built): readonly string[] => {
   const { channel, definition } = build.channel.setup;
   const whole = !definition.purposes.includes("withdraw");
   return [
-    `by choice: it stands apart, and the whole file stays as it was.${whole ? ` ${definition.label} takes whole files: sending this one ends all other listings there.` : ""} Sent? lexicant sent ${channel} ${build.files[0] ?? ""}`,
+    `by choice: it stands apart, and the whole file stays as it was.${whole ? ` ${definition.label} takes whole files: sending this one ends all other listings there.` : ""} ${build.channel.exchangeAccount.address === undefined ? `Sent? lexicant sent ${channel} ${build.files[0] ?? ""}` : `To send it: lexicant submit ${channel}`}`,
   ];
 };
 

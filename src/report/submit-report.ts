@@ -96,7 +96,13 @@ const nextLine = ({ job, files }: Submitted): string => {
 };
 
 /** What became of a sending. */
-export const submittedLines = (submitted: Submitted, label: string, io: Io): readonly string[] => {
+export const submittedLines = (
+  submitted: Submitted,
+  label: string,
+  io: Io,
+  /** Whether the results come next by themselves. */
+  isAwaited = false,
+): readonly string[] => {
   const style = styleFor(io);
   const { job, files, isResumed } = submitted;
   const before = job.files.length - files.length;
@@ -104,7 +110,9 @@ export const submittedLines = (submitted: Submitted, label: string, io: Io): rea
     `${style.bold(label)}, job ${job.number}, ${job.purpose}: ${countText(job.listings, "listing")} in ${countText(job.files.length, "file")}${isResumed ? `, begun ${job.at.slice(0, 16).replace("T", " ")}` : ""}`,
     ...(isResumed && before > 0 ? [style.dim(`  ${countText(before, "file")} had been sent before`)] : []),
     ...files.map((file) => sendingText(file, style)),
-    ...wrapText(nextLine(submitted), io.columns),
+    ...(isAwaited && files.every(({ sending }) => sending.kind === "taken")
+      ? []
+      : wrapText(nextLine(submitted), io.columns)),
   ];
 };
 
