@@ -66,7 +66,14 @@ export const tellSomeone = async (workspace: Workspace, happening: Happening, io
       );
     });
   if (command !== undefined)
-    await trying(`the command ${command[0] ?? ""}`, () =>
-      runTold(command, { occasion, channel, says, counts, causes, report: report ?? null }, workspace.root),
-    );
+    await trying(`the command ${command[0] ?? ""}`, () => {
+      // A workspace that a stranger made must not run a program by itself.
+      if (io.environment["LEXICANT_MAY_RUN"] !== "yes")
+        return Promise.reject(new Error("set LEXICANT_MAY_RUN=yes where it may run"));
+      return runTold(
+        command,
+        { occasion, channel, says, counts, causes, report: report ?? null },
+        workspace.root,
+      );
+    });
 };

@@ -139,6 +139,7 @@ describe("telling somebody", () => {
     const tell = `${manifest}\ntell:\n  mail: { to: [clerk@brindlecote.example], from: lexicant@brindlecote.example, server: "smtp://127.0.0.1:${port}" }\n  command: [node, -e, "process.stdin.pipe(require('fs').createWriteStream('told.json'))"]\n`;
     write(shop, "lexicant.yaml", tell);
     process.env["SHOP_TOKEN"] = exchangeEnvironment.SHOP_TOKEN;
+    process.env["LEXICANT_MAY_RUN"] = "yes";
     lexicant(shop, ["build", "merrowgate"]);
     const { err } = await lexicantBeside(shop, ["submit", "merrowgate", "--wait", "--quiet"]);
     expect(err).toBe("");
@@ -161,6 +162,13 @@ describe("telling somebody", () => {
     lexicant(shop, ["build", "merrowgate", "--failed"]);
     const deaf = await lexicantBeside(shop, ["submit", "merrowgate", "--wait", "--quiet"]);
     delete process.env["SHOP_TOKEN"];
+    delete process.env["LEXICANT_MAY_RUN"];
+    // A workspace that a stranger made runs nothing.
+    expect(
+      lexicant(shop, ["results", "merrowgate", "--job", "2"], {
+        env: { ...exchangeEnvironment, LEXICANT_MAY_RUN: "" },
+      }).err,
+    ).toContain("set LEXICANT_MAY_RUN=yes");
     expect(deaf.exit).toBe(1);
     expect(deaf.err).toMatch(
       /nobody was told of job-refused by a mail over smtp:.*\n.*nobody was told of job-refused by the command no-such-program/,

@@ -12,6 +12,7 @@ export const environmentVariables: Readonly<Record<string, string>> = {
   LEXICANT_FIRST_WAIT_MS:
     "milliseconds before a sending is tried a second time (800); each further wait is twice as long",
   LEXICANT_SANDBOX_TOKEN: "the token that the sandbox's channels ask for (sandbox)",
+  LEXICANT_MAY_RUN: "yes: the program that lexicant.yaml names under tell may be run",
   LEXICANT_TRACE: "with any value: where in the program a fault of ours happened",
   NO_COLOR: "with any value: no colours",
   COLUMNS: "how wide sentences are where no terminal is written to",
