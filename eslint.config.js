@@ -64,6 +64,7 @@ export default tseslint.config(
         URL: "readonly",
         Buffer: "readonly",
         setTimeout: "readonly",
+        fetch: "readonly",
         performance: "readonly",
       },
     },

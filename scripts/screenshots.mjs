@@ -1,6 +1,6 @@
 // Pictures of the main commands on the demo shop, in a real terminal window: docs/screenshots/*.png.
 import { spawn, spawnSync } from "node:child_process";
-import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { appendFileSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { build, install, root, systemPrograms } from "./setup.mjs";
@@ -32,6 +32,8 @@ const environment = {
   PATH: `${bin}:${process.env.PATH}`,
   LEXICANT_TODAY: "2026-11-25",
   TERM: "xterm-256color",
+  LEXICANT_SANDBOX_TOKEN: "token-for-pictures",
+  SHOP_TOKEN: "token-for-pictures",
 };
 Reflect.deleteProperty(environment, "NO_COLOR");
 Reflect.deleteProperty(environment, "COLUMNS");
@@ -125,7 +127,50 @@ sh("cp -r brindlecote brindlecote-sent", folder);
 sh("lexicant build fjordhandel; lexicant sent fjordhandel", sent);
 sh('lexicant set BC-1602 price=1099; lexicant set BC-1301-WHITE-M color="off white"', sent);
 
+// Channels that a sandbox plays: one was sent all, one waits; and a person at the channel changes things.
+const traded = join(folder, "brindlecote-traded");
+sh("cp -r brindlecote brindlecote-traded", folder);
+const PORT = 41_897;
+const sandbox = spawn(
+  join(bin, "lexicant"),
+  [
+    "sandbox",
+    "--port",
+    String(PORT),
+    "--quiet",
+    "--pace",
+    "50",
+    "--dislikes",
+    "merrowgate:item_title:copper",
+  ],
+  { cwd: folder, env: environment, stdio: "ignore" },
+);
+for (const channel of ["merrowgate", "chatterquay"])
+  appendFileSync(
+    join(traded, "channels", channel, "channel.yaml"),
+    `\nexchange:\n  address: http://127.0.0.1:${PORT}/${channel}\n  token_from: SHOP_TOKEN\n  private_address: yes\n`,
+  );
+sh("sleep 2; lexicant build merrowgate chatterquay; lexicant submit chatterquay --wait", traded);
+const steer = (wish) =>
+  `node -e 'fetch("http://127.0.0.1:${PORT}/sandbox", { method: "POST", body: JSON.stringify(${JSON.stringify({ channel: "merrowgate", ...wish })}) })'`;
+
 const shots = {
+  submit: [traded, "lexicant submit merrowgate --dry-run | head -6", "lexicant submit merrowgate"],
+  results: [traded, "lexicant results merrowgate --wait"],
+  jobs: [
+    traded,
+    "lexicant jobs",
+    "lexicant ledger merrowgate --limit 8",
+    "lexicant ledger merrowgate BC-1201-LARGE",
+  ],
+  reconcile: [
+    traded,
+    steer({ reference: "BC-1104", cells: { item_title: "Cheap hive!!!" } }),
+    steer({ reference: "BC-1120-10", cells: null }),
+    steer({ reference: "OTHER-7", cells: { item_ref: "OTHER-7", item_title: "Not one of ours" } }),
+    "lexicant set BC-1402 price=9.40",
+    "lexicant reconcile merrowgate --fix",
+  ],
   proposal: [shop, "lexicant import data/rillbach.xml --accept"],
   review: [shop, `/usr/bin/python3 ${join(folder, "type.py")} lexicant import data/melts.csv`],
   show: [shop, "lexicant show BC-1101-10 | head -44"],
@@ -221,8 +266,9 @@ sh("lexicant build merrowgate", sent);
 await inOffice("workbook", "out/merrowgate/merrowgate-beekeeping.xlsx", sent);
 for (const [name, [cwd, ...commands]] of Object.entries(shots)) {
   if (!isWanted(name)) continue;
-  const shown = commands.filter((command) => !command.startsWith("rm "));
-  const quiet = commands.filter((command) => command.startsWith("rm "));
+  const isQuiet = (command) => command.startsWith("rm ") || command.startsWith("node ");
+  const shown = commands.filter((command) => !isQuiet(command));
+  const quiet = commands.filter(isQuiet);
   for (const command of quiet) sh(command, cwd);
   const script = shown
     .map(
@@ -259,4 +305,5 @@ for (const [name, [cwd, ...commands]] of Object.entries(shots)) {
   terminal.kill();
 }
 server.kill();
+sandbox.kill();
 rmSync(folder, { recursive: true, force: true });

@@ -1,5 +1,5 @@
 import { mkdir } from "node:fs/promises";
-import { dirname, relative, resolve } from "node:path";
+import { dirname, resolve } from "node:path";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { countText } from "../core/diagnostics/phrases.js";
@@ -116,17 +116,14 @@ export const reconcile: CommandFile = command({
           const shown = { ...one, wishes, dryRun: false };
           io.out(options.json ? buildJson(shown, io) : `${buildLines(shown, io).join("\n")}\n`);
         }
-        if (!options.json)
-          for (const { files, folder, wishes } of mending)
-            if (files.length > 0)
-              io.out(
-                `To send it: lexicant submit ${channel} ${files
-                  .map(({ name }) => relative(io.cwd, resolve(folder, name)))
-                  .slice(0, 1)
-                  .join(
-                    " ",
-                  )}${wishes.purpose === "full" ? "" : ` --purpose ${wishes.purpose}`}${wishes.kind === "full" ? " --repeat" : ""}\n`,
-              );
+        const made = mending.filter(({ files }) => files.length > 0);
+        if (!options.json && made.length > 0) {
+          const lines = made.map(
+            ({ wishes: { purpose, kind } }) =>
+              `lexicant submit ${channel} --purpose ${purpose}${kind === "full" ? " --repeat" : ""}`,
+          );
+          io.out(`To mend it: ${lines.join(", ")}\n`);
+        }
       } else if (!options.json && total(reconciled) > 0)
         io.out(`To mend it: lexicant reconcile ${channel} --fix. What the channel shows is right? --adopt\n`);
       return total(reconciled) > 0 ? 1 : 0;

@@ -1,46 +1,64 @@
 import type { FileProgress } from "../flow/exchange/ask-results.js";
 import type { SubmitWatch } from "../flow/exchange/submit.js";
 import type { Io } from "../io/io.js";
-import { sizeText } from "./submit-report.js";
 
-/** What a person sees while files are on their way: a line that is written over, on a terminal alone; waits are always told. */
+/** What a person sees while files are on their way: a bar, on a terminal alone, where it takes its time; waits are always told. */
 export interface ExchangeScreen extends SubmitWatch {
   reading(files: readonly FileProgress[]): void;
   end(): void;
 }
 
-const EVERY_MILLISECONDS = 200;
+const QUIET_MILLISECONDS = 1000;
+
+interface Bar {
+  update(share: number, facts: { readonly what: string }): void;
+  stop(): void;
+}
 
 export const exchangeProgress = (io: Io, quiet: boolean): ExchangeScreen => {
   const shows = !quiet && io.isAttended;
-  let [last, hasLine] = [0, false];
-  const line = (text: string, isUrgent = false): void => {
-    const now = io.now().getTime();
-    if (!shows || (!isUrgent && now - last < EVERY_MILLISECONDS)) return;
-    last = now;
-    hasLine = true;
-    io.err(`\r\u001b[2K${text.slice(0, Math.max(20, io.columns - 1))}`);
+  const begun = io.now().getTime();
+  let bar: Bar | undefined;
+  let isLoading = false;
+  const load = async (): Promise<void> => {
+    isLoading = true;
+    const { SingleBar } = (await import("cli-progress")).default;
+    const own = new SingleBar({
+      format: "{bar} {percentage}%  {what}",
+      clearOnComplete: true,
+      hideCursor: true,
+      stream: process.stderr,
+    });
+    own.start(100, 0, { what: "" });
+    bar = own;
+    isLoading = false;
+  };
+  const at = (share: number, what: string): void => {
+    if (!shows || io.now().getTime() - begun < QUIET_MILLISECONDS) return;
+    if (bar === undefined && !isLoading) void load();
+    bar?.update(Math.round(share), { what });
   };
   const end = (): void => {
-    if (hasLine) io.err("\r\u001b[2K");
-    hasLine = false;
+    bar?.stop();
+    bar = undefined;
   };
   return {
-    begins: ({ name }) => line(`sending ${name}`, true),
+    begins: ({ name }) => at(0, name),
     of: ({ name, bytes }) => ({
-      bytes: (sent) => line(`sending ${name}: ${sizeText(sent)} of ${sizeText(bytes)}`),
+      bytes: (sent) => at(bytes === 0 ? 100 : Math.min(100, (sent / bytes) * 100), `sending ${name}`),
       waits(reason, milliseconds) {
         end();
         if (!quiet) io.err(`${name}: ${reason}; trying again in ${(milliseconds / 1000).toFixed(1)} s\n`);
       },
     }),
     reading(files) {
-      const [first] = files;
-      if (first?.progress.kind !== "reading") return;
-      const { percent } = first.progress;
-      line(
-        `the channel is at work on ${first.file.name}${percent === undefined ? "" : ` (${Math.round(percent)}%)`}${files.length > 1 ? ` and ${files.length - 1} more` : ""}`,
-        true,
+      const shares = files.flatMap(({ progress }) =>
+        progress.kind === "reading" ? [progress.percent ?? 0] : [],
+      );
+      const share = shares.reduce((sum, one) => sum + one, 0) / Math.max(1, shares.length);
+      at(
+        share,
+        `the channel is at work on ${files.length === 1 ? (files[0]?.file.name ?? "") : `${files.length} files`}`,
       );
     },
     end,

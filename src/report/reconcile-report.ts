@@ -47,7 +47,12 @@ export const reconcileLines = (
   const style = styleFor(io);
   const all = Object.values(counts).reduce((sum, count) => sum + count, 0);
   const kinds = (Object.keys(words) as Disagreement["kind"][]).filter((kind) => counts[kind] > 0);
-  const head = `${style.bold(label)} shows ${countText(live, "listing")}: ${style.good(`${agreeing.toLocaleString("en")} as they should be`)}${kinds.map((kind) => `, ${counts[kind].toLocaleString("en")} ${words[kind]}`).join("")}`;
+  const head = [
+    `${style.bold(label)} shows ${countText(live, "listing")}: ${style.good(`${agreeing.toLocaleString("en")} as they should be`)}`,
+    ...(kinds.length === 0
+      ? []
+      : [`  ${kinds.map((kind) => `${counts[kind].toLocaleString("en")} ${words[kind]}`).join("; ")}`]),
+  ];
   const later =
     waiting === 0
       ? []
@@ -56,10 +61,10 @@ export const reconcileLines = (
             `${countText(waiting, "value")} besides ${waiting === 1 ? "was" : "were"} changed here since and not sent yet: lexicant diff shows them`,
           ),
         ];
-  if (all === 0) return [head, ...later];
+  if (all === 0) return [...head, ...later];
   const [title = "", ...lines] = tableLines(columns, found.map(cellsOf), io);
   return [
-    head,
+    ...head,
     ...later,
     style.bold(title),
     ...lines,

@@ -95,6 +95,17 @@ const nextLine = ({ job, files }: Submitted): string => {
   return `Next: lexicant results ${channel}`;
 };
 
+const SHOWN_FILES = 5;
+
+/** Files that went as they should are counted where they are many; what did not is always shown. */
+const shownFiles = (files: readonly SubmittedFile[]): readonly SubmittedFile[] => {
+  if (files.length <= SHOWN_FILES) return files;
+  return [
+    ...files.slice(0, SHOWN_FILES - 2),
+    ...files.slice(SHOWN_FILES - 2).filter(({ sending }) => sending.kind !== "taken"),
+  ];
+};
+
 /** What became of a sending. */
 export const submittedLines = (
   submitted: Submitted,
@@ -109,7 +120,10 @@ export const submittedLines = (
   return [
     `${style.bold(label)}, job ${job.number}, ${job.purpose}: ${countText(job.listings, "listing")} in ${countText(job.files.length, "file")}${isResumed ? `, begun ${job.at.slice(0, 16).replace("T", " ")}` : ""}`,
     ...(isResumed && before > 0 ? [style.dim(`  ${countText(before, "file")} had been sent before`)] : []),
-    ...files.map((file) => sendingText(file, style)),
+    ...shownFiles(files).map((file) => sendingText(file, style)),
+    ...(shownFiles(files).length < files.length
+      ? [style.dim(`  and ${countText(files.length - shownFiles(files).length, "more file")} sent`)]
+      : []),
     ...(isAwaited && files.every(({ sending }) => sending.kind === "taken")
       ? []
       : wrapText(nextLine(submitted), io.columns)),

@@ -201,6 +201,8 @@ const steer = async (sandbox: Sandbox, context: Context<Env>): Promise<Response>
   const wish = await context.req.json<{
     readonly channel?: string;
     readonly mood?: string;
+    /** Dislikes nothing any more. */
+    readonly forgives?: boolean;
     readonly times?: number;
     readonly dislikes?: { readonly field: string; readonly word: string };
     readonly reference?: string;
@@ -209,6 +211,7 @@ const steer = async (sandbox: Sandbox, context: Context<Env>): Promise<Response>
   const channel = sandbox.channels.get(wish.channel ?? "");
   if (channel === undefined) return json({ remark: "no such channel is played" }, 404);
   if (wish.mood !== undefined) channel.wish(wish.mood, wish.times ?? 1);
+  if (wish.forgives === true) channel.state.dislikes.length = 0;
   if (wish.dislikes !== undefined) channel.state.dislikes.push(wish.dislikes);
   if (wish.reference !== undefined) channel.byHand(wish.reference, wish.cells ?? undefined);
   sandbox.save();

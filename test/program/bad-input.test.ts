@@ -289,7 +289,7 @@ describe("a world that does not let us", () => {
     expect(lexicant(folder, ["list"])).toMatchObject({
       exit: 2,
       err: expect.stringContaining(
-        "was written by a newer Lexicant (store version 40, this one knows up to 11)",
+        "was written by a newer Lexicant (store version 40, this one knows up to 12)",
       ),
     });
   });

@@ -27,13 +27,6 @@ export interface LiveField {
   read(cells: LiveCells, like: LiveListing["values"]): string;
 }
 
-const blank: LiveListing = {
-  ...{ name: undefined, gtin: undefined, price: undefined, category: "", axes: "", group: undefined },
-  values: {},
-};
-
-export const emptyListing = (values: LiveListing["values"]): LiveListing => ({ ...blank, values });
-
 const currencyIn = (text: string | undefined): string | undefined => / ([A-Z]{3})$/.exec(text ?? "")?.[1];
 
 /** What a column's cell says, in a tree as in a table; a cell's own spaces at its ends are nobody's. */
