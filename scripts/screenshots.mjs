@@ -165,6 +165,7 @@ const shots = {
   ],
   reconcile: [
     traded,
+    `node ${join(root, "dist", "main.js")} results merrowgate --wait > results.txt || true`,
     steer({ reference: "BC-1104", cells: { item_title: "Cheap hive!!!" } }),
     steer({ reference: "BC-1120-10", cells: null }),
     steer({ reference: "OTHER-7", cells: { item_ref: "OTHER-7", item_title: "Not one of ours" } }),
