@@ -19,6 +19,7 @@ const benches = {
   check: () => import("./check.mjs"),
   build: () => import("./build.mjs"),
   scale: () => import("./scale.mjs"),
+  serve: () => import("./serve.mjs"),
   attack: () => import("./attack.mjs"),
 };
 

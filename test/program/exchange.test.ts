@@ -1,4 +1,5 @@
 import { readdirSync } from "node:fs";
+import { parse } from "csv-parse/sync";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { demoShop } from "../kit/demo-shop.js";
 import { copyOf, jsonLines, lexicant, read, write, type Ran } from "../kit/run.js";
@@ -201,13 +202,17 @@ describe("reports that are not as they should be", () => {
       expect.stringContaining("none of the report's 2 rows is of job 1"),
     ]);
     expect(json(at, "ledger", "fjordhandel")).toEqual(before);
+    // One row is told by its number in the file alone, as a spreadsheet counts.
+    const rows: string[][] = parse(read(at, "out/fjordhandel/fjordhandel.csv"), { delimiter: ";" });
+    const number = rows.findIndex((cells) => cells[2] === "BC-1402") + 1;
     write(
       at,
       "own.csv",
-      'line;stock_no;result;reason_no;reason_en;column\n3;BC-1201-LARGE;done;;;\n4;BC-1301-WHITE-M;no;7;"too ""grand"" a title";title_en\n',
+      `line;stock_no;result;reason_no;reason_en;column\n3;BC-1201-LARGE;done;;;\n4;BC-1301-WHITE-M;no;7;"too ""grand"" a title";title_en\n${number};;no;9;by its number;\n`,
     );
     const { out } = run(at, "results", "fjordhandel", "own.csv");
-    expect(out).toContain("1 accepted, 1 refused, 203 without an answer");
+    expect(out).toContain("1 accepted, 2 refused, 202 without an answer");
+    expect(out).toMatch(/refused BC-1402\n +channel +9 by its number/);
     expect(run(at, "results", "fjordhandel", "missing.csv").exit).toBeGreaterThan(1);
     write(at, "broken.csv", "a;b\n1;2\n");
     expect(run(at, "results", "fjordhandel", "broken.csv").err).toContain("stock_no");

@@ -187,7 +187,7 @@ describe("feeds at addresses of their own", () => {
 
   it("when a feed wants a token, then nobody gets it without; and two servers of one workspace are one too many", async () => {
     const shop = copyOf(built);
-    settings(shop, "chatterquay", "  secret_path: no\n  token_from: FEED_TOKEN\n");
+    settings(shop, "chatterquay", "  secret_path: no\n  token_from: FEED_TOKEN\n  fetched_within: 0.0001\n");
     expect(lexicant(shop, ["serve", "--port", "0"]).err).toContain("has no FEED_TOKEN");
     process.env["FEED_TOKEN"] = "feed-token-99812";
     const { base, log } = await start(shop, "chatterquay");
@@ -197,6 +197,7 @@ describe("feeds at addresses of their own", () => {
     await until(async () => (await get(url, allowed)).status === 200, 60_000);
     expect((await get(url)).status).toBe(404);
     expect((await get(url, { authorization: "Bearer other" })).status).toBe(404);
+    await until(() => log().includes("nobody has fetched the feed for 0.0001 hours"));
     expect(log()).not.toContain("feed-token-99812");
     const second = lexicant(shop, ["serve", "chatterquay", "--port", "0"], {
       env: { FEED_TOKEN: "x-token-1" },

@@ -1,3 +1,4 @@
+import { join } from "node:path";
 import { setTimeout as pause } from "node:timers/promises";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
@@ -5,7 +6,7 @@ import { ExchangeFault } from "../../exchange/carrier.js";
 import { patienceOf } from "../../exchange/patience.js";
 import type { Io } from "../../io/io.js";
 import type { ChannelJobs, Job, RowOutcome } from "../../store/jobs.js";
-import { workspaceRoot } from "../../workspace/workspace.js";
+import { workspaceRoot, type Workspace } from "../../workspace/workspace.js";
 import type { NamedFolder } from "../../workspace/named-folder.js";
 import type { Caller } from "../as-writer.js";
 import { withCatalogue, withWritableCatalogue } from "../open-catalogue.js";
@@ -14,6 +15,7 @@ import { addressOf, withCarrier } from "./account.js";
 import { askResults, isOpen, thrownOutRows, type FileProgress } from "./ask-results.js";
 import { tellSomeone } from "../tell-someone.js";
 import { alone } from "./exchange-lock.js";
+import { jobFolder } from "./job-files.js";
 import { planJob, unfinished, type JobPlan, type SubmitWishes } from "./plan-job.js";
 import { refusedRows, type RefusedRow } from "./refused-rows.js";
 import { beginJob, sendJob, type Submitted, type SubmitWatch } from "./submit.js";
@@ -195,6 +197,10 @@ const chosenJobs = (all: readonly Job[], { job, report }: ResultsWish, channel: 
   throw new Refusal([diagnostic("no-job", { channel, job: job === undefined ? "" : String(job) })]);
 };
 
+/** The file that a report without a name is of, where there is just one. */
+const onlyFile = (workspace: Workspace, { channel, number, files }: Job): string | undefined =>
+  files.length === 1 ? join(jobFolder(workspace, channel, number), files[0]?.name ?? "") : undefined;
+
 /** Asks a channel what became of what was sent, or reads a report that a person has, and notes it. */
 export const resultsOfChannel = async (
   caller: ExchangeCaller,
@@ -218,7 +224,7 @@ export const resultsOfChannel = async (
         answers.push({
           job,
           progress: [],
-          reports: [{ position: undefined, path: report, sentPath: undefined }],
+          reports: [{ position: undefined, path: report, sentPath: onlyFile(workspace, job) }],
           besides: [],
         });
     else
