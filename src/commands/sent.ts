@@ -11,6 +11,7 @@ import { jsonLine } from "../report/json.js";
 import { styleFor } from "../report/style.js";
 import type { BuildNote, SentCounts } from "../store/ledger.js";
 import type { CommandFile } from "./command-file.js";
+import { takesWhole } from "../flow/exchange/plan-job.js";
 import { withCatalogueToChange } from "../flow/open-catalogue.js";
 import { loadChannel } from "../flow/run-channels.js";
 
@@ -41,7 +42,7 @@ export const sent: CommandFile = command({
           : await ledger.markSent({
               kind: build.kind,
               at: io.now().toISOString(),
-              whole: takesWhole(setup, build),
+              whole: takesWhole(setup.definition, build),
               isTrial: dryRun,
             });
       const { listings, ended, revision } = counts;
@@ -60,10 +61,6 @@ export const sent: CommandFile = command({
     });
   },
 });
-
-/** Where nothing else can end a listing, a file of listings is all that the channel then has. */
-const takesWhole = ({ definition }: ChannelSetup, { kind }: BuildNote): boolean =>
-  (kind === "full" || kind === "chosen") && !definition.purposes.includes("withdraw");
 
 const sentLines = (
   { channel, definition, prices }: ChannelSetup,

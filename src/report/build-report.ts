@@ -8,6 +8,7 @@ import type { PartNumber } from "../flow/build/part-files.js";
 import type { Io } from "../io/io.js";
 import { heading } from "../workspace/wording.js";
 import { jsonLine } from "./json.js";
+import { sizeText } from "./size-text.js";
 import { styleFor, type Style } from "./style.js";
 import { wrapText } from "./text-width.js";
 
@@ -55,11 +56,6 @@ export const buildJson = (built: Built, io: Io): string => {
     files,
     dryRun,
   });
-};
-
-const sizeText = (bytes: number): string => {
-  if (bytes < 1000) return `${bytes} B`;
-  return bytes < 1_000_000 ? `${(bytes / 1000).toFixed(1)} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`;
 };
 
 /** The first line: what was written, and where. */

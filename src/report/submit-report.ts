@@ -5,13 +5,9 @@ import type { Submitted, SubmittedFile } from "../flow/exchange/submit.js";
 import type { Io } from "../io/io.js";
 import type { Job } from "../store/jobs.js";
 import { jsonLine } from "./json.js";
+import { sizeText } from "./size-text.js";
 import { styleFor, type Style } from "./style.js";
 import { wrapText } from "./text-width.js";
-
-export const sizeText = (bytes: number): string => {
-  if (bytes < 1000) return `${bytes} B`;
-  return bytes < 1_000_000 ? `${(bytes / 1000).toFixed(1)} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`;
-};
 
 export const fileJson = ({
   name,

@@ -173,7 +173,17 @@ describe("whatever is edited, sent, refused, amended and ended", () => {
           const shown = Object.fromEntries(
             Object.entries(await sandbox.shown(channel)).map(([key, { cells }]) => [key, cells]),
           );
-          expect(shown).toEqual(await wouldShow(shop, channel));
+          const expected = await wouldShow(shop, channel);
+          // What is held stays there as it was accepted last; nothing else may be there besides.
+          const { notSent } = JSON.parse(read(shop, `out/${channel}/build.json`)) as {
+            notSent: readonly { sku: string; state: string }[];
+          };
+          const held = new Set(notSent.filter(({ state }) => state === "held").map(({ sku }) => sku));
+          const besides = Object.keys(shown).filter((key) => !(key in expected));
+          expect(besides.filter((key) => !key.startsWith("group ") && !held.has(key))).toEqual([]);
+          expect(Object.fromEntries(Object.entries(shown).filter(([key]) => key in expected))).toEqual(
+            expected,
+          );
           expect(run(shop, "diff", channel, "--against", "sent").out).toContain(
             "a full build holds what was sent",
           );

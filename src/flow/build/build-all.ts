@@ -25,7 +25,7 @@ export interface ChannelBuilt {
 }
 
 /** Where a build's files go: what was chosen stands apart, so that it is never taken for the channel's whole file. */
-const folderOf = (root: string, channel: string, { kind }: BuildWishes): string =>
+export const folderOf = (root: string, channel: string, { kind }: Pick<BuildWishes, "kind">): string =>
   kind === "chosen" ? join(root, channel, "chosen") : join(root, channel);
 
 /** Builds all channels in one pass; their files appear when all are whole. */

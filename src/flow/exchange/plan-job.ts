@@ -9,6 +9,7 @@ import type { ChannelJobs, Job } from "../../store/jobs.js";
 import type { ChannelLedger } from "../../store/ledger.js";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 import type { Workspace } from "../../workspace/workspace.js";
+import { folderOf } from "../build/build-all.js";
 import { exchangeOf } from "./account.js";
 import { foundFiles, type FoundFile } from "./job-files.js";
 
@@ -51,13 +52,6 @@ export const factsOf = (
   version: definition.version,
   number: String(job),
 });
-
-/** The folder in which a build's files lie. */
-export const folderOfBuild = (
-  workspace: Workspace,
-  channel: string,
-  { kind }: Pick<BuildNote, "kind">,
-): string => (kind === "chosen" ? workspace.path("out", channel, "chosen") : workspace.path("out", channel));
 
 const isOf = (file: string, layout: { readonly file: string }): boolean => {
   const [stem, ending] = [layout.file.replace(/\.[^.]*$/, ""), extname(layout.file)];
@@ -112,7 +106,7 @@ export const planJob = async (
         reason: `${definition.label} takes files of the layout "${send.layout ?? definition.layouts[0]?.name ?? ""}", and ${named.join(", ") || "the build"} holds none`,
       }),
     ]);
-  const folder = folderOfBuild(workspace, setup.channel, build);
+  const folder = folderOf(workspace.path("out"), setup.channel, build);
   const found = await foundFiles(folder, wanted, join("out", setup.channel));
   const facts = factsOf(definition, purpose, nextNumber(await jobs.list()));
   return {

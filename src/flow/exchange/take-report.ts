@@ -43,10 +43,7 @@ const referencesOf = async (
   jobs: ChannelJobs,
   job: number,
   { setup }: WorkspaceChannel,
-): Promise<{
-  skuOf(reference: string): string | undefined;
-  entries: ReadonlyMap<string, LedgerEntry> | undefined;
-}> => {
+): Promise<(reference: string) => string | undefined> => {
   const { identifiedBy, groups } = setup.definition;
   const groupField = groupFieldOf(groups);
   const other = new Map<string, string>();
@@ -59,10 +56,7 @@ const referencesOf = async (
       if (reference === undefined || reference === sku) own.add(sku);
       else other.set(reference, sku);
     }
-  return {
-    skuOf: (reference) => other.get(reference) ?? (own.has(reference) ? reference : undefined),
-    entries: undefined,
-  };
+  return (reference) => other.get(reference) ?? (own.has(reference) ? reference : undefined);
 };
 
 /** Everything that reports say of a job's rows. Nothing is changed yet. */
@@ -77,7 +71,7 @@ export const readAnswers = async (
   if (results === undefined) throw new Error("a report is read by a definition that knows reports");
   const layout =
     definition.layouts.find(({ name }) => name === exchange?.send.layout) ?? definition.layouts[0];
-  const { skuOf } = await referencesOf(jobs, job.number, channel);
+  const skuOf = await referencesOf(jobs, job.number, channel);
   const outcomes: RowOutcome[] = [];
   const strangers: string[] = [];
   for (const { path, sentPath } of reports) {
