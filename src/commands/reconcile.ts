@@ -1,15 +1,11 @@
-import { mkdir } from "node:fs/promises";
-import { dirname, resolve } from "node:path";
-import { diagnostic } from "../core/diagnostics/diagnostic.js";
-import { Refusal } from "../core/diagnostics/refusal.js";
+import { resolve } from "node:path";
 import { countText } from "../core/diagnostics/phrases.js";
 import { command } from "./command.js";
 import type { CommandFile } from "./command-file.js";
 import { refuseIdle, refuseTogether } from "./options/refuse-idle.js";
 import { flag, limit } from "./options/option.js";
-import { askPatiently, patienceOf } from "../exchange/patience.js";
-import { exchangeOf, withCarrier } from "../flow/exchange/account.js";
-import { told, withChannelAlone } from "../flow/exchange/exchange-work.js";
+import { liveExport } from "../flow/exchange/live-export.js";
+import { withChannelAlone } from "../flow/exchange/exchange-work.js";
 import { mendLive } from "../flow/exchange/mend-live.js";
 import {
   forgetExport,
@@ -52,34 +48,22 @@ export const reconcile: CommandFile = command({
     const most = given.limit ?? (options.json ? Infinity : SHOWN);
     const kept: Disagreement[] = [];
     return withChannelAlone(options, channel, io, async () => {
+      const { path, isFetched } = await liveExport(
+        options,
+        channel,
+        file === undefined ? undefined : resolve(io.cwd, file),
+        io,
+      );
       const found = await withWritableCatalogue(
         options,
         io,
         async ({ workspace, store, surroundings, landing }) => {
           const own = await loadChannel(workspace, store, channel, await surroundings());
-          const { live } = exchangeOf(own, "its export of live listings is read");
-          const { label } = own.setup.definition;
-          if (live === undefined)
-            throw new Refusal([
-              diagnostic("unknown-option", {
-                reason: `${label}'s definition does not say how its live listings are read`,
-              }),
-            ]);
-          const fetched = workspace.path(".lexicant", "jobs", channel, "live.export");
-          if (file === undefined) {
-            await mkdir(dirname(fetched), { recursive: true });
-            await told(channel, "fetching its live listings", () =>
-              withCarrier(own, workspace, io, (carrier) =>
-                askPatiently(() => carrier.live(fetched), patienceOf(io)),
-              ),
-            );
-          }
           const at = io.now().toISOString();
-          const path = file === undefined ? fetched : resolve(io.cwd, file);
           const reconciled = await reconcileChannel(path, own, store, at, (one) => {
             if (kept.length < most) kept.push(one);
           });
-          if (file === undefined) await forgetExport(fetched);
+          if (isFetched) await forgetExport(path);
           const ledger = store.ledgerOf(channel);
           const adopted = { revision: undefined as number | undefined };
           if (given.adopt)
@@ -88,7 +72,7 @@ export const reconcile: CommandFile = command({
                 adopted.revision = (await ledger.adopt(at, reconciled.ids)).revision;
               }),
             );
-          return { reconciled, label, revision: adopted.revision };
+          return { reconciled, label: own.setup.definition.label, revision: adopted.revision };
         },
       );
       const { reconciled, label, revision } = found;

@@ -17,8 +17,11 @@ export type Sending =
   | { readonly kind: "taken"; readonly reference: string }
   /** The channel does not want it: another try would end as this one. */
   | { readonly kind: "refused"; readonly reason: string }
-  /** It did not arrive. Seconds to wait are the channel's own wish. */
-  | { readonly kind: "not sent"; readonly reason: string; readonly wait?: number }
+  /**
+   * It did not arrive, or was not looked at. Seconds to wait are the channel's own wish; where it is settled, another try
+   * ends alike until a person has mended something here.
+   */
+  | { readonly kind: "not sent"; readonly reason: string; readonly wait?: number; readonly isSettled?: true }
   /** It may have arrived. */
   | { readonly kind: "unclear"; readonly reason: string };
 

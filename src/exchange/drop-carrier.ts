@@ -1,6 +1,6 @@
 import { filledPattern, type ExchangeDefinition } from "../core/channel/exchange-definition.js";
 import { ExchangeFault, type Carrier, type SentFile } from "./carrier.js";
-import type { FileShelf } from "./file-shelf.js";
+import { NameTaken, type FileShelf } from "./file-shelf.js";
 import { receivedFile } from "./received-file.js";
 import type { Secrets } from "./secrets.js";
 
@@ -36,7 +36,8 @@ export const dropCarrier = (exchange: ExchangeDefinition, shelf: FileShelf, secr
         const { reason, isBefore, isPassing } = shelf.reasonOf(error);
         const told = secrets.cleaned(reason);
         if (!isBefore) return { kind: "unclear", reason: told };
-        return { kind: isPassing ? "not sent" : "refused", reason: told };
+        if (error instanceof NameTaken) return { kind: "refused", reason: told };
+        return { kind: "not sent", reason: told, ...(isPassing ? {} : { isSettled: true }) };
       }
     },
     // A file that was dropped lies where it came, or where the channel moved it, or was answered already.

@@ -185,8 +185,8 @@ export const httpCarrier = (
     };
   };
   const sent = async (
-    file: OutgoingFile,
     to: string,
+    file: OutgoingFile,
     told: (bytes: number) => void,
   ): Promise<Dispatcher.ResponseData> => {
     const { method, headers, body } = requestOf(file, told);
@@ -200,7 +200,7 @@ export const httpCarrier = (
   return {
     async send(file, told): Promise<Sending> {
       try {
-        const response = await sent(file, exchange.send.to, told);
+        const response = await sent(exchange.send.to, file, told);
         const { statusCode: status, headers, body } = response;
         const text = await textOf(body);
         if (status >= 200 && status < 300) {
@@ -210,15 +210,18 @@ export const httpCarrier = (
             ? { kind: "unclear", reason: "the channel's answer does not give the job's reference" }
             : { kind: "taken", reference };
         }
-        if (status >= 300 && status < 400) return { kind: "refused", reason: redirection(response) };
+        if (status >= 300 && status < 400)
+          return { kind: "not sent", reason: redirection(response), isSettled: true };
         const reason = statusReason(status, secrets.cleaned(wordsIn(text)));
+        // A token that is not accepted says nothing of the file.
+        if (status === 401 || status === 403) return { kind: "not sent", reason, isSettled: true };
         if (status === 408 || status === 429 || status === 503)
           return { kind: "not sent", reason, ...waitIn(headers) };
         return { kind: status >= 500 ? "unclear" : "refused", reason };
       } catch (error) {
         const { reason, isBefore, isPassing } = networkReason(error);
         const told = secrets.cleaned(reason);
-        if (isBefore) return { kind: isPassing ? "not sent" : "refused", reason: told };
+        if (isBefore) return { kind: "not sent", reason: told, ...(isPassing ? {} : { isSettled: true }) };
         return { kind: "unclear", reason: told };
       }
     },
@@ -236,7 +239,7 @@ export const httpCarrier = (
     },
     async trial(file) {
       try {
-        const { statusCode: status, body } = await sent(file, exchange.trial ?? "", () => undefined);
+        const { statusCode: status, body } = await sent(exchange.trial ?? "", file, () => undefined);
         const says = secrets.cleaned(wordsIn(await textOf(body)), 4000);
         if (status >= 500 || status === 429) throw new ExchangeFault(statusReason(status, says), {});
         return { isGood: status >= 200 && status < 300, says };

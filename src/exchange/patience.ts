@@ -71,6 +71,7 @@ export const sendPatiently = async (
       return last;
     }
     if (last.kind === "unclear") mayHaveArrived = true;
+    if (last.kind === "not sent" && last.isSettled === true) return last;
     if (tried >= patience.tries || (last.kind === "unclear" && again === "never")) return last;
     const wait = waitBefore(tried, patience, last.kind === "not sent" ? last.wait : undefined);
     watch.waits(last.reason, wait);

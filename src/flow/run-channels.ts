@@ -80,7 +80,7 @@ const remembering = async (
   const ledger = store.ledgerOf(setup.channel);
   const isNew = against === "sent" && (await ledger.isEmpty());
   const jobs = store.jobsOf(setup.channel);
-  const hasRefused = (await jobs.counts()).has("refused");
+  const hasRefused = await jobs.has("refused");
   let stood: ReadonlyMap<string, Standing> = new Map();
   const lastRefusal = (sku: string): LastRefusal | undefined => {
     const standing = stood.get(sku);

@@ -82,7 +82,7 @@ const sendingText = ({ file, sending }: SubmittedFile, style: Style): string => 
 /** What is to be done next, by how the last file ended. */
 const nextLine = ({ job, files }: Submitted): string => {
   const { channel } = job;
-  const ended = files.find(({ sending }) => sending.kind !== "taken")?.sending.kind;
+  const ended = files.findLast(({ sending }) => sending.kind !== "taken")?.sending.kind;
   if (ended === "unclear")
     return `Nobody knows whether it arrived. Look at the channel; then: lexicant submit ${channel} --arrived REFERENCE, or lexicant submit ${channel} --send-again`;
   if (ended === "not sent") return `Nothing is lost: lexicant submit ${channel} goes on where this ended.`;

@@ -151,6 +151,7 @@ export class PlayedChannel {
     };
     let job: PlayedJob;
     try {
+      if (this.isIn("unreadable")) throw new Unreadable("its third page is stained");
       const rows = await readRows(bytes, this.data);
       job = { ...base, rows, purpose: this.purposeOf(action).purpose, isUnreadable: false, because: "" };
       job = { ...job, rows: rows.map((row) => ({ ...row, action: row.action || action })) };

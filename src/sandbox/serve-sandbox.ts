@@ -23,6 +23,7 @@ export const moods = [
   "second-thoughts",
   "tidies",
   "elsewhere",
+  "unreadable",
 ] as const;
 
 type Env = { Bindings: HttpBindings };

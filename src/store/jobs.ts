@@ -43,8 +43,13 @@ export interface Job {
   readonly refused: number;
 }
 
+/** So many jobs of a channel keep what they held: answers to earlier ones come too late to be told apart. */
+export const KEPT_JOBS = 5;
+
 export type NewJob = Pick<Job, "kind" | "purpose" | "build" | "whole" | "at"> & {
   readonly files: readonly Pick<JobFile, "name" | "bytes" | "sha256" | "key">[];
+  /** The SKUs that the files hold, where they are a part of the build; undefined: all of it. */
+  readonly skus: readonly string[] | undefined;
 };
 
 export type FileChange = Partial<Pick<JobFile, "state" | "reference" | "percent" | "because">> & {
@@ -109,6 +114,6 @@ export interface ChannelJobs {
   standings(skus: readonly string[]): Promise<ReadonlyMap<string, Standing>>;
   /** Every SKU that stands so, in order. */
   standing(state: StandingState): AsyncGenerator<readonly Standing[]>;
-  /** What stands so, counted. */
-  counts(): Promise<ReadonlyMap<StandingState, number>>;
+  /** Whether any SKU stands so. */
+  has(state: StandingState): Promise<boolean>;
 }

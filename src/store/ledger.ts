@@ -67,6 +67,8 @@ export interface ChannelLedger {
   of(wish: LedgerWish): Promise<ReadonlyMap<string, LedgerEntry>>;
   /** Every SKU of a state, withdrawn ones too, in order, in batches. */
   entries(state?: LedgerState): AsyncGenerator<readonly LedgerEntry[]>;
+  /** What the last build of a kind holds, in order, in batches. */
+  built(kind: BuildKind): AsyncGenerator<readonly LedgerEntry[]>;
   /** The number of the next build of this channel, from 1. */
   nextNumber(): Promise<number>;
   /** The last build of each kind, latest first. */

@@ -2,7 +2,7 @@ import { spawn, type ChildProcess } from "node:child_process";
 import { appendFileSync } from "node:fs";
 import { join } from "node:path";
 import { environment, mainFile } from "./process.js";
-import { copyOf, temporaryFolder } from "./run.js";
+import { copyOf, jsonLines, lexicant, temporaryFolder, type Ran } from "./run.js";
 
 const running = new Set<ChildProcess>();
 
@@ -115,6 +115,16 @@ export const reach = (shop: string, channel: string, address: string, more = "")
 
 /** What a command needs to reach a sandbox, quick to try again. */
 export const exchangeEnvironment = { SHOP_TOKEN: TOKEN, LEXICANT_FIRST_WAIT_MS: "5" };
+
+/** Drives the program with what it needs to reach a sandbox. */
+export const exchanging = (shop: string, ...args: readonly string[]): Ran =>
+  lexicant(shop, args, { env: exchangeEnvironment });
+
+/** The same for the objects of its answer. */
+export const exchangingJson = (
+  shop: string,
+  ...args: readonly string[]
+): readonly Record<string, unknown>[] => jsonLines(exchanging(shop, ...args, "--json").out);
 
 /** A copy of a workspace whose channels reach a sandbox. */
 export const reaching = (shop: string, sandbox: RunningSandbox, channels: readonly string[]): string => {

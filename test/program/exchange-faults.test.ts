@@ -148,8 +148,13 @@ describe("addresses and secrets", () => {
   it("when the token is wrong, missing, or open to others, then nothing goes out", () => {
     const shop = reaching(small, sandbox, ["merrowgate"]);
     const wrong = run(shop, ["submit", "merrowgate"], { SHOP_TOKEN: "another-token-5521" });
-    expect([wrong.exit, wrong.out]).toEqual([1, expect.stringContaining("does not accept the token (401)")]);
+    expect([wrong.exit, wrong.out]).toEqual([3, expect.stringContaining("does not accept the token (401)")]);
     expect(wrong.out + wrong.err).not.toContain("another-token-5521");
+    // It says nothing of the goods: no row counts as refused, and the same job goes on.
+    expect(jsonLines(run(shop, ["jobs", "--json"]).out)[0]).toMatchObject({
+      refused: 0,
+      files: [{ state: "waiting" }],
+    });
     expect(run(shop, ["submit", "merrowgate"], { SHOP_TOKEN: "" })).toMatchObject({
       exit: 2,
       err: expect.stringContaining("has no SHOP_TOKEN") as string,

@@ -1,15 +1,15 @@
-import { readdirSync } from "node:fs";
+import { rmSync } from "node:fs";
 import { parse } from "csv-parse/sync";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { demoShop } from "../kit/demo-shop.js";
-import { copyOf, jsonLines, lexicant, read, write, type Ran } from "../kit/run.js";
-import { exchangeEnvironment, reaching, startSandbox, type RunningSandbox } from "../kit/sandbox.js";
-
-const run = (shop: string, ...args: readonly string[]): Ran =>
-  lexicant(shop, args, { env: exchangeEnvironment });
-
-const json = (shop: string, ...args: readonly string[]): readonly Record<string, unknown>[] =>
-  jsonLines(run(shop, ...args, "--json").out);
+import { copyOf, lexicant, read, write } from "../kit/run.js";
+import {
+  reaching,
+  startSandbox,
+  type RunningSandbox,
+  exchanging as run,
+  exchangingJson as json,
+} from "../kit/sandbox.js";
 
 const channels = ["merrowgate", "gavelstead", "fjordhandel", "chatterquay", "lanternlist"] as const;
 const built = demoShop();
@@ -140,16 +140,57 @@ describe("refused, mended, sent again", () => {
     run(at, "submit", "gavelstead", "--wait");
     run(at, "set", "BC-1104", "price=350 GBP");
     run(at, "build", "gavelstead", "--changed");
-    const [file = ""] = readdirSync(`${at}/out/gavelstead/chosen`).filter((name) => name.endsWith(".xml"));
-    write(at, `out/gavelstead/chosen/${file}`, "<hall><lot>");
+    await own.say({ channel: "gavelstead", mood: "unreadable" });
     const { exit, out } = run(at, "submit", "gavelstead", "--wait");
     expect(exit).toBe(1);
-    expect(out).toMatch(/not taken gavelstead-chosen-\d+\.xml: it is no well-formed XML/);
+    expect(out).toMatch(/not taken gavelstead-chosen-\d+\.xml: its third page is stained/);
     expect(json(at, "jobs")[0]).toMatchObject({ accepted: 0, refused: 1 });
     expect(ledgerOf(at, "gavelstead").find(({ sku }) => sku === "BC-1104")).toMatchObject({
       state: "refused",
     });
     expect(run(at, "diff", "gavelstead").out).toContain("1 changed, 0 new");
+    await own.stop();
+  });
+
+  it("when some files of a build go, then the others are neither sent, refused, nor awaited; and one bad file keeps none back", async () => {
+    const { own, at } = await alone("merrowgate");
+    run(at, "submit", "merrowgate", "out/merrowgate/merrowgate-books.xlsx", "--wait");
+    expect(json(at, "jobs")[0]).toMatchObject({ listings: 4, accepted: 4, refused: 0 });
+    expect(json(at, "ledger", "merrowgate")).toHaveLength(4);
+    expect((await own.state())["merrowgate"]?.shown).toBe(4);
+    await own.say({ channel: "merrowgate", mood: "unreadable" });
+    expect(run(at, "submit", "merrowgate", "--wait").out).toContain("228 accepted, 2 refused");
+    await own.stop();
+  });
+
+  it("when what was refused for a blank is filled, then it is not told as unchanged", async () => {
+    const { own, at } = await alone("merrowgate");
+    await own.say({ channel: "merrowgate", dislikes: { field: "item_title", word: "brush" } });
+    run(at, "submit", "merrowgate", "--wait");
+    const told = (): boolean =>
+      json(at, "check", "merrowgate", "--sku", "BC-1402").some(({ code }) => code === "refused-before");
+    expect(told()).toBe(true);
+    run(at, "set", "BC-1402", "--channel", "merrowgate", "color=black");
+    expect(told()).toBe(false);
+    await own.stop();
+  });
+
+  it("when what a job kept is gone, then it does not keep the next build from going", async () => {
+    const { own, at } = await alone("chatterquay");
+    await own.say({ channel: "chatterquay", mood: "busy", times: 100 });
+    expect(run(at, "submit", "chatterquay").exit).toBe(3);
+    await own.say({ channel: "chatterquay", mood: "busy", times: 0 });
+    rmSync(`${at}/.lexicant/jobs/chatterquay/1/chatterquay-full-1.jsonl`);
+    expect(run(at, "submit", "chatterquay")).toMatchObject({
+      exit: 3,
+      err: expect.stringContaining("is not what job 1 was to send") as string,
+    });
+    expect(run(at, "submit", "chatterquay", "--wait").out).toContain("261 accepted, 0 refused");
+    // A file that somebody changed after it was built is not what the ledger knows.
+    run(at, "set", "BC-1402", "price=9.20 GBP");
+    run(at, "build", "chatterquay");
+    write(at, "out/chatterquay/chatterquay.jsonl", `${read(at, "out/chatterquay/chatterquay.jsonl")}\n`);
+    expect(run(at, "submit", "chatterquay").err).toContain("was changed after it was built");
     await own.stop();
   });
 

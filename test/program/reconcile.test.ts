@@ -1,14 +1,14 @@
 import fc from "fast-check";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { demoShop } from "../kit/demo-shop.js";
-import { jsonLines, lexicant, type Ran } from "../kit/run.js";
-import { exchangeEnvironment, reaching, startSandbox, type RunningSandbox } from "../kit/sandbox.js";
-
-const run = (shop: string, ...args: readonly string[]): Ran =>
-  lexicant(shop, args, { env: exchangeEnvironment });
-
-const json = (shop: string, ...args: readonly string[]): readonly Record<string, unknown>[] =>
-  jsonLines(run(shop, ...args, "--json").out);
+import { lexicant } from "../kit/run.js";
+import {
+  reaching,
+  startSandbox,
+  type RunningSandbox,
+  exchanging as run,
+  exchangingJson as json,
+} from "../kit/sandbox.js";
 
 const channels = ["merrowgate", "gavelstead", "fjordhandel", "chatterquay", "lanternlist"] as const;
 const built = demoShop();

@@ -8,10 +8,13 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { demoShop } from "../kit/demo-shop.js";
 import { environment, mainFile } from "../kit/process.js";
 import { copyOf, jsonLines, lexicant, lexicantBeside, read, write, type Ran } from "../kit/run.js";
-import { exchangeEnvironment, reaching, startSandbox, type RunningSandbox } from "../kit/sandbox.js";
-
-const run = (shop: string, ...args: readonly string[]): Ran =>
-  lexicant(shop, args, { env: exchangeEnvironment });
+import {
+  exchangeEnvironment,
+  reaching,
+  startSandbox,
+  type RunningSandbox,
+  exchanging as run,
+} from "../kit/sandbox.js";
 
 const logOf = ({ err }: Ran): readonly Record<string, unknown>[] => jsonLines(err);
 

@@ -129,6 +129,10 @@ export const fieldNamed = (definition: ChannelDefinition, code: string): Field |
   return slot === undefined ? undefined : definition.fields[slot];
 };
 
+/** The layout whose files the channel takes by itself. */
+export const sentLayoutOf = ({ layouts, exchange }: ChannelDefinition): LayoutDefinition | undefined =>
+  layouts.find(({ name }) => name === exchange?.send.layout) ?? layouts[0];
+
 /** The lists of permitted values that a field has in any category. */
 export const listsOf = ({ rules }: ChannelDefinition, field: Field): readonly ValueList[] => [
   ...new Set(rules.filter((rule) => rule.field === field).flatMap(({ limits }) => limits.values ?? [])),

@@ -1,7 +1,8 @@
 import { mkdir } from "node:fs/promises";
 import { join } from "node:path";
 import { addAll } from "../../core/many.js";
-import { groupFieldOf } from "../../core/channel/group-model.js";
+import { sentLayoutOf } from "../../core/channel/definition.js";
+import { referenceOf } from "../../core/listing/live-reference.js";
 import type { Carrier, Progress } from "../../exchange/carrier.js";
 import { askPatiently, type Patience } from "../../exchange/patience.js";
 import type { Io } from "../../io/io.js";
@@ -28,43 +29,32 @@ export interface Answer {
   readonly besides: readonly RowOutcome[];
 }
 
-/** Whether something of a job is still to be heard. */
+/** Whether something of a job is still to be heard, or was heard and not noted before somebody was killed. */
 export const isOpen = ({ files, accepted, refused, listings }: Job): boolean =>
   files.some(({ state }) => state === "sent") ||
-  (files.some(({ state }) => state === "answered") && accepted + refused < listings);
+  (files.some(({ state }) => state === "answered" || state === "thrown out") &&
+    accepted + refused < listings);
 
-const plain = (sku: string, isAccepted: boolean, message: string): RowOutcome => ({
-  ...{ sku, isAccepted, message },
-  ...{ id: "", code: "", field: "" },
-});
-
-/** SKUs of the rows of one file of a job. */
-const skusOfFile = async (
+/** What is said of every row of one file of a job alike. */
+const ofAllRows = async (
   { jobs, channel, workspace }: Asker,
   job: Job,
   file: JobFile,
-): Promise<readonly string[]> => {
+  isAccepted: boolean,
+  message: string,
+): Promise<readonly RowOutcome[]> => {
   const { definition, channel: name } = channel.setup;
-  const layout =
-    definition.layouts.find((one) => one.name === definition.exchange?.send.layout) ?? definition.layouts[0];
-  const isOnly = job.files.length === 1;
-  const within = isOnly
-    ? undefined
-    : new Set(
-        (
-          await sentReferences(join(jobFolder(workspace, name, job.number), file.name), definition, layout)
-        ).values(),
-      );
-  const skus: string[] = [];
+  const path = join(jobFolder(workspace, name, job.number), file.name);
+  const within =
+    job.files.length === 1
+      ? undefined
+      : new Set((await sentReferences(path, definition, sentLayoutOf(definition))).values());
+  const rows: RowOutcome[] = [];
   for await (const batch of jobs.entries(job.number))
-    for (const { sku, listing } of batch) {
-      const reference =
-        listing.values[definition.identifiedBy] ??
-        listing.values[groupFieldOf(definition.groups) ?? ""] ??
-        sku;
-      if (within === undefined || within.has(reference)) skus.push(sku);
-    }
-  return skus;
+    for (const { sku, listing } of batch)
+      if (within === undefined || within.has(referenceOf(sku, listing, definition)))
+        rows.push({ ...{ sku, isAccepted, message }, ...{ id: "", code: "", field: "" } });
+  return rows;
 };
 
 export interface Asker {
@@ -74,15 +64,11 @@ export interface Asker {
   readonly io: Io;
 }
 
-/** Rows of files that the channel did not want as a whole, from the sending on. */
+/** Rows of files that the channel did not want as a whole. */
 export const thrownOutRows = async (asker: Asker, job: Job): Promise<readonly RowOutcome[]> => {
   const rows: RowOutcome[] = [];
   for (const file of job.files)
-    if (file.state === "thrown out")
-      addAll(
-        rows,
-        (await skusOfFile(asker, job, file)).map((sku) => plain(sku, false, file.because)),
-      );
+    if (file.state === "thrown out") addAll(rows, await ofAllRows(asker, job, file, false, file.because));
   return rows;
 };
 
@@ -106,6 +92,7 @@ export const askResults = async (
   const isPartly =
     job.accepted + job.refused < job.listings && !job.files.some(({ state }) => state === "sent");
   await mkdir(folder, { recursive: true });
+  if (isPartly) addAll(besides, await thrownOutRows(asker, job));
   for (const file of job.files) {
     if (file.state !== "sent" && !(file.state === "answered" && (isPartly || isAgain))) continue;
     const sent = { name: file.name, reference: file.reference, facts };
@@ -119,17 +106,11 @@ export const askResults = async (
     }
     if (own.kind === "thrown out") {
       await jobs.change(job.number, file.position, { state: "thrown out", at, because: own.because });
-      addAll(
-        besides,
-        (await skusOfFile(asker, job, file)).map((sku) => plain(sku, false, own.because)),
-      );
+      addAll(besides, await ofAllRows(asker, job, file, false, own.because));
     } else if (!hasReports) {
       // A channel without reports has what it took.
       await jobs.change(job.number, file.position, { state: "answered", at, percent: 100 });
-      addAll(
-        besides,
-        (await skusOfFile(asker, job, file)).map((sku) => plain(sku, true, "")),
-      );
+      addAll(besides, await ofAllRows(asker, job, file, true, ""));
     } else {
       const path = join(folder, `${file.name}.report`);
       await askPatiently(() => carrier.report(sent, path), patience);

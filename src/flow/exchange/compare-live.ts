@@ -29,7 +29,7 @@ export interface LiveField {
 
 const currencyIn = (text: string | undefined): string | undefined => / ([A-Z]{3})$/.exec(text ?? "")?.[1];
 
-/** What a column's cell says, in a tree as in a table; a cell's own spaces at its ends are nobody's. */
+/** What a column's cell says, of a tree or a table alike; spaces at its ends are nobody's. */
 const textsIn = (cells: LiveCells, column: LayoutColumn, layout: LayoutDefinition): readonly string[] =>
   textsInCell((ownOf(cells, column.name) ?? "").trim(), column, layout);
 

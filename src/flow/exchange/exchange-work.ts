@@ -5,7 +5,7 @@ import { Refusal } from "../../core/diagnostics/refusal.js";
 import { ExchangeFault } from "../../exchange/carrier.js";
 import { patienceOf } from "../../exchange/patience.js";
 import type { Io } from "../../io/io.js";
-import type { ChannelJobs, Job, RowOutcome } from "../../store/jobs.js";
+import { KEPT_JOBS, type ChannelJobs, type Job, type RowOutcome } from "../../store/jobs.js";
 import { workspaceRoot, type Workspace } from "../../workspace/workspace.js";
 import type { NamedFolder } from "../../workspace/named-folder.js";
 import type { Caller } from "../as-writer.js";
@@ -100,22 +100,23 @@ export const submitChannel = async (
   io: Io,
   watch: SubmitWatch,
 ): Promise<Submitted> => {
+  // Secrets and addresses that will not do are found before anything is noted, and while nobody waits for the workspace.
+  await withCatalogue(caller.workspace, io, async ({ workspace, store, surroundings }) => {
+    const channel = await loadChannel(workspace, store, name, await surroundings());
+    await told(name, "reaching it", () => withCarrier(channel, workspace, io, () => Promise.resolve()));
+    return {};
+  });
   const { job, isResumed } = await withWritableCatalogue(caller, io, async (open) => {
     const { workspace, store, surroundings } = open;
     const channel = await loadChannel(workspace, store, name, await surroundings());
     const jobs = store.jobsOf(name);
     const before = unfinished(await jobs.list());
-    // Secrets and addresses that will not do are found before anything is noted.
-    await told(name, "reaching it", () => withCarrier(channel, workspace, io, () => Promise.resolve()));
     if (before !== undefined) {
       await settleUnclear(jobs, before, settling, io.now().toISOString());
       return { job: before.number, isResumed: true };
     }
     const plan = await planJob(channel, workspace, store.ledgerOf(name), jobs, wishes);
-    return {
-      job: (await beginJob(open, channel, plan, wishes.isRepeated === true, io)).number,
-      isResumed: false,
-    };
+    return { job: await beginJob(open, channel, plan, wishes.isRepeated === true, io), isResumed: false };
   });
   const sent = await withCatalogue(caller.workspace, io, async ({ workspace, store, surroundings }) => {
     const channel = await loadChannel(workspace, store, name, await surroundings());
@@ -189,7 +190,7 @@ const chosenJobs = (all: readonly Job[], { job, report }: ResultsWish, channel: 
     job !== undefined
       ? numbered
       : report === undefined
-        ? all.slice(0, 5).filter(isOpen)
+        ? all.slice(0, KEPT_JOBS).filter(isOpen)
         : all.filter(isOpen).slice(0, 1);
   const [last] = all;
   if (found.length > 0) return [...found].sort((a, b) => a.number - b.number);
@@ -260,47 +261,45 @@ export const resultsOfChannel = async (
       const jobs = open.store.jobsOf(name);
       const reasons = await byReason(jobs, job.number);
       const rows = await refusedRows(reasons, channel, { store: open.store, jobs, surroundings: known });
-      const now = await jobOf(jobs, job.number, name);
-      return {
-        job: now,
+      const result: JobResults = {
+        taken,
+        job: await jobOf(jobs, job.number, name),
         refused: rows.map((row, at) => ({ ...row, alike: reasons[at]?.alike ?? 1 })),
         unanswered: isNews ? await jobs.unanswered(job.number, SHOWN_UNANSWERED) : [],
+        reading: progress.filter((one) => one.progress.kind === "reading"),
       };
+      if (taken !== undefined) await tellOf(open.workspace, result, reports[0]?.path, io);
+      return result;
     });
-    const result = { ...shown, taken, reading: progress.filter((one) => one.progress.kind === "reading") };
-    if (taken !== undefined) await tellOf(caller, result, reports[0]?.path, io);
-    results.push(result);
+    results.push(shown);
   }
   return results;
 };
 
 /** Tells whoever wants to know how a job ended. */
-const tellOf = (
-  caller: ExchangeCaller,
+const tellOf = async (
+  workspace: Workspace,
   { job, refused, reading }: JobResults,
   report: string | undefined,
   io: Io,
-): Promise<object> =>
-  withCatalogue(caller.workspace, io, async ({ workspace }) => {
-    if (reading.length > 0) return {};
-    const counts = { listings: job.listings, accepted: job.accepted, refused: job.refused };
-    await tellSomeone(
-      workspace,
-      {
-        occasion: job.refused > 0 ? "job-refused" : "job-ended",
-        channel: job.channel,
-        says: `job ${job.number} (${job.purpose}): ${job.accepted} of ${job.listings} accepted, ${job.refused} refused`,
-        counts,
-        causes: refused.map(
-          ({ sku, alike, code, message }) =>
-            `${alike} × ${[code, message].filter(Boolean).join(" ")}, such as ${sku}`,
-        ),
-        report,
-      },
-      io,
-    );
-    return {};
-  });
+): Promise<void> => {
+  if (reading.length > 0) return;
+  const counts = { listings: job.listings, accepted: job.accepted, refused: job.refused };
+  const causes = refused.map(
+    ({ sku, alike, code, message }) =>
+      `${alike} × ${[code, message].filter(Boolean).join(" ")}, such as ${sku}`,
+  );
+  await tellSomeone(
+    workspace,
+    {
+      occasion: job.refused > 0 ? "job-refused" : "job-ended",
+      channel: job.channel,
+      says: `job ${job.number} (${job.purpose}): ${job.accepted} of ${job.listings} accepted, ${job.refused} refused`,
+      ...{ counts, causes, report },
+    },
+    io,
+  );
+};
 
 /** What was heard of a job in one answer after the other. */
 const hear = (heard: Map<number, ReportTaken>, job: number, taken: ReportTaken): void => {

@@ -1,10 +1,12 @@
 import { createHash } from "node:crypto";
 import { createReadStream } from "node:fs";
-import { copyFile, link, mkdir, readdir, rm, stat } from "node:fs/promises";
+import { copyFile, link, mkdir, readdir, readFile, rm, stat } from "node:fs/promises";
 import { join } from "node:path";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
 import { writeFault } from "../../formats/file-fault.js";
+import { RECORD_FILE } from "../build/build-channel.js";
+import type { BuiltFile } from "../build/built-files.js";
 import type { Workspace } from "../../workspace/workspace.js";
 
 /** Where a job's files lie as they were sent, whatever is built later. */
@@ -25,13 +27,29 @@ export interface FoundFile {
   readonly sha256: string;
 }
 
-/** The files of a build as they lie there; refuses one that is gone. */
+/** What the record of the last build in a folder says of its files. */
+const builtIn = async (folder: string): Promise<ReadonlyMap<string, string>> => {
+  try {
+    const { files } = JSON.parse(await readFile(join(folder, RECORD_FILE), "utf8")) as {
+      readonly files: readonly Pick<BuiltFile, "name" | "sha256">[];
+    };
+    return new Map(files.map(({ name, sha256 }) => [name, sha256]));
+  } catch {
+    return new Map();
+  }
+};
+
+/**
+ * The files of a build as they lie there; refuses one that is gone, or was changed by hand: what the ledger knows of its
+ * rows would not be what the channel gets.
+ */
 export const foundFiles = async (
   folder: string,
   names: readonly string[],
   shown: string,
-): Promise<readonly FoundFile[]> =>
-  Promise.all(
+): Promise<readonly FoundFile[]> => {
+  const built = await builtIn(folder);
+  return Promise.all(
     names.map(async (name) => {
       const path = join(folder, name);
       const found = await stat(path).catch(() => undefined);
@@ -42,9 +60,13 @@ export const foundFiles = async (
             what: "a file of the last build: build again",
           }),
         ]);
-      return { name, path, bytes: found.size, sha256: await sha256Of(path) };
+      const sha256 = await sha256Of(path);
+      if ((built.get(name) ?? sha256) !== sha256)
+        throw new Refusal([diagnostic("built-file-changed", { path: `${shown}/${name}` })]);
+      return { name, path, bytes: found.size, sha256 };
     }),
   );
+};
 
 /** Keeps the files of a job: a build puts new files beside and never changes these, so that a link is a copy. */
 export const keepFiles = async (files: readonly FoundFile[], folder: string): Promise<void> => {

@@ -1,5 +1,5 @@
 import { basename, extname, join } from "node:path";
-import type { ChannelDefinition } from "../../core/channel/definition.js";
+import { sentLayoutOf, type ChannelDefinition } from "../../core/channel/definition.js";
 import { filledPattern } from "../../core/channel/exchange-definition.js";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
@@ -28,6 +28,8 @@ export interface JobPlan {
   readonly build: BuildNote;
   readonly purpose: string;
   readonly whole: boolean;
+  /** Whether the build has files that do not go: then only what stands in these is sent. */
+  readonly isPart: boolean;
   readonly files: readonly (FoundFile & { readonly sentAs: string })[];
 }
 
@@ -62,8 +64,7 @@ const isOf = (file: string, layout: { readonly file: string }): boolean => {
 /** The files of a build that go to the channel: those of the layout that it takes. */
 const sendable = (build: BuildNote, channel: WorkspaceChannel): readonly string[] => {
   const { definition } = channel.setup;
-  const { layout } = exchangeOf(channel, "files are sent").send;
-  const own = definition.layouts.find(({ name }) => name === layout) ?? definition.layouts[0];
+  const own = sentLayoutOf(definition);
   return own === undefined ? build.files : build.files.filter((file) => isOf(file, own));
 };
 
@@ -99,18 +100,20 @@ export const planJob = async (
   const build = chosenBuild(await ledger.builds(), wishes, setup.channel);
   const purpose = purposeOf(build);
   const named = wishes.files.map((file) => basename(file));
-  const wanted = sendable(build, channel).filter((file) => named.length === 0 || named.includes(file));
+  const all = sendable(build, channel);
+  const wanted = all.filter((file) => named.length === 0 || named.includes(file));
+  const isPart = wanted.length < all.length;
   if (wanted.length === 0)
     throw new Refusal([
       diagnostic("unknown-option", {
-        reason: `${definition.label} takes files of the layout "${send.layout ?? definition.layouts[0]?.name ?? ""}", and ${named.join(", ") || "the build"} holds none`,
+        reason: `${definition.label} takes files of the layout "${sentLayoutOf(definition)?.name ?? ""}", and ${named.join(", ") || "the build"} holds none`,
       }),
     ]);
   const folder = folderOf(workspace.path("out"), setup.channel, build);
   const found = await foundFiles(folder, wanted, join("out", setup.channel));
   const facts = factsOf(definition, purpose, nextNumber(await jobs.list()));
   return {
-    ...{ build, purpose, whole: takesWhole(definition, build) },
+    ...{ build, purpose, isPart, whole: takesWhole(definition, build) && !isPart },
     files: found.map((file) => ({
       ...file,
       sentAs: filledPattern(

@@ -1,6 +1,7 @@
 import { rm } from "node:fs/promises";
 import { groupFieldOf } from "../../core/channel/group-model.js";
 import { factsOf } from "../../core/listing/as-sent.js";
+import { referenceOf } from "../../core/listing/live-reference.js";
 import { keptListing } from "../../core/listing/live-text.js";
 import type { LiveListing } from "../../core/listing/live-listing.js";
 import { rowsOf, type FileRow } from "../../core/listing/shape/file-family.js";
@@ -100,6 +101,8 @@ const empty: LiveListing = {
 
 interface Pass {
   readonly fields: readonly LiveField[];
+  /** Codes of the fields that the export has columns for. */
+  readonly covered: ReadonlySet<string>;
   readonly channel: WorkspaceChannel;
   readonly notes: LedgerNotes;
   tell(one: Disagreement): void;
@@ -118,10 +121,9 @@ const compared = (
   readonly waiting: number;
   readonly isBlank: boolean;
 } => {
-  const covered = new Set<string>(pass.fields.map(({ field }) => field.code));
   // What the export has no column for is as it was sent, as far as anybody knows.
   const values: Record<string, string> = Object.fromEntries(
-    Object.entries(sent ?? now ?? {}).filter(([code]) => !covered.has(code)),
+    Object.entries(sent ?? now ?? {}).filter(([code]) => !pass.covered.has(code)),
   );
   let [differs, waiting, isBlank] = [0, 0, false];
   for (const one of pass.fields) {
@@ -179,9 +181,10 @@ export const reconcileChannel = async (
   const ids = new Map<string, string>();
   let [agreeing, waiting] = [0, 0];
   const notes = await ledger.beginExport("live", at);
+  const fields = liveFields(definition, liveLayoutOf(definition), live);
   const pass: Pass = {
-    ...{ channel, notes },
-    fields: liveFields(definition, liveLayoutOf(definition), live),
+    ...{ channel, notes, fields },
+    covered: new Set(fields.map(({ field }) => field.code)),
     tell(one) {
       counts[one.kind]++;
       tell(one);
@@ -190,8 +193,8 @@ export const reconcileChannel = async (
   const handled = textRegister();
   const met = textRegister();
   const groupField = groupFieldOf(definition.groups);
-  const referenceOf = (sku: string, values: LiveListing["values"], isGroup: boolean): string =>
-    keyOf(values[definition.identifiedBy] ?? (isGroup ? (values[groupField ?? ""] ?? sku) : sku), isGroup);
+  const keyFor = (sku: string, values: LiveListing["values"], isGroup: boolean): string =>
+    keyOf(referenceOf(sku, { values, ...(isGroup ? { isGroup } : {}) }, definition), isGroup);
   /** One row that we know, by its SKU. */
   const look = async (
     family: number,
@@ -245,7 +248,7 @@ export const reconcileChannel = async (
         const rows = shape(outcomes, family, setup).flatMap(rowsOf);
         const sent = await ledger.of({ skus: rows.map(({ sku }) => sku) });
         const now = rows.map((row) => valuesOf(row, channel));
-        const keys = rows.map((row, index) => referenceOf(row.sku, now[index] ?? {}, row.kind === "group"));
+        const keys = rows.map((row, index) => keyFor(row.sku, now[index] ?? {}, row.kind === "group"));
         const shown = await ledger.of({ skus: keys, state: "came" });
         for (const [index, row] of rows.entries()) {
           const { listing, sku } = row;
@@ -269,7 +272,7 @@ export const reconcileChannel = async (
   let further = 0;
   for await (const batch of ledger.entries("sent")) {
     const rest = batch.filter(({ sku }) => !handled.has(sku));
-    const keys = rest.map(({ sku, listing }) => referenceOf(sku, listing.values, listing.isGroup === true));
+    const keys = rest.map(({ sku, listing }) => keyFor(sku, listing.values, listing.isGroup === true));
     const shown = await ledger.of({ skus: keys, state: "came" });
     for (const [index, entry] of rest.entries())
       await look(

@@ -5,12 +5,16 @@ import { Refusal } from "../../core/diagnostics/refusal.js";
 import type { Carrier, OutgoingFile, Sending } from "../../exchange/carrier.js";
 import { askPatiently, sendPatiently, type Patience, type SendWatch } from "../../exchange/patience.js";
 import type { Io } from "../../io/io.js";
-import type { ChannelJobs, Job, JobFile } from "../../store/jobs.js";
+import { sentLayoutOf } from "../../core/channel/definition.js";
+import { referenceOf } from "../../core/listing/live-reference.js";
+import { KEPT_JOBS, type ChannelJobs, type Job, type JobFile } from "../../store/jobs.js";
+import type { ChannelLedger, LedgerEntry } from "../../store/ledger.js";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 import type { WritableCatalogue } from "../open-catalogue.js";
 import { exchangeOf } from "./account.js";
 import { forgetFiles, jobFolder, keepFiles, sha256Of } from "./job-files.js";
 import { factsOf, type JobPlan } from "./plan-job.js";
+import { sentReferences } from "./read-report.js";
 
 /** What became of one file that was to be sent. */
 export interface SubmittedFile {
@@ -35,19 +39,21 @@ export interface SubmitWatch {
 export const beginJob = async (
   { workspace, store, landing }: WritableCatalogue,
   channel: WorkspaceChannel,
-  { build, purpose, whole, files }: JobPlan,
+  plan: JobPlan,
   isRepeated: boolean,
   io: Io,
-): Promise<Job> => {
+): Promise<number> => {
+  const { build, purpose, whole, files } = plan;
   const name = channel.setup.channel;
   const jobs = store.jobsOf(name);
   const before = await jobs.list();
   if (!isRepeated) refuseSame(before, files);
+  const skus = plan.isPart ? await skusIn(plan, channel, store.ledgerOf(name)) : undefined;
   let number = 0;
   await landing.land((mark) =>
     store.together(mark, async () => {
       number = await jobs.open({
-        ...{ kind: build.kind, purpose, build: build.number, whole, at: io.now().toISOString() },
+        ...{ kind: build.kind, purpose, build: build.number, whole, at: io.now().toISOString(), skus },
         files: files.map(({ sentAs, bytes, sha256 }) => ({ name: sentAs, bytes, sha256, key: randomUUID() })),
       });
       await keepFiles(
@@ -56,19 +62,37 @@ export const beginJob = async (
       );
     }),
   );
-  const all = await jobs.list();
-  await forgetFiles(
-    workspace,
-    name,
-    all.slice(0, 5).map((job) => job.number),
-  );
-  return jobNumbered(all, number);
+  const kept = [number, ...before.map((job) => job.number)].slice(0, KEPT_JOBS);
+  await forgetFiles(workspace, name, kept);
+  return number;
 };
 
-const jobNumbered = (jobs: readonly Job[], number: number): Job => {
-  const found = jobs.find((job) => job.number === number);
-  if (found === undefined) throw new Error(`job ${number} is not there`);
-  return found;
+/** What of a build stands in some of its files. */
+const skusIn = async (
+  { build, files }: JobPlan,
+  { setup }: WorkspaceChannel,
+  ledger: ChannelLedger,
+): Promise<readonly string[]> => {
+  const { definition } = setup;
+  const references = new Set<string>();
+  for (const { path } of files)
+    for (const reference of (await sentReferences(path, definition, sentLayoutOf(definition))).values())
+      references.add(reference);
+  const skus: string[] = [];
+  const groups = new Set<string>();
+  const rows: LedgerEntry[] = [];
+  for await (const batch of ledger.built(build.kind))
+    for (const entry of batch) {
+      const { sku, listing } = entry;
+      if (listing.isGroup === true) rows.push(entry);
+      else if (references.has(referenceOf(sku, listing, definition))) {
+        skus.push(sku);
+        if (listing.group !== undefined) groups.add(listing.group);
+      }
+    }
+  // A group's own row stands with its members.
+  for (const { sku, listing } of rows) if (groups.has(listing.group ?? "")) skus.push(sku);
+  return skus;
 };
 
 /** The very bytes of an open job are not sent once more: the channel has them. */
@@ -106,8 +130,14 @@ export const sendJob = async (
   for (const file of job.files) {
     if (file.state !== "waiting" && file.state !== "sending") continue;
     const path = join(folder, file.name);
-    if ((await sha256Of(path).catch(() => "")) !== file.sha256)
+    if ((await sha256Of(path).catch(() => "")) !== file.sha256) {
+      // It can never go out any more: it must not keep the next build from going.
+      if (file.state === "waiting")
+        await change(file, "thrown out", {
+          because: "what was kept of it was changed or removed; it was not sent",
+        });
       throw new Refusal([diagnostic("job-file-changed", { file: file.name, job: job.number })], 3);
+    }
     const outgoing: OutgoingFile = {
       ...{ name: file.name, path, bytes: file.bytes, key: file.key },
       facts: factsOf(setup.definition, job.purpose, job.number),
@@ -122,7 +152,7 @@ export const sendJob = async (
       const reason = "a file of this name was there before; build again, so that it goes under another";
       await change(file, "thrown out", { because: reason });
       done.push({ file, sending: { kind: "refused", reason } });
-      break;
+      continue;
     }
     await change(file, "sending");
     const sending = await sendPatiently(
@@ -138,7 +168,8 @@ export const sendJob = async (
     // What certainly did not arrive waits as before; what may have stays so until the channel is asked.
     else await change(file, sending.kind === "not sent" ? "waiting" : "sending", { because: sending.reason });
     done.push({ file, sending });
-    if (sending.kind !== "taken") break;
+    // What the channel says of one file it does not say of the next; but where one does not arrive, none will.
+    if (sending.kind === "not sent" || sending.kind === "unclear") break;
   }
   return done;
 };

@@ -1,4 +1,4 @@
-import { groupFieldOf } from "../../core/channel/group-model.js";
+import { sentLayoutOf } from "../../core/channel/definition.js";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
 import {
@@ -7,6 +7,7 @@ import {
   refusalOf,
   type KnownRefusal,
 } from "../../core/listing/known-refusals.js";
+import { referenceOf } from "../../core/listing/live-reference.js";
 import { ownOf } from "../../core/own.js";
 import { addAll } from "../../core/many.js";
 import type { AnswerCounts, ChannelJobs, Job, RowOutcome } from "../../store/jobs.js";
@@ -39,21 +40,17 @@ const SHOWN_STRANGERS = 5;
 const MOST_NEWS = 100;
 
 /** How a job's rows are found by what the channel calls them; only names that are not the SKU itself are held. */
-const referencesOf = async (
+const skusByReference = async (
   jobs: ChannelJobs,
   job: number,
   { setup }: WorkspaceChannel,
 ): Promise<(reference: string) => string | undefined> => {
-  const { identifiedBy, groups } = setup.definition;
-  const groupField = groupFieldOf(groups);
   const other = new Map<string, string>();
   const own = new Set<string>();
   for await (const batch of jobs.entries(job))
     for (const { sku, listing } of batch) {
-      const reference =
-        listing.values[identifiedBy] ??
-        (listing.isGroup === true ? listing.values[groupField ?? ""] : undefined);
-      if (reference === undefined || reference === sku) own.add(sku);
+      const reference = referenceOf(sku, listing, setup.definition);
+      if (reference === sku) own.add(sku);
       else other.set(reference, sku);
     }
   return (reference) => other.get(reference) ?? (own.has(reference) ? reference : undefined);
@@ -67,11 +64,10 @@ export const readAnswers = async (
   reports: readonly ReportOf[],
 ): Promise<{ readonly outcomes: readonly RowOutcome[]; readonly strangers: readonly string[] }> => {
   const { definition } = channel.setup;
-  const { results, exchange } = definition;
+  const { results } = definition;
   if (results === undefined) throw new Error("a report is read by a definition that knows reports");
-  const layout =
-    definition.layouts.find(({ name }) => name === exchange?.send.layout) ?? definition.layouts[0];
-  const skuOf = await referencesOf(jobs, job.number, channel);
+  const layout = sentLayoutOf(definition);
+  const skuOf = await skusByReference(jobs, job.number, channel);
   const outcomes: RowOutcome[] = [];
   const strangers: string[] = [];
   for (const { path, sentPath } of reports) {

@@ -1,35 +1,11 @@
 import type Database from "better-sqlite3";
-import type { LiveListing } from "../../core/listing/live-listing.js";
-import { listingKept } from "../../core/listing/live-text.js";
 import type { BuildKind, ChannelLedger, LedgerEntry, LedgerState } from "../ledger.js";
 import { openBook } from "./built-book.js";
+import { entryOf, inOrder, listingColumns, READ_BATCH, type ListingRow } from "./listing-rows.js";
 import { adoptExport, builtState, sendBuild } from "./sent-builds.js";
-
-interface Row {
-  readonly sku: string;
-  readonly is_group: number;
-  readonly withdrawn: number;
-  readonly grp: string | null;
-  readonly content: string;
-  readonly purpose: string;
-  readonly at: string;
-}
-
-const READ_BATCH = 1000;
-const columns = "sku, is_group, withdrawn, grp, content, purpose, at";
 
 /** What was sent stands in the ledger, what was built in the build's book. */
 const tableOf = (state: LedgerState): string => (state === "sent" ? "ledger" : "built_listing");
-
-const listingOf = ({ content: text, grp, is_group, withdrawn }: Row): LiveListing =>
-  listingKept({ text, group: grp ?? undefined, isGroup: is_group === 1, withdrawn: withdrawn === 1 });
-
-const entryOf = (row: Row): LedgerEntry => ({
-  sku: row.sku,
-  listing: listingOf(row),
-  purpose: row.purpose,
-  at: row.at,
-});
 
 const lookUps = (database: Database.Database, state: LedgerState) => {
   const table = tableOf(state);
@@ -37,18 +13,18 @@ const lookUps = (database: Database.Database, state: LedgerState) => {
   const byGroup = state === "sent" ? "INDEXED BY ledger_group" : "";
   const where = `channel = ? AND state = ?`;
   return {
-    find: database.prepare<[string, string, string], Row>(
-      `SELECT ${columns} FROM ${table} WHERE ${where} AND sku = ?`,
+    find: database.prepare<[string, string, string], ListingRow>(
+      `SELECT ${listingColumns} FROM ${table} WHERE ${where} AND sku = ?`,
     ),
     // Two queries, since one with an "or" reads the whole channel.
-    ofGroup: database.prepare<[string, string, string], Row>(
-      `SELECT ${columns} FROM ${table} ${byGroup} WHERE ${where} AND is_group = 1 AND grp = ?`,
+    ofGroup: database.prepare<[string, string, string], ListingRow>(
+      `SELECT ${listingColumns} FROM ${table} ${byGroup} WHERE ${where} AND is_group = 1 AND grp = ?`,
     ),
-    ofParts: database.prepare<[string, string, string, string], Row>(
-      `SELECT ${columns} FROM ${table} ${byGroup} WHERE ${where} AND is_group = 1 AND grp >= ? AND grp < ?`,
+    ofParts: database.prepare<[string, string, string, string], ListingRow>(
+      `SELECT ${listingColumns} FROM ${table} ${byGroup} WHERE ${where} AND is_group = 1 AND grp >= ? AND grp < ?`,
     ),
-    next: database.prepare<[string, string, string], Row>(
-      `SELECT ${columns} FROM ${table} WHERE ${where} AND sku > ? ORDER BY sku LIMIT ${READ_BATCH}`,
+    next: database.prepare<[string, string, string], ListingRow>(
+      `SELECT ${listingColumns} FROM ${table} WHERE ${where} AND sku > ? ORDER BY sku LIMIT ${READ_BATCH}`,
     ),
   };
 };
@@ -95,15 +71,13 @@ export const channelLedger = (database: Database.Database, channel: string): Cha
           found.set(row.sku, entryOf(row));
       return found;
     },
-    async *entries(state: LedgerState = "sent") {
+    entries(state: LedgerState = "sent") {
       const { next } = among(state);
-      for (let from = ""; ;) {
-        const rows = next.all(channel, state, from);
-        if (rows.length > 0) yield rows.map(entryOf);
-        const end = rows.at(-1);
-        if (end === undefined || rows.length < READ_BATCH) return;
-        from = end.sku;
-      }
+      return inOrder((after) => next.all(channel, state, after), entryOf);
+    },
+    built(kind) {
+      const { next } = among("built");
+      return inOrder((after) => next.all(channel, builtState(kind), after), entryOf);
     },
     nextNumber: async () => latest() + 1,
     builds: async () =>

@@ -1,24 +1,19 @@
 import type Database from "better-sqlite3";
 import { listingKept } from "../../core/listing/live-text.js";
-import type { LedgerEntry } from "../ledger.js";
-import type {
-  AnswerCounts,
-  ChannelJobs,
-  FileChange,
-  Job,
-  JobFile,
-  NewJob,
-  RowOutcome,
-  Standing,
-  StandingState,
+import {
+  KEPT_JOBS,
+  type AnswerCounts,
+  type ChannelJobs,
+  type FileChange,
+  type Job,
+  type JobFile,
+  type NewJob,
+  type RowOutcome,
+  type Standing,
+  type StandingState,
 } from "../jobs.js";
+import { entryOf, inOrder, listingColumns, READ_BATCH, type ListingRow } from "./listing-rows.js";
 import { beforeState, builtState, noteAct, takeOver } from "./sent-builds.js";
-
-/** So many jobs of a channel keep what they held: answers to earlier ones come too late to be told apart. */
-const KEPT_JOBS = 5;
-const READ_BATCH = 1000;
-
-const listingColumns = "sku, is_group, withdrawn, grp, content, purpose, at";
 
 interface JobRow extends Omit<Job, "files" | "whole"> {
   readonly whole: number;
@@ -26,16 +21,6 @@ interface JobRow extends Omit<Job, "files" | "whole"> {
 
 interface FileRow extends Omit<JobFile, "percent"> {
   readonly percent: number | null;
-}
-
-interface ListingRow {
-  readonly sku: string;
-  readonly is_group: number;
-  readonly withdrawn: number;
-  readonly grp: string | null;
-  readonly content: string;
-  readonly purpose: string;
-  readonly at: string;
 }
 
 interface OutcomeRow {
@@ -58,16 +43,6 @@ interface StandingRow extends Omit<OutcomeRow, "accepted"> {
 /** The state of the book that keeps what a job holds. */
 const jobState = (job: number): string => `job ${job}`;
 
-const entryOf = ({ sku, content, grp, is_group, withdrawn, purpose, at }: ListingRow): LedgerEntry => ({
-  ...{ sku, purpose, at },
-  listing: listingKept({
-    text: content,
-    group: grp ?? undefined,
-    isGroup: is_group === 1,
-    withdrawn: withdrawn === 1,
-  }),
-});
-
 const outcomeOf = ({ sku, accepted, given_id, code, message, field }: OutcomeRow): RowOutcome => ({
   ...{ sku, code, message, field },
   isAccepted: accepted === 1,
@@ -82,20 +57,6 @@ const standingOf = ({ content, grp, given_id, ...row }: StandingRow): Standing =
       ? undefined
       : listingKept({ text: content, group: grp ?? undefined, isGroup: false, withdrawn: false }),
 });
-
-/** Reads rows in order of their SKUs, batch by batch, so that the connection is free between them. */
-async function* inOrder<Row extends { readonly sku: string }, T>(
-  next: (after: string) => readonly Row[],
-  one: (row: Row) => T,
-): AsyncGenerator<readonly T[]> {
-  for (let after = ""; ;) {
-    const rows = next(after);
-    if (rows.length > 0) yield rows.map(one);
-    const last = rows.at(-1);
-    if (last === undefined || rows.length < READ_BATCH) return;
-    after = last.sku;
-  }
-}
 
 export const channelJobs = (database: Database.Database, channel: string): ChannelJobs => {
   const run = (sql: string, ...values: readonly (string | number | null)[]): number =>
@@ -164,15 +125,10 @@ export const channelJobs = (database: Database.Database, channel: string): Chann
       );
       return inOrder((after) => next.all(channel, state, after), standingOf);
     },
-    counts: async () =>
-      new Map(
-        database
-          .prepare<[string], [StandingState, number]>(
-            "SELECT state, count(*) FROM standing WHERE channel = ? GROUP BY state",
-          )
-          .raw()
-          .all(channel),
-      ),
+    has: async (state) =>
+      database
+        .prepare("SELECT 1 FROM standing WHERE channel = ? AND state = ? LIMIT 1")
+        .get(channel, state) !== undefined,
   };
 };
 
@@ -182,21 +138,15 @@ const columnsOf = ({ percent, ...change }: FileChange): Readonly<Record<string, 
 });
 
 const openJob = (database: Database.Database, channel: string, job: NewJob): number => {
-  const { kind, purpose, build, whole, at, files } = job;
+  const { kind, purpose, build, whole, at, files, skus } = job;
   const built = builtState(kind);
-  const listings = database
-    .prepare<[string, string], number>(
-      "SELECT count(*) FROM built_listing WHERE channel = ? AND state = ? AND is_group = 0",
-    )
-    .pluck()
-    .get(channel, built);
   const number = Number(
     database
       .prepare(
         `INSERT INTO job (number, channel, kind, purpose, build, whole, at, listings, accepted, refused)
-         VALUES ((SELECT coalesce(max(number), 0) + 1 FROM job), ?, ?, ?, ?, ?, ?, ?, 0, 0)`,
+         VALUES ((SELECT coalesce(max(number), 0) + 1 FROM job), ?, ?, ?, ?, ?, ?, 0, 0, 0)`,
       )
-      .run(channel, kind, purpose, build, whole ? 1 : 0, at, listings ?? 0).lastInsertRowid,
+      .run(channel, kind, purpose, build, whole ? 1 : 0, at).lastInsertRowid,
   );
   const addFile = database.prepare(
     `INSERT INTO job_file (job, position, name, bytes, sha256, state, key, reference, at, percent, because)
@@ -214,6 +164,15 @@ const openJob = (database: Database.Database, channel: string, job: NewJob): num
        WHERE book = (SELECT id FROM book WHERE channel = ? AND state = ?)`,
     )
     .run(book, channel, built);
+  if (skus !== undefined)
+    database
+      .prepare("DELETE FROM built WHERE book = ? AND sku NOT IN (SELECT value FROM json_each(?))")
+      .run(book, JSON.stringify(skus));
+  database
+    .prepare(
+      "UPDATE job SET listings = (SELECT count(*) FROM built WHERE book = ? AND is_group = 0) WHERE number = ?",
+    )
+    .run(book, number);
   database
     .prepare(
       `INSERT OR REPLACE INTO standing (channel, sku, state, job, at, given_id, code, message, field, content)
@@ -221,7 +180,7 @@ const openJob = (database: Database.Database, channel: string, job: NewJob): num
        FROM built_listing AS new LEFT JOIN standing AS old ON old.channel = new.channel AND old.sku = new.sku
        WHERE new.channel = ? AND new.state = ? AND new.is_group = 0`,
     )
-    .run(number, at, channel, built);
+    .run(number, at, channel, jobState(number));
   forgetOld(database, channel);
   return number;
 };

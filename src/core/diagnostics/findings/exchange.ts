@@ -33,6 +33,10 @@ export const exchange = {
     ({ job, channel, at }) =>
       `just these files went to ${channel} already, as job ${job} of ${at} UTC; see "lexicant jobs ${channel}", or build again. Has the channel lost them? lexicant submit ${channel} --repeat`,
   ),
+  "built-file-changed": plainFinding<{ readonly path: string }>(
+    ({ path }) =>
+      `${quote(path)} was changed after it was built: what is known of its rows would not be what the channel gets; build again, or send it by hand`,
+  ),
   "job-file-changed": plainFinding<{ readonly file: string; readonly job: number }>(
     ({ file, job }) =>
       `${quote(file)} is not what job ${job} was to send: somebody changed or removed what was kept of it; nothing more was sent. Build again and submit that`,

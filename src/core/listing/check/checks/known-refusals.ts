@@ -1,3 +1,5 @@
+import type { Field } from "../../../channel/field.js";
+import { groupFieldOf, hasGroupsOwn } from "../../../channel/group-model.js";
 import { canonicalText } from "../../../values/show.js";
 import { fold } from "../../../values/text.js";
 import type { ListingCheck } from "../check-kind.js";
@@ -11,6 +13,8 @@ export const knownRefusals: ListingCheck = {
       const planned = slot === undefined ? undefined : bySlot[slot];
       return planned === undefined ? [] : [{ ...one, rule: planned.rule, minded: fold(one.contains) }];
     });
+    const isLeftOut = ({ code, level }: Field): boolean =>
+      code === groupFieldOf(definition.groups) || (level === "group" && hasGroupsOwn(definition.groups));
     if (told.length === 0 && lastRefusal === undefined) return undefined;
     return (listing, report) => {
       for (const { rule, minded, contains, means, act } of told) {
@@ -25,8 +29,9 @@ export const knownRefusals: ListingCheck = {
       const isSame = fields.every(({ rule }) => {
         const refused = values[rule.field.code];
         const value = listing.value(rule.field.slot);
-        // What the shape of a group leaves out of a row says nothing of it.
-        return refused === undefined || (value !== undefined && canonicalText(value) === refused);
+        // What the shape of a group leaves out of a row says nothing of it; any other blank may be what was refused.
+        if (refused === undefined) return value === undefined || isLeftOut(rule.field);
+        return value !== undefined && canonicalText(value) === refused;
       });
       const field =
         before.field === "" ? undefined : bySlot[definition.fieldNames.find(before.field)?.slot ?? -1]?.rule;
