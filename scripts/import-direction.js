@@ -26,6 +26,7 @@ const core = [
   ["placement"],
   ["listing"],
   ["gaps", "purpose"],
+  ["learning"],
 ];
 
 // What core may not touch: the world comes in as an argument.

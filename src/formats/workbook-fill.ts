@@ -21,6 +21,8 @@ export interface FillOptions {
   /** From 1. */
   readonly headerRow: number;
   readonly firstRow: number;
+  /** Rows from the first on that hold examples, which must not stay below the listings. */
+  readonly examples?: number;
 }
 
 const attribute = (tag: string, name: string): string | undefined =>
@@ -71,8 +73,10 @@ const sheetPart = (parts: Parts, sheet: string, file: string): string => {
 const sharedTexts = (parts: Parts): readonly string[] => {
   const part = parts["xl/sharedStrings.xml"];
   if (part === undefined) return [];
-  return (decoder.decode(part).match(/<si>.*?<\/si>|<si\/>/gs) ?? []).map((item) =>
-    [...item.matchAll(/<t\b[^>]*>([^<]*)<\/t>/g)].map(([, text = ""]) => unescaped(text)).join(""),
+  return (decoder.decode(part).match(/<(?:\w+:)?si>.*?<\/(?:\w+:)?si>|<(?:\w+:)?si\/>/gs) ?? []).map((item) =>
+    [...item.matchAll(/<(?:\w+:)?t\b[^>]*>([^<]*)<\/(?:\w+:)?t>/g)]
+      .map(([, text = ""]) => unescaped(text))
+      .join(""),
   );
 };
 
@@ -82,17 +86,37 @@ const columnOf = (reference: string): number => {
   return column - 1;
 };
 
-const rowTag = /<row\b[^>]*?(?:\/>|>.*?<\/row>)/gs;
-const cellTag = /<c\b[^>]*?(?:\/>|>.*?<\/c>)/gs;
+/** How a sheet's elements are written, with the prefix that its program chose. */
+const tagsOf = (prefix: string) => ({
+  prefix,
+  data: new RegExp(`<${prefix}sheetData\\s*/>|<${prefix}sheetData>(.*?)</${prefix}sheetData>`, "s"),
+  row: new RegExp(`<${prefix}row\\b[^>]*?(?:/>|>.*?</${prefix}row>)`, "gs"),
+  cell: new RegExp(`<${prefix}c\\b[^>]*?(?:/>|>.*?</${prefix}c>)`, "gs"),
+  value: new RegExp(`<${prefix}v>([^<]*)</${prefix}v>`),
+  formula: new RegExp(`<${prefix}f\\b`),
+  inner: new RegExp(`>.*</${prefix}c>$`, "s"),
+});
+
+type Tags = ReturnType<typeof tagsOf>;
 
 /** A row's cells by column: their tag and what it holds. */
-const cellsOf = (row: string): ReadonlyMap<number, string> =>
-  new Map((row.match(cellTag) ?? []).map((cell) => [columnOf(attribute(cell, "r") ?? "A"), cell]));
+const cellReader =
+  (tags: Tags) =>
+  (row: string): ReadonlyMap<number, string> =>
+    new Map((row.match(tags.cell) ?? []).map((cell) => [columnOf(attribute(cell, "r") ?? "A"), cell]));
 
-const cellText = (cell: string, shared: readonly string[]): string => {
-  const value = /<v>([^<]*)<\/v>/.exec(cell)?.[1];
+/** A row of examples without what it says: its styles stay, and what the sheet works out. */
+const withoutValues = (row: string, tags: Tags): string =>
+  row.replace(tags.cell, (cell) =>
+    tags.formula.test(cell) ? cell : cell.replace(tags.inner, "/>").replace(/ t="[^"]*"/, ""),
+  );
+
+const cellText = (cell: string, shared: readonly string[], tags: Tags): string => {
+  const value = tags.value.exec(cell)?.[1];
   if (attribute(cell, "t") === "s") return shared[Number(value)] ?? "";
-  const inline = [...cell.matchAll(/<t\b[^>]*>([^<]*)<\/t>/g)].map(([, text = ""]) => text).join("");
+  const inline = [...cell.matchAll(/<(?:\w+:)?t\b[^>]*>([^<]*)<\/(?:\w+:)?t>/g)]
+    .map(([, text = ""]) => text)
+    .join("");
   return unescaped(inline === "" ? (value ?? "") : inline);
 };
 
@@ -102,25 +126,29 @@ const rowNumber = (row: string): number => Number(attribute(row, "r") ?? 0);
 export const workbookFill = async (
   template: Buffer,
   file: string,
-  { sheet, headerRow, firstRow }: FillOptions,
+  { sheet, headerRow, firstRow, examples = 0 }: FillOptions,
 ): Promise<WorkbookFill> => {
   await guardedMembers(template, file);
   const { unzipSync, zipSync } = await import("fflate");
   const parts = unzipSync(template);
   const part = sheetPart(parts, sheet, file);
   const xml = textOf(parts, part, file);
-  const data = /<sheetData\s*\/>|<sheetData>(.*?)<\/sheetData>/s.exec(xml);
+  // Each program chooses the prefix of its elements itself; most choose none.
+  const tags = tagsOf(/<(\w+:)?worksheet\b/.exec(xml)?.[1] ?? "");
+  const data = tags.data.exec(xml);
   if (data === null)
     throw new Refusal([
       diagnostic("broken-data", { format: "XLSX", reason: `the sheet has no rows` }, { place: { file } }),
     ]);
-  const rows = data[1]?.match(rowTag) ?? [];
+  const rows = data[1]?.match(tags.row) ?? [];
+  const cellsOf = cellReader(tags);
   const shared = sharedTexts(parts);
   const head = cellsOf(rows.find((row) => rowNumber(row) === headerRow) ?? "");
   const width = greatest(head.keys(), -1) + 1;
   const header = Array.from({ length: width }, (_, column) =>
-    cellText(head.get(column) ?? "", shared).trim(),
+    cellText(head.get(column) ?? "", shared, tags).trim(),
   );
+  const originals = new Map(rows.map((row) => [rowNumber(row), cellsOf(row)] as const));
   // The first row below the header shows how cells are meant to look.
   const model = rows.find((row) => rowNumber(row) === firstRow);
   const styles = new Map(
@@ -130,27 +158,40 @@ export const workbookFill = async (
     }),
   );
   const columnStyles = columnStylesOf(xml);
+  const { prefix: p } = tags;
   const rowXml = (cells: readonly string[], number: number): string => {
+    const before = originals.get(number);
     const written = cells.map((text, column) => {
+      const own = before?.get(column);
+      // What the channel's sheet works out by itself stays.
+      if (text === "" && own !== undefined && tags.formula.test(own)) return own;
       const style = styles.get(column) ?? columnStyles(column);
       const styled = style === undefined ? "" : ` s="${style}"`;
       const at = `${columnLetter(column)}${number}`;
-      if (text === "") return style === undefined ? "" : `<c r="${at}"${styled}/>`;
-      return `<c r="${at}"${styled} t="inlineStr"><is><t xml:space="preserve">${xmlText(text)}</t></is></c>`;
+      if (text === "") return style === undefined ? "" : `<${p}c r="${at}"${styled}/>`;
+      return `<${p}c r="${at}"${styled} t="inlineStr"><${p}is><${p}t xml:space="preserve">${xmlText(text)}</${p}t></${p}is></${p}c>`;
     });
-    return `<row r="${number}">${written.join("")}</row>`;
+    const beyond = [...(before ?? [])].filter(
+      ([column, cell]) => column >= cells.length && tags.formula.test(cell),
+    );
+    return `<${p}row r="${number}">${written.join("")}${beyond.map(([, cell]) => cell).join("")}</${p}row>`;
   };
   return {
     header,
     bytes(filled) {
       const above = rows.filter((row) => rowNumber(row) < firstRow);
       // Rows of the template behind those that are filled keep their formulas and styles.
-      const behind = rows.filter((row) => rowNumber(row) >= firstRow + filled.length);
+      const behind = rows
+        .filter((row) => rowNumber(row) >= firstRow + filled.length)
+        .map((row) => (rowNumber(row) < firstRow + examples ? withoutValues(row, tags) : row));
       const own = filled.map((cells, index) => rowXml(cells, firstRow + index));
       const last = greatest(rows.map(rowNumber), Math.max(firstRow + filled.length - 1, headerRow));
       const sheet = xml
-        .replace(data[0], () => `<sheetData>${[...above, ...own, ...behind].join("")}</sheetData>`)
-        .replace(/(<dimension ref=")[^"]*(")/, `$1A1:${columnLetter(Math.max(0, width - 1))}${last}$2`);
+        .replace(data[0], () => `<${p}sheetData>${[...above, ...own, ...behind].join("")}</${p}sheetData>`)
+        .replace(
+          /(<(?:\w+:)?dimension ref=")[^"]*(")/,
+          `$1A1:${columnLetter(Math.max(0, width - 1))}${last}$2`,
+        );
       const output = bareObject<Uint8Array>();
       // eslint-disable-next-line house/data-names -- a bare object has no name of the language
       for (const [name, bytes] of Object.entries(parts)) output[name] = bytes;
@@ -164,7 +205,7 @@ export const workbookFill = async (
 
 /** The style of a whole column, where the template gives one. */
 const columnStylesOf = (xml: string): ((column: number) => string | undefined) => {
-  const columns = (xml.match(/<col\b[^>]*>/g) ?? []).flatMap((tag) => {
+  const columns = (xml.match(/<(?:\w+:)?col\b[^>]*>/g) ?? []).flatMap((tag) => {
     const style = attribute(tag, "style");
     return style === undefined
       ? []
@@ -176,9 +217,11 @@ const columnStylesOf = (xml: string): ((column: number) => string | undefined) =
 /** Formulas that count the rows are worked out anew when the workbook is opened. */
 const recalculated = (workbook: Uint8Array): Uint8Array => {
   const xml = decoder.decode(workbook);
-  if (/<calcPr\b[^>]*fullCalcOnLoad="1"/.test(xml)) return workbook;
-  const changed = /<calcPr\b/.test(xml)
-    ? xml.replace(/<calcPr\b/, '<calcPr fullCalcOnLoad="1"')
-    : xml.replace("</workbook>", '<calcPr fullCalcOnLoad="1"/></workbook>');
+  if (/<(?:\w+:)?calcPr\b[^>]*fullCalcOnLoad="1"/.test(xml)) return workbook;
+  const changed = /<(?:\w+:)?calcPr\b/.test(xml)
+    ? xml
+        .replace(/(<(?:\w+:)?calcPr\b[^>]*?) fullCalcOnLoad="[^"]*"/, "$1")
+        .replace(/<((?:\w+:)?)calcPr\b/, '<$1calcPr fullCalcOnLoad="1"')
+    : xml.replace(/<\/((?:\w+:)?)workbook>/, '<$1calcPr fullCalcOnLoad="1"/></$1workbook>');
   return encoder.encode(changed);
 };

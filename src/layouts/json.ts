@@ -1,7 +1,7 @@
 import { bareObject } from "../core/own.js";
-import type { JsonLayout, LayoutColumn, ValueStyle } from "../core/channel/layout-definition.js";
+import type { JsonLayout, LayoutColumn } from "../core/channel/layout-definition.js";
 import { rowsOf, type FileRow } from "../core/listing/shape/file-family.js";
-import { isDecimal } from "../core/values/decimal.js";
+import { decimal, isDecimal } from "../core/values/decimal.js";
 import { isList, type MaybeBlank } from "../core/values/value.js";
 import { cellTexts } from "./cell-text.js";
 import { commas, unparted, type LayoutWriter } from "./layout.js";
@@ -9,13 +9,25 @@ import { commas, unparted, type LayoutWriter } from "./layout.js";
 type Json = string | number | boolean | readonly Json[] | { readonly [key: string]: Json };
 
 /** Numbers and yes/no are JSON's own as long as they stay exact; all else is text. */
-const jsonOf = (value: MaybeBlank, column: LayoutColumn, style: ValueStyle): Json | undefined => {
+const jsonOf = (
+  value: MaybeBlank,
+  column: LayoutColumn,
+  { style, hasNumbers }: JsonLayout,
+): Json | undefined => {
   if (value === undefined) return undefined;
   if (typeof value === "boolean") return value;
   if (isDecimal(value) && Number.isSafeInteger(value.toNumber())) return value.toNumber();
   const texts = cellTexts(value, column, style);
+  if (hasNumbers && amounts.has(column.field.kind) && column.part !== "currency" && column.part !== "unit") {
+    const [text = ""] = texts;
+    const number = Number(text);
+    // A number that JSON would change stays a text.
+    if (decimal(text)?.eq(decimal(String(number)) ?? NaN) === true) return number;
+  }
   return isList(value) && column.joinedBy === undefined ? texts : (texts[0] ?? "");
 };
+
+const amounts: ReadonlySet<string> = new Set(["decimal", "money", "measure"]);
 
 /** `delivery.days` stands within an object named delivery. */
 const put = (into: Record<string, unknown>, path: string, value: Json): void => {
@@ -33,7 +45,7 @@ export const jsonWriter = (layout: JsonLayout): LayoutWriter => {
   const objectOf = (row: FileRow): string => {
     const object = bareObject<unknown>();
     for (const column of layout.columns) {
-      const value = jsonOf(row.value(column.field), column, layout.style);
+      const value = jsonOf(row.value(column.field), column, layout);
       if (value !== undefined) put(object, column.name, value);
     }
     return JSON.stringify(object);
@@ -49,9 +61,9 @@ export const jsonWriter = (layout: JsonLayout): LayoutWriter => {
       tail: () => "",
     };
   return {
-    head: () => "[",
+    head: () => (layout.root === "" ? "[" : `{${JSON.stringify(layout.root)}: [`),
     family: (family) => rowsOf(family).map(objectOf).join(commas.next),
     apart: commas,
-    tail: () => "\n]\n",
+    tail: () => (layout.root === "" ? "\n]\n" : "\n]}\n"),
   };
 };

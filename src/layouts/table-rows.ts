@@ -42,6 +42,7 @@ const fieldWriter = (column: LayoutColumn, { style, joinedBy, escape }: TableLay
 
 const markWriter = ({ says }: MarkColumn, { kinds }: TableLayout, action: string): CellWriter => {
   if (says === "action") return () => action;
+  if (says === "nothing") return () => "";
   return ({ kind }) => {
     if (kind === "group") return kinds.group;
     return kind === "single" ? kinds.single : kinds.member;

@@ -1,5 +1,6 @@
 import type { CategoryField } from "../core/channel/category-rules.js";
-import type { LayoutColumn, XlsxLayout } from "../core/channel/layout-definition.js";
+import type { ChannelBook, LayoutColumn, XlsxLayout } from "../core/channel/layout-definition.js";
+import { columnLetter } from "../core/diagnostics/place.js";
 import { fold } from "../core/values/text.js";
 import { workbookFill } from "../formats/workbook-fill.js";
 import type { Book } from "./xlsx.js";
@@ -10,26 +11,40 @@ export interface FilledBook extends Book {
   readonly told: readonly string[];
 }
 
-/** Fills a template: its columns are found by label or code, in whatever order the channel has put them. */
+/** Where a workbook's listings go. */
+export type BookPlace = Pick<ChannelBook, "sheet" | "headerRow" | "firstRow" | "examples">;
+
+/** Fills a template: its columns are found by label or code, in whatever order the channel has put them, or by their letter. */
 export const filledBook = async (
   layout: XlsxLayout,
-  { bytes, file }: { readonly bytes: Buffer; readonly file: string },
+  { bytes, file, place }: { readonly bytes: Buffer; readonly file: string; readonly place: BookPlace },
   rules: ReadonlyMap<string, CategoryField> | undefined,
   /** Columns that files of another purpose fill. */
   others: readonly XlsxLayout["cells"][number][] = [],
 ): Promise<FilledBook> => {
-  const fill = await workbookFill(bytes, file, {
-    sheet: layout.sheet,
-    headerRow: layout.headerRow,
-    firstRow: layout.headerRow + 1,
-  });
+  const fill = await workbookFill(bytes, file, place);
   const names = (cell: XlsxLayout["cells"][number]): readonly string[] =>
     "field" in cell ? [cell.field.label, cell.name, cell.field.code] : [cell.name];
-  const byName = new Map<string, number>();
+  const byName = new Map<string, number[]>();
+  const byLetter = new Map<string, number>();
   layout.cells.forEach((cell, index) => {
-    for (const name of names(cell)) if (!byName.has(fold(name))) byName.set(fold(name), index);
+    if (cell.at !== undefined) byLetter.set(cell.at, index);
+    else
+      for (const name of new Set(names(cell).map(fold)))
+        byName.set(name, [...(byName.get(name) ?? []), index]);
   });
-  const columns = fill.header.map((title) => byName.get(fold(title)));
+  // Of headings that are the same, each takes the next column of that name.
+  const taken = new Set<number>();
+  const columns = fill.header.map((title, at) => {
+    const known = byName.get(fold(title)) ?? [];
+    const found =
+      byLetter.get(columnLetter(at)) ??
+      (title === ""
+        ? undefined
+        : (known.find((index) => !taken.has(index)) ?? (known.length === 1 ? known[0] : undefined)));
+    if (found !== undefined) taken.add(found);
+    return found;
+  });
   const filledElsewhere = new Set(others.flatMap(names).map(fold));
   const unknown = fill.header.filter(
     (title, index) => title !== "" && columns[index] === undefined && !filledElsewhere.has(fold(title)),

@@ -8,6 +8,7 @@ import type { DefinitionSource, LayoutSource } from "./definition-source.js";
 import type { Field } from "./field.js";
 import {
   layoutFormats,
+  type ChannelBook,
   type HeadRow,
   type LayoutColumn,
   type LayoutDefinition,
@@ -117,6 +118,47 @@ const tableOf = (cells: readonly Cell[], settings: LayoutSettings, joinedBy: str
   },
 });
 
+const bookKeys = ["file", "sheet", "header_row", "first_row", "examples"];
+
+/** The channel's own workbooks, each with where its listings go. */
+const booksOf = (settings: LayoutSettings): Readonly<Record<string, ChannelBook>> => {
+  const raw = settings.raw("books");
+  if (raw === undefined) return {};
+  if (typeof raw !== "object" || raw === null || Array.isArray(raw)) {
+    settings.wrong("books", "gives each branch's code, or *, its workbook");
+    return {};
+  }
+  return Object.fromEntries(
+    Object.entries(raw).flatMap(([branch, book]: [string, unknown]) => {
+      const inner: Diagnostic[] = [];
+      if (typeof book !== "object" || book === null) {
+        settings.wrong(`books.${branch}`, `holds ${bookKeys.join(", ")}`);
+        return [];
+      }
+      const own = layoutSettings(
+        book as Readonly<Record<string, unknown>>,
+        settings.place,
+        inner,
+        `settings.books.${branch}.`,
+      );
+      const headerRow = own.count("header_row", 1);
+      const found: ChannelBook = {
+        file: own.text("file", ""),
+        sheet: own.text("sheet", "Sheet1"),
+        headerRow,
+        firstRow: own.count("first_row", headerRow + 1),
+        examples: own.raw("examples") === undefined ? 0 : own.count("examples", 1),
+      };
+      if (!/^[^/\\.][^/\\]*(?:\/[^/\\.][^/\\]*)*\.xls[xm]$/i.test(found.file))
+        own.wrong("file", "is a workbook in the definition's folder, such as published/items.xlsx");
+      if (found.firstRow <= headerRow) own.wrong("first_row", "stands below header_row");
+      own.end();
+      settings.tell(inner);
+      return [[branch, found] as const];
+    }),
+  );
+};
+
 /** What speaks of a column that the layout does not have would be passed over. */
 const refuseForeign = (
   key: string,
@@ -178,6 +220,7 @@ const layoutOf = (
         sheet: settings.text("sheet", "Sheet1"),
         templates: settings.text("templates", ""),
         headerRow: settings.count("header_row", 1),
+        books: booksOf(settings),
         byBranch: settings.yesNo("by_branch", false),
         rulesAsNotes: settings.yesNo("rules_as_notes", false),
         dropDowns: settings.yesNo("drop_downs", false),
@@ -196,7 +239,12 @@ const layoutOf = (
       };
     case "json":
     case "jsonl":
-      return { ...common, format };
+      return {
+        ...common,
+        format,
+        root: settings.text("root", ""),
+        hasNumbers: settings.oneOf("amounts", ["texts", "numbers"], "texts") === "numbers",
+      };
     case "jsonld": {
       const fieldAt = (key: string): Field | undefined => {
         const code = settings.text(key, "");

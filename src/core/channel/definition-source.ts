@@ -47,6 +47,9 @@ export interface LayoutSource {
         readonly joined_by?: string;
         /** So many columns side by side, one for each value of a list. */
         readonly repeat?: number;
+        /** The one value of a list that it shows, from 1. */
+        readonly item?: number;
+        readonly at?: string;
         /** What the column says of the row itself, in the place of a field. */
         readonly says?: string;
       }

@@ -10,9 +10,9 @@ export type Cell = LayoutColumn | MarkColumn;
 
 export type FindField = (code: string, place: Place) => Field | undefined;
 
-const keys = ["name", "field", "part", "joined_by", "repeat", "says"] as const;
+const keys = ["name", "field", "part", "joined_by", "repeat", "item", "at", "says"] as const;
 const parts = ["whole", "amount", "currency", "unit"] as const satisfies readonly ValuePart[];
-const marks = ["action", "row-kind"] as const satisfies readonly MarkColumn["says"][];
+const marks = ["action", "row-kind", "nothing"] as const satisfies readonly MarkColumn["says"][];
 
 /** More columns side by side than any spreadsheet is read with. */
 const MOST_REPEATED = 200;
@@ -32,7 +32,7 @@ const noneOf = (word: unknown, words: readonly string[]): string =>
 
 /** What is wrong with how a column is written, before any field is looked for; each fault once. */
 const refuseWrong = (column: Readonly<Record<string, unknown>>, { wrong }: ColumnReader): boolean => {
-  const { name, part, says, repeat, joined_by: joinedBy, field } = column;
+  const { name, part, says, repeat, item, at, joined_by: joinedBy, field } = column;
   const own = `columns, ${typeof name === "string" ? name : "one without a name"}`;
   let isRight = true;
   const fault = (key: string, reason: string): void => {
@@ -52,6 +52,14 @@ const refuseWrong = (column: Readonly<Record<string, unknown>>, { wrong }: Colum
     !(typeof repeat === "number" && Number.isInteger(repeat) && repeat >= 1 && repeat <= MOST_REPEATED)
   )
     fault("repeat", `is a whole number from 1 to ${MOST_REPEATED}`);
+  if (
+    item !== undefined &&
+    !(typeof item === "number" && Number.isInteger(item) && item >= 1 && item <= MOST_REPEATED)
+  )
+    fault("item", `is the number of a value in its list, from 1 to ${MOST_REPEATED}`);
+  if (item !== undefined && repeat !== undefined) fault("item", "is one column's, not beside repeat");
+  if (at !== undefined && !(typeof at === "string" && /^[A-Z]{1,3}$/.test(at)))
+    fault("at", "is the letter of a workbook's column, such as C");
   return isRight;
 };
 
@@ -65,11 +73,12 @@ const cellsOf = (
     return field === undefined ? [] : [{ name: column, field, part: "whole", joinedBy: undefined }];
   }
   if (!refuseWrong(column, reader)) return [];
-  const { name, says, part = "whole", joined_by: joinedBy, repeat } = column;
-  if (says !== undefined && isMark(says)) return [{ name, says }];
+  const { name, says, part = "whole", joined_by: joinedBy, repeat, item } = column;
+  const at = column.at === undefined ? {} : { at: column.at };
+  if (says !== undefined && isMark(says)) return [{ name, says, ...at }];
   const field = find(column.field ?? name, place);
   if (field === undefined || !isPart(part)) return [];
-  const own = { name, field, part, joinedBy };
+  const own = { name, field, part, joinedBy, ...at, ...(item === undefined ? {} : { item: item - 1 }) };
   // A list in columns side by side: photo_1, photo_2, …
   return repeat === undefined
     ? [own]

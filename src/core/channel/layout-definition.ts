@@ -13,12 +13,16 @@ export interface LayoutColumn {
   readonly joinedBy: string | undefined;
   /** The one value of a list that it shows, from 0, where the list stands in columns side by side. */
   readonly item?: number;
+  /** The letter of its column in a workbook of the channel's own, where its name alone does not tell. */
+  readonly at?: string;
 }
 
 /** A column that says something of the row itself: what is to happen to it, or what kind of row it is. */
 export interface MarkColumn {
   readonly name: string;
-  readonly says: "action" | "row-kind";
+  /** `nothing`: a column of the channel's that stays blank. */
+  readonly says: "action" | "row-kind" | "nothing";
+  readonly at?: string;
 }
 
 /** How values stand in the files of a layout. */
@@ -76,6 +80,18 @@ export interface CsvLayout extends LayoutOf<"csv">, TableSettings {
 
 export interface TsvLayout extends LayoutOf<"tsv">, TableSettings {}
 
+/** A workbook of the channel's own that is filled in place. */
+export interface ChannelBook {
+  /** Its file, in the definition's folder. */
+  readonly file: string;
+  readonly sheet: string;
+  /** The row with its columns' names, and the first one for listings; from 1. */
+  readonly headerRow: number;
+  readonly firstRow: number;
+  /** Rows from there on that hold the channel's examples, which no listing is. */
+  readonly examples: number;
+}
+
 /** A workbook of its own for each branch of the channel's tree, or one for all. */
 export interface XlsxLayout extends LayoutOf<"xlsx">, TableSettings {
   readonly sheet: string;
@@ -83,6 +99,8 @@ export interface XlsxLayout extends LayoutOf<"xlsx">, TableSettings {
   readonly templates: string;
   /** The row of a template with its columns' names, from 1. */
   readonly headerRow: number;
+  /** Workbooks by the code of the branch that each is for; `*` for all. They win over `templates`. */
+  readonly books: Readonly<Record<string, ChannelBook>>;
   readonly byBranch: boolean;
   readonly rulesAsNotes: boolean;
   readonly dropDowns: boolean;
@@ -113,7 +131,12 @@ export interface FeedLayout extends LayoutOf<"rss" | "atom"> {
   };
 }
 
-export type JsonLayout = LayoutOf<"json" | "jsonl">;
+export interface JsonLayout extends LayoutOf<"json" | "jsonl"> {
+  /** The member of the outermost object that holds the listings; "": they are a list by themselves. */
+  readonly root: string;
+  /** Whether amounts are JSON's numbers; texts keep the zeros at their ends. */
+  readonly hasNumbers: boolean;
+}
 
 /** schema.org as JSON-LD: groups hold their members, prices stand in an offer. */
 export interface JsonLdLayout extends LayoutOf<"jsonld"> {

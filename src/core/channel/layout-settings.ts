@@ -1,3 +1,4 @@
+import { addAll } from "../many.js";
 import { ownOf } from "../own.js";
 import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
 import { orNearest } from "../diagnostics/phrases.js";
@@ -20,6 +21,9 @@ export interface LayoutSettings {
   raw(key: string): unknown;
   /** Tells that a key's value is none that it can have. */
   wrong(key: string, reason: string): void;
+  /** Tells what was found wrong in settings within these. */
+  tell(findings: readonly Diagnostic[]): void;
+  readonly place: Place;
   /** Tells the keys that nothing asked for. */
   end(): void;
 }
@@ -28,10 +32,11 @@ export const layoutSettings = (
   settings: Readonly<Record<string, unknown>>,
   place: Place,
   findings: Diagnostic[],
+  above = "settings.",
 ): LayoutSettings => {
   const asked = new Set<string>();
   const wrong = (key: string, reason: string): void => {
-    findings.push(diagnostic("wrong-setting", { key: `settings.${key}`, reason }, { place }));
+    findings.push(diagnostic("wrong-setting", { key: `${above}${key}`, reason }, { place }));
   };
   const get = (key: string): unknown => {
     asked.add(key);
@@ -96,15 +101,15 @@ export const layoutSettings = (
     },
     raw: get,
     wrong,
+    place,
+    tell(more) {
+      addAll(findings, more);
+    },
     end() {
       for (const key of Object.keys(settings))
         if (!asked.has(key))
           findings.push(
-            diagnostic(
-              "unknown-setting",
-              { key: `settings.${key}`, nearest: nearest(key, asked) },
-              { place },
-            ),
+            diagnostic("unknown-setting", { key: `${above}${key}`, nearest: nearest(key, asked) }, { place }),
           );
     },
   };

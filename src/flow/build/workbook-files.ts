@@ -1,3 +1,6 @@
+import { ownOf } from "../../core/own.js";
+import { diagnostic } from "../../core/diagnostics/diagnostic.js";
+import { Refusal } from "../../core/diagnostics/refusal.js";
 import { isThere } from "../../formats/is-there.js";
 import { addAll } from "../../core/many.js";
 import { join } from "node:path";
@@ -6,7 +9,7 @@ import type { XlsxLayout } from "../../core/channel/layout-definition.js";
 import type { ChannelSetup } from "../../core/listing/channel-setup.js";
 import { smallFile } from "../../formats/small-file.js";
 import { xlsxBook, type Book } from "../../layouts/xlsx.js";
-import { filledBook } from "../../layouts/xlsx-filled.js";
+import { filledBook, type BookPlace } from "../../layouts/xlsx-filled.js";
 import type { StagedFiles } from "../../workspace/landing/landing.js";
 import { branchRules, describe, slug } from "./branch-rules.js";
 import { partName, type BuiltFile, type LayoutFiles } from "./built-files.js";
@@ -17,16 +20,21 @@ const namedFor = (file: string, branch: Category | undefined): string =>
 
 /** The channel's own workbook for a branch: that of the workspace, or the one that came with the definition. */
 const templateFor = async (
-  { templates }: XlsxLayout,
+  { templates, books, sheet, headerRow }: XlsxLayout,
   branch: Category | undefined,
   folders: readonly string[],
-): Promise<{ readonly bytes: Buffer; readonly file: string } | undefined> => {
-  if (templates === "" || branch === undefined) return undefined;
-  const file = `${templates}/${slug(branch.name)}.xlsx`;
+): Promise<{ readonly bytes: Buffer; readonly file: string; readonly place: BookPlace } | undefined> => {
+  const book = ownOf(books, branch?.code ?? "*") ?? ownOf(books, "*");
+  const none = templates === "" || branch === undefined;
+  const file = book?.file ?? (none ? undefined : `${templates}/${slug(branch.name)}.xlsx`);
+  if (file === undefined) return undefined;
+  const place = book ?? { sheet, headerRow, firstRow: headerRow + 1, examples: 0 };
   for (const folder of folders) {
-    if (isThere(join(folder, file), file)) return { bytes: await smallFile(join(folder, file), file), file };
+    if (isThere(join(folder, file), file))
+      return { bytes: await smallFile(join(folder, file), file), file, place };
   }
-  return undefined;
+  if (book === undefined) return undefined;
+  throw new Refusal([diagnostic("missing-file", { path: file, what: "the channel's workbook" })]);
 };
 
 interface OpenBook {

@@ -113,17 +113,27 @@ export const sentReferences = async (
   const column = layout?.columns.find(({ field }) => field.code === definition.identifiedBy);
   if (layout === undefined || column === undefined || layout.format === "rss" || layout.format === "atom")
     return found;
+  const books = layout.format === "xlsx" ? Object.values(layout.books) : [];
+  const [book] = books;
   const isTable = layout.format === "csv" || layout.format === "tsv" || layout.format === "xlsx";
   const source = await fileSource(path, basename(path));
   try {
     const table = await openTable(source, {
       format: layout.format === "tsv" ? "csv" : layout.format === "jsonld" ? "jsonl" : layout.format,
       delimiter: layout.format === "tsv" ? "\t" : layout.format === "csv" ? layout.separator : undefined,
-      sheet: layout.format === "xlsx" ? layout.sheet : undefined,
+      sheet:
+        layout.format !== "xlsx"
+          ? undefined
+          : book === undefined
+            ? layout.sheet
+            : books.length === 1
+              ? book.sheet
+              : undefined,
       headerRow: isTable
         ? Math.max(
             1,
-            layout.format === "xlsx" && layout.templates !== "" ? layout.headerRow : layout.head.length,
+            book?.headerRow ??
+              (layout.format === "xlsx" && layout.templates !== "" ? layout.headerRow : layout.head.length),
           )
         : undefined,
       records: layout.format === "xml" ? layout.member : undefined,

@@ -160,7 +160,16 @@ export class LayoutModel {
   @Allow()
   columns?: (
     | string
-    | { name: string; field?: string; part?: string; joined_by?: string; says?: string; repeat?: number }
+    | {
+        name: string;
+        field?: string;
+        part?: string;
+        joined_by?: string;
+        says?: string;
+        repeat?: number;
+        item?: number;
+        at?: string;
+      }
   )[];
 }
 

@@ -32,6 +32,24 @@ export const settings = {
   "unknown-setting": plainFinding<{ readonly key: string; readonly nearest: readonly string[] }>(
     ({ key, nearest }) => `${quote(key)} is no setting here${orNearest(nearest)}`,
   ),
+  "cannot-learn": plainFinding<{ readonly channel: string; readonly reason: string }>(
+    ({ channel, reason }) => `${channel} was not learned: ${reason}; nothing was written`,
+  ),
+  "definition-exists": plainFinding<{ readonly channel: string; readonly folder: string }>(
+    ({ channel, folder }) =>
+      `${quote(folder)} is there already; learn it again in its place with --yes (what you changed in it stays), or beside it as a new version with --as VERSION: lexicant channels learn ${channel} FILE... --as VERSION`,
+  ),
+  "no-such-version": plainFinding<{
+    readonly channel: string;
+    readonly version: string;
+    readonly known: readonly string[];
+  }>(
+    ({ channel, version, known }) =>
+      `${channel} has no version ${quote(version)} here${known.length === 0 ? "" : `; there ${known.length === 1 ? "is" : "are"} ${listed(known)}`}. Learn one with: lexicant channels learn ${channel} FILE... --as ${version}`,
+  ),
+  "cannot-upgrade": plainFinding<{ readonly channel: string; readonly reason: string }>(
+    ({ channel, reason }) => `${channel} stays as it is: ${reason}`,
+  ),
   "missing-file": plainFinding<{ readonly path: string; readonly what: string }>(
     ({ path, what }) => `${what} ${quote(path)} does not exist`,
   ),

@@ -1,0 +1,74 @@
+import { columnLetter } from "../diagnostics/place.js";
+import type { SheetPaper } from "./paper.js";
+
+/** What can be learned of a field; mostly the columns of `fields.csv`. */
+export const facts = [
+  ...([
+    "label",
+    "help",
+    "example",
+    "kind",
+    "list",
+    "unit",
+    "decimals",
+    "level",
+    "default",
+    "fill",
+    "need",
+    "when",
+  ] as const),
+  ...([
+    "min",
+    "max",
+    "min_length",
+    "max_length",
+    "counted",
+    "max_items",
+    "min_pixels",
+    "pattern",
+    "values",
+    "open",
+  ] as const),
+  ...(["date", "joined_by"] as const),
+] as const;
+
+export type Fact = (typeof facts)[number];
+
+/** Where something was read: a file, in a workbook its sheet, and a cell or line. */
+export interface Origin {
+  readonly file: string;
+  readonly sheet: string;
+  /** `B4` in a sheet, `line 12` in a text; "" for the whole. */
+  readonly at: string;
+}
+
+/** One piece of evidence for a fact. */
+export interface Claim {
+  readonly fact: Fact;
+  /** As `fields.csv` writes it; a list's values stand one a line. */
+  readonly value: string;
+  /** 0 to 1. */
+  readonly confidence: number;
+  readonly from: Origin;
+  /** How it was seen, in a few words. */
+  readonly because: string;
+}
+
+/** A guess from here on is told as sure. */
+export const SURE = 0.88;
+/** Below this it is a question. */
+export const OPEN = 0.6;
+
+export const cellOrigin = (sheet: SheetPaper, row: number, column: number): Origin => ({
+  file: sheet.file,
+  sheet: sheet.sheet,
+  at: `${columnLetter(column)}${row + 1}`,
+});
+
+export const originText = ({ file, sheet, at }: Origin): string =>
+  [file, sheet, at].filter(Boolean).join(", ");
+
+export const valuesOf = (text: string): readonly string[] => (text === "" ? [] : text.split("\n"));
+
+export const valuesText = (values: readonly string[]): string =>
+  [...new Set(values.map((value) => value.replace(/\s+/g, " ").trim()).filter(Boolean))].join("\n");

@@ -1,0 +1,135 @@
+import { decimal } from "../values/decimal.js";
+import { unitOf } from "../values/units.js";
+import { cellOrigin, valuesText, type Claim, type Fact } from "./claim.js";
+import type { GuideRow, GuideSheet } from "./guide-sheet.js";
+import { nameKey, type Explains } from "./headings.js";
+import { numberedName } from "./join-columns.js";
+import { asksForMust, needMarks, type Marks } from "./need-words.js";
+import { needCell, ruleClaims, saidClaims } from "./said-claims.js";
+import { listedValues } from "./sentence.js";
+
+/** Rows of guides by the names that they explain. */
+export interface GuideIndex {
+  /** What the guides say of a field, by any of its names. */
+  claimsFor(names: readonly string[]): readonly Claim[];
+  /** Names that no field asked for. */
+  unasked(): readonly string[];
+}
+
+/** Makes what guides say of each column ready to be asked for. */
+export const guideIndex = (guides: readonly GuideSheet[], legend: Marks): GuideIndex => {
+  const byName = new Map<
+    string,
+    { readonly row: GuideRow; readonly marks: Marks; readonly name: string }[]
+  >();
+  for (const guide of guides) {
+    const asks = guide.rows.some((row) => asksForMust(row.cell("need")?.heading ?? ""));
+    const marks = needMarks(guide.needs, asks ? new Map() : legend);
+    for (const row of guide.rows)
+      for (const what of ["code", "label"] as const) {
+        const name = row.cell(what)?.text ?? "";
+        const stem = numberedName(name)?.stem;
+        for (const key of new Set([nameKey(name), stem === undefined ? "" : nameKey(stem)]))
+          if (key !== "") byName.set(key, [...(byName.get(key) ?? []), { row, marks, name }]);
+      }
+  }
+  const asked = new Set<GuideRow>();
+  return {
+    claimsFor(names) {
+      const rows = new Map<GuideRow, Marks>();
+      for (const name of names)
+        for (const { row, marks } of byName.get(nameKey(name)) ?? []) rows.set(row, marks);
+      return [...rows].flatMap(([row, marks]) => {
+        asked.add(row);
+        return rowClaims(row, marks);
+      });
+    },
+    unasked: () => [
+      ...new Set(
+        [...byName.values()]
+          .flat()
+          .filter(({ row }) => !asked.has(row))
+          .map(({ name }) => name),
+      ),
+    ],
+  };
+};
+
+const rowClaims = (row: GuideRow, marks: Marks): readonly Claim[] => {
+  const claims: Claim[] = [];
+  const cell = (what: Explains) => {
+    const found = row.cell(what);
+    return found === undefined || found.text === ""
+      ? undefined
+      : { ...found, from: cellOrigin(row.sheet, row.row, found.column) };
+  };
+  const because = "the sheet that explains the columns";
+  const add = (fact: Fact, value: string, confidence: number, from: Claim["from"]): void =>
+    void claims.push({ fact, value, confidence, from, because });
+  const label = cell("label");
+  if (label !== undefined) add("label", label.text, 0.9, label.from);
+  const need = cell("need");
+  if (need !== undefined) claims.push(...needCell(need.text, marks, 0.95, need.from, because));
+  const kind = cell("kind");
+  if (kind !== undefined) claims.push(...ruleClaims(kind.text, 0.93, kind.from, because));
+  const values = cell("values");
+  if (values !== undefined) claims.push(...valueClaims(values.text, values.from, because));
+  const meaning = cell("meaning");
+  if (meaning !== undefined) {
+    claims.push(...ruleClaims(meaning.text, 0.92, meaning.from, because));
+    add("help", meaning.text, 0.9, meaning.from);
+  }
+  const example = cell("example");
+  if (example !== undefined) add("example", example.text, 0.88, example.from);
+  for (const [what, fact] of numbers) {
+    const found = cell(what);
+    const number =
+      found === undefined
+        ? undefined
+        : /^-?\d+(?:[.,]\d+)?/.exec(found.text.replace(/(\d)[.,](\d{3})\b/g, "$1$2"))?.[0].replace(",", ".");
+    if (found === undefined || number === undefined || decimal(number) === undefined) continue;
+    if (what === "items") {
+      if (Number(number) > 1) {
+        add("max_items", number, 0.93, found.from);
+        add("list", "yes", 0.9, found.from);
+      }
+    } else add(fact, number, 0.93, found.from);
+  }
+  const unit = cell("unit");
+  if (unit !== undefined && unitOf(unit.text) !== undefined)
+    add("unit", unitOf(unit.text)?.code ?? "", 0.94, unit.from);
+  return claims;
+};
+
+const numbers: readonly (readonly [Explains, Fact])[] = [
+  ["length", "max_length"],
+  ["min", "min"],
+  ["max", "max"],
+  ["items", "max_items"],
+  ["decimals", "decimals"],
+];
+
+/** A cell for accepted values holds a list, or a sentence that says what else is accepted. */
+const valueClaims = (text: string, from: Claim["from"], because: string): readonly Claim[] => {
+  const said = saidClaims(text, 0.92, from, because);
+  if (
+    said.some(
+      ({ fact }) =>
+        fact === "max_length" ||
+        fact === "date" ||
+        fact === "min" ||
+        fact === "max" ||
+        fact === "decimals" ||
+        fact === "values",
+    )
+  )
+    return said;
+  const values = listedValues(text);
+  const isList =
+    values.length > 1 && values.every((value) => value.split(" ").length <= 6) && !/\.\s+\p{Lu}/u.test(text);
+  if (!isList) return said;
+  return [
+    { fact: "values", value: valuesText(values), confidence: 0.93, from, because },
+    { fact: "kind", value: "choice", confidence: 0.92, from, because },
+  ];
+};

@@ -1,0 +1,355 @@
+import { fold } from "../values/text.js";
+import { decimal } from "../values/decimal.js";
+import { asksForMust, legendLine, needMarks, needOf, type Marks, type NeedSaid } from "./need-words.js";
+import { cellAt, textAt, type SheetPaper } from "./paper.js";
+import { listedValues, readSentence } from "./sentence.js";
+
+/** What a row above the listings says of the columns. */
+export type HeadRole =
+  "labels" | "codes" | "needs" | "kinds" | "guidance" | "values" | "examples" | "groups" | "lengths";
+
+export interface SheetHead {
+  /** Rows from 0 by what they say; several rows of guidance can stand there. */
+  readonly rows: readonly { readonly row: number; readonly role: HeadRole }[];
+  /** The row that names the columns best. */
+  readonly named: number;
+  /** The first row for listings, from 0; filled examples may stand there. */
+  readonly firstRow: number;
+  /** Filled rows from there on. */
+  readonly examples: number;
+  readonly width: number;
+}
+
+interface RowShape {
+  readonly row: number;
+  readonly texts: readonly string[];
+  readonly filled: number;
+  readonly distinct: number;
+  readonly averageLength: number;
+  readonly codes: number;
+  readonly numbers: number;
+  readonly needs: number;
+  readonly kinds: number;
+  readonly links: number;
+  readonly lists: number;
+  readonly digitsAlone: number;
+  readonly isMerged: boolean;
+}
+
+/** Rows above the listings are looked for among so many. */
+const ROWS_LOOKED_AT = 40;
+const LEAST_COLUMNS = 3;
+
+const code =
+  /^[\p{L}][\p{L}\p{N}]*(?:[._:/-][\p{L}\p{N}]+)+$|^[a-z]+[A-Z][A-Za-z0-9]*$|^[A-Z]{2,}[A-Z0-9]*$|^[A-Z]{1,3}\d{2,}$|^[a-z]+\d*$/u;
+const plainCode =
+  /^(?=.*[\d_.:])[\p{L}][\p{L}\p{N}]*(?:[._:/-]?[\p{L}\p{N}]+)*$|^[a-z]+(?:[A-Z][a-z0-9]*)+$|^[A-Z]{3,}[A-Z0-9_]*$/u;
+
+/** Whether a text is the kind of name that programs know a column by. */
+export const isCode = (text: string): boolean => !text.includes(" ") && text.length <= 60 && code.test(text);
+
+const share = (count: number, of: number): number => (of === 0 ? 0 : count / of);
+
+const kindWord =
+  /^(?:text|string|str|enum|list|liste|lista|choice|integer|int|entero|entier|ganzzahl|number|numeric|zahl|número|nombre|decimal|dezimal|date|datum|fecha|url|link|boolean|bool|ean|gtin|html|texto|texte|money|price|preis|precio|prix|float|double|char|varchar|auswahl|ja\/nein|yes\/no|alphanumeric|measure|image|bild|image url)(?:\s*[([,:;].*)?$/iu;
+
+const shapeOf = (sheet: SheetPaper, row: number, width: number): RowShape => {
+  const texts = Array.from({ length: width }, (_, column) => textAt(sheet, row, column));
+  const filledTexts = texts.filter((text) => text !== "");
+  const filled = filledTexts.length;
+  const marks = needMarks(filledTexts, new Map());
+  const needs = filledTexts.filter(
+    (text) => text.length <= 40 && (marks.has(fold(text)) || wholeNeed(text)),
+  ).length;
+  return {
+    row,
+    texts,
+    filled,
+    distinct: share(new Set(filledTexts.map((text) => text.toLowerCase())).size, filled),
+    averageLength: share(
+      filledTexts.reduce((sum, text) => sum + text.length, 0),
+      filled,
+    ),
+    codes: share(filledTexts.filter(isCode).length, filled),
+    numbers: share(
+      filledTexts.filter((text) => decimal(text.replace(",", ".")) !== undefined).length,
+      filled,
+    ),
+    digitsAlone: share(filledTexts.filter((text) => /^\d{1,5}$/.test(text)).length, filled),
+    needs: share(needs, filled),
+    kinds: share(filledTexts.filter((text) => kindWord.test(text)).length, filled),
+    links: share(filledTexts.filter((text) => /^https?:\/\/\S+$/.test(text)).length, filled),
+    lists: share(filledTexts.filter((text) => listedValues(text).length > 1).length, filled),
+    isMerged: sheet.merges.some((one) => one.row <= row && row <= one.lastRow && one.lastColumn > one.column),
+  };
+};
+
+/** A need as the whole of a short cell; a sentence that happens to hold such a word is guidance. */
+const wholeNeed = (text: string): boolean => text.split(/\s+/).length <= 4 && needOf(text) !== undefined;
+
+/** What the sheet says of letters and marks anywhere above or beside its table: `M = mandatory`. */
+export const legendOf = (sheets: readonly SheetPaper[]): Marks => {
+  const found = new Map<string, NeedSaid>();
+  for (const sheet of sheets) {
+    if (sheet.rows.length > 400) continue;
+    for (const row of sheet.rows.slice(0, ROWS_LOOKED_AT)) {
+      row.forEach((cell, column) => {
+        const whole = legendLine(cell.text);
+        if (whole !== undefined) found.set(markKey(whole.mark), whole.said);
+        const next = row[column + 1]?.text ?? "";
+        if (/^(?:\p{Lu}{1,2}|\*{1,3}|[†‡!])$/u.test(cell.text.trim()) && wholeNeed(next)) {
+          const said = needOf(next);
+          if (said !== undefined) found.set(markKey(cell.text.trim()), said);
+        }
+      });
+    }
+  }
+  return found;
+};
+
+const markKey = (mark: string): string => (/^\p{L}/u.test(mark) ? mark.toLowerCase() : mark);
+
+/** Where drop-downs and other rules begin: listings stand from there on. */
+const ruledFrom = ({ rules }: SheetPaper): number | undefined => {
+  const rows = rules.filter(({ kind }) => kind === "list").map(({ firstRow }) => firstRow);
+  if (rows.length === 0) return undefined;
+  const counts = new Map<number, number>();
+  for (const row of rows) counts.set(row, (counts.get(row) ?? 0) + 1);
+  const [best] = [...counts].sort((a, b) => b[1] - a[1] || a[0] - b[0])[0] ?? [];
+  return best === undefined || best === 0 ? undefined : best;
+};
+
+const looksLikeData = ({ texts, numbers, links, filled, needs, kinds }: RowShape): boolean =>
+  filled > 0 &&
+  needs < 0.7 &&
+  kinds < 0.6 &&
+  (links > 0 ||
+    numbers >= 0.15 ||
+    texts.some((text) => /^\d{4}-\d\d-\d\d$|^\d{8,14}$|^\d+[.,]\d\d$/.test(text)));
+
+const looksLikeLabels = ({ filled, distinct, numbers, links, averageLength, texts }: RowShape): boolean =>
+  filled >= 2 &&
+  distinct > 0.7 &&
+  numbers < 0.1 &&
+  links === 0 &&
+  averageLength < 45 &&
+  texts.filter((text) => text !== "").every((text) => /\p{L}|#/u.test(text));
+
+const roleOf = (shape: RowShape, others: readonly RowShape[]): HeadRole | undefined => {
+  const { needs, kinds, codes, averageLength, distinct, texts, digitsAlone, filled } = shape;
+  const [first = ""] = texts;
+  if (needs >= 0.8) return "needs";
+  if (kinds >= 0.6) return "kinds";
+  if (digitsAlone > 0.9 && filled > 1 && /length|länge|longueur|longitud|max/i.test(first)) return "lengths";
+  const said = texts.filter((text) => text !== "" && Object.keys(readSentence(text)).length > 0).length;
+  if (averageLength >= 12 && share(said, filled) >= 0.5 && codes < 0.5) return "guidance";
+  if (shape.lists >= 0.7 && filled >= 1 && others.some((one) => one.filled > filled)) return "values";
+  if (distinct > 0.85 && codes >= 0.85 && texts.some((text) => plainCode.test(text))) return "codes";
+  if (looksLikeLabels(shape)) return averageLength > 28 ? "guidance" : "labels";
+  return averageLength >= 25 ? "guidance" : undefined;
+};
+
+/** The rows of a sheet that name and explain its columns; undefined where it has none that are wide enough. */
+export const headOfSheet = (sheet: SheetPaper): SheetHead | undefined => {
+  const width = Math.max(
+    0,
+    ...sheet.rows
+      .slice(0, ROWS_LOOKED_AT)
+      .map((row) => row.findLastIndex(({ text }) => text.trim() !== "") + 1),
+  );
+  const shapes = sheet.rows.slice(0, ROWS_LOOKED_AT).map((_, row) => shapeOf(sheet, row, width));
+  const widest = Math.max(0, ...shapes.filter((one) => looksLikeLabels(one)).map(({ filled }) => filled));
+  if (widest < LEAST_COLUMNS) return undefined;
+  const ruled = ruledFrom(sheet);
+  const start = shapes.findIndex(
+    (one) =>
+      one.filled >= Math.max(LEAST_COLUMNS, widest * 0.6) &&
+      (looksLikeLabels(one) || one.needs >= 0.8) &&
+      !one.isMerged,
+  );
+  if (start < 0) return undefined;
+  const roles: { row: number; role: HeadRole }[] = [];
+  const end = Math.min(shapes.length, ruled ?? shapes.length);
+  let row = start;
+  for (; row < end; row++) {
+    const shape = shapes[row];
+    if (shape === undefined || shape.filled === 0) {
+      // A blank row within the head is passed over where rules begin below it.
+      if (ruled !== undefined) continue;
+      break;
+    }
+    if (row > start && looksLikeData(shape)) break;
+    const role = roleOf(shape, shapes);
+    if (role === undefined) break;
+    // A second row of labels would be a row of listings; a first one may be.
+    if (role === "labels" && roles.some((one) => one.role === "labels")) {
+      if (ruled === undefined && !isSecondHead(roles, shape, shapes)) break;
+      roles.push({ row, role: "groups" });
+      continue;
+    }
+    if (role === "codes" && roles.some((one) => one.role === "codes")) break;
+    if ((role === "values" || role === "guidance") && shape.filled < widest * 0.2) break;
+    roles.push({ row, role });
+  }
+  settleLabels(roles, shapes);
+  const named = roles.find(({ role }) => role === "labels") ?? roles.find(({ role }) => role === "codes");
+  if (named === undefined) return undefined;
+  const last = Math.max(...roles.map((one) => one.row));
+  const firstRow =
+    ruled !== undefined && ruled > last
+      ? ruled
+      : sheet.frozenRows > last + 1 && sheet.frozenRows <= last + 3
+        ? sheet.frozenRows
+        : last + 1;
+  const examples = filledFrom(sheet, firstRow, width);
+  const groups = groupRow(sheet, start, width);
+  return {
+    rows: groups === undefined ? roles : [{ row: groups, role: "groups" as const }, ...roles],
+    named: named.row,
+    firstRow,
+    examples,
+    width,
+  };
+};
+
+/** Whether a second row of short texts explains the first: as wide, and nothing in it is like a listing. */
+const isSecondHead = (
+  roles: readonly { readonly row: number; readonly role: HeadRole }[],
+  shape: RowShape,
+  shapes: readonly RowShape[],
+): boolean => {
+  const first = shapes[roles.find(({ role }) => role === "labels")?.row ?? -1];
+  return (
+    first !== undefined &&
+    shape.filled >= first.filled * 0.9 &&
+    shape.row === first.row + 1 &&
+    shape.codes >= 0.9 &&
+    first.codes < 0.6
+  );
+};
+
+/** Of two rows that name columns, the one with blanks in its names is for people, the other for programs. */
+const settleLabels = (roles: { row: number; role: HeadRole }[], shapes: readonly RowShape[]): void => {
+  const codes = roles.filter(({ role }) => role === "codes");
+  if (roles.some(({ role }) => role === "labels")) return;
+  const groups = roles.find(({ role, row }) => role === "groups" && (shapes[row]?.distinct ?? 0) > 0.9);
+  if (groups !== undefined) groups.role = "labels";
+  else if (codes.length === 0) {
+    const guidance = roles.find(({ role, row }) => role === "guidance" && (shapes[row]?.distinct ?? 0) > 0.9);
+    if (guidance !== undefined) guidance.role = "labels";
+  }
+};
+
+/** Rows in one piece from a row on that hold something. */
+const filledFrom = (sheet: SheetPaper, from: number, width: number): number => {
+  let count = 0;
+  for (let row = from; row < sheet.rows.length; row++) {
+    const isFilled = Array.from({ length: width }, (_, column) => textAt(sheet, row, column)).some(
+      (text) => text !== "",
+    );
+    if (!isFilled) break;
+    count++;
+  }
+  return count;
+};
+
+/** A row of headings over several columns each, right above the head. */
+const groupRow = (sheet: SheetPaper, start: number, width: number): number | undefined => {
+  const above = start - 1;
+  if (above < 0) return undefined;
+  const merged = sheet.merges.filter(
+    ({ row, lastRow, column, lastColumn }) => row <= above && above <= lastRow && lastColumn > column,
+  );
+  if (merged.length >= 2) return above;
+  const texts = Array.from({ length: width }, (_, column) => textAt(sheet, above, column)).filter(
+    (text) => text !== "",
+  );
+  return texts.length >= 2 && texts.length < width * 0.6 && merged.length > 0 ? above : undefined;
+};
+
+/** The heading of the group that a column stands under; "" where it stands under none. */
+export const groupOf = (sheet: SheetPaper, { rows }: SheetHead, column: number): string => {
+  const group = rows.find(({ role }) => role === "groups");
+  if (group === undefined) return "";
+  const merged = sheet.merges.find(
+    ({ row, lastRow, column: first, lastColumn }) =>
+      row <= group.row && group.row <= lastRow && first <= column && column <= lastColumn,
+  );
+  return merged === undefined ? textAt(sheet, group.row, column) : textAt(sheet, merged.row, merged.column);
+};
+
+/** Colours of the head's cells that a legend explains: by a text in a coloured cell, or by one that names the colour. */
+export const colourLegend = (
+  sheets: readonly SheetPaper[],
+  head: SheetPaper,
+  { named }: SheetHead,
+): ReadonlyMap<string, NeedSaid> => {
+  const found = new Map<string, NeedSaid>();
+  const used = new Set(
+    (head.rows[named] ?? []).flatMap(({ fill, ink }) => [
+      fill === "" ? "" : `fill ${fill}`,
+      ink === "" ? "" : `ink ${ink}`,
+    ]),
+  );
+  for (const sheet of sheets)
+    sheet.rows.slice(0, ROWS_LOOKED_AT).forEach((row, at) => {
+      if (sheet === head && at >= named) return;
+      row.forEach((cell, column) => {
+        const beside = cell.text.trim() === "" ? (row[column + 1]?.text ?? "") : cell.text;
+        const need = needOf(beside);
+        if (need !== undefined)
+          for (const [what, colour] of [
+            ["fill", cell.fill],
+            ["ink", cell.ink],
+          ] as const)
+            if (colour !== "" && used.has(`${what} ${colour}`) && !found.has(`${what} ${colour}`))
+              found.set(`${what} ${colour}`, need);
+        for (const [colour, said] of namedColours(cell.text, used))
+          if (!found.has(colour)) found.set(colour, said);
+      });
+    });
+  // Where only the must has a colour, what has none may be left out.
+  return found;
+};
+
+const hues: readonly (readonly [RegExp, (red: number, green: number, blue: number) => boolean])[] = [
+  [/\b(?:red|rot|rote[rnm]?|rouge|roj[oa]s?)\b/iu, (r, g, b) => r > 140 && g < 110 && b < 110],
+  [/\b(?:orange|naranja)\b/iu, (r, g, b) => r > 200 && g > 100 && g < 215 && b < 160],
+  [/\b(?:yellow|gelb(?:e[rnm]?)?|jaune|amarill[oa]s?)\b/iu, (r, g, b) => r > 200 && g > 190 && b < 215],
+  [/\b(?:green|grün(?:e[rnm]?)?|vert[es]?|verdes?)\b/iu, (r, g, b) => g > r && g > b],
+  [/\b(?:blue|blau(?:e[rnm]?)?|bleue?s?|azul(?:es)?)\b/iu, (r, g, b) => b > r && b >= g],
+  [
+    /\b(?:gr[ea]y|grau(?:e[rnm]?)?|grise?s?|gris)\b/iu,
+    (r, g, b) => Math.abs(r - g) < 14 && Math.abs(g - b) < 14,
+  ],
+];
+
+/** `Columns in red letters are mandatory`: the head's colours of that hue. */
+const namedColours = (text: string, used: ReadonlySet<string>): readonly (readonly [string, NeedSaid])[] => {
+  const found: (readonly [string, NeedSaid])[] = [];
+  for (const part of text.split(/[.;\n]|,\s+(?=alle|all|the other|les autres|el resto|los demás)/iu)) {
+    const need = needOf(part);
+    const hue = hues.find(([name]) => name.test(part));
+    if (need === undefined || hue === undefined) continue;
+    for (const colour of used) {
+      const [what = "", rgb = ""] = colour.split(" ");
+      if (!/^[0-9A-F]{6}$/.test(rgb)) continue;
+      const [red = 0, green = 0, blue = 0] = [0, 2, 4].map((at) =>
+        Number.parseInt(rgb.slice(at, at + 2), 16),
+      );
+      const ofInk = /letter|font|schrift|text|police|letra|fuente/iu.test(part);
+      const ofFill = /background|fill|hintergrund|fond|fondo|cells?|zellen|hinterlegt/iu.test(part);
+      if ((ofInk && what === "fill") || (ofFill && !ofInk && what === "ink")) continue;
+      if (hue[1](red, green, blue)) found.push([colour, need]);
+    }
+  }
+  return found;
+};
+
+/** What the rest of the columns is where a legend tells only one kind: what is not marked is optional. */
+export const headingsAskForMust = asksForMust;
+
+export const headFill = (sheet: SheetPaper, { named }: SheetHead, column: number): readonly string[] => {
+  const { fill, ink } = cellAt(sheet, named, column);
+  return [fill === "" ? "" : `fill ${fill}`, ink === "" ? "" : `ink ${ink}`].filter(Boolean);
+};

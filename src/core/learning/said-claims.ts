@@ -1,0 +1,93 @@
+import { needInSentence, needOf, type Marks, type NeedSaid } from "./need-words.js";
+import { readSentence } from "./sentence.js";
+import type { Claim, Fact, Origin } from "./claim.js";
+import { valuesText } from "./claim.js";
+
+export const needClaims = (
+  said: NeedSaid | undefined,
+  confidence: number,
+  from: Origin,
+  because: string,
+): readonly Claim[] => {
+  if (said === undefined) return [];
+  // A condition in words is a question: what it means is for a person to write down.
+  const surely = said.when === "" ? confidence : Math.min(confidence, 0.5);
+  const need: Claim = { fact: "need", value: said.need, confidence: surely, from, because };
+  return said.when === ""
+    ? [need]
+    : [need, { fact: "when", value: said.when, confidence: 0.5, from, because }];
+};
+
+/** Reads a text that rules a field, and says what it claims of it. */
+export const saidClaims = (
+  text: string,
+  confidence: number,
+  from: Origin,
+  because: string,
+): readonly Claim[] => {
+  const said = readSentence(text);
+  const claims: Claim[] = [];
+  const claim = (fact: Fact, value: string | number | undefined, weight = 1): void => {
+    if (value !== undefined)
+      claims.push({ fact, value: String(value), confidence: confidence * weight, from, because });
+  };
+  claim("kind", said.kind, said.kind === "text" ? 0.95 : 1);
+  claim("min_length", said.minLength);
+  claim("max_length", said.maxLength);
+  claim("counted", said.counted);
+  claim("max_items", said.maxItems);
+  if (said.maxItems !== undefined && said.maxItems > 1) claim("list", "yes", 0.95);
+  claim("min", said.min);
+  claim("max", said.max);
+  claim("decimals", said.decimals);
+  claim("unit", said.unit);
+  claim("date", said.date);
+  claim("min_pixels", said.pixels);
+  if (said.values !== undefined) claim("values", valuesText(said.values), 0.95);
+  const between = separatorIn(text);
+  if (between !== undefined) {
+    claim("joined_by", between);
+    claim("list", "yes", 0.95);
+  }
+  return claims;
+};
+
+/** A text that may also say whether the field must be filled. */
+export const ruleClaims = (
+  text: string,
+  confidence: number,
+  from: Origin,
+  because: string,
+): readonly Claim[] => [
+  ...saidClaims(text, confidence, from, because),
+  ...needClaims(needInSentence(text), confidence * 0.97, from, because),
+];
+
+export const needCell = (
+  text: string,
+  marks: Marks,
+  confidence: number,
+  from: Origin,
+  because: string,
+): readonly Claim[] => needClaims(needOf(text, marks), confidence, from, because);
+
+const separators: readonly (readonly [RegExp, string])[] = [
+  [
+    /\b(?:separated|divided|split|joined|getrennt|trennen|séparée?s?|séparer|separad[oa]s?)\b[^.]{0,25}(?:semicolons?|semikolons?|strichpunkte?n?|points?-virgules?|punto y coma|;)/iu,
+    ";",
+  ],
+  [
+    /\b(?:separated|divided|split|joined|getrennt|trennen|séparée?s?|séparer|separad[oa]s?)\b[^.]{0,25}(?:commas?|kommas?|kommata|virgules?|comas?|,)/iu,
+    ",",
+  ],
+  [
+    /\b(?:separated|divided|split|joined|getrennt|trennen|séparée?s?|séparer|separad[oa]s?)\b[^.]{0,25}(?:pipes?|vertical bars?|strokes?|senkrechte[nr]? striche?n?|barres? verticales?|barras? verticales?|\|)/iu,
+    "|",
+  ],
+  [/\b(?:comma|komma)[- ](?:separated|getrennt)/iu, ","],
+  [/\b(?:semicolon|semikolon)[- ](?:separated|getrennt)/iu, ";"],
+];
+
+/** The mark that a rule wants between several values of one cell. */
+const separatorIn = (text: string): string | undefined =>
+  separators.find(([pattern]) => pattern.test(text))?.[1];

@@ -1,0 +1,177 @@
+import { greatest } from "../many.js";
+import { decimal } from "../values/decimal.js";
+import { unitOf } from "../values/units.js";
+import { readYesNo } from "../values/yes-no.js";
+import { isKind, type Kind } from "../values/value.js";
+import { facts, OPEN, valuesOf, type Claim, type Fact } from "./claim.js";
+
+/** What was settled for a fact, and what spoke against it. */
+export interface Settled extends Claim {
+  readonly against: readonly Claim[];
+  /** Whether a person said so. */
+  readonly isCorrected: boolean;
+}
+
+export type Facts = ReadonlyMap<Fact, Settled>;
+
+const settled = (claim: Claim, against: readonly Claim[] = []): Settled => ({
+  ...claim,
+  against,
+  isCorrected: false,
+});
+
+const sameValue = (fact: Fact, one: string, other: string): boolean => {
+  if (one === other) return true;
+  if (fact === "values") {
+    const [a, b] = [new Set(valuesOf(one)), new Set(valuesOf(other))];
+    return a.size === b.size && [...a].every((value) => b.has(value));
+  }
+  const [a, b] = [decimal(one), decimal(other)];
+  return a !== undefined && b !== undefined && a.eq(b);
+};
+
+/** Facts of which the surest is taken and the others say nothing against it. */
+const plainly = new Set<Fact>(["label", "help", "example", "open", "counted", "joined_by"]);
+
+/** Takes what is best shown; what speaks against it costs confidence. */
+const settleFact = (fact: Fact, claims: readonly Claim[]): Settled | undefined => {
+  const groups: Claim[][] = [];
+  for (const claim of claims) {
+    const same = groups.find(([first]) => first !== undefined && sameValue(fact, first.value, claim.value));
+    if (same === undefined) groups.push([claim]);
+    else same.push(claim);
+  }
+  const scored = groups
+    .map((own) => {
+      const sources = new Set(own.map(({ because }) => because)).size;
+      const best = own.reduce((a, b) => (b.confidence > a.confidence ? b : a));
+      return { best, score: Math.min(0.99, best.confidence + 0.03 * (sources - 1)) };
+    })
+    .sort((a, b) => b.score - a.score);
+  const [first, second] = scored;
+  if (first === undefined) return undefined;
+  if (fact === "help") {
+    const longest = claims.reduce((a, b) => (b.value.length > a.value.length ? b : a));
+    return settled(longest);
+  }
+  if (second === undefined || plainly.has(fact)) return settled({ ...first.best, confidence: first.score });
+  const against = scored
+    .slice(1)
+    .map(({ best }) => best)
+    .filter(({ confidence }) => confidence >= OPEN);
+  // A shorter list that the longer one holds was cut short by whoever wrote the sentence.
+  if (fact === "values" && against.every(({ value }) => isWithin(value, first.best.value)))
+    return settled({ ...first.best, confidence: first.score });
+  const gap = first.score - second.score;
+  const confidence = against.length === 0 || gap > 0.25 ? first.score : Math.min(first.score, 0.55 + gap);
+  return settled({ ...first.best, confidence }, against);
+};
+
+const isWithin = (some: string, all: string): boolean => {
+  const known = new Set(valuesOf(all));
+  return valuesOf(some).every((value) => known.has(value));
+};
+
+const isYesNo = (values: readonly string[]): boolean => {
+  if (values.length !== 2) return false;
+  const read = values.map((value) => (/^[\p{L}01]+$/u.test(value) ? readYesNo(value) : undefined));
+  return read.includes(true) && read.includes(false);
+};
+
+const best = (claims: readonly Claim[], kind: Kind): number =>
+  greatest(
+    claims.filter(({ value }) => value === kind).map(({ confidence }) => confidence),
+    0,
+  );
+
+/** The kind that all evidence together speaks for: a number with a unit is a measure, one under "Price" is money. */
+const settleKind = (claims: readonly Claim[], others: ReadonlyMap<Fact, Settled>): Settled | undefined => {
+  const kinds = claims.filter(({ fact }) => fact === "kind");
+  const values = valuesOf(others.get("values")?.value ?? "");
+  const first = kinds.reduce<Claim | undefined>(
+    (a, b) => (a === undefined || b.confidence > a.confidence ? b : a),
+    undefined,
+  );
+  const list = others.get("values");
+  if (list !== undefined && values.length > 1) {
+    const kind = isYesNo(values) ? "yes-no" : "choice";
+    return settled({ ...list, fact: "kind", value: kind, confidence: Math.min(0.95, list.confidence) });
+  }
+  if (first === undefined || !isKind(first.value)) return undefined;
+  const as = (kind: Kind, confidence = first.confidence): Settled =>
+    settled({ ...first, value: kind, confidence });
+  const unit = others.get("unit");
+  const isMeasure = unit !== undefined && unit.confidence >= OPEN && unitOf(unit.value) !== undefined;
+  switch (first.value) {
+    case "choice": {
+      // A drop-down whose list nobody gave: whatever else is known of it, else a text.
+      const next = kinds
+        .filter(({ value }) => value !== "choice")
+        .sort((a, b) => b.confidence - a.confidence)[0];
+      return next !== undefined && next.confidence >= OPEN
+        ? settled({ ...next, confidence: 0.5 })
+        : as("choice", 0.45);
+    }
+    case "decimal":
+    case "integer":
+      if (isMeasure && first.confidence > 0) return as("measure", Math.max(0.89, first.confidence));
+      if (best(kinds, "money") >= 0.5) return as("money", Math.max(first.confidence, 0.9));
+      if (first.value === "integer" && best(kinds, "decimal") >= first.confidence - 0.02)
+        return as("decimal");
+      return as(first.value);
+    case "measure":
+      return isMeasure ? as("measure") : as("decimal", 0.55);
+    case "money":
+    case "text": {
+      if (first.value === "money")
+        return as("money", kinds.length > 1 ? Math.max(0.8, first.confidence) : first.confidence);
+      const hint = kinds.filter(
+        ({ value, confidence }) => ["gtin", "isbn", "url", "date"].includes(value) && confidence >= OPEN,
+      )[0];
+      if (hint !== undefined && !others.has("values")) return settled({ ...hint, confidence: 0.7 });
+      return as("text");
+    }
+    case "html":
+    case "date":
+    case "yes-no":
+    case "url":
+    case "gtin":
+    case "isbn":
+      return as(first.value);
+  }
+};
+
+/** Facts that have a sense with some kinds only. */
+const sensible: Partial<Record<Fact, (kind: string) => boolean>> = {
+  unit: (kind) => kind === "measure",
+  decimals: (kind) => ["decimal", "money", "measure"].includes(kind),
+  min: (kind) => ["integer", "decimal", "money", "measure"].includes(kind),
+  max: (kind) => ["integer", "decimal", "money", "measure"].includes(kind),
+  min_length: (kind) => ["text", "html", "url", "choice", "gtin", "isbn"].includes(kind),
+  max_length: (kind) => ["text", "html", "url", "choice", "gtin", "isbn"].includes(kind),
+  values: (kind) => kind === "choice" || kind === "text" || kind === "yes-no",
+  date: (kind) => kind === "date",
+  min_pixels: (kind) => kind === "url",
+  pattern: (kind) => kind === "text" || kind === "choice" || kind === "gtin",
+};
+
+/** Weighs all claims of a field against each other. */
+export const settleFacts = (claims: readonly Claim[]): Map<Fact, Settled> => {
+  const found = new Map<Fact, Settled>();
+  for (const fact of facts) {
+    if (fact === "kind") continue;
+    const own = settleFact(
+      fact,
+      claims.filter((claim) => claim.fact === fact),
+    );
+    if (own !== undefined) found.set(fact, own);
+  }
+  const kind = settleKind(claims, found);
+  if (kind !== undefined) found.set("kind", kind);
+  for (const [fact, fits] of Object.entries(sensible) as [Fact, (kind: string) => boolean][])
+    if (found.has(fact) && !fits(kind?.value ?? "")) found.delete(fact);
+  const [low, high] = [decimal(found.get("min")?.value ?? ""), decimal(found.get("max")?.value ?? "")];
+  if (low !== undefined && high !== undefined && low.gt(high))
+    for (const fact of ["min", "max"] as const) found.delete(fact);
+  return found;
+};

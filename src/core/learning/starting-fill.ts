@@ -1,0 +1,105 @@
+import { attributeKind } from "../catalogue/vocabulary.js";
+import { fold } from "../values/text.js";
+import { valuesOf } from "./claim.js";
+import type { Meaning } from "./meaning.js";
+import type { Facts } from "./settle.js";
+
+export interface StartingFill {
+  readonly fill: string;
+  readonly confidence: number;
+  readonly because: string;
+}
+
+export interface FillContext {
+  /** Whether members are told apart by their titles. */
+  readonly titlesTellApart: boolean;
+  /** Whether another field takes the first picture. */
+  readonly hasMainPicture: boolean;
+  /** Whether the field's price has its currency elsewhere. */
+  readonly names: readonly string[];
+}
+
+const currencyWord = /\b(?:currency|wahrung|waehrung|devise|moneda|divisa|valuta)\b/;
+const newWord = /^(?:new|neu|neuf|neuve|nuevo|nueva|nuovo|nieuw|brand new)\b/i;
+
+const text = (value: string): string =>
+  `"${value
+    .replaceAll("\\", "\\\\")
+    .replaceAll('"', '\\"')
+    .replace(/([{}])/g, "\\$1")}"`;
+
+/** A text cut to the field's length, where it has one. */
+const fitted = (expression: string, facts: Facts): string => {
+  const most = facts.get("max_length")?.value;
+  if (most === undefined) return expression;
+  return `${facts.get("counted")?.value === "bytes" ? "fit_bytes" : "fit"}(${expression}, ${most})`;
+};
+
+const taken = (expression: string, facts: Facts): string => {
+  const most = Number(facts.get("max_items")?.value ?? Infinity);
+  return Number.isFinite(most) ? `take(${expression}, ${most})` : expression;
+};
+
+/** What fills a field to begin with; undefined where nothing that a shop has would. */
+export const startingFill = (
+  meaning: Meaning | undefined,
+  facts: Facts,
+  { titlesTellApart, hasMainPicture, names }: FillContext,
+): StartingFill | undefined => {
+  const kind = facts.get("kind")?.value ?? "text";
+  const isList = facts.get("list")?.value === "yes";
+  const values = valuesOf(facts.get("values")?.value ?? "");
+  const byName = names.map((name) => fold(name).normalize("NFKD").replace(/\p{M}/gu, ""));
+  if (byName.some((name) => currencyWord.test(name)))
+    return { fill: "currency(price)", confidence: 0.85, because: "the price's currency" };
+  if (values.length === 1 && kind === "choice")
+    return { fill: text(values[0] ?? ""), confidence: 0.8, because: "its list has one value" };
+  if (meaning === undefined) return undefined;
+  const { attribute, confidence, because } = meaning;
+  const own = attributeKind(attribute);
+  const as = (fill: string, weight = 1): StartingFill => ({ fill, confidence: confidence * weight, because });
+  switch (attribute) {
+    case "name":
+      return as(fitted(titlesTellApart ? '"{name}{, color}{, size}"' : "name", facts));
+    case "description":
+      return as(kind === "html" ? "description" : fitted("plain(description)", facts));
+    case "images": {
+      if (!isList) return as("first(images)");
+      return as(taken(hasMainPicture ? "rest(images)" : "images", facts));
+    }
+    case "condition": {
+      const usual = values.find((value) => newWord.test(value));
+      return as(usual === undefined ? "condition" : `condition or ${text(usual)}`);
+    }
+    case "battery":
+    case "hazard":
+      return as(kind === "yes-no" ? `${attribute} is given` : attribute, kind === "yes-no" ? 0.9 : 1);
+    case "category":
+      return as("leaf(category)", 0.5);
+    default:
+      break;
+  }
+  if (own.kind === "money") {
+    if (kind === "money") return as(attribute);
+    return kind === "decimal" ? as(`amount(${attribute})`) : undefined;
+  }
+  // A measure without its unit would be a number of who knows what.
+  if (own.kind === "measure") return kind === "measure" ? as(attribute) : undefined;
+  if (own.list && !isList)
+    return as(own.kind === "text" ? fitted(`join(${attribute}, ", ")`, facts) : `first(${attribute})`, 0.9);
+  if (own.list) return as(taken(attribute, facts));
+  if (isList) return undefined;
+  if (own.kind === "date" && kind !== "date") return undefined;
+  if (own.kind === "integer" && !["integer", "decimal", "text"].includes(kind)) return undefined;
+  if (kind === "measure" && own.kind === "text" && !["unit_quantity"].includes(attribute))
+    return as(attribute, 0.95);
+  return as(
+    kind === "text" &&
+      own.kind === "text" &&
+      attribute !== "sku" &&
+      attribute !== "mpn" &&
+      attribute !== "group"
+      ? fitted(attribute, facts)
+      : attribute,
+  );
+};

@@ -1,0 +1,61 @@
+type Row = Readonly<Record<string, string>>;
+
+export interface MergedTable {
+  /** Rows that are set: cells that changed in what was learned, and that nobody touched since. */
+  readonly edits: readonly Row[];
+  readonly gone: readonly Row[];
+  /** Cells that a person changed and that were learned otherwise now, too. */
+  readonly kept: readonly {
+    readonly key: string;
+    readonly column: string;
+    readonly ours: string;
+    readonly learned: string;
+  }[];
+}
+
+/**
+ * Brings what is learned anew into a table that a person may have edited: `before` is the table as it was learned,
+ * `now` as it stands, `next` as it is learned. What a person changed, added or took away stays so.
+ */
+export const mergedTable = (
+  before: readonly Row[],
+  now: readonly Row[],
+  next: readonly Row[],
+  keys: readonly string[],
+): MergedTable => {
+  const keyOf = (row: Row): string => keys.map((key) => row[key] ?? "").join("\u0000");
+  const byKey = (rows: readonly Row[]): ReadonlyMap<string, Row> =>
+    new Map(rows.map((row) => [keyOf(row), row]));
+  const [was, is] = [byKey(before), byKey(now)];
+  const wanted = byKey(next);
+  const edits: Row[] = [];
+  const kept: { key: string; column: string; ours: string; learned: string }[] = [];
+  for (const [key, row] of wanted) {
+    const [old, own] = [was.get(key), is.get(key)];
+    if (own === undefined) {
+      // A row that was taken away by a person does not come back.
+      if (old === undefined) edits.push(row);
+      continue;
+    }
+    const changed: Record<string, string> = {};
+    for (const column of new Set([...Object.keys(row), ...Object.keys(old ?? {})])) {
+      const [learned, ours, first] = [row[column] ?? "", own[column] ?? "", old?.[column] ?? ""];
+      if (learned === ours || learned === first) continue;
+      if (ours === first) changed[column] = learned;
+      else kept.push({ key: key.replaceAll("\u0000", " "), column, ours, learned });
+    }
+    if (Object.keys(changed).length > 0)
+      edits.push({ ...Object.fromEntries(keys.map((one) => [one, row[one] ?? ""])), ...changed });
+  }
+  const gone = before.filter((row) => {
+    const own = is.get(keyOf(row));
+    if (wanted.has(keyOf(row)) || own === undefined) return false;
+    // What a person wrote into a row keeps it.
+    return Object.keys(row).every((column) => (row[column] ?? "") === (own[column] ?? ""));
+  });
+  return {
+    edits,
+    gone: gone.map((row) => Object.fromEntries(keys.map((key) => [key, row[key] ?? ""]))),
+    kept,
+  };
+};

@@ -1,0 +1,257 @@
+import { existsSync } from "node:fs";
+import { mkdir, mkdtemp, rm, writeFile } from "node:fs/promises";
+import { tmpdir } from "node:os";
+import { basename, dirname, join, relative, resolve } from "node:path";
+import { addAll } from "../../core/many.js";
+import type { ChannelDefinition } from "../../core/channel/definition.js";
+import { diagnostic } from "../../core/diagnostics/diagnostic.js";
+import { Refusal } from "../../core/diagnostics/refusal.js";
+import type { Surroundings } from "../../core/language/function.js";
+import { corrections, type Correction } from "../../core/learning/corrections.js";
+import { definitionDraft, type DraftFacts } from "../../core/learning/definition-draft.js";
+import { learnChannel } from "../../core/learning/learn-channel.js";
+import type { LearnedChannel } from "../../core/learning/learned.js";
+import { fileName } from "../../core/learning/layout-draft.js";
+import type { Paper } from "../../core/learning/paper.js";
+import { reviewRows, type ReviewRow } from "../../core/learning/review.js";
+import { namesIn } from "../../formats/is-there.js";
+import { smallFile } from "../../formats/small-file.js";
+import { readPapers } from "../../formats/paper-files.js";
+import { loadDefinition } from "../../workspace/definition-files.js";
+import {
+  correctionsIn,
+  GUESSES,
+  guessesText,
+  learnedFiles,
+  PUBLISHED,
+  readCorrections,
+  VERSIONS,
+} from "../../workspace/learned-files.js";
+import type { Landing } from "../../workspace/landing/landing.js";
+import { sortPapers } from "../../core/learning/sort-papers.js";
+import { reviewAnswers } from "./review-file.js";
+
+export interface LearnWish {
+  readonly channel: string;
+  /** Paths as a person gave them, and where they count from. */
+  readonly files: readonly string[];
+  readonly cwd: string;
+  /** The version that they are; undefined: the one that is there, or the first. */
+  readonly as: string | undefined;
+  readonly sheet: string | undefined;
+  readonly label: string | undefined;
+  readonly languages: readonly string[];
+  readonly currencies: readonly string[];
+  readonly countries: readonly string[];
+  /** Whether an existing definition may change. */
+  readonly mayChange: boolean;
+  readonly attributes: readonly string[];
+}
+
+export interface Learned {
+  readonly channel: LearnedChannel;
+  readonly definition: ChannelDefinition;
+  readonly rows: readonly ReviewRow[];
+  /** The definition's folder from the workspace's. */
+  readonly folder: string;
+  readonly told: readonly string[];
+  readonly kept: readonly string[];
+  readonly corrected: number;
+}
+
+/** A file that is learned from: a person's own, or a copy of before. */
+interface Published {
+  readonly path: string;
+  readonly name: string;
+  readonly isNew: boolean;
+}
+
+/** The folder of a definition, or of a version of it that is not in use yet. */
+export const definitionFolder = (root: string, channel: string, version?: string): string =>
+  version === undefined
+    ? join(root, "definitions", channel)
+    : join(root, "definitions", channel, VERSIONS, version);
+
+/**
+ * Learns a channel from what it hands out and stages its definition.
+ * @throws Refusal where nothing can be learned, where the definition is there and may not change, or where what was learned contradicts itself
+ */
+export const learn = async (
+  root: string,
+  wish: LearnWish,
+  surroundings: Surroundings,
+  landing: Landing,
+): Promise<Learned> => {
+  const current = definitionFolder(root, wish.channel);
+  const folder = (await isCurrent(root, wish)) ? current : definitionFolder(root, wish.channel, wish.as);
+  const { published, answers, gone } = await sortFiles(wish, folder, current);
+  refuseExisting(folder, relative(root, folder), wish, published);
+  const papers: Paper[] = [];
+  const told: string[] = [];
+  for (const { path, name } of published) {
+    const read = await readPapers(path, name);
+    addAll(papers, read.papers);
+    addAll(told, read.told);
+  }
+  const known = await readCorrections(folder);
+  const all = joined(known, answers);
+  const channel = learnChannel(papers, {
+    sheet: wish.sheet,
+    corrections: corrections(all),
+    attributes: wish.attributes,
+  });
+  if (channel.faults.length > 0)
+    throw new Refusal(
+      channel.faults.map((reason) => diagnostic("cannot-learn", { channel: wish.channel, reason })),
+    );
+  addAll(told, channel.told);
+  const draft = definitionDraft(channel, await factsOf(root, wish, folder));
+  addAll(told, draft.told);
+  const rows = reviewRows(channel);
+  const { files, kept } = await learnedFiles(folder, draft);
+  const whole = new Map<string, Buffer | string | undefined>([...files, [GUESSES, guessesText(rows)]]);
+  for (const name of gone) whole.set(`${PUBLISHED}/${name}`, undefined);
+  for (const { path, name, isNew } of published)
+    if (isNew) whole.set(`${PUBLISHED}/${name}`, await smallFile(path, name));
+  const definition = await tried(wish.channel, folder, whole, surroundings);
+  for (const [name, content] of whole) await landing.edit(join(folder, name), () => content);
+  return { channel, definition, rows, folder: relative(root, folder), told, kept, corrected: answers.length };
+};
+
+/** Whether a version is the one in use, which is learned again in its place. */
+const isCurrent = async (root: string, { channel, as }: LearnWish): Promise<boolean> => {
+  if (as === undefined) return true;
+  return (await versionOf(definitionFolder(root, channel))) === as;
+};
+
+/** The version that a folder's definition says. */
+export const versionOf = async (folder: string): Promise<string | undefined> => {
+  const path = join(folder, "definition.yaml");
+  if (!existsSync(path)) return undefined;
+  return /^version:\s*["']?([^"'\s]+)/m.exec((await smallFile(path, "definition.yaml")).toString())?.[1];
+};
+
+/** A correction of now takes the place of one of before. */
+const joined = (before: readonly Correction[], now: readonly Correction[]): readonly Correction[] => {
+  const keyOf = ({ field, scope, fact }: Correction): string => `${field}\u0000${scope}\u0000${fact}`;
+  return [...new Map([...before, ...now].map((one) => [keyOf(one), one])).values()];
+};
+
+/** A person's files, with those of before that they say nothing about; a filled review is answers. */
+const sortFiles = async (
+  wish: LearnWish,
+  folder: string,
+  current: string,
+): Promise<{
+  readonly published: readonly Published[];
+  readonly answers: readonly Correction[];
+  readonly gone: readonly string[];
+}> => {
+  const answers: Correction[] = [];
+  const own = new Map<string, Published>();
+  for (const file of wish.files) {
+    const path = resolve(wish.cwd, file);
+    const filled = await reviewAnswers(path, file);
+    const name = fileName(basename(file));
+    if (filled !== undefined) addAll(answers, correctionsIn(filled));
+    else own.set(name, { path, name, isNew: true });
+  }
+  const fresh = [...own.values()];
+  const before = existsSync(join(folder, PUBLISHED)) ? folder : current;
+  const names = await namesIn(join(before, PUBLISHED), PUBLISHED);
+  const old = names
+    .filter((name) => !own.has(name))
+    .map((name): Published => ({ path: join(before, PUBLISHED, name), name, isNew: before !== folder }));
+  if (fresh.length === 0) return { published: old, answers, gone: [] };
+  // A new template takes the place of the old one, a new tree that of the old tree; what they do not cover stays.
+  const covered = new Set((await Promise.all(fresh.map(rolesOf))).flat());
+  const kept: Published[] = [];
+  for (const one of old) if (!(await rolesOf(one)).some((role) => covered.has(role))) kept.push(one);
+  const stays = new Set(kept);
+  return {
+    published: [...fresh, ...kept],
+    answers,
+    gone: before === folder ? old.filter((one) => !stays.has(one)).map(({ name }) => name) : [],
+  };
+};
+
+/** What a file is for, looked at by itself. */
+const rolesOf = async ({ path, name }: Published): Promise<readonly string[]> => {
+  const { templates, schemas, guides, categories, reports, lives } = sortPapers(
+    (await readPapers(path, name)).papers,
+  );
+  const roles = [
+    templates.length + schemas.length > 0 ? "fields" : "",
+    guides.length > 0 ? "guide" : "",
+    categories.length > 0 ? "categories" : "",
+    reports.length > 0 ? "report" : "",
+    lives.length > 0 ? "live" : "",
+  ].filter(Boolean);
+  return roles.length === 0 ? [`other ${name}`] : roles;
+};
+
+const refuseExisting = (
+  folder: string,
+  shown: string,
+  { channel, files, mayChange }: LearnWish,
+  published: readonly Published[],
+): void => {
+  const isThere = existsSync(join(folder, "definition.yaml"));
+  const hasNew = published.some(({ isNew }) => isNew);
+  const reason =
+    !isThere && files.length === 0
+      ? "no file was named, and it was never learned before; name the files that the channel hands out"
+      : published.length === 0
+        ? "its definition was not learned from files; name those that the channel hands out"
+        : undefined;
+  if (reason !== undefined) throw new Refusal([diagnostic("cannot-learn", { channel, reason })]);
+  if (isThere && hasNew && !mayChange)
+    throw new Refusal([diagnostic("definition-exists", { channel, folder: shown })]);
+};
+
+const factsOf = async (root: string, wish: LearnWish, folder: string): Promise<DraftFacts> => {
+  const { channel, label, languages, currencies, countries } = wish;
+  return {
+    channel,
+    label:
+      label ??
+      channel.replace(
+        /(?:^|-)(.)/g,
+        (_, letter: string, at: number) => `${at === 0 ? "" : " "}${letter.toUpperCase()}`,
+      ),
+    version:
+      wish.as ?? (await versionOf(folder)) ?? (await versionOf(definitionFolder(root, channel))) ?? "1",
+    languages,
+    currencies,
+    countries,
+  };
+};
+
+/** Loads the definition as it will be, away from where it will stand: what cannot be used is never written. */
+const tried = async (
+  channel: string,
+  folder: string,
+  files: ReadonlyMap<string, Buffer | string | undefined>,
+  surroundings: Surroundings,
+): Promise<ChannelDefinition> => {
+  const place = await mkdtemp(join(tmpdir(), "lexicant-learn-"));
+  try {
+    const names = await filesOf(folder);
+    for (const name of new Set([...names, ...files.keys()])) {
+      const content = files.has(name) ? files.get(name) : await smallFile(join(folder, name), name);
+      if (content === undefined) continue;
+      await mkdir(dirname(join(place, name)), { recursive: true });
+      await writeFile(join(place, name), content);
+    }
+    return await loadDefinition({ channel, path: place, shown: `definitions/${channel}` }, surroundings);
+  } finally {
+    await rm(place, { recursive: true, force: true });
+  }
+};
+
+/** The files of a definition that loading it reads. */
+const filesOf = async (folder: string): Promise<readonly string[]> => {
+  const own = await namesIn(folder, basename(folder));
+  const values = await namesIn(join(folder, "values"), "values");
+  return [...own.filter((name) => /\.(?:csv|yaml)$/.test(name)), ...values.map((name) => `values/${name}`)];
+};

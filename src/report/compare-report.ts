@@ -1,0 +1,214 @@
+import { countText } from "../core/diagnostics/phrases.js";
+import type { DefinitionChange } from "../core/learning/compare-definitions.js";
+import type { CarriedFiles } from "../flow/learn/carry.js";
+import type { VersionsCompared } from "../flow/learn/compare.js";
+import type { Downgraded, Upgraded } from "../flow/learn/upgrade.js";
+import type { Io } from "../io/io.js";
+import { causeTable } from "./cause-table.js";
+import { jsonLine } from "./json.js";
+import { styleFor } from "./style.js";
+import { tableLines } from "./table.js";
+
+const kinds = {
+  "field-added": "fields added",
+  "field-gone": "fields gone",
+  "field-renamed": "fields renamed",
+  "field-moved": "needs and limits moved",
+  "value-added": "values added",
+  "value-gone": "values gone",
+  "value-renamed": "values renamed",
+  "category-added": "categories added",
+  "category-gone": "categories gone",
+  "category-moved": "categories moved or renamed",
+} as const satisfies Readonly<Record<DefinitionChange["change"], string>>;
+
+const percent = (share: number): string => `${Math.round(share * 100)}%`;
+
+const scoped = (scope: string): string => (scope === "*" ? "" : ` in ${scope}`);
+
+const cellsOf = (
+  change: DefinitionChange,
+): readonly [what: string, was: string, is: string, note: string] => {
+  switch (change.change) {
+    case "field-added":
+      return [change.label, "", change.field, change.need];
+    case "field-gone":
+      return [change.label, change.field, "", ""];
+    case "field-renamed":
+      return [change.label, change.field, change.to, `${percent(change.confidence)}: ${change.because}`];
+    case "field-moved":
+      return [
+        `${change.label}${scoped(change.scope)}`,
+        change.from || "none",
+        change.to || "none",
+        change.what,
+      ];
+    case "value-added":
+      return [`${change.label}${scoped(change.scope)}`, "", change.value, ""];
+    case "value-gone":
+      return [`${change.label}${scoped(change.scope)}`, change.value, "", ""];
+    case "value-renamed":
+      return [`${change.label}${scoped(change.scope)}`, change.value, change.to, percent(change.confidence)];
+    case "category-added":
+      return [change.path, "", change.code, ""];
+    case "category-gone":
+      return [change.path, change.code, "", ""];
+    case "category-moved":
+      return [
+        change.path,
+        change.code,
+        change.code === change.to ? change.toPath : `${change.to} (${change.toPath})`,
+        change.confidence === 1 ? "" : percent(change.confidence),
+      ];
+  }
+};
+
+const columns = [
+  { title: "what", flexible: true },
+  { title: "was", flexible: true },
+  { title: "is", flexible: true },
+  { title: "", flexible: true },
+] as const;
+
+/** Of each kind so many lines at most on a terminal; a file has them all. */
+const MOST_LINES = 25;
+
+const changeLines = (changes: readonly DefinitionChange[], io: Io): readonly string[] => {
+  const style = styleFor(io);
+  return (Object.keys(kinds) as DefinitionChange["change"][]).flatMap((kind) => {
+    const own = changes.filter(({ change }) => change === kind);
+    if (own.length === 0) return [];
+    const shown = io.isTerminal ? own.slice(0, MOST_LINES) : own;
+    const [, ...lines] = tableLines(
+      columns,
+      shown.map((change) => [...cellsOf(change)]),
+      io,
+    );
+    return [
+      style.bold(`${own.length} ${kinds[kind]}`),
+      ...lines.map((line) => `  ${line}`),
+      ...(own.length > shown.length ? [`  and ${own.length - shown.length} more`] : []),
+    ];
+  });
+};
+
+const carriedLines = (carried: CarriedFiles, io: Io): readonly string[] => {
+  const style = styleFor(io);
+  const changed = [...carried].filter(([, file]) => file.changed > 0 || file.open.length > 0);
+  const open = changed.flatMap(([name, file]) =>
+    file.open.map(({ what, reason }) => `  ${name}: ${what.slice(0, 100)}: ${reason}`),
+  );
+  return [
+    ...changed.map(
+      ([name, file]) =>
+        `  ${name}: ${countText(file.changed, "entry", "entries")} carried over${file.open.length > 0 ? `, ${file.open.length} left to you` : ""}`,
+    ),
+    ...(open.length === 0
+      ? []
+      : [
+          style.bold(`${countText(open.length, "decision")} for you`),
+          ...open.slice(0, 20),
+          ...(open.length > 20 ? [`  and ${open.length - 20} more`] : []),
+        ]),
+  ];
+};
+
+export const comparedLines = (
+  { before, after, changes, shop }: VersionsCompared,
+  channel: string,
+  io: Io,
+): readonly string[] => {
+  const style = styleFor(io);
+  const head = `${style.bold(after.definition.label)} ${before.version} → ${after.version}: ${changes.length === 0 ? "nothing changes" : countText(changes.length, "change")}`;
+  const effect = shop?.effect;
+  return [
+    head,
+    ...changeLines(changes, io),
+    "",
+    ...(shop === undefined || effect === undefined
+      ? [
+          before.isCurrent
+            ? `${channel} is not in use here: nothing of the shop is touched`
+            : `${before.version} is not the version in use: what it does to the shop is told from that one`,
+        ]
+      : [
+          style.bold("What it does to the shop"),
+          `  listings: ${effect.readyBefore.toLocaleString("en")} ready now, ${effect.readyAfter.toLocaleString("en")} with ${after.version}${effect.lost > 0 ? `; ${countText(effect.lost, "product")} would be held` : ""}${effect.gained > 0 ? `; ${countText(effect.gained, "product")} would become ready` : ""}${effect.homeless > 0 ? `; ${countText(effect.homeless, "product")} without a category` : ""}`,
+          ...carriedLines(shop.carried, io),
+          ...(effect.lost > 0
+            ? [
+                "",
+                style.bold("Why products that are ready now would be held"),
+                ...causeTable(effect.causes.causes(), io, 8),
+              ]
+            : []),
+        ]),
+    ...(before.isCurrent && changes.length > 0
+      ? [
+          "",
+          `To take it into use: lexicant channels upgrade ${channel} ${after.version} (it can be taken back)`,
+        ]
+      : []),
+  ];
+};
+
+export const comparedJson = (
+  { before, after, changes, shop }: VersionsCompared,
+  channel: string,
+): readonly string[] => [
+  jsonLine({
+    type: "versions-compared",
+    channel,
+    from: before.version,
+    to: after.version,
+    changes: changes.length,
+    shop:
+      shop === undefined
+        ? null
+        : {
+            readyBefore: shop.effect.readyBefore,
+            readyAfter: shop.effect.readyAfter,
+            lost: shop.effect.lost,
+            gained: shop.effect.gained,
+            homeless: shop.effect.homeless,
+            carried: [...shop.carried].map(([file, { changed, open }]) => ({ file, changed, open })),
+          },
+  }),
+  ...changes.map((change) => jsonLine({ type: "version-change", channel, ...change })),
+];
+
+export const upgradedLines = (
+  { from, to, carried }: Upgraded,
+  channel: string,
+  isTrial: boolean,
+  io: Io,
+): readonly string[] => [
+  `${styleFor(io).bold(channel)} ${isTrial ? "would go" : "went"} from ${from} to ${to}`,
+  ...carriedLines(carried, io),
+  ...(isTrial
+    ? ["Nothing was written: this was a dry run."]
+    : [`Next: lexicant check ${channel}. To go back: lexicant channels upgrade ${channel} --back`]),
+];
+
+export const upgradedJson = ({ from, to, carried }: Upgraded, channel: string, isTrial: boolean): string =>
+  jsonLine({
+    type: "channel-upgraded",
+    channel,
+    from,
+    to,
+    trial: isTrial,
+    carried: [...carried].map(([file, { changed, open }]) => ({ file, changed, open })),
+  });
+
+export const downgradedLine = ({ from, to, files }: Downgraded, channel: string): string =>
+  `${channel} is at ${to} again (it was ${from}); ${files.length === 0 ? "no decision file was touched" : `${files.join(", ")} ${files.length === 1 ? "is" : "are"} as before`}\n`;
+
+export const downgradedJson = ({ from, to, files }: Downgraded, channel: string): string =>
+  jsonLine({
+    type: "channel-upgraded",
+    channel,
+    from,
+    to,
+    trial: false,
+    carried: files.map((file) => ({ file, changed: 0, open: [] })),
+  });
