@@ -79,6 +79,13 @@ const xmlTree = (text: string, file: string): TreeNode => {
   return root;
 };
 
+const scalarText = (value: unknown): string =>
+  typeof value === "string"
+    ? value
+    : typeof value === "number" || typeof value === "boolean"
+      ? String(value)
+      : "";
+
 /** JSON as a tree: members of objects are named children, items of lists bear their list's name. */
 const jsonTree = (json: unknown): TreeNode => {
   let nodes = 0;
@@ -87,7 +94,7 @@ const jsonTree = (json: unknown): TreeNode => {
     if (Array.isArray(value)) return value.flatMap((item) => node(name, item, deep + 1));
     const own = { name, attributes: new Map<string, string>(), line: 0 };
     if (typeof value !== "object" || value === null)
-      return [{ ...own, children: [], text: value === null ? "" : String(value) }];
+      return [{ ...own, children: [], text: scalarText(value) }];
     return [
       {
         ...own,

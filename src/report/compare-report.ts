@@ -10,17 +10,20 @@ import { styleFor } from "./style.js";
 import { tableLines } from "./table.js";
 
 const kinds = {
-  "field-added": "fields added",
-  "field-gone": "fields gone",
-  "field-renamed": "fields renamed",
-  "field-moved": "needs and limits moved",
-  "value-added": "values added",
-  "value-gone": "values gone",
-  "value-renamed": "values renamed",
-  "category-added": "categories added",
-  "category-gone": "categories gone",
-  "category-moved": "categories moved or renamed",
-} as const satisfies Readonly<Record<DefinitionChange["change"], string>>;
+  "field-added": ["field added", "fields added"],
+  "field-gone": ["field gone", "fields gone"],
+  "field-renamed": ["field renamed", "fields renamed"],
+  "field-moved": ["need or limit moved", "needs and limits moved"],
+  "value-added": ["value added", "values added"],
+  "value-gone": ["value gone", "values gone"],
+  "value-renamed": ["value renamed", "values renamed"],
+  "category-added": ["category added", "categories added"],
+  "category-gone": ["category gone", "categories gone"],
+  "category-moved": ["category moved or renamed", "categories moved or renamed"],
+} as const satisfies Readonly<Record<DefinitionChange["change"], readonly [one: string, many: string]>>;
+
+/** A renaming less likely than this is carried over, and a person looks at it. */
+const CERTAIN = 0.8;
 
 const percent = (share: number): string => `${Math.round(share * 100)}%`;
 
@@ -85,19 +88,45 @@ const changeLines = (changes: readonly DefinitionChange[], io: Io): readonly str
       io,
     );
     return [
-      style.bold(`${own.length} ${kinds[kind]}`),
+      style.bold(countText(own.length, kinds[kind][0], kinds[kind][1])),
       ...lines.map((line) => `  ${line}`),
       ...(own.length > shown.length ? [`  and ${own.length - shown.length} more`] : []),
     ];
   });
 };
 
-const carriedLines = (carried: CarriedFiles, io: Io): readonly string[] => {
+/** Decisions that are left to a person, those with one reason together. */
+const openLines = (carried: CarriedFiles): readonly string[] => {
+  const byReason = new Map<string, string[]>();
+  for (const [name, { open }] of carried)
+    for (const { what, reason } of open) {
+      const key = `${name}: ${reason}`;
+      byReason.set(key, [...(byReason.get(key) ?? []), what]);
+    }
+  return [...byReason].map(
+    ([key, all]) =>
+      `  ${key}: ${all
+        .slice(0, 3)
+        .map((what) => what.slice(0, 60))
+        .join("; ")}${all.length > 3 ? ` and ${all.length - 3} more` : ""}`,
+  );
+};
+
+const guessedLines = (changes: readonly DefinitionChange[]): readonly string[] =>
+  changes.flatMap((change) => {
+    if (!("confidence" in change) || change.confidence >= CERTAIN) return [];
+    const [what, was, is] = cellsOf(change);
+    return [`  ${what}: ${was} → ${is} (${percent(change.confidence)})`];
+  });
+
+const carriedLines = (
+  carried: CarriedFiles,
+  changes: readonly DefinitionChange[],
+  io: Io,
+): readonly string[] => {
   const style = styleFor(io);
   const changed = [...carried].filter(([, file]) => file.changed > 0 || file.open.length > 0);
-  const open = changed.flatMap(([name, file]) =>
-    file.open.map(({ what, reason }) => `  ${name}: ${what.slice(0, 100)}: ${reason}`),
-  );
+  const [open, guessed] = [openLines(carried), guessedLines(changes)];
   return [
     ...changed.map(
       ([name, file]) =>
@@ -106,9 +135,16 @@ const carriedLines = (carried: CarriedFiles, io: Io): readonly string[] => {
     ...(open.length === 0
       ? []
       : [
-          style.bold(`${countText(open.length, "decision")} for you`),
+          style.bold("Left to you"),
           ...open.slice(0, 20),
           ...(open.length > 20 ? [`  and ${open.length - 20} more`] : []),
+        ]),
+    ...(guessed.length === 0
+      ? []
+      : [
+          style.bold("Carried over on a guess: are they the same?"),
+          ...guessed.slice(0, 20),
+          ...(guessed.length > 20 ? [`  and ${guessed.length - 20} more`] : []),
         ]),
   ];
 };
@@ -134,7 +170,7 @@ export const comparedLines = (
       : [
           style.bold("What it does to the shop"),
           `  listings: ${effect.readyBefore.toLocaleString("en")} ready now, ${effect.readyAfter.toLocaleString("en")} with ${after.version}${effect.lost > 0 ? `; ${countText(effect.lost, "product")} would be held` : ""}${effect.gained > 0 ? `; ${countText(effect.gained, "product")} would become ready` : ""}${effect.homeless > 0 ? `; ${countText(effect.homeless, "product")} without a category` : ""}`,
-          ...carriedLines(shop.carried, io),
+          ...carriedLines(shop.carried, changes, io),
           ...(effect.lost > 0
             ? [
                 "",
@@ -178,13 +214,13 @@ export const comparedJson = (
 ];
 
 export const upgradedLines = (
-  { from, to, carried }: Upgraded,
+  { from, to, carried, changes }: Upgraded,
   channel: string,
   isTrial: boolean,
   io: Io,
 ): readonly string[] => [
   `${styleFor(io).bold(channel)} ${isTrial ? "would go" : "went"} from ${from} to ${to}`,
-  ...carriedLines(carried, io),
+  ...carriedLines(carried, changes, io),
   ...(isTrial
     ? ["Nothing was written: this was a dry run."]
     : [`Next: lexicant check ${channel}. To go back: lexicant channels upgrade ${channel} --back`]),

@@ -21,7 +21,7 @@ const countBy = <T>(items: readonly T[], keyOf: (item: T) => string): ReadonlyMa
 
 /** What was learned, in a few lines: how much, how surely, what is to be looked at, and what comes next. */
 export const learnedLines = (
-  { channel, definition, rows, folder, told, kept, corrected }: Learned,
+  { channel, definition, rows, folder, told, kept, corrected, inUse }: Learned,
   isTrial: boolean,
   io: Io,
 ): readonly string[] => {
@@ -57,23 +57,28 @@ export const learnedLines = (
     "",
     ...(isTrial
       ? [style.bold("Nothing was written: this was a dry run.")]
-      : [`Written to ${folder}/. Next:`, ...nextLines(definition.channel, folder, rows.length)]),
+      : [
+          `Written to ${folder}/. Next:`,
+          ...nextLines(definition.channel, definition.version, inUse, rows.length),
+        ]),
   ];
 };
 
-const nextLines = (channel: string, folder: string, guesses: number): readonly string[] => {
-  if (/[\\/]versions[\\/]/.test(folder)) {
-    const version = folder.split(/[\\/]/).at(-1) ?? "";
-    return [
-      `  lexicant channels compare ${channel} CURRENT ${version}`.replace("CURRENT", "now"),
-      `  lexicant channels upgrade ${channel} ${version}`,
-    ];
-  }
-  return [
-    `  lexicant channels learn ${channel} --review review.xlsx   the ${guesses} guesses with their sources; correct them there`,
-    `  lexicant channels add ${channel}, then lexicant place ${channel}`,
-  ];
-};
+const nextLines = (
+  channel: string,
+  version: string,
+  inUse: string | undefined,
+  guesses: number,
+): readonly string[] =>
+  inUse === undefined
+    ? [
+        `  lexicant channels learn ${channel} --review review.xlsx   the ${guesses} guesses with their sources; correct them there`,
+        `  lexicant channels add ${channel}, then lexicant place ${channel}`,
+      ]
+    : [
+        `  lexicant channels compare ${channel} ${inUse} ${version}`,
+        `  lexicant channels upgrade ${channel} ${version}`,
+      ];
 
 const questionLines = (rows: readonly ReviewRow[], io: Io): readonly string[] =>
   rows.map(({ label, field, fact, guess, because, source, scope }) => {

@@ -47,6 +47,9 @@ export const carriedTable = (
   return { bytes: tableBytes([head?.text ?? "", ...lines].join(""), form), changed, open };
 };
 
+const scalarText = (scalar: Scalar | null): string =>
+  typeof scalar?.value === "string" || typeof scalar?.value === "number" ? String(scalar.value) : "";
+
 type Fills = YAMLMap<Scalar<string>, Scalar | null>;
 
 /** Carries `fills.yaml` over: fields, categories and values by their new names; what fills nothing any more becomes a comment. */
@@ -62,7 +65,7 @@ export const carriedFills = (
   const carryMap = (map: Fills): void => {
     const lost: Pair<Scalar<string>, Scalar | null>[] = [];
     for (const pair of map.items) {
-      const field = String(pair.key.value);
+      const field = pair.key.value;
       if (renamings.fields.has(field)) {
         const to = renamings.fields.get(field);
         if (to === undefined) {
@@ -83,7 +86,7 @@ export const carriedFills = (
       changed++;
     }
     for (const pair of lost) {
-      const what = `${String(pair.key.value)}: ${String(pair.value?.value ?? "")}`;
+      const what = `${pair.key.value}: ${scalarText(pair.value)}`;
       open.push({ what, reason: "the channel has no such field any more" });
       map.items.splice(map.items.indexOf(pair), 1);
     }
@@ -122,7 +125,7 @@ const carryBlocks = (
   onChange: () => void,
 ): void => {
   for (const pair of [...blocks.items]) {
-    const code = String(pair.key.value);
+    const code = pair.key.value;
     const to = categories.get(code);
     if (categories.has(code) && to === undefined) {
       open.push({

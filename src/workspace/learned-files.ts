@@ -1,3 +1,5 @@
+import { addAll } from "../core/many.js";
+import { ownOf } from "../core/own.js";
 import { join } from "node:path";
 import { parseDocument, stringify } from "yaml";
 import { fieldColumns, type DefinitionDraft } from "../core/learning/definition-draft.js";
@@ -47,8 +49,10 @@ const tablesOf = ({ categories, fields, values, axes }: DefinitionDraft): readon
 ];
 
 const tableBytes = ({ columns, rows }: LearnedTable): string => {
-  const used = columns.filter((column, at) => at < 4 || rows.some((row) => (row[column] ?? "") !== ""));
-  return csvLine(used) + rows.map((row) => csvLine(used.map((column) => row[column] ?? ""))).join("");
+  const used = columns.filter(
+    (column, at) => at < 4 || rows.some((row) => (ownOf(row, column) ?? "") !== ""),
+  );
+  return csvLine(used) + rows.map((row) => csvLine(used.map((column) => ownOf(row, column) ?? ""))).join("");
 };
 
 const rowsOf = (bytes: Buffer): readonly Row[] => {
@@ -114,7 +118,7 @@ export const learnedFiles = async (folder: string, draft: DefinitionDraft): Prom
   const yaml = mergedYaml(await read(folder, `${AS_LEARNED}/definition.yaml`), yamlNow, draft.definition);
   files.set("definition.yaml", yaml.text);
   files.set(`${AS_LEARNED}/definition.yaml`, stringify(draft.definition, { lineWidth: 120 }));
-  kept.push(...yaml.kept);
+  addAll(kept, yaml.kept);
   const tables = tablesOf(draft);
   for (const table of tables) {
     const [before, now] = [await read(folder, `${AS_LEARNED}/${table.file}`), await read(folder, table.file)];

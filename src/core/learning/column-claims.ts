@@ -1,13 +1,14 @@
+import { addAll } from "../many.js";
 import { columnName } from "../catalogue/proposal/column-name.js";
 import { attributeKind } from "../catalogue/vocabulary.js";
 import { fold } from "../values/text.js";
 import { decimal } from "../values/decimal.js";
 import { cellOrigin, valuesText, type Claim } from "./claim.js";
-import { groupOf, headFill, type SheetHead } from "./head-of-sheet.js";
-import { needMarks, needOnLabel, type Marks, type NeedSaid } from "./need-words.js";
+import { groupOf, headFill, headText, type SheetHead } from "./head-of-sheet.js";
+import { needMarks, needOf, needOnLabel, type Marks, type NeedSaid } from "./need-words.js";
 import { cellAt, textAt, type SheetPaper, type SheetRule } from "./paper.js";
 import { needCell, needClaims, ruleClaims, saidClaims } from "./said-claims.js";
-import { listedValues, unitIn } from "./sentence.js";
+import { listedValues, readSentence, unitIn } from "./sentence.js";
 
 /** A column of a template with all that the sheet says of it. */
 export interface TemplateColumn {
@@ -31,21 +32,6 @@ export interface HeadContext {
   readonly colours: ReadonlyMap<string, NeedSaid>;
 }
 
-/** A heading that stands in a cell merged downwards is read from the cell's top. */
-const headText = (sheet: SheetPaper, row: number, column: number): string => {
-  const own = textAt(sheet, row, column);
-  if (own !== "") return own;
-  const merged = sheet.merges.find(
-    (one) =>
-      one.row < row &&
-      row <= one.lastRow &&
-      one.column <= column &&
-      column <= one.lastColumn &&
-      one.column === one.lastColumn,
-  );
-  return merged === undefined ? "" : textAt(sheet, merged.row, merged.column);
-};
-
 /** Reads every named column of a template. */
 export const templateColumns = (
   sheet: SheetPaper,
@@ -67,14 +53,20 @@ export const templateColumns = (
     const heading = headText(sheet, head.named, at);
     const code = codes === undefined ? "" : textAt(sheet, codes, at);
     if (heading === "" && code === "") continue;
-    const { label, said } = needOnLabel(heading.replace(/\s+/g, " "), context.legend);
+    const marked = needOnLabel(heading.replace(/\s+/g, " "), context.legend);
+    const { said } = marked;
+    const { label, ruled } = withoutRule(marked.label);
     const own = cellOrigin(sheet, head.named, at);
     const claims: Claim[] = [];
-    const add = (more: readonly Claim[]): void => void claims.push(...more);
+    const add = (more: readonly Claim[]): void => addAll(claims, more);
     add([{ fact: "label", value: label || code, confidence: 0.97, from: own, because: "the heading" }]);
     for (const { row, marks } of needRows)
       add(needCell(textAt(sheet, row, at), marks, 0.97, cellOrigin(sheet, row, at), "the row of needs"));
+    if (ruled !== "") add(saidClaims(ruled, 0.9, own, "the heading"));
     add(needClaims(said, 0.94, own, "the mark on the heading"));
+    const group = groupOf(sheet, head, at);
+    if (group !== "" && group.length < 40)
+      add(needClaims(needOf(group), 0.9, own, "the group that it stands under"));
     for (const colour of headFill(sheet, head, at))
       add(needClaims(context.colours.get(colour), 0.93, own, "the heading's colour"));
     for (const { row, role } of head.rows) add(rowClaims(sheet, row, at, role));
@@ -97,13 +89,23 @@ export const templateColumns = (
       heading: heading === "" ? code : heading,
       label: label || code,
       code,
-      group: groupOf(sheet, head, at),
+      group,
       claims,
       hangs: rules.find(({ hangs }) => hangs !== undefined)?.hangs,
       saysNeed: claims.some(({ fact }) => fact === "need"),
     });
   }
   return columns;
+};
+
+/** A heading without the limit that stands in its brackets: `Title (max. 80 characters)`. */
+const withoutRule = (heading: string): { readonly label: string; readonly ruled: string } => {
+  const found = /^(.{2,60}?)\s*[([]([^()[\]]{5,80})[)\]]\s*$/u.exec(heading);
+  if (found === null) return { label: heading, ruled: "" };
+  const ruled = found[2] ?? "";
+  const { maxLength, maxItems, decimals, date, min, max } = readSentence(ruled);
+  const isRule = [maxLength, maxItems, decimals, date, min, max].some((one) => one !== undefined);
+  return isRule ? { label: found[1] ?? heading, ruled } : { label: heading, ruled: "" };
 };
 
 /** A note that speaks of the filled row and not of the column. */
@@ -156,7 +158,7 @@ const sheetRuleClaims = (rule: SheetRule, sheet: SheetPaper, at: number): readon
   const claim = (fact: Claim["fact"], value: string, confidence = 0.95): void =>
     void claims.push({ fact, value, confidence, from, because });
   if (rule.message !== "")
-    claims.push(...saidClaims(rule.message, 0.85, from, "the message of the cells' rule"));
+    addAll(claims, saidClaims(rule.message, 0.85, from, "the message of the cells' rule"));
   const isNumber = (text: string): boolean => decimal(text) !== undefined;
   const least =
     rule.operator === "between" || rule.operator === "greaterThanOrEqual" || rule.operator === "equal"

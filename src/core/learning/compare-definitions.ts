@@ -227,7 +227,7 @@ const valueLikeness =
     const isBetween =
       (before[at - 1] === after[now - 1] || at === 0) &&
       (before[at + 1] === after[now + 1] || at === before.length - 1);
-    if (isBetween && before.length === after.length && before.length > 1) score += 0.3;
+    if (isBetween && before.length === after.length && before.length > 2) score += score === 0 ? 0.62 : 0.3;
     return { score: Math.min(0.98, score), because: "" };
   };
 
@@ -280,6 +280,8 @@ const categoryLikeness = (before: CategoryTree, after: CategoryTree) => {
     return found;
   };
   const [was, is] = [childrenOf(before), childrenOf(after)];
+  const siblings = (tree: CategoryTree, { parent }: Category): readonly Category[] =>
+    tree.all.filter((one) => one.parent?.code === parent?.code);
   return (one: Category, other: Category) => {
     const isSameName = fold(one.name) === fold(other.name);
     const isSameParent =
@@ -294,6 +296,17 @@ const categoryLikeness = (before: CategoryTree, after: CategoryTree) => {
           : 0;
     const [own, others] = [was.get(one.code) ?? [], new Set(is.get(other.code) ?? [])];
     if (own.length > 1 && own.filter((name) => others.has(name)).length >= own.length * 0.6) score += 0.3;
+    // One of a parent's children went and one came in its place.
+    if (score === 0 && isSameParent) {
+      const [beside, besideNow] = [siblings(before, one), siblings(after, other)];
+      const [at, now] = [beside.indexOf(one), besideNow.indexOf(other)];
+      const isBetween =
+        beside.length > 2 &&
+        beside.length === besideNow.length &&
+        beside[at - 1]?.name === besideNow[now - 1]?.name &&
+        beside[at + 1]?.name === besideNow[now + 1]?.name;
+      if (isBetween) score = 0.62;
+    }
     return { score: Math.min(0.99, score), because: "" };
   };
 };

@@ -1,4 +1,3 @@
-import { columnLetter } from "../diagnostics/place.js";
 import { unitOf } from "../values/units.js";
 import { readYesNo } from "../values/yes-no.js";
 import { valuesOf, type Fact } from "./claim.js";
@@ -170,7 +169,7 @@ export const definitionDraft = (learned: LearnedChannel, own: DraftFacts): Defin
   return {
     definition,
     categories: learned.categories.map(({ code, parent, name }) => ({ code, parent, name })),
-    fields: rows as Readonly<Record<string, string>>[],
+    fields: rows,
     values: new Map(
       [...files.all()].map(([name, values]) => [
         name,
@@ -308,5 +307,3 @@ const hangingRows = (
   }
   return rows;
 };
-
-export const letterOf = columnLetter;

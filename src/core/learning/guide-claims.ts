@@ -1,3 +1,4 @@
+import { addAll } from "../many.js";
 import { decimal } from "../values/decimal.js";
 import { unitOf } from "../values/units.js";
 import { cellOrigin, valuesText, type Claim, type Fact } from "./claim.js";
@@ -69,14 +70,14 @@ const rowClaims = (row: GuideRow, marks: Marks): readonly Claim[] => {
   const label = cell("label");
   if (label !== undefined) add("label", label.text, 0.9, label.from);
   const need = cell("need");
-  if (need !== undefined) claims.push(...needCell(need.text, marks, 0.95, need.from, because));
+  if (need !== undefined) addAll(claims, needCell(need.text, marks, 0.95, need.from, because));
   const kind = cell("kind");
-  if (kind !== undefined) claims.push(...ruleClaims(kind.text, 0.93, kind.from, because));
+  if (kind !== undefined) addAll(claims, ruleClaims(kind.text, 0.93, kind.from, because));
   const values = cell("values");
-  if (values !== undefined) claims.push(...valueClaims(values.text, values.from, because));
+  if (values !== undefined) addAll(claims, valueClaims(values.text, values.from, because));
   const meaning = cell("meaning");
   if (meaning !== undefined) {
-    claims.push(...ruleClaims(meaning.text, 0.92, meaning.from, because));
+    addAll(claims, ruleClaims(meaning.text, 0.92, meaning.from, because));
     add("help", meaning.text, 0.9, meaning.from);
   }
   const example = cell("example");

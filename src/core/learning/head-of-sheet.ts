@@ -1,3 +1,4 @@
+import { greatest } from "../many.js";
 import { fold } from "../values/text.js";
 import { decimal } from "../values/decimal.js";
 import { asksForMust, legendLine, needMarks, needOf, type Marks, type NeedSaid } from "./need-words.js";
@@ -54,12 +55,13 @@ const kindWord =
   /^(?:text|string|str|enum|list|liste|lista|choice|integer|int|entero|entier|ganzzahl|number|numeric|zahl|número|nombre|decimal|dezimal|date|datum|fecha|url|link|boolean|bool|ean|gtin|html|texto|texte|money|price|preis|precio|prix|float|double|char|varchar|auswahl|ja\/nein|yes\/no|alphanumeric|measure|image|bild|image url)(?:\s*[([,:;].*)?$/iu;
 
 const shapeOf = (sheet: SheetPaper, row: number, width: number): RowShape => {
-  const texts = Array.from({ length: width }, (_, column) => textAt(sheet, row, column));
+  const texts = Array.from({ length: width }, (_, column) => headText(sheet, row, column));
   const filledTexts = texts.filter((text) => text !== "");
   const filled = filledTexts.length;
   const marks = needMarks(filledTexts, new Map());
   const needs = filledTexts.filter(
-    (text) => text.length <= 40 && (marks.has(fold(text)) || wholeNeed(text)),
+    (text) =>
+      text.length <= 40 && (marks.has(text.toLowerCase().trim()) || marks.has(fold(text)) || wholeNeed(text)),
   ).length;
   return {
     row,
@@ -84,6 +86,16 @@ const shapeOf = (sheet: SheetPaper, row: number, width: number): RowShape => {
   };
 };
 
+/** A heading that stands in a cell merged downwards, or blank below one, is read from the cell's top. */
+export const headText = (sheet: SheetPaper, row: number, column: number): string => {
+  const own = textAt(sheet, row, column);
+  if (own !== "") return own;
+  const merged = sheet.merges.find(
+    (one) => one.row < row && row <= one.lastRow && one.column === column && one.lastColumn === column,
+  );
+  return merged === undefined ? "" : textAt(sheet, merged.row, merged.column);
+};
+
 /** A need as the whole of a short cell; a sentence that happens to hold such a word is guidance. */
 const wholeNeed = (text: string): boolean => text.split(/\s+/).length <= 4 && needOf(text) !== undefined;
 
@@ -97,7 +109,7 @@ export const legendOf = (sheets: readonly SheetPaper[]): Marks => {
         const whole = legendLine(cell.text);
         if (whole !== undefined) found.set(markKey(whole.mark), whole.said);
         const next = row[column + 1]?.text ?? "";
-        if (/^(?:\p{Lu}{1,2}|\*{1,3}|[†‡!])$/u.test(cell.text.trim()) && wholeNeed(next)) {
+        if (/^(?:\p{Lu}{1,2}|\*{1,3}|[†‡!●○◐◉◎✓✔✗✘■□▲△•◦])$/u.test(cell.text.trim()) && wholeNeed(next)) {
           const said = needOf(next);
           if (said !== undefined) found.set(markKey(cell.text.trim()), said);
         }
@@ -151,14 +163,15 @@ const roleOf = (shape: RowShape, others: readonly RowShape[]): HeadRole | undefi
 
 /** The rows of a sheet that name and explain its columns; undefined where it has none that are wide enough. */
 export const headOfSheet = (sheet: SheetPaper): SheetHead | undefined => {
-  const width = Math.max(
+  const width = greatest(
+    sheet.rows.slice(0, ROWS_LOOKED_AT).map((row) => row.findLastIndex(({ text }) => text.trim() !== "") + 1),
     0,
-    ...sheet.rows
-      .slice(0, ROWS_LOOKED_AT)
-      .map((row) => row.findLastIndex(({ text }) => text.trim() !== "") + 1),
   );
   const shapes = sheet.rows.slice(0, ROWS_LOOKED_AT).map((_, row) => shapeOf(sheet, row, width));
-  const widest = Math.max(0, ...shapes.filter((one) => looksLikeLabels(one)).map(({ filled }) => filled));
+  const widest = greatest(
+    shapes.filter((one) => looksLikeLabels(one)).map(({ filled }) => filled),
+    0,
+  );
   if (widest < LEAST_COLUMNS) return undefined;
   const ruled = ruledFrom(sheet);
   const start = shapes.findIndex(
@@ -194,7 +207,7 @@ export const headOfSheet = (sheet: SheetPaper): SheetHead | undefined => {
   settleLabels(roles, shapes);
   const named = roles.find(({ role }) => role === "labels") ?? roles.find(({ role }) => role === "codes");
   if (named === undefined) return undefined;
-  const last = Math.max(...roles.map((one) => one.row));
+  const last = greatest(roles.map((one) => one.row));
   const firstRow =
     ruled !== undefined && ruled > last
       ? ruled

@@ -26,16 +26,24 @@ interface Numbered {
 }
 
 const numbered =
-  /^(.*?[^\s\d_.#(\[-])[\s_.#-]*(?:(?:no|nr|num|n°|nº|number|nummer|numéro|número)\.?\s*)?[([]?#?\s*0*(\d{1,2})\s*[)\]]?$/iu;
+  /^(.*?[^\s\d_.#([-])[\s_.#-]*(?:(?:no|nr|num|n°|nº|number|nummer|numéro|número)\.?\s*)?[([]?#?\s*0*(\d{1,2})\s*[)\]]?$/iu;
 
 /** `Picture 3`, `picture_03`, `Bild (2)`, `Photo no. 4`: the name without its number. */
 export const numberedName = (name: string): Numbered | undefined => {
   const found = numbered.exec(name.trim());
-  if (found === null) return undefined;
+  if (found === null) return numberedWithin(name.trim());
   return {
     stem: (found[1] ?? "").replace(/[\s_.,:-]+(?:no|nr|num|n°|nº)?\.?$/iu, "").trim(),
     number: Number(found[2]),
   };
+};
+
+/** `Image 2 URL`, `bullet_3_text`: the number may stand within. */
+const numberedWithin = (name: string): Numbered | undefined => {
+  const found = /^(\D*[^\d\s_.#(-])[\s_.#(-]*0*(\d{1,2})[\s_.)-]*([^\d\s_.)-]\D*)$/u.exec(name);
+  return found === null
+    ? undefined
+    : { stem: `${found[1] ?? ""} ${found[3] ?? ""}`, number: Number(found[2]) };
 };
 
 /** Numbers that count on from 0, 1 or 2, each once. */
@@ -137,19 +145,29 @@ const listOf = (group: readonly TemplateColumn[]): JoinedColumns => {
   };
 };
 
-/** Two fields of one name are told apart by the group that they stand under, else by their place. */
+/** Names that say nothing without the group that they stand under. */
+const bare =
+  /^(?:value|amount|unit|units|currency|from|to|until|start|end|min|max|name|code|type|text|number|wert|betrag|einheit|währung|von|bis|valeur|montant|unité|devise|du|au|valor|importe|unidad|moneda|desde|hasta)$/iu;
+
+/** Fields of one name, and those whose name says nothing, are told apart by their group, else by their place. */
 const withOwnKeys = (fields: readonly JoinedColumns[]): readonly JoinedColumns[] => {
+  const counts = new Map<string, number>();
+  for (const { key } of fields) counts.set(key, (counts.get(key) ?? 0) + 1);
   const seen = new Set<string>();
   return fields.map((field) => {
-    let key = field.key === "" ? "column" : field.key;
-    let label = field.label;
-    if (seen.has(key) && field.group !== "") {
-      key = `${nameKey(field.group)}${key}`;
-      label = `${field.group}: ${field.label}`;
-    }
-    const base = key;
+    const isUnclear = (counts.get(field.key) ?? 0) > 1 || (bare.test(field.label) && field.code === "");
+    const isGrouped = field.group !== "" && isUnclear && nameKey(field.group) !== field.key;
+    const label = isGrouped ? `${field.group}: ${field.label}` : field.label;
+    const base = isGrouped ? `${nameKey(field.group)}${field.key}` : field.key === "" ? "column" : field.key;
+    let key = base;
     for (let count = 2; seen.has(key); count++) key = `${base}${count}`;
     seen.add(key);
-    return { ...field, key, label };
+    if (!isGrouped) return { ...field, key };
+    const claims = field.claims.map((claim) =>
+      claim.fact === "label" && claim.because !== "the sheet that explains the columns"
+        ? { ...claim, value: label }
+        : claim,
+    );
+    return { ...field, key, label, claims };
   });
 };

@@ -1,3 +1,4 @@
+import { addAll } from "../many.js";
 import { valuesText, type Claim, type Fact } from "./claim.js";
 import { nameClaims, shownKind } from "./column-claims.js";
 import { guideIndex } from "./guide-claims.js";
@@ -22,7 +23,7 @@ const claimsOf = (field: SchemaField, { file, isSample }: SchemaReading): readon
   if (field.help !== "") {
     claim("help", field.help, 0.9);
     if (field.help !== field.label)
-      claims.push(...ruleClaims(field.help, 0.8, from, "the schema's own words"));
+      addAll(claims, ruleClaims(field.help, 0.8, from, "the schema's own words"));
   }
   if (isSample) claim("need", "optional", 0.35);
   else claim("need", field.isRequired ? "required" : "optional");

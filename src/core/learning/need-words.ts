@@ -1,3 +1,4 @@
+import { ownOf } from "../own.js";
 import type { Need } from "../channel/field.js";
 
 /** What a word or sentence says of whether a field must be filled. */
@@ -12,7 +13,7 @@ const folded = (text: string): string =>
     .normalize("NFKD")
     .replace(/\p{M}/gu, "")
     .toLowerCase()
-    .replace(/[^\p{L}\p{N}+*/]+/gu, " ")
+    .replace(/[^\p{L}\p{N}+*/●○◐◉◎✓✔✗✘■□▲△•◦]+/gu, " ")
     .trim();
 
 // Whole cells, in English, German, French, Spanish, Italian and Dutch.
@@ -131,7 +132,35 @@ const said = (need: keyof typeof words, text: string): NeedSaid =>
 /** Letters that stand for a need: `M` may be "mandatory", `O` "obligatoire" beside `N`; what else stands in the row decides. */
 export type Marks = ReadonlyMap<string, NeedSaid>;
 
-const yes = new Set(["yes", "y", "ja", "j", "oui", "o", "si", "s", "x", "true", "1", "+", "wahr", "vrai"]);
+// Where a full sign stands beside a hollow one, the full one is the must.
+const signs: readonly (readonly [full: string, hollow: readonly string[]])[] = [
+  ["●", ["○", "◐", "◦"]],
+  ["◉", ["◎", "○"]],
+  ["■", ["□"]],
+  ["▲", ["△"]],
+  ["✓", ["✗", "✘"]],
+  ["✔", ["✗", "✘"]],
+];
+
+const yes = new Set([
+  "✓",
+  "✔",
+  "●",
+  "yes",
+  "y",
+  "ja",
+  "j",
+  "oui",
+  "o",
+  "si",
+  "s",
+  "x",
+  "true",
+  "1",
+  "+",
+  "wahr",
+  "vrai",
+]);
 const no = new Set(["no", "n", "nein", "non", "false", "0", "", "falsch", "faux"]);
 const partly = new Set(["recommended", "empfohlen", "recommande", "recomendado", "r", "conditional"]);
 
@@ -156,6 +185,11 @@ export const headsNeeds = (heading: string): boolean => {
 export const needMarks = (cells: readonly string[], legend: Marks): Marks => {
   const seen = new Set(cells.map((cell) => folded(cell)).filter((cell) => cell !== ""));
   const found = new Map<string, NeedSaid>(legend);
+  for (const [full, hollow] of signs) {
+    if (!seen.has(full)) continue;
+    if (!found.has(full)) found.set(full, said("required", ""));
+    for (const one of hollow) if (seen.has(one) && !found.has(one)) found.set(one, said("optional", ""));
+  }
   // "O" beside "N" is yes in French; beside "M" it is optional.
   const asYesNo =
     [...seen].every((cell) => yes.has(cell) || no.has(cell) || partly.has(cell)) &&
@@ -169,8 +203,8 @@ export const needMarks = (cells: readonly string[], legend: Marks): Marks => {
       else if (no.has(cell)) found.set(cell, said("optional", ""));
     }
     if (found.has(cell) || cell.length !== 1) continue;
-    const letter = letters[cell];
-    if (letter !== undefined && Object.hasOwn(letters, cell)) found.set(cell, said(letter, ""));
+    const letter = ownOf(letters, cell);
+    if (letter !== undefined) found.set(cell, said(letter, ""));
   }
   return found;
 };
@@ -180,6 +214,8 @@ export const needOf = (cell: string, marks: Marks = new Map()): NeedSaid | undef
   const text = folded(cell);
   const known = marks.get(text);
   if (known !== undefined) return known;
+  const times = /^([01])\s*(?:\.\.|-|…|:|,)\s*(?:\d+|n|m|\*|∞|unbounded)$/i.exec(cell.trim());
+  if (times !== null) return said(times[1] === "1" ? "required" : "optional", "");
   const word = byWord.get(text);
   if (word !== undefined) return said(word, word === "conditional" ? cell : "");
   return needInSentence(cell);
@@ -209,7 +245,7 @@ export const needInSentence = (text: string): NeedSaid | undefined => {
 /** A legend's line: a mark or letter, and what it means: `M = mandatory`, `* Pflichtfeld`. */
 export const legendLine = (text: string): { readonly mark: string; readonly said: NeedSaid } | undefined => {
   const found =
-    /^\s*(\*{1,3}|[†‡#!]|\(?[A-Z]{1,2}\)?)\s*(?:[=:–-]|means|bedeutet|signifie|significa)?\s+(.{3,60})$/u.exec(
+    /^\s*(\*{1,3}|[†‡#!●○◐◉◎✓✔✗✘■□▲△•◦]|\(?[A-Z]{1,2}\)?)\s*(?:[=:–-]|means|bedeutet|signifie|significa)?\s+(.{3,60})$/u.exec(
       text.trim(),
     );
   if (found === null) return undefined;

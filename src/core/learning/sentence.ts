@@ -1,3 +1,4 @@
+import { readShorthand } from "./shorthand.js";
 import { decimal } from "../values/decimal.js";
 import type { Kind } from "../values/value.js";
 import { unitOf } from "../values/units.js";
@@ -195,6 +196,8 @@ const valuesIn = (text: string): readonly string[] => {
     : [];
 };
 
+const isFound = (found: RegExpExecArray | null): found is RegExpExecArray => found !== null;
+
 const number2 = (text: string): string => text.replace(",", ".");
 
 const readLength = (text: string, said: Said): void => {
@@ -228,10 +231,10 @@ const readRange = (text: string, said: Said): void => {
     said.max = max;
     return;
   }
-  const least = leastPatterns.map((pattern) => pattern.exec(text)).find((found) => found !== null);
-  if (least !== undefined && least !== null) said.min = number2(least[1] ?? "");
-  const greatest = mostPatterns.map((pattern) => pattern.exec(text)).find((found) => found !== null);
-  if (greatest !== undefined && greatest !== null) said.max = number2(greatest[1] ?? "");
+  const least = leastPatterns.map((pattern) => pattern.exec(text)).find(isFound);
+  if (least !== undefined) said.min = number2(least[1] ?? "");
+  const greatest = mostPatterns.map((pattern) => pattern.exec(text)).find(isFound);
+  if (greatest !== undefined) said.max = number2(greatest[1] ?? "");
 };
 
 const readDecimals = (text: string, said: Said): void => {
@@ -285,6 +288,8 @@ const kindOf = (text: string, said: Said): Kind | undefined => {
 /** Reads what a sentence of the rules says, in English, German, French or Spanish. */
 export const readSentence = (written: string): Said => {
   const text = written.replace(/\s+/g, " ").trim();
+  const short = readShorthand(text);
+  if (short !== undefined) return short;
   const said: Said = {};
   if (text === "") return said;
   readLength(text, said);

@@ -168,6 +168,11 @@ export const settleFacts = (claims: readonly Claim[]): Map<Fact, Settled> => {
   }
   const kind = settleKind(claims, found);
   if (kind !== undefined) found.set("kind", kind);
+  // "max 80" under a text's heading counts its characters.
+  const most = found.get("max");
+  const isText = kind?.value === "text" || kind?.value === "html";
+  if (isText && most !== undefined && !found.has("max_length") && /^\d{2,5}$/.test(most.value))
+    found.set("max_length", { ...most, fact: "max_length", confidence: Math.min(most.confidence, 0.75) });
   for (const [fact, fits] of Object.entries(sensible) as [Fact, (kind: string) => boolean][])
     if (found.has(fact) && !fits(kind?.value ?? "")) found.delete(fact);
   const [low, high] = [decimal(found.get("min")?.value ?? ""), decimal(found.get("max")?.value ?? "")];

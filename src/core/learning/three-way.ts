@@ -1,4 +1,9 @@
+import { ownOf } from "../own.js";
+
 type Row = Readonly<Record<string, string>>;
+
+const cellOf = (row: Row | undefined, column: string): string =>
+  row === undefined ? "" : (ownOf(row, column) ?? "");
 
 export interface MergedTable {
   /** Rows that are set: cells that changed in what was learned, and that nobody touched since. */
@@ -23,7 +28,7 @@ export const mergedTable = (
   next: readonly Row[],
   keys: readonly string[],
 ): MergedTable => {
-  const keyOf = (row: Row): string => keys.map((key) => row[key] ?? "").join("\u0000");
+  const keyOf = (row: Row): string => keys.map((key) => cellOf(row, key)).join("\u0000");
   const byKey = (rows: readonly Row[]): ReadonlyMap<string, Row> =>
     new Map(rows.map((row) => [keyOf(row), row]));
   const [was, is] = [byKey(before), byKey(now)];
@@ -37,25 +42,28 @@ export const mergedTable = (
       if (old === undefined) edits.push(row);
       continue;
     }
-    const changed: Record<string, string> = {};
+    const changed = new Map<string, string>();
     for (const column of new Set([...Object.keys(row), ...Object.keys(old ?? {})])) {
-      const [learned, ours, first] = [row[column] ?? "", own[column] ?? "", old?.[column] ?? ""];
+      const [learned, ours, first] = [cellOf(row, column), cellOf(own, column), cellOf(old, column)];
       if (learned === ours || learned === first) continue;
-      if (ours === first) changed[column] = learned;
+      if (ours === first) changed.set(column, learned);
       else kept.push({ key: key.replaceAll("\u0000", " "), column, ours, learned });
     }
-    if (Object.keys(changed).length > 0)
-      edits.push({ ...Object.fromEntries(keys.map((one) => [one, row[one] ?? ""])), ...changed });
+    if (changed.size > 0)
+      edits.push({
+        ...Object.fromEntries(keys.map((one) => [one, cellOf(row, one)])),
+        ...Object.fromEntries(changed),
+      });
   }
   const gone = before.filter((row) => {
     const own = is.get(keyOf(row));
     if (wanted.has(keyOf(row)) || own === undefined) return false;
     // What a person wrote into a row keeps it.
-    return Object.keys(row).every((column) => (row[column] ?? "") === (own[column] ?? ""));
+    return Object.keys(row).every((column) => cellOf(row, column) === cellOf(own, column));
   });
   return {
     edits,
-    gone: gone.map((row) => Object.fromEntries(keys.map((key) => [key, row[key] ?? ""]))),
+    gone: gone.map((row) => Object.fromEntries(keys.map((key) => [key, cellOf(row, key)]))),
     kept,
   };
 };

@@ -18,11 +18,16 @@ import { namesIn } from "../../formats/is-there.js";
 import { smallFile } from "../../formats/small-file.js";
 import { readPapers } from "../../formats/paper-files.js";
 import { loadDefinition } from "../../workspace/definition-files.js";
+import { definitionsIn } from "../../workspace/workspace.js";
+import { fold } from "../../core/values/text.js";
+import { currenciesOf, tongueOf } from "../../core/learning/tongue.js";
+import { withOtherTree } from "./tree-alone.js";
 import {
   correctionsIn,
   GUESSES,
   guessesText,
   learnedFiles,
+  type LearnedFiles,
   PUBLISHED,
   readCorrections,
   VERSIONS,
@@ -40,8 +45,10 @@ export interface LearnWish {
   readonly as: string | undefined;
   readonly sheet: string | undefined;
   readonly label: string | undefined;
-  readonly languages: readonly string[];
-  readonly currencies: readonly string[];
+  /** Undefined: as the papers show, else the shop's. */
+  readonly languages: readonly string[] | undefined;
+  readonly currencies: readonly string[] | undefined;
+  readonly shop: { readonly language: string; readonly currency: string };
   readonly countries: readonly string[];
   /** Whether an existing definition may change. */
   readonly mayChange: boolean;
@@ -57,6 +64,8 @@ export interface Learned {
   readonly told: readonly string[];
   readonly kept: readonly string[];
   readonly corrected: number;
+  /** The version in use, where another one was learned beside it. */
+  readonly inUse: string | undefined;
 }
 
 /** A file that is learned from: a person's own, or a copy of before. */
@@ -105,17 +114,92 @@ export const learn = async (
       channel.faults.map((reason) => diagnostic("cannot-learn", { channel: wish.channel, reason })),
     );
   addAll(told, channel.told);
-  const draft = definitionDraft(channel, await factsOf(root, wish, folder));
-  addAll(told, draft.told);
-  const rows = reviewRows(channel);
-  const { files, kept } = await learnedFiles(folder, draft);
-  const whole = new Map<string, Buffer | string | undefined>([...files, [GUESSES, guessesText(rows)]]);
+  const isTreeAlone = channel.fields.length === 0;
+  const made = isTreeAlone
+    ? await withTree(root, wish, channel, surroundings, told)
+    : await madeOf(root, wish, folder, channel, surroundings, told);
+  const rows = isTreeAlone ? [] : reviewRows(channel);
+  const whole = new Map(made.files);
+  if (!isTreeAlone) whole.set(GUESSES, guessesText(rows));
   for (const name of gone) whole.set(`${PUBLISHED}/${name}`, undefined);
   for (const { path, name, isNew } of published)
     if (isNew) whole.set(`${PUBLISHED}/${name}`, await smallFile(path, name));
   const definition = await tried(wish.channel, folder, whole, surroundings);
   for (const [name, content] of whole) await landing.edit(join(folder, name), () => content);
-  return { channel, definition, rows, folder: relative(root, folder), told, kept, corrected: answers.length };
+  return {
+    channel,
+    definition,
+    rows,
+    folder: relative(root, folder),
+    told,
+    kept: made.kept,
+    corrected: answers.length,
+    inUse: folder === current ? undefined : await versionOf(current),
+  };
+};
+
+/** The files of a definition made of its fields. */
+const madeOf = async (
+  root: string,
+  wish: LearnWish,
+  folder: string,
+  channel: LearnedChannel,
+  surroundings: Surroundings,
+  told: string[],
+): Promise<LearnedFiles> => {
+  const draft = definitionDraft(channel, await factsOf(root, wish, folder, channel));
+  addAll(told, draft.told);
+  const strange = await strangeness(root, wish, channel, surroundings);
+  if (strange !== undefined && !wish.mayChange)
+    throw new Refusal([
+      diagnostic("cannot-learn", {
+        channel: wish.channel,
+        reason: `${strange}; --yes learns it all the same`,
+      }),
+    ]);
+  if (strange !== undefined) told.push(strange);
+  return learnedFiles(folder, draft);
+};
+
+/** Why the papers look like another channel's; undefined where they do not. */
+const strangeness = async (
+  root: string,
+  { channel }: LearnWish,
+  { fields }: LearnedChannel,
+  surroundings: Surroundings,
+): Promise<string | undefined> => {
+  const known = (await definitionsIn(root)).find((one) => one.channel === channel);
+  if (known === undefined) return undefined;
+  const before = await loadDefinition(known, surroundings).catch(() => undefined);
+  if (before === undefined || before.fields.length < 5) return undefined;
+  const names = new Set(fields.flatMap(({ code, label }) => [code, fold(label)]));
+  const shared = before.fields.filter(({ code, label }) => names.has(code) || names.has(fold(label))).length;
+  if (shared >= before.fields.length * 0.25) return undefined;
+  return `${shared === 0 ? "none" : `only ${shared}`} of the ${before.fields.length} fields of its definition ${shared === 1 ? "is" : "are"} among them: is it another channel's template?`;
+};
+
+/** A tree alone changes the tree of the definition that there is. */
+const withTree = async (
+  root: string,
+  wish: LearnWish,
+  { categories }: LearnedChannel,
+  surroundings: Surroundings,
+  told: string[],
+): Promise<LearnedFiles> => {
+  const known = (await definitionsIn(root)).find((one) => one.channel === wish.channel);
+  if (known === undefined)
+    throw new Refusal([
+      diagnostic("cannot-learn", {
+        channel: wish.channel,
+        reason: "the files hold a tree of categories alone; name a template, a schema or a sample with it",
+      }),
+    ]);
+  const before = await loadDefinition(known, surroundings);
+  const made = await withOtherTree(known, before, categories, wish.as ?? before.version);
+  told.push(
+    `the tree alone is new: ${categories.length.toLocaleString("en")} categories, ${before.tree.all.length.toLocaleString("en")} before${made.gone > 0 ? `, of which ${made.gone.toLocaleString("en")} are gone` : ""}; all else is that of ${before.version}`,
+  );
+  return made;
 };
 
 /** Whether a version is the one in use, which is learned again in its place. */
@@ -209,7 +293,12 @@ const refuseExisting = (
     throw new Refusal([diagnostic("definition-exists", { channel, folder: shown })]);
 };
 
-const factsOf = async (root: string, wish: LearnWish, folder: string): Promise<DraftFacts> => {
+const factsOf = async (
+  root: string,
+  wish: LearnWish,
+  folder: string,
+  learned: LearnedChannel,
+): Promise<DraftFacts> => {
   const { channel, label, languages, currencies, countries } = wish;
   return {
     channel,
@@ -221,11 +310,13 @@ const factsOf = async (root: string, wish: LearnWish, folder: string): Promise<D
       ),
     version:
       wish.as ?? (await versionOf(folder)) ?? (await versionOf(definitionFolder(root, channel))) ?? "1",
-    languages,
-    currencies,
+    languages: languages ?? [tongueOf(learned) ?? wish.shop.language],
+    currencies: currencies ?? orElse(currenciesOf(learned), [wish.shop.currency]),
     countries,
   };
 };
+
+const orElse = <T>(list: readonly T[], other: readonly T[]): readonly T[] => (list.length > 0 ? list : other);
 
 /** Loads the definition as it will be, away from where it will stand: what cannot be used is never written. */
 const tried = async (

@@ -1,3 +1,4 @@
+import { addAll } from "../../core/many.js";
 import { createHash } from "node:crypto";
 import { join } from "node:path";
 import { parse, stringify } from "yaml";
@@ -39,7 +40,7 @@ const filesOf = async (folder: string, within = ""): Promise<readonly string[]> 
     const path = within === "" ? name : `${within}/${name}`;
     if (path === VERSIONS || path === DECISIONS || path === NOTE) continue;
     const inner = /\.[A-Za-z0-9]{1,5}$/.test(name) ? [] : await filesOf(folder, path);
-    if (inner.length > 0) found.push(...inner);
+    if (inner.length > 0) addAll(found, inner);
     else found.push(path);
   }
   return found;
@@ -91,15 +92,20 @@ export const upgrade = async (
     const bytes = await bytesOf(after.folder.path, name);
     await landing.edit(join(own, name), () => bytes);
   }
-  const wrote: Record<string, string> = {};
+  const wrote = new Map<string, string>();
   for (const [name, { bytes }] of carried) {
     const path = workspace.path("channels", channel, name);
     const was = await smallFile(path, name);
     await landing.edit(join(kept, DECISIONS, name), () => was);
     await landing.edit(path, () => bytes);
-    wrote[name] = sumOf(bytes);
+    wrote.set(name, sumOf(bytes));
   }
-  const note: UpgradeNote = { from: before.version, to: version, shipped: isShipped, wrote };
+  const note: UpgradeNote = {
+    from: before.version,
+    to: version,
+    shipped: isShipped,
+    wrote: Object.fromEntries(wrote),
+  };
   await landing.edit(join(own, NOTE), () => stringify(note));
   return { ...comparison, from: before.version, to: version, carried };
 };
@@ -147,6 +153,7 @@ export const downgrade = async (
     for (const name of await filesOf(kept)) {
       const bytes = await bytesOf(kept, name);
       await landing.edit(join(own, name), () => bytes);
+      await landing.edit(join(kept, name), () => undefined);
     }
   for (const name of Object.keys(wrote)) {
     const bytes = await bytesOf(join(kept, DECISIONS), name);

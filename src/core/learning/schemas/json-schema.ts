@@ -149,7 +149,10 @@ export const readJsonSchema = ({ file, json }: TreePaper): SchemaReading | undef
       limits: limitsOf(meant),
       values: valuesOf(meant),
       examples: Array.isArray(examples) ? examples.map(String) : [],
-      default: usual === undefined ? "" : String(usual),
+      default:
+        typeof usual === "string" || typeof usual === "number" || typeof usual === "boolean"
+          ? String(usual)
+          : "",
       line: 0,
       isMembers: false,
     };

@@ -1,3 +1,4 @@
+import { greatest } from "../../many.js";
 import type { TreeNode, TreePaper } from "../paper.js";
 import type { SchemaField, SchemaReading } from "./schema-reading.js";
 
@@ -24,7 +25,10 @@ const repeated = (
       byName.set(child.name, same);
     }
     for (const rows of byName.values()) {
-      const holds = Math.max(0, ...rows.map((row) => row.children.length + row.attributes.size));
+      const holds = greatest(
+        rows.map((row) => row.children.length + row.attributes.size),
+        0,
+      );
       // What stands higher up is the listing; what repeats within it are its values.
       const weight = holds / (1 + deep * 0.5) + (rows.length > 1 ? 1 : 0);
       if (holds >= 3 && (best === undefined || weight > best.weight)) best = { rows, above: node, weight };

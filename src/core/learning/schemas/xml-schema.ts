@@ -1,3 +1,4 @@
+import { ownOf } from "../../own.js";
 import type { Kind } from "../../values/value.js";
 import type { TreeNode, TreePaper } from "../paper.js";
 import type { SchemaField, SchemaReading } from "./schema-reading.js";
@@ -30,7 +31,7 @@ const builtIn: Readonly<Record<string, Kind>> = {
 interface Facets {
   kind: Kind | undefined;
   values: string[];
-  limits: Record<string, string>;
+  limits: Map<string, string>;
   isList: boolean;
 }
 
@@ -49,11 +50,11 @@ const MOST_FIELDS = 2000;
 export const readXmlSchema = ({ file, root }: TreePaper): SchemaReading | undefined => {
   const named = namedParts(root);
   const typeOf = (name: string): Facets => {
-    const base = builtIn[local(name)];
-    const facets: Facets = { kind: base ?? "text", values: [], limits: {}, isList: false };
+    const base = ownOf(builtIn, local(name));
+    const facets: Facets = { kind: base ?? "text", values: [], limits: new Map(), isList: false };
     const own = local(name);
-    if (own === "nonNegativeInteger" || own.startsWith("unsigned")) facets.limits["min"] = "0";
-    if (own === "positiveInteger") facets.limits["min"] = "1";
+    if (own === "nonNegativeInteger" || own.startsWith("unsigned")) facets.limits.set("min", "0");
+    if (own === "positiveInteger") facets.limits.set("min", "1");
     const simple = named("simpleType", name);
     return simple === undefined ? facets : simpleFacets(simple, 0);
   };
@@ -61,21 +62,21 @@ export const readXmlSchema = ({ file, root }: TreePaper): SchemaReading | undefi
     const [restriction] = childrenOf(node, "restriction", "extension");
     const [list] = childrenOf(node, "list");
     const [union] = childrenOf(node, "union");
-    if (deep > MOST_DEEP) return { kind: "text", values: [], limits: {}, isList: false };
+    if (deep > MOST_DEEP) return { kind: "text", values: [], limits: new Map(), isList: false };
     if (list !== undefined) return { ...typeOf(attribute(list, "itemType")), isList: true };
     if (union !== undefined) {
       const members = attribute(union, "memberTypes").split(/\s+/).filter(Boolean).map(typeOf);
       const inner = childrenOf(union, "simpleType").map((one) => simpleFacets(one, deep + 1));
       const values = [...members, ...inner].flatMap((one) => one.values);
-      return { kind: values.length > 0 ? "choice" : "text", values, limits: {}, isList: false };
+      return { kind: values.length > 0 ? "choice" : "text", values, limits: new Map(), isList: false };
     }
-    if (restriction === undefined) return { kind: "text", values: [], limits: {}, isList: false };
+    if (restriction === undefined) return { kind: "text", values: [], limits: new Map(), isList: false };
     const [inner] = childrenOf(restriction, "simpleType");
     const facets =
       inner === undefined ? typeOf(attribute(restriction, "base")) : simpleFacets(inner, deep + 1);
     for (const facet of restriction.children) facetOf(facet, facets);
     if (facets.values.length > 0) facets.kind = "choice";
-    if (facets.kind === "decimal" && facets.limits["decimals"] === "0") facets.kind = "integer";
+    if (facets.kind === "decimal" && facets.limits.get("decimals") === "0") facets.kind = "integer";
     return facets;
   };
   const documentation = (node: TreeNode): string =>
@@ -175,7 +176,7 @@ export const readXmlSchema = ({ file, root }: TreePaper): SchemaReading | undefi
       kind: facets.kind,
       isRequired,
       many: facets.isList ? Infinity : most,
-      limits: facets.limits,
+      limits: Object.fromEntries(facets.limits),
       values: facets.values,
       examples: [],
       default: attribute(node, "default") || attribute(node, "fixed"),
@@ -277,35 +278,20 @@ export const readXmlSchema = ({ file, root }: TreePaper): SchemaReading | undefi
   };
 };
 
+/** Facets by name with the limits that each sets. */
+const limitFacets: Readonly<Record<string, readonly string[]>> = {
+  maxLength: ["max_length"],
+  minLength: ["min_length"],
+  length: ["min_length", "max_length"],
+  fractionDigits: ["decimals"],
+  ...{ minInclusive: ["min"], minExclusive: ["min"], maxInclusive: ["max"], maxExclusive: ["max"] },
+  pattern: ["pattern"],
+};
+
 const facetOf = (facet: TreeNode, facets: Facets): void => {
   const value = attribute(facet, "value");
-  switch (local(facet.name)) {
-    case "enumeration":
-      facets.values.push(value);
-      return;
-    case "maxLength":
-      facets.limits["max_length"] = value;
-      return;
-    case "minLength":
-      if (value !== "0") facets.limits["min_length"] = value;
-      return;
-    case "length":
-      facets.limits["min_length"] = value;
-      facets.limits["max_length"] = value;
-      return;
-    case "fractionDigits":
-      facets.limits["decimals"] = value;
-      return;
-    case "minInclusive":
-    case "minExclusive":
-      facets.limits["min"] = value;
-      return;
-    case "maxInclusive":
-    case "maxExclusive":
-      facets.limits["max"] = value;
-      return;
-    case "pattern":
-      facets.limits["pattern"] = value;
-      return;
-  }
+  const name = local(facet.name);
+  if (name === "enumeration") facets.values.push(value);
+  for (const limit of ownOf(limitFacets, name) ?? [])
+    if (limit !== "min_length" || value !== "0") facets.limits.set(limit, value);
 };
