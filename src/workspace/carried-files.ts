@@ -3,6 +3,7 @@ import { carriedFill, type CarriedRow } from "../core/learning/carry-over.js";
 import type { Renamings } from "../core/learning/compare-definitions.js";
 import { lineAsItIs, neutral } from "../formats/csv-writer.js";
 import { rawRecords, tableBytes, tableText } from "../formats/table-form.js";
+import type { StartingFill } from "./create-workspace.js";
 import { cleanText } from "../core/values/text.js";
 
 /** A decision file as it is carried over, and what of it a person has to look at. */
@@ -58,6 +59,8 @@ export const carriedFills = (
   renamings: Renamings,
   attributes: ReadonlySet<string>,
   version: string,
+  /** Fills for fields that came with the version. */
+  added: readonly StartingFill[],
 ): CarriedFile => {
   const document = parseDocument(before.toString());
   const open: { what: string; reason: string }[] = [];
@@ -106,12 +109,28 @@ export const carriedFills = (
           () => changed++,
         );
     }
+  for (const { code, label, fill } of added.filter(({ isReady }) => isReady)) {
+    if (document.hasIn(["all", code])) continue;
+    if (!isMap(document.get("all"))) document.set("all", document.createNode({}));
+    const key = document.createNode(code);
+    key.commentBefore = ` ${label}: new with ${version}`;
+    (document.get("all") as YAMLMap).add(document.createPair(key, expressionNode(document, fill)));
+    changed++;
+  }
   const note =
     open.length === 0
       ? ""
       : `\n# ${version}: what filled fields that the channel does not have any more\n${open.map(({ what }) => `#   ${what.replaceAll("\n", " ")}\n`).join("")}`;
   const text = changed === 0 && open.length === 0 ? before.toString() : withNote(document, note);
   return { bytes: Buffer.from(text), changed, open };
+};
+
+/** An expression that is one text in quotes keeps them; others stand as they are. */
+const expressionNode = (document: Document, fill: string): Scalar => {
+  const isText = /^"(?:[^"\\]|\\.)*"$/.test(fill);
+  const node = document.createNode(isText ? (JSON.parse(fill) as string) : fill) as Scalar;
+  if (isText) node.type = "QUOTE_DOUBLE";
+  return node;
 };
 
 const withNote = (document: Document, note: string): string =>

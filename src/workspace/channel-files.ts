@@ -135,7 +135,7 @@ export const loadChannel = async (
       definition,
       attributes: seen,
       selection: policy.selection,
-      placements: placementsOf(placements.rows),
+      placements: placementsOf(placements.rows, definition.tree),
       prices: policy.prices,
       stock: policy.stock,
       lastPrice: undefined,

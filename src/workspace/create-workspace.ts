@@ -61,7 +61,7 @@ export const createChannel = async (
   definition: ChannelDefinition,
   shop: ShopFacts,
 ): Promise<void> => {
-  const { channel, version, fields } = definition;
+  const { channel, version } = definition;
   // What is there already was decided by somebody.
   const write = (name: string, text: string): Promise<void> =>
     landing.edit(join(root, "channels", channel, name), (before) => before ?? text);
@@ -77,13 +77,10 @@ export const createChannel = async (
       "",
     ].join("\n"),
   );
-  const isReady = readiness(definition, shop);
-  const fills = fields
-    .filter(({ suggestedFill }) => suggestedFill !== "")
-    .flatMap(({ code, label, suggestedFill }) => {
-      const fill = inShopsOwn(suggestedFill, shop);
-      return [`  # ${label}`, `  ${isReady(fill) ? "" : "# "}${code}: ${yamlFill(fill)}`];
-    });
+  const fills = startingFills(definition, shop).flatMap(({ code, label, fill, isReady }) => [
+    `  # ${label}`,
+    `  ${isReady ? "" : "# "}${code}: ${yamlFill(fill)}`,
+  ]);
   await write(
     "fills.yaml",
     [
@@ -95,6 +92,25 @@ export const createChannel = async (
   );
   await write("placements.csv", csvLine(placementColumns));
   await write("lexicon.csv", csvLine(lexiconColumns));
+};
+
+export interface StartingFill {
+  readonly code: string;
+  readonly label: string;
+  readonly fill: string;
+  /** Whether the catalogue has all that it names. */
+  readonly isReady: boolean;
+}
+
+/** The fills that a definition suggests, in the shop's own language and currency. */
+export const startingFills = (definition: ChannelDefinition, shop: ShopFacts): readonly StartingFill[] => {
+  const isReady = readiness(definition, shop);
+  return definition.fields
+    .filter(({ suggestedFill }) => suggestedFill !== "")
+    .map(({ code, label, suggestedFill }) => {
+      const fill = inShopsOwn(suggestedFill, shop);
+      return { code, label, fill, isReady: isReady(fill) };
+    });
 };
 
 const withMark = /\b([a-z][a-z0-9_]*)@([A-Za-z]{2,3}(?:-[A-Za-z0-9]{2,8})*)/g;

@@ -250,7 +250,7 @@ export const shownKind = (
   }
   if (all(/^\d{1,6}$/) && !texts.some((text) => text.startsWith("0") && text.length > 1))
     return [{ fact: "kind", value: "integer", confidence: 0.66 - few }];
-  if (texts.some((text) => /\p{L}/u.test(text))) return [{ fact: "kind", value: "text", confidence: 0.4 }];
+  if (texts.some((text) => /\p{L}/u.test(text))) return [{ fact: "kind", value: "text", confidence: 0.62 }];
   return [];
 };
 
@@ -279,7 +279,7 @@ export const nameClaims = (label: string, from: Claim["from"]): readonly Claim[]
         because,
       });
     else if (!list)
-      claims.push({ fact: "kind", value: "text", confidence: 0.5 * name.certainty, from, because });
+      claims.push({ fact: "kind", value: "text", confidence: 0.64 * name.certainty, from, because });
   }
   return claims;
 };

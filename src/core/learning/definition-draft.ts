@@ -1,7 +1,6 @@
 import { unitOf } from "../values/units.js";
 import { readYesNo } from "../values/yes-no.js";
-import { valuesOf, type Fact } from "./claim.js";
-import { conditionOf } from "./condition.js";
+import { OPEN, valuesOf, type Fact } from "./claim.js";
 import type { Branch, LearnedChannel, LearnedField } from "./learned.js";
 import { layoutDraft, styleDraft } from "./layout-draft.js";
 import { reportDraft } from "./report-draft.js";
@@ -239,8 +238,9 @@ const rowsOf = (
   if (row.need === undefined && byBranch.size === 0) row.need = "optional";
   const rows: FieldRow[] = [row];
   const when = facts.get("when");
+  // In words it says something to people alone.
   const condition =
-    when === undefined ? undefined : when.isCorrected ? when.value : conditionOf(when.value, learned.fields);
+    when === undefined || (!when.isCorrected && when.confidence < OPEN) ? undefined : when.value;
   if (condition !== undefined && facts.get("need")?.value !== "required")
     rows.push({ field: code, scope: first ?? "*", need: "required", when: condition });
   for (const scope of others)

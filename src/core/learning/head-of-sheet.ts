@@ -4,6 +4,7 @@ import { decimal } from "../values/decimal.js";
 import { asksForMust, legendLine, needMarks, needOf, type Marks, type NeedSaid } from "./need-words.js";
 import { cellAt, textAt, type SheetPaper } from "./paper.js";
 import { listedValues, readSentence } from "./sentence.js";
+import { readShorthand } from "./shorthand.js";
 
 /** What a row above the listings says of the columns. */
 export type HeadRole =
@@ -79,7 +80,10 @@ const shapeOf = (sheet: SheetPaper, row: number, width: number): RowShape => {
     ),
     digitsAlone: share(filledTexts.filter((text) => /^\d{1,5}$/.test(text)).length, filled),
     needs: share(needs, filled),
-    kinds: share(filledTexts.filter((text) => kindWord.test(text)).length, filled),
+    kinds: share(
+      filledTexts.filter((text) => kindWord.test(text) || readShorthand(text) !== undefined).length,
+      filled,
+    ),
     links: share(filledTexts.filter((text) => /^https?:\/\/\S+$/.test(text)).length, filled),
     lists: share(filledTexts.filter((text) => listedValues(text).length > 1).length, filled),
     isMerged: sheet.merges.some((one) => one.row <= row && row <= one.lastRow && one.lastColumn > one.column),
@@ -89,6 +93,17 @@ const shapeOf = (sheet: SheetPaper, row: number, width: number): RowShape => {
 /** A heading that stands in a cell merged downwards, or blank below one, is read from the cell's top. */
 export const headText = (sheet: SheetPaper, row: number, column: number): string => {
   const own = textAt(sheet, row, column);
+  // A bare number below a heading of several columns counts on from it: `Pictures` over 1, 2, 3.
+  if (/^\d{1,2}$/.test(own)) {
+    const above = sheet.merges.find(
+      (one) =>
+        one.lastRow === row - 1 &&
+        one.column <= column &&
+        column <= one.lastColumn &&
+        one.lastColumn > one.column,
+    );
+    return above === undefined ? own : `${textAt(sheet, above.row, above.column)} ${own}`.trim();
+  }
   if (own !== "") return own;
   const merged = sheet.merges.find(
     (one) => one.row < row && row <= one.lastRow && one.column === column && one.lastColumn === column,

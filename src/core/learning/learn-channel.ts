@@ -1,4 +1,4 @@
-import { templateColumns, type TemplateColumn } from "./column-claims.js";
+import { nameClaims, templateColumns, type TemplateColumn } from "./column-claims.js";
 import { columnLetter } from "../diagnostics/place.js";
 import { codeOf, type CategoryList, type ListedCategory } from "./category-list.js";
 import { SURE, valuesOf, type Claim, type Fact, type Origin } from "./claim.js";
@@ -6,6 +6,7 @@ import { guideIndex } from "./guide-claims.js";
 import { colourLegend, legendOf } from "./head-of-sheet.js";
 import { nameKey } from "./headings.js";
 import { joinColumns, type JoinedColumns } from "./join-columns.js";
+import { conditionOf } from "./condition.js";
 import { codeMaker } from "./field-code.js";
 import {
   channelFacts,
@@ -62,6 +63,8 @@ export const learnChannel = (papers: readonly Paper[], wishes: LearningWishes): 
   const faults = faultsOf(sorted, fields);
   const guesses = guessesOf(fields, schema, sorted, wishes);
   const tree = treeOf(fields, guesses, sorted.categories, branches, told);
+  settleCategory(fields, guesses);
+  settleConditions(fields);
   fillFields(fields, guesses, wishes);
   return {
     papers: sorted,
@@ -149,9 +152,13 @@ const withFilled = (
 };
 
 const namesOf = ({ code, label, columns }: JoinedColumns): readonly string[] =>
-  [...new Set([code, label, ...columns.flatMap(({ column }) => [column.code, column.label])])].filter(
-    Boolean,
-  );
+  [
+    ...new Set([
+      code,
+      label,
+      ...columns.flatMap(({ column }) => [column.code, column.label, column.heading]),
+    ]),
+  ].filter(Boolean);
 
 /** Adds what guides and lists of values say of each field, and what a missing mark means. */
 const withExplanations = (
@@ -281,7 +288,11 @@ const fieldsOfGuides = (sorted: SortedPapers, wishes: LearningWishes): readonly 
     rows.map((row): LearnedField => {
       const [name, label] = [row.cell("code")?.text ?? "", row.cell("label")?.text ?? ""];
       const code = codes(name || label);
-      const facts = settleFacts(index.claimsFor([name, label].filter(Boolean)));
+      const from = { file: row.sheet.file, sheet: row.sheet.sheet, at: `row ${row.row + 1}` };
+      const facts = settleFacts([
+        ...index.claimsFor([name, label].filter(Boolean)),
+        ...nameClaims(label || name, from),
+      ]);
       return {
         code,
         name: name || label,
@@ -462,6 +473,39 @@ const treeOf = (
     return { categories: [...roots, ...own], categoriesBy: own.length > 0 ? "code" : "path" };
   }
   return { categories: [{ code: "all", parent: "", name: "All goods", row: 1 }], categoriesBy: "path" };
+};
+
+/** Conditions in words become expressions, where they name one field and ask something of it that is understood. */
+const settleConditions = (fields: readonly LearnedField[]): void => {
+  for (const { facts } of fields) {
+    const when = facts.get("when");
+    if (when === undefined || when.isCorrected) continue;
+    const expression = conditionOf(when.value, fields);
+    if (expression !== undefined)
+      facts.set("when", { ...when, value: expression, confidence: 0.75, because: `"${when.value}"` });
+    const need = facts.get("need");
+    if (expression !== undefined && need !== undefined)
+      facts.set("need", { ...need, confidence: Math.max(need.confidence, 0.75) });
+  }
+};
+
+/** The column for the category holds what the placement gives: it is a text, whatever list stands behind it. */
+const settleCategory = (
+  fields: readonly LearnedField[],
+  guesses: ReadonlyMap<ChannelFact, ChannelGuess>,
+): void => {
+  const category = guesses.get("category_field");
+  const field = fields.find(({ code }) => code === category?.value);
+  if (field === undefined || category === undefined || field.facts.get("kind")?.isCorrected === true) return;
+  field.facts.set("kind", {
+    fact: "kind",
+    value: "text",
+    confidence: category.confidence,
+    from: category.from,
+    because: "it holds the category",
+    against: [],
+    isCorrected: false,
+  });
 };
 
 const fillFields = (

@@ -42,10 +42,10 @@ const claimsOf = (field: SchemaField, { file, isSample }: SchemaReading): readon
   }
   if (field.default !== "") claim("default", field.default, 0.9);
   // A schema says what is a number; what the number is of only the name tells.
-  claims.push(
-    ...nameClaims(field.label || field.name, from).filter(
-      ({ fact, value }) => isSample || (fact === "kind" && value === "text"),
-    ),
+  const named = nameClaims(field.label || field.name, from);
+  addAll(
+    claims,
+    named.filter(({ fact, value }) => isSample || fact === "unit" || (fact === "kind" && value === "text")),
   );
   return claims;
 };

@@ -85,7 +85,7 @@ const phrases: readonly (readonly [RegExp, string])[] = [
     /\b(?:days until dispatch|handling time|dispatch (?:time|days)|versandfertig|bearbeitungszeit|delai d expedition|dias hasta el envio|plazo de envio)\b/,
     "dispatch_days",
   ],
-  [/\b(?:colou?r|farbe|farbgruppe|grundfarbe|couleur|shade)\b/, "color"],
+  [/\b(?:colou?r|hue|tint|farbe|farbgruppe|grundfarbe|couleur|shade)\b/, "color"],
   [/\b(?:size|grosse|taille|talla)\b/, "size"],
   [/\b(?:material|hauptmaterial|matiere|materiau)\b/, "material"],
   [/\b(?:condition|item state|zustand|etat|estado)\b/, "condition"],

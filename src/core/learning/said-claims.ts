@@ -31,7 +31,7 @@ export const saidClaims = (
     if (value !== undefined)
       claims.push({ fact, value: String(value), confidence: confidence * weight, from, because });
   };
-  claim("kind", said.kind, said.kind === "text" ? 0.95 : 1);
+  claim("kind", said.kind);
   claim("min_length", said.minLength);
   claim("max_length", said.maxLength);
   claim("counted", said.counted);
@@ -69,7 +69,18 @@ export const needCell = (
   confidence: number,
   from: Origin,
   because: string,
-): readonly Claim[] => needClaims(needOf(text, marks), confidence, from, because);
+): readonly Claim[] => {
+  const claims = needClaims(needOf(text, marks), confidence, from, because);
+  // `0..5` says how often, too.
+  const [, most = ""] = /^[01]\s*(?:\.\.|-|…|:|,)\s*(\d+|n|m|\*|∞|unbounded)$/i.exec(text.trim()) ?? [];
+  if (most === "" || most === "1") return claims;
+  const list: Claim = { fact: "list", value: "yes", confidence, from, because };
+  return [
+    ...claims,
+    list,
+    ...(/^\d+$/.test(most) ? [{ ...list, fact: "max_items" as const, value: most }] : []),
+  ];
+};
 
 const separators: readonly (readonly [RegExp, string])[] = [
   [

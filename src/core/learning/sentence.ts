@@ -139,6 +139,8 @@ const yesNoWords =
 const dateWords =
   /(?<!\p{L})(?:dates?|datum|fechas?|day in the form|tag im format|data|iso[- ]?8601)(?!\p{L})/iu;
 const htmlWords = /(?<!\p{L})(?:html|formatted text|formatierter text|texte formaté)(?!\p{L})/iu;
+const withoutHtml =
+  /(?<!\p{L})(?:no|without|not|ohne|kein|keine|sans|pas de|sin|nicht)\s+(?:\p{L}+\s+)?html/iu;
 const textWord = all(`(?<!\\p{L})(?:${textWords})(?!\\p{L})`);
 const listWord =
   /(?<!\p{L})(?:list|liste|lista|choice|enum(?:eration)?|drop-?down|pick (?:one )?from|choose (?:one )?from|auswahl(?:liste)?|aus der liste|sélection|menú|selección|select)(?!\p{L})/iu;
@@ -260,6 +262,12 @@ export const unitIn = (text: string): string | undefined => {
     const word = pattern.exec(text)?.[1] ?? "";
     const unit = word === "" ? undefined : unitOf(word);
     // "in" and "m" within a sentence are words first.
+    // So are pounds where the talk is of money.
+    if (
+      /^pounds?$/i.test(word) &&
+      /(?<!\p{L})(?:amount|price|currency|pence|money|sterling)(?!\p{L})/iu.test(text)
+    )
+      continue;
     if (unit !== undefined && unit.dimension !== "count" && unit.dimension !== "time") return unit.code;
   }
   return undefined;
@@ -277,7 +285,7 @@ const kindOf = (text: string, said: Said): Kind | undefined => {
   if (said.maxLength === undefined && linkWords.test(text)) return "url";
   if (isNumber) return said.decimals === 0 ? "integer" : "decimal";
   if (said.maxLength === undefined && moneyWords.test(text) && text.length < 30) return "money";
-  if (htmlWords.test(text)) return "html";
+  if (htmlWords.test(text) && !withoutHtml.test(text)) return "html";
   if (said.maxLength !== undefined || said.minLength !== undefined)
     return linkWords.test(text) ? "url" : "text";
   if (dateWords.test(text) && text.length < 60) return "date";

@@ -1,5 +1,5 @@
 import { selfAndAbove, pathParts, pathText } from "../values/category-path.js";
-import type { Category, RetiredCategory } from "../channel/category-tree.js";
+import type { Category, CategoryTree, RetiredCategory } from "../channel/category-tree.js";
 import type { Place } from "../diagnostics/place.js";
 
 /** One decision of a person (or one confirmed): our category and all below it go to the channel's category. */
@@ -22,7 +22,16 @@ export interface Placements {
   find(sku: string, ourCategory: string | undefined): Placement | undefined;
 }
 
-export const placementsOf = (rows: readonly Placement[]): Placements => {
+/** Where a channel has one category and no other, everything goes there, and nobody has to say so. */
+const onlyPlace = ({ all }: CategoryTree): Placement | undefined => {
+  const [category] = all;
+  return category === undefined || all.length > 1 || !category.isOpen
+    ? undefined
+    : { ourCategory: "", sku: "", to: { kind: "category", category }, place: { file: "categories.csv" } };
+};
+
+export const placementsOf = (rows: readonly Placement[], tree?: CategoryTree): Placements => {
+  const only = tree === undefined ? undefined : onlyPlace(tree);
   const bySku = new Map(rows.filter(({ sku }) => sku !== "").map((row) => [row.sku, row]));
   const byCategory = new Map(
     rows.filter(({ sku }) => sku === "").map((row) => [pathText(pathParts(row.ourCategory)), row]),
@@ -39,6 +48,6 @@ export const placementsOf = (rows: readonly Placement[]): Placements => {
     size: rows.length,
     ofProduct: (sku) => bySku.get(sku),
     find: (sku, ourCategory) =>
-      bySku.get(sku) ?? (ourCategory === undefined ? undefined : nearest(ourCategory)),
+      bySku.get(sku) ?? (ourCategory === undefined ? undefined : nearest(ourCategory)) ?? only,
   };
 };

@@ -10,6 +10,8 @@ import {
   type CarriedFile,
 } from "../../workspace/carried-files.js";
 import { REFUSALS_FILE } from "../../workspace/channel-files.js";
+import { startingFills } from "../../workspace/create-workspace.js";
+import type { AttributeIndex } from "../../core/catalogue/attribute-index.js";
 import type { Workspace } from "../../workspace/workspace.js";
 
 /** A channel's decision files as they are carried over to another version, by their names in the channel's folder. */
@@ -28,11 +30,15 @@ export const carriedFilesOf = async (
     readonly before: ChannelDefinition;
     readonly after: ChannelDefinition;
     readonly renamings: Renamings;
-    readonly attributes: ReadonlySet<string>;
+    readonly attributes: AttributeIndex;
   },
 ): Promise<CarriedFiles> => {
   const files = new Map<string, CarriedFile>();
   const { version } = after;
+  const { manifest } = workspace;
+  const known = new Set([...before.fields.map(({ code }) => code as string), ...renamings.fields.values()]);
+  const shop = { language: manifest.language, currency: manifest.currency, attributes };
+  const added = startingFills(after, shop).filter(({ code }) => !known.has(code));
   // A path that still leads to the same category stays as the person wrote it.
   const codeOf = (written: string): string => {
     const was = before.tree.named(written);
@@ -47,7 +53,7 @@ export const carriedFilesOf = async (
     ],
     ["lexicon.csv", (bytes) => carriedTable(bytes, (cell) => carriedTerm(cell, renamings), version)],
     [REFUSALS_FILE, (bytes) => carriedTable(bytes, (cell) => carriedRefusal(cell, renamings), version)],
-    ["fills.yaml", (bytes) => carriedFills(bytes, renamings, attributes, version)],
+    ["fills.yaml", (bytes) => carriedFills(bytes, renamings, new Set(attributes.names), version, added)],
   ];
   for (const [name, carry] of carriers) {
     const path = workspace.path("channels", channel, name);

@@ -46,7 +46,7 @@ export const compareVersions = async (
   if (!before.isCurrent || !workspace.channelsInUse.includes(channel))
     return { ...comparison, before, after, shop: undefined };
   const own = await loadChannel(workspace, store, channel, around);
-  const attributes = new Set((await store.attributes()).names);
+  const attributes = await store.attributes();
   const carried = await carriedFilesOf(workspace, channel, {
     before: before.definition,
     after: after.definition,

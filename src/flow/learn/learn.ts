@@ -92,15 +92,16 @@ export const learn = async (
   landing: Landing,
 ): Promise<Learned> => {
   const current = definitionFolder(root, wish.channel);
+  const read = readOnce();
   const folder = (await isCurrent(root, wish)) ? current : definitionFolder(root, wish.channel, wish.as);
-  const { published, answers, gone } = await sortFiles(wish, folder, current);
+  const { published, answers, gone } = await sortFiles(wish, folder, current, read);
   refuseExisting(folder, relative(root, folder), wish, published);
   const papers: Paper[] = [];
   const told: string[] = [];
   for (const { path, name } of published) {
-    const read = await readPapers(path, name);
-    addAll(papers, read.papers);
-    addAll(told, read.told);
+    const { papers: own, told: more } = await read(path, name);
+    addAll(papers, own);
+    addAll(told, more);
   }
   const known = await readCorrections(folder);
   const all = joined(known, answers);
@@ -221,11 +222,24 @@ const joined = (before: readonly Correction[], now: readonly Correction[]): read
   return [...new Map([...before, ...now].map((one) => [keyOf(one), one])).values()];
 };
 
+type ReadOnce = typeof readPapers;
+
+/** Reads each file once, however often it is looked at. */
+const readOnce = (): ReadOnce => {
+  const known = new Map<string, ReturnType<typeof readPapers>>();
+  return (path, name) => {
+    const found = known.get(path) ?? readPapers(path, name);
+    known.set(path, found);
+    return found;
+  };
+};
+
 /** A person's files, with those of before that they say nothing about; a filled review is answers. */
 const sortFiles = async (
   wish: LearnWish,
   folder: string,
   current: string,
+  read: ReadOnce,
 ): Promise<{
   readonly published: readonly Published[];
   readonly answers: readonly Correction[];
@@ -247,10 +261,11 @@ const sortFiles = async (
     .filter((name) => !own.has(name))
     .map((name): Published => ({ path: join(before, PUBLISHED, name), name, isNew: before !== folder }));
   if (fresh.length === 0) return { published: old, answers, gone: [] };
+  if (old.length === 0) return { published: fresh, answers, gone: [] };
   // A new template takes the place of the old one, a new tree that of the old tree; what they do not cover stays.
-  const covered = new Set((await Promise.all(fresh.map(rolesOf))).flat());
+  const covered = new Set((await Promise.all(fresh.map((one) => rolesOf(one, read)))).flat());
   const kept: Published[] = [];
-  for (const one of old) if (!(await rolesOf(one)).some((role) => covered.has(role))) kept.push(one);
+  for (const one of old) if (!(await rolesOf(one, read)).some((role) => covered.has(role))) kept.push(one);
   const stays = new Set(kept);
   return {
     published: [...fresh, ...kept],
@@ -260,9 +275,9 @@ const sortFiles = async (
 };
 
 /** What a file is for, looked at by itself. */
-const rolesOf = async ({ path, name }: Published): Promise<readonly string[]> => {
+const rolesOf = async ({ path, name }: Published, read: ReadOnce): Promise<readonly string[]> => {
   const { templates, schemas, guides, categories, reports, lives } = sortPapers(
-    (await readPapers(path, name)).papers,
+    (await read(path, name)).papers,
   );
   const roles = [
     templates.length + schemas.length > 0 ? "fields" : "",

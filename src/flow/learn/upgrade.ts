@@ -67,7 +67,7 @@ export const upgrade = async (
     ]);
   const after = await versionNamed(root, channel, version, around);
   const comparison = compareDefinitions(before.definition, after.definition);
-  const attributes = new Set((await store.attributes()).names);
+  const attributes = await store.attributes();
   const isInUse = workspace.channelsInUse.includes(channel);
   const carried: CarriedFiles = isInUse
     ? await carriedFilesOf(workspace, channel, {
