@@ -14,6 +14,7 @@ const benches = {
   proposal: () => import("./proposal.mjs"),
   incoming: () => import("./incoming.mjs"),
   placement: () => import("./placement.mjs"),
+  templates: () => import("./templates.mjs"),
   expressions: () => import("./expressions.mjs"),
   definitions: () => import("./definitions.mjs"),
   check: () => import("./check.mjs"),

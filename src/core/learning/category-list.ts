@@ -46,7 +46,7 @@ const heads = {
   name: /^(?:name|label|title|category|category name|department|bezeichnung|kategorie|warengruppe|nom|libelle|categorie|rayon|nombre|denominacion|categoria|seccion|branch)$/,
   path: /(?:^| )(?:path|full path|full name|breadcrumb|tree|hierarchy|pfad|chemin|arborescence|ruta|jerarquia|camino|branch)(?: |$)/,
   level:
-    /^(?:level|ebene|stufe|niveau|nivel|tier|l|cat|category|kategorie|categorie|categoria|livello|branch|main|sub|subsub)? ?(?:category|level)? ?\d$/,
+    /^(?:level|ebene|stufe|niveau|nivel|tier|livello|l|(?:sub ?)?(?:category|kategorie|categorie|categoria|department|branch)(?: level)?|main category) ?\d$/,
 } as const;
 
 const key = (heading: string): string =>

@@ -224,9 +224,7 @@ const valueLikeness =
     else if (common(one, other) > 0) score = 0.45;
     // What stands between the same neighbours took its place.
     const [at, now] = [before.indexOf(one), after.indexOf(other)];
-    const isBetween =
-      (before[at - 1] === after[now - 1] || at === 0) &&
-      (before[at + 1] === after[now + 1] || at === before.length - 1);
+    const isBetween = before[at - 1] === after[now - 1] && before[at + 1] === after[now + 1];
     if (isBetween && before.length === after.length && before.length > 2) score += score === 0 ? 0.62 : 0.3;
     return { score: Math.min(0.98, score), because: "" };
   };

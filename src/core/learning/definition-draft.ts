@@ -216,10 +216,12 @@ const rowsOf = (
 ): readonly FieldRow[] => {
   const { facts, code, branches, byBranch } = field;
   const general = cellsOf(facts, everywhere);
-  const kind = isCategory(field, learned) ? "text" : writtenKind(field, style, told);
+  const kind = writtenKind(field, style, told);
+  // A list that is not the tree's own codes would refuse what the placement gives.
+  const isPlaced = isCategory(field, learned) && kind !== "choice";
   const list = (some: Facts): FieldRow => {
     const values = valuesOf(some.get("values")?.value ?? "");
-    return values.length === 0 || kind === "yes-no" || isCategory(field, learned)
+    return values.length === 0 || kind === "yes-no" || isPlaced
       ? {}
       : { values: files.nameFor(code, values) };
   };

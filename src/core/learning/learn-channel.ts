@@ -63,7 +63,7 @@ export const learnChannel = (papers: readonly Paper[], wishes: LearningWishes): 
   const faults = faultsOf(sorted, fields);
   const guesses = guessesOf(fields, schema, sorted, wishes);
   const tree = treeOf(fields, guesses, sorted.categories, branches, told);
-  settleCategory(fields, guesses);
+  settleCategory(fields, guesses, tree);
   settleConditions(fields);
   fillFields(fields, guesses, wishes);
   return {
@@ -489,14 +489,18 @@ const settleConditions = (fields: readonly LearnedField[]): void => {
   }
 };
 
-/** The column for the category holds what the placement gives: it is a text, whatever list stands behind it. */
+/** The column for the category holds what the placement gives: a choice where its list is the tree's own codes, else a text. */
 const settleCategory = (
   fields: readonly LearnedField[],
   guesses: ReadonlyMap<ChannelFact, ChannelGuess>,
+  { categories, categoriesBy }: Pick<LearnedChannel, "categories" | "categoriesBy">,
 ): void => {
   const category = guesses.get("category_field");
   const field = fields.find(({ code }) => code === category?.value);
   if (field === undefined || category === undefined || field.facts.get("kind")?.isCorrected === true) return;
+  const codes = new Set(categories.map(({ code }) => code));
+  const values = valuesOf(field.facts.get("values")?.value ?? "");
+  if (categoriesBy === "code" && values.length > 0 && values.every((value) => codes.has(value))) return;
   field.facts.set("kind", {
     fact: "kind",
     value: "text",

@@ -168,6 +168,12 @@ export const settleFacts = (claims: readonly Claim[]): Map<Fact, Settled> => {
   }
   const kind = settleKind(claims, found);
   if (kind !== undefined) found.set("kind", kind);
+  // A whole number of a unit has no decimals.
+  const counted = claims.some(
+    ({ fact, value, confidence }) => fact === "kind" && value === "integer" && confidence >= OPEN,
+  );
+  if (kind?.value === "measure" && counted && !found.has("decimals"))
+    found.set("decimals", { ...kind, fact: "decimals", value: "0", because: "a whole number" });
   // "max 80" under a text's heading counts its characters.
   const most = found.get("max");
   const isText = kind?.value === "text" || kind?.value === "html";

@@ -140,6 +140,13 @@ const looksLikeGuide = (guide: GuideSheet, sheet: SheetPaper, names: ReadonlySet
   return known >= Math.max(2, guide.rows.length * 0.4) || guide.rows.length >= 3;
 };
 
+const categoryWords =
+  /^@?(?:id|code|key|name|label|title|text|path|parent\w*|level|depth|leaf|node|children|sub\w*|slug|order|position|count|number)$/i;
+
+/** Nothing in it but what a list of categories says, however deep they stand in each other. */
+const speaksOfCategories = ({ fields }: SchemaReading): boolean =>
+  fields.every(({ path }) => categoryWords.test(path.split("/").at(-1) ?? ""));
+
 const treePapers = (trees: readonly TreePaper[]) => {
   const schemas: SchemaReading[] = [];
   const categories: CategoryList[] = [];
@@ -156,11 +163,11 @@ const treePapers = (trees: readonly TreePaper[]) => {
     else {
       const sample = readSample(tree);
       const listed = categoryTreePaper(tree);
+      const isFeed = sample?.format === "rss" || sample?.format === "atom";
       const isList =
         listed !== undefined &&
-        (sample === undefined || sample.fields.length <= 5) &&
-        sample?.format !== "rss" &&
-        sample?.format !== "atom";
+        !isFeed &&
+        (sample === undefined || sample.fields.length <= 5 || speaksOfCategories(sample));
       if (isList) categories.push(listed);
       else if (sample !== undefined) schemas.push(sample);
       else if (listed !== undefined) categories.push(listed);
