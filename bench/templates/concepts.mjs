@@ -1,3 +1,4 @@
+// @ts-nocheck -- the types of exceljs do not know the rules of cells
 /**
  * What made-up channels ask for, in four languages: the vocabulary of the test templates. Written down from what sheets of
  * the trade ask in general; it knows nothing of how Lexicant reads them.
@@ -16,6 +17,7 @@ export const stream = (seed) => {
 
 export const pick = (random, list) => list[Math.floor(random() * list.length)];
 
+/** @type {(id: string, attribute: string | undefined, kind: string, labels: any, more?: any) => any} */
 const c = (id, attribute, kind, labels, more = {}) => ({ id, attribute, kind, labels, ...more });
 const l = (en, de, fr, es) => ({ en, de, fr, es });
 

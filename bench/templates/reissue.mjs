@@ -1,3 +1,4 @@
+// @ts-nocheck -- the types of exceljs do not know the rules of cells
 /** A channel's sheet and tree, and the same a year later with sixty changes planted in them; the changes stand beside. */
 import ExcelJS from "exceljs";
 import { fieldsOf, stream } from "./concepts.mjs";

@@ -1,3 +1,4 @@
+// @ts-nocheck -- the types of exceljs do not know the rules of cells
 /** Eight more styles that are looked at: headings in two rows, marks and shorthand, lists in long form, samples, tables away from the corner. */
 import ExcelJS from "exceljs";
 import { fieldsOf, truthOf } from "./concepts.mjs";

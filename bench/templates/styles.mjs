@@ -1,3 +1,4 @@
+// @ts-nocheck -- the types of exceljs do not know the rules of cells
 /** Templates in ten styles that are looked at while the reader is made; `held.mjs` has those that are not. */
 import ExcelJS from "exceljs";
 import { mkdir, writeFile } from "node:fs/promises";

@@ -93,8 +93,8 @@ export const commands: readonly CommandEntry[] = [
   {
     name: "channels",
     group: "What channels demand",
-    args: "[add NAME...]",
-    summary: "list the channels that are known, or take some into use",
+    args: "[add | learn | compare | upgrade] [NAME...]",
+    summary: "list the channels, take one into use, learn one from what it hands out",
     load: async () => (await import("./channels.js")).channels,
   },
   {

@@ -1,5 +1,5 @@
 import { countText } from "../core/diagnostics/phrases.js";
-import type { DefinitionChange } from "../core/learning/compare-definitions.js";
+import type { DefinitionChange } from "../core/learning/definition-change.js";
 import type { CarriedFiles } from "../flow/learn/carry.js";
 import type { VersionsCompared } from "../flow/learn/compare.js";
 import type { Downgraded, Upgraded } from "../flow/learn/upgrade.js";

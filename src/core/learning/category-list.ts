@@ -1,4 +1,3 @@
-import { ownOf } from "../own.js";
 import { fold } from "../values/text.js";
 import { textAt, type SheetPaper, type TreeNode, type TreePaper } from "./paper.js";
 
@@ -294,9 +293,6 @@ export const categorySheet = (sheet: SheetPaper): CategoryList | undefined => {
   return list === undefined || (list.categories.length < 2 && list.broken.length === 0) ? undefined : list;
 };
 
-const childNames =
-  /^(?:children|subcategories|sub|items|nodes|kids|branches|kinder|unterkategorien|enfants|hijos|child)$/i;
-
 const memberOf = (node: TreeNode, pattern: RegExp): string => {
   for (const [name, value] of node.attributes) if (pattern.test(key(name))) return value;
   const child = node.children.find(({ name, children }) => children.length === 0 && pattern.test(key(name)));
@@ -334,10 +330,3 @@ export const categoryTreePaper = ({ file, root }: TreePaper): CategoryList | und
   if (drafts.length < 2) return undefined;
   return { file, sheet: "", ...withWholeParents(drafts), shape: isNested ? "nested" : "parents" };
 };
-
-/** Whether a node's children look like further categories. */
-export const nestsCategories = (node: TreeNode): boolean =>
-  node.children.some(({ name }) => childNames.test(name));
-
-export const knownKey = <T>(table: Readonly<Record<string, T>>, name: string): T | undefined =>
-  ownOf(table, name);

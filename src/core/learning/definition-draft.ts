@@ -89,7 +89,7 @@ const cellsOf = (facts: Facts, wanted: readonly Fact[]): FieldRow =>
       const value = facts.get(fact)?.value;
       return value === undefined || value === "" ? [] : [[fact, plainText(value)]];
     }),
-  ) as FieldRow;
+  );
 
 /** Files of values by what they hold: a list that several fields share is written once. */
 const valueFiles = () => {

@@ -1,7 +1,7 @@
 import { greatest } from "../many.js";
 import { fold } from "../values/text.js";
 import { decimal } from "../values/decimal.js";
-import { asksForMust, legendLine, needMarks, needOf, type Marks, type NeedSaid } from "./need-words.js";
+import { legendLine, needMarks, needOf, type Marks, type NeedSaid } from "./need-words.js";
 import { cellAt, textAt, type SheetPaper } from "./paper.js";
 import { listedValues, readSentence } from "./sentence.js";
 import { readShorthand } from "./shorthand.js";
@@ -373,9 +373,6 @@ const namedColours = (text: string, used: ReadonlySet<string>): readonly (readon
   }
   return found;
 };
-
-/** What the rest of the columns is where a legend tells only one kind: what is not marked is optional. */
-export const headingsAskForMust = asksForMust;
 
 export const headFill = (sheet: SheetPaper, { named }: SheetHead, column: number): readonly string[] => {
   const { fill, ink } = cellAt(sheet, named, column);

@@ -1,4 +1,4 @@
-import { attributeKind, isOurs } from "../catalogue/vocabulary.js";
+import { isOurs } from "../catalogue/vocabulary.js";
 import { columnName } from "../catalogue/proposal/column-name.js";
 import { fold } from "../values/text.js";
 import { nameKey } from "./headings.js";
@@ -155,5 +155,3 @@ export const meaningOf = (names: readonly string[], own: readonly string[]): Mea
   }
   return undefined;
 };
-
-export const isMoneyAttribute = (attribute: string): boolean => attributeKind(attribute).kind === "money";

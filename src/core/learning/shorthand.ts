@@ -1,4 +1,4 @@
-import type { Said } from "./sentence.js";
+import type { Said } from "./said.js";
 
 type Reading = (found: RegExpExecArray) => Said;
 

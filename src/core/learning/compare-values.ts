@@ -1,0 +1,76 @@
+import { type ChannelDefinition } from "../channel/definition.js";
+import { type Field } from "../channel/field.js";
+import { isSlip } from "../values/nearest.js";
+import { fold, termKey } from "../values/text.js";
+import { type DefinitionChange } from "./definition-change.js";
+import { pairs, common } from "./pair-up.js";
+
+export const valuesOf = (definition: ChannelDefinition, field: Field): readonly string[] => [
+  ...new Set(
+    definition.rules
+      .filter((rule) => rule.field === field)
+      .flatMap(({ limits }) => limits.values?.values.map(({ value }) => value) ?? []),
+  ),
+];
+
+const valueLikeness =
+  (before: readonly string[], after: readonly string[]) => (one: string, other: string) => {
+    const [a, b] = [fold(one), fold(other)];
+    let score = 0;
+    if (termKey(one) === termKey(other)) score = 0.97;
+    else if (a.replace(/[^\p{L}\p{N}]/gu, "") === b.replace(/[^\p{L}\p{N}]/gu, "")) score = 0.95;
+    else if (isSlip(a, b)) score = 0.85;
+    else if (common(one, other) >= 0.5) score = 0.7;
+    else if (common(one, other) > 0) score = 0.45;
+    // What stands between the same neighbours took its place.
+    const [at, now] = [before.indexOf(one), after.indexOf(other)];
+    const isBetween = before[at - 1] === after[now - 1] && before[at + 1] === after[now + 1];
+    if (isBetween && before.length === after.length && before.length > 2) score += score === 0 ? 0.62 : 0.3;
+    return { score: Math.min(0.98, score), because: "" };
+  };
+
+/** Lists that two versions of a field have, scope by scope. */
+export const valueChanges = (
+  before: ChannelDefinition,
+  after: ChannelDefinition,
+  one: Field,
+  other: Field,
+) => {
+  const changes: DefinitionChange[] = [];
+  const renamed = new Map<string, string | undefined>();
+  const listIn = (
+    definition: ChannelDefinition,
+    field: Field,
+    scope: string,
+  ): readonly string[] | undefined =>
+    definition.rules
+      .find((rule) => rule.field === field && rule.scope === scope && rule.limits.values !== undefined)
+      ?.limits.values?.values.map(({ value }) => value);
+  const scopes = new Set(
+    [...before.rules, ...after.rules]
+      .filter(({ field }) => field === one || field === other)
+      .map(({ scope }) => scope as string),
+  );
+  const still = new Set(valuesOf(after, other));
+  for (const scope of scopes) {
+    const [was, is] = [listIn(before, one, scope), listIn(after, other, scope)];
+    if (was === undefined || is === undefined) continue;
+    const [known, now] = [new Set(was), new Set(is)];
+    const gone = was.filter((value) => !now.has(value));
+    const came = is.filter((value) => !known.has(value));
+    const found = pairs(gone, came, valueLikeness(was, is));
+    const where = { field: other.code as string, label: other.label, scope };
+    for (const { one: value, other: to, score } of found) {
+      changes.push({ change: "value-renamed", ...where, value, to, confidence: score });
+      renamed.set(value, to);
+    }
+    const [from, to] = [new Set(found.map((pair) => pair.one)), new Set(found.map((pair) => pair.other))];
+    for (const value of gone.filter((one) => !from.has(one))) {
+      changes.push({ change: "value-gone", ...where, value });
+      if (!still.has(value)) renamed.set(value, undefined);
+    }
+    for (const value of came.filter((one) => !to.has(one)))
+      changes.push({ change: "value-added", ...where, value });
+  }
+  return { changes, renamed };
+};
