@@ -5,8 +5,11 @@ import ExcelJS from "exceljs";
 import { mkdirSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { fileURLToPath } from "node:url";
+import { unzipSync, zipSync } from "fflate";
 
-const folder = fileURLToPath(new URL("../demo/shop/papers/tansyfield", import.meta.url));
+// Where they go: into the project, or into a folder of the same shape.
+const target = process.argv[2] ?? fileURLToPath(new URL("..", import.meta.url));
+const folder = join(target, "demo/shop/papers/tansyfield");
 mkdirSync(folder, { recursive: true });
 
 const grounds = ["New", "Opened", "Mended"];
@@ -182,7 +185,9 @@ const workbook = async (edition, rows, file) => {
       formula: `IF(B${row}="","",IF(COUNTBLANK(B${row}:E${row})=0,"yes","no"))`,
       result: "",
     };
-  await book.xlsx.writeFile(join(folder, file));
+  // The same sheet gives the same bytes.
+  const parts = unzipSync(new Uint8Array(await book.xlsx.writeBuffer()));
+  writeFileSync(join(folder, file), zipSync(parts, { mtime: new Date("1980-01-01T00:00:00") }));
 };
 
 await workbook("2026", columns, "goods-2026.xlsx");

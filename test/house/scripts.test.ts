@@ -22,6 +22,7 @@ describe("the scripts that make what ships", () => {
     ["scripts/trees.mjs", 3],
     ["scripts/brindlecote.mjs", 5],
     ["scripts/templates.mjs", 5],
+    ["scripts/papers.mjs", 3],
   ])("when %s runs, then it makes just the files that ship", (script, least) => {
     const folder = temporaryFolder();
     expect(run(script, folder)).toMatchObject({ status: 0 });

@@ -2,7 +2,8 @@ import { unitOf } from "../values/units.js";
 import { readYesNo } from "../values/yes-no.js";
 import { OPEN, valuesOf, type Fact } from "./claim.js";
 import type { Branch, LearnedChannel, LearnedField } from "./learned.js";
-import { layoutDraft, styleDraft } from "./layout-draft.js";
+import { layoutDraft } from "./layout-draft.js";
+import { styleDraft } from "./layout-style.js";
 import { reportDraft } from "./report-draft.js";
 import type { Facts } from "./settle.js";
 

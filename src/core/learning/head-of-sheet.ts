@@ -55,11 +55,25 @@ const share = (count: number, of: number): number => (of === 0 ? 0 : count / of)
 const kindWord =
   /^(?:text|string|str|enum|list|liste|lista|choice|integer|int|entero|entier|ganzzahl|number|numeric|zahl|número|nombre|decimal|dezimal|date|datum|fecha|url|link|boolean|bool|ean|gtin|html|texto|texte|money|price|preis|precio|prix|float|double|char|varchar|auswahl|ja\/nein|yes\/no|alphanumeric|measure|image|bild|image url)(?:\s*[([,:;].*)?$/iu;
 
-const shapeOf = (sheet: SheetPaper, row: number, width: number): RowShape => {
+/** Filled cells with the heading over several columns that each stands under: `Weight` over value and unit. */
+const grouped = (sheet: SheetPaper, row: number, texts: readonly string[]): readonly string[] =>
+  texts.flatMap((text, column) => {
+    if (text === "") return [];
+    const above = sheet.merges.find(
+      (one) =>
+        one.lastRow === row - 1 &&
+        one.column <= column &&
+        column <= one.lastColumn &&
+        one.lastColumn > one.column,
+    );
+    return [`${above === undefined ? "" : textAt(sheet, above.row, above.column)} ${text}`.toLowerCase()];
+  });
+
+const shapeOf = (sheet: SheetPaper, row: number, width: number, legend: Marks): RowShape => {
   const texts = Array.from({ length: width }, (_, column) => headText(sheet, row, column));
   const filledTexts = texts.filter((text) => text !== "");
   const filled = filledTexts.length;
-  const marks = needMarks(filledTexts, new Map());
+  const marks = needMarks(filledTexts, legend);
   const needs = filledTexts.filter(
     (text) =>
       text.length <= 40 && (marks.has(text.toLowerCase().trim()) || marks.has(fold(text)) || wholeNeed(text)),
@@ -68,7 +82,7 @@ const shapeOf = (sheet: SheetPaper, row: number, width: number): RowShape => {
     row,
     texts,
     filled,
-    distinct: share(new Set(filledTexts.map((text) => text.toLowerCase())).size, filled),
+    distinct: share(new Set(grouped(sheet, row, texts)).size, filled),
     averageLength: share(
       filledTexts.reduce((sum, text) => sum + text.length, 0),
       filled,
@@ -162,13 +176,20 @@ const looksLikeLabels = ({ filled, distinct, numbers, links, averageLength, text
   averageLength < 45 &&
   texts.filter((text) => text !== "").every((text) => /\p{L}|#/u.test(text));
 
+/** Whether a text says how a cell is to be filled; a short name that only sounds like a kind does not. */
+const rules = (text: string): boolean => {
+  if (text === "") return false;
+  const said = Object.keys(readSentence(text));
+  return said.length > 0 && (text.length >= 25 || said.some((what) => what !== "kind" && what !== "unit"));
+};
+
 const roleOf = (shape: RowShape, others: readonly RowShape[]): HeadRole | undefined => {
   const { needs, kinds, codes, averageLength, distinct, texts, digitsAlone, filled } = shape;
   const [first = ""] = texts;
   if (needs >= 0.8) return "needs";
   if (kinds >= 0.6) return "kinds";
   if (digitsAlone > 0.9 && filled > 1 && /length|länge|longueur|longitud|max/i.test(first)) return "lengths";
-  const said = texts.filter((text) => text !== "" && Object.keys(readSentence(text)).length > 0).length;
+  const said = texts.filter(rules).length;
   if (averageLength >= 12 && share(said, filled) >= 0.5 && codes < 0.5) return "guidance";
   if (shape.lists >= 0.7 && filled >= 1 && others.some((one) => one.filled > filled)) return "values";
   if (distinct > 0.85 && codes >= 0.85 && texts.some((text) => plainCode.test(text))) return "codes";
@@ -177,12 +198,12 @@ const roleOf = (shape: RowShape, others: readonly RowShape[]): HeadRole | undefi
 };
 
 /** The rows of a sheet that name and explain its columns; undefined where it has none that are wide enough. */
-export const headOfSheet = (sheet: SheetPaper): SheetHead | undefined => {
+export const headOfSheet = (sheet: SheetPaper, legend: Marks = new Map()): SheetHead | undefined => {
   const width = greatest(
     sheet.rows.slice(0, ROWS_LOOKED_AT).map((row) => row.findLastIndex(({ text }) => text.trim() !== "") + 1),
     0,
   );
-  const shapes = sheet.rows.slice(0, ROWS_LOOKED_AT).map((_, row) => shapeOf(sheet, row, width));
+  const shapes = sheet.rows.slice(0, ROWS_LOOKED_AT).map((_, row) => shapeOf(sheet, row, width, legend));
   const widest = greatest(
     shapes.filter((one) => looksLikeLabels(one)).map(({ filled }) => filled),
     0,
@@ -355,7 +376,7 @@ const hues: readonly (readonly [RegExp, (red: number, green: number, blue: numbe
 /** `Columns in red letters are mandatory`: the head's colours of that hue. */
 const namedColours = (text: string, used: ReadonlySet<string>): readonly (readonly [string, NeedSaid])[] => {
   const found: (readonly [string, NeedSaid])[] = [];
-  for (const part of text.split(/[.;\n]|,\s+(?=alle|all|the other|les autres|el resto|los demás)/iu)) {
+  for (const part of text.split(/[.;,\n]/)) {
     const need = needOf(part);
     const hue = hues.find(([name]) => name.test(part));
     if (need === undefined || hue === undefined) continue;

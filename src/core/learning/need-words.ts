@@ -17,105 +17,34 @@ const folded = (text: string): string =>
     .trim();
 
 // Whole cells, in English, German, French, Spanish, Italian and Dutch.
-const words: Readonly<
-  Record<Exclude<Need, "not allowed"> | "conditional" | "not allowed", readonly string[]>
-> = {
-  required: [
-    ...[
-      "required",
-      "mandatory",
-      "must",
-      "compulsory",
-      "obligatory",
-      "needed",
-      "must be filled",
-      "must have",
-      "yes mandatory",
-    ],
-    ...[
-      "pflicht",
-      "pflichtfeld",
-      "pflichtangabe",
-      "erforderlich",
-      "muss",
-      "mussfeld",
-      "zwingend",
-      "notwendig",
-      "verpflichtend",
-    ],
-    ...["obligatoire", "requis", "requise", "exige", "champ obligatoire", "indispensable"],
-    ...["obligatorio", "obligatoria", "oblig", "requerido", "requerida", "necesario", "campo obligatorio"],
-    ...["obbligatorio", "obbligatoria", "verplicht", "vereist"],
-  ],
-  recommended: [
-    ...[
-      "recommended",
-      "desirable",
-      "preferred",
-      "should",
-      "advised",
-      "should be filled",
-      "strongly recommended",
-      "suggested",
-      "desired",
-    ],
-    ...["empfohlen", "soll", "sollfeld", "wunsch", "gewunscht", "wunschenswert"],
-    ...["recommande", "recommandee", "conseille", "conseillee", "souhaite", "souhaitable"],
-    ...["recomendado", "recomendada", "aconsejado", "deseable", "recom"],
-    ...["consigliato", "raccomandato", "aanbevolen", "gewenst"],
-  ],
-  optional: [
-    ...[
-      "optional",
-      "may",
-      "voluntary",
-      "not required",
-      "not mandatory",
-      "if available",
-      "nice to have",
-      "may be left blank",
-      "free",
-    ],
-    ...["freiwillig", "kann", "kannfeld", "wahlweise", "fakultativ", "nicht erforderlich"],
-    ...["facultatif", "facultative", "optionnel", "optionnelle", "non obligatoire", "libre"],
-    ...["opcional", "opc", "voluntario", "no obligatorio", "facultativo", "facultativa"],
-    ...["opzionale", "facoltativo", "optioneel", "niet verplicht"],
-  ],
-  conditional: [
-    ...[
-      "conditional",
-      "conditionally required",
-      "conditionally",
-      "depends",
-      "required if applicable",
-      "where applicable",
-      "if applicable",
-    ],
-    ...[
-      "bedingt",
-      "bedingt erforderlich",
-      "abhangig",
-      "bedingte pflicht",
-      "sofern zutreffend",
-      "falls zutreffend",
-    ],
-    ...["conditionnel", "conditionnelle", "selon le cas", "si applicable", "sous condition"],
-    ...["condicional", "condicionado", "segun el caso", "si procede"],
-    ...["condizionale", "voorwaardelijk"],
-  ],
-  "not allowed": [
-    "not allowed",
-    "not used",
-    "leave blank",
-    "do not fill",
-    "nicht erlaubt",
-    "nicht ausfullen",
-    "ne pas remplir",
-    "no permitido",
-    "no rellenar",
-    "forbidden",
-  ],
-};
+const words = {
+  required:
+    "required; mandatory; must; compulsory; obligatory; needed; must be filled; must have; " +
+    "yes mandatory; pflicht; pflichtfeld; pflichtangabe; erforderlich; muss; mussfeld; zwingend; " +
+    "notwendig; verpflichtend; obligatoire; requis; requise; exige; champ obligatoire; indispensable; " +
+    "obligatorio; obligatoria; oblig; requerido; requerida; necesario; campo obligatorio; " +
+    "obbligatorio; obbligatoria; verplicht; vereist",
+  recommended:
+    "recommended; desirable; preferred; should; advised; should be filled; strongly recommended; " +
+    "suggested; desired; empfohlen; soll; sollfeld; wunsch; gewunscht; wunschenswert; recommande; " +
+    "recommandee; conseille; conseillee; souhaite; souhaitable; recomendado; recomendada; aconsejado; " +
+    "deseable; recom; consigliato; raccomandato; aanbevolen; gewenst",
+  optional:
+    "optional; may; voluntary; not required; not mandatory; if available; nice to have; " +
+    "may be left blank; free; freiwillig; kann; kannfeld; wahlweise; fakultativ; nicht erforderlich; " +
+    "facultatif; facultative; optionnel; optionnelle; non obligatoire; libre; opcional; opc; " +
+    "voluntario; no obligatorio; facultativo; facultativa; opzionale; facoltativo; optioneel; " +
+    "niet verplicht",
+  conditional:
+    "conditional; conditionally required; conditionally; depends; required if applicable; " +
+    "where applicable; if applicable; bedingt; bedingt erforderlich; abhangig; bedingte pflicht; " +
+    "sofern zutreffend; falls zutreffend; conditionnel; conditionnelle; selon le cas; si applicable; " +
+    "sous condition; condicional; condicionado; segun el caso; si procede; condizionale; " +
+    "voorwaardelijk",
+  "not allowed":
+    "not allowed; not used; leave blank; do not fill; nicht erlaubt; nicht ausfullen; ne pas remplir; " +
+    "no permitido; no rellenar; forbidden",
+} as const satisfies Readonly<Record<Need | "conditional", string>>;
 
 const letters: Readonly<Record<string, keyof typeof words>> = {
   ...{ m: "required", r: "recommended", o: "optional", c: "conditional", p: "required", k: "optional" },
@@ -123,7 +52,9 @@ const letters: Readonly<Record<string, keyof typeof words>> = {
 };
 
 const byWord = new Map(
-  Object.entries(words).flatMap(([need, list]) => list.map((word) => [word, need as keyof typeof words])),
+  Object.entries(words).flatMap(([need, list]) =>
+    list.split("; ").map((word) => [word, need as keyof typeof words] as const),
+  ),
 );
 
 const said = (need: keyof typeof words, text: string): NeedSaid =>

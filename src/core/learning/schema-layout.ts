@@ -1,5 +1,5 @@
 import type { LearnedChannel, LearnedField } from "./learned.js";
-import { partOf, type StyleDraft } from "./layout-draft.js";
+import { partOf, type StyleDraft } from "./layout-style.js";
 import type { SchemaReading } from "./schemas/schema-reading.js";
 
 type Data = Readonly<Record<string, unknown>>;

@@ -82,7 +82,9 @@ export const fillFields = (
       isCorrected: false,
     });
   }
-  for (const field of fields)
-    for (const [fact, settled] of corrections.applied(field.code, "*", field.facts))
-      field.facts.set(fact, settled);
+  for (const { code, facts } of fields) {
+    const corrected = corrections.applied(code, "*", facts);
+    facts.clear();
+    for (const [fact, settled] of corrected) facts.set(fact, settled);
+  }
 };

@@ -1,6 +1,6 @@
 import { categorySheet, categoryTreePaper, type CategoryList } from "./category-list.js";
 import { guideSheet, type GuideSheet } from "./guide-sheet.js";
-import { headOfSheet, type SheetHead } from "./head-of-sheet.js";
+import { headOfSheet, legendOf, type SheetHead } from "./head-of-sheet.js";
 import { nameKey } from "./headings.js";
 import { paperName, textAt, type Paper, type SheetPaper, type TreePaper } from "./paper.js";
 import { isJsonSchema, readJsonSchema } from "./schemas/json-schema.js";
@@ -180,10 +180,13 @@ const treePapers = (trees: readonly TreePaper[]) => {
 /** Says of each paper what it is for. `wanted` is the sheet that a person named. */
 export const sortPapers = (papers: readonly Paper[], wanted?: string): SortedPapers => {
   const sheets = papers.filter((paper) => paper.paper === "sheet");
+  const legends = new Map(
+    sheets.map(({ file }) => [file, legendOf(sheets.filter((one) => one.file === file))] as const),
+  );
   const trees = treePapers(papers.filter((paper) => paper.paper === "tree"));
   const names = new Set(
     sheets.flatMap((sheet) => {
-      const head = headOfSheet(sheet);
+      const head = headOfSheet(sheet, legends.get(sheet.file));
       return head === undefined ? [] : headingsOf({ sheet, head });
     }),
   );
@@ -193,7 +196,7 @@ export const sortPapers = (papers: readonly Paper[], wanted?: string): SortedPap
   const rest: SheetPaper[] = [];
   const reports: Template[] = [];
   for (const sheet of sheets) {
-    const head = headOfSheet(sheet);
+    const head = headOfSheet(sheet, legends.get(sheet.file));
     const template = head === undefined ? undefined : { sheet, head };
     if (wanted !== undefined && sheet.sheet === wanted && template !== undefined) {
       candidates.push(template);
