@@ -105,7 +105,7 @@ const phrases: readonly (readonly [RegExp, string])[] = [
 ];
 
 const plain = (name: string): string =>
-  fold(name.replace(/([a-z])([A-Z])/g, "$1 $2"))
+  fold(name.replace(/([a-z])([A-Z])/g, "$1 $2").replaceAll("ß", "ss"))
     .normalize("NFKD")
     .replace(/\p{M}/gu, "")
     .replace(/\([^)]*\)/g, " ")

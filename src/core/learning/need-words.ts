@@ -10,6 +10,7 @@ export interface NeedSaid {
 
 const folded = (text: string): string =>
   text
+    .replaceAll("ß", "ss")
     .normalize("NFKD")
     .replace(/\p{M}/gu, "")
     .toLowerCase()
