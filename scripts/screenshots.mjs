@@ -154,15 +154,23 @@ sh("sleep 2; lexicant build merrowgate chatterquay; lexicant submit chatterquay 
 const steer = (wish) =>
   `node -e 'fetch("http://127.0.0.1:${PORT}/sandbox", { method: "POST", body: JSON.stringify(${JSON.stringify({ channel: "merrowgate", ...wish })}) })'`;
 
+const reissued = join(folder, "reissued");
+sh(`cp -r ${shop} ${reissued}`, folder);
+sh(
+  "lexicant channels learn tansyfield papers/tansyfield/goods-2026.xlsx papers/tansyfield/departments.csv",
+  reissued,
+);
+sh("lexicant channels add tansyfield; lexicant place tansyfield --accept-above 80", reissued);
+sh("lexicant channels learn tansyfield papers/tansyfield/goods-2027.xlsx --as 2027", reissued);
 const shots = {
   submit: [traded, "lexicant submit merrowgate --dry-run | head -6", "lexicant submit merrowgate"],
   results: [traded, "lexicant results merrowgate --wait"],
-  jobs: [
-    traded,
-    "lexicant jobs",
-    "lexicant ledger merrowgate --limit 8",
-    "lexicant ledger merrowgate BC-1201-LARGE",
+  learn: [
+    shop,
+    "lexicant channels learn tansyfield papers/tansyfield/goods-2026.xlsx papers/tansyfield/departments.csv",
+    "lexicant channels learn tansyfield --review",
   ],
+  compare: [reissued, "lexicant channels compare tansyfield 1 2027"],
   reconcile: [
     traded,
     `node ${join(root, "dist", "main.js")} results merrowgate --wait > results.txt || true`,
@@ -182,11 +190,6 @@ const shots = {
   place: [placed, "lexicant place merrowgate --list | head -44"],
   lexicon: [untold, "lexicant lexicon merrowgate --list"],
   fills: [shop, 'lexicant fills merrowgate "Beekeeping > Hives"'],
-  try: [
-    shop,
-    `lexicant try 'fit_before("{name}, {brand}", "{color}{, size}", 38)' --sku BC-1301-WHITE-M`,
-    "lexicant try 'fit(nmae, 40) & color'",
-  ],
   build: [
     sent,
     "lexicant build lanternlist fjordhandel",

@@ -1,7 +1,7 @@
 import { spawnSync } from "node:child_process";
 import { readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
-import { unzipSync } from "fflate";
+import { unzipSync, zipSync } from "fflate";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { workbookFill } from "../../src/formats/workbook-fill.js";
@@ -106,5 +106,44 @@ print(json.dumps([[[c.value for c in r] for r in s["A1:C4"]], s["A3"].data_type,
     const other = { sheet: "Things", headerRow: 1, firstRow: 2 };
     await expect(workbookFill(bytes, "t.xlsx", other)).rejects.toThrow("unknown-sheet");
     await expect(workbookFill(Buffer.from("no workbook"), "t.xlsx", other)).rejects.toThrow();
+  });
+
+  it("when examples stand below the head, then they are cleared behind the listings, and what the sheet works out stays", async () => {
+    const fill = await workbookFill(bytes, "template.xlsx", {
+      sheet: "Goods",
+      headerRow: 2,
+      firstRow: 3,
+      examples: 60,
+    });
+    const sheet = Buffer.from(unzipSync(fill.bytes([]))["xl/worksheets/sheet2.xml"] ?? []).toString();
+    expect(sheet).not.toContain("EXAMPLE");
+    expect(sheet).toMatch(/<c r="A3"[^>]*\/>/);
+    expect(sheet).toMatch(/<c r="B3" s="\d+"\s*\/>/);
+    expect(sheet).toContain("<f>SUM(1,2)</f>");
+    const long = fill.bytes(Array.from({ length: 60 }, (_, at) => [`A-${at}`, "", ""]));
+    expect(Buffer.from(unzipSync(long)["xl/worksheets/sheet2.xml"] ?? []).toString()).toContain(
+      "<f>SUM(1,2)</f>",
+    );
+  });
+
+  it("when a program wrote its elements with a prefix, then they are filled with it", async () => {
+    const parts = unzipSync(bytes);
+    const prefixed = Buffer.from(parts["xl/worksheets/sheet2.xml"] ?? [])
+      .toString()
+      .replace(/<(\/?)(?!\?)([a-zA-Z])/g, "<$1x:$2")
+      .replace(' xmlns="', ' xmlns:x="');
+    const own = Buffer.from(
+      zipSync({ ...parts, "xl/worksheets/sheet2.xml": new TextEncoder().encode(prefixed) }),
+    );
+    const fill = await workbookFill(own, "template.xlsx", { sheet: "Goods", headerRow: 2, firstRow: 3 });
+    expect(fill.header).toEqual(["Code", "Hue & shade", "Sum"]);
+    const file = join(temporaryFolder(), "prefixed.xlsx");
+    writeFileSync(file, fill.bytes([["0012", "red", ""]]));
+    expect(
+      python(
+        "import openpyxl,sys\ns=openpyxl.load_workbook(sys.argv[1])['Goods']\nprint(s['A3'].value,s['B3'].value,s['C50'].value)",
+        file,
+      ).trim(),
+    ).toBe("0012 red =SUM(1,2)");
   });
 });

@@ -119,6 +119,20 @@ describe("what commands say to programs", () => {
     [["remove", "BC-1402", "--dry-run"]],
     [["export", "all.csv"]],
     [["channels", "add", "storefront"]],
+    [
+      [
+        "channels",
+        "learn",
+        "tansyfield",
+        "papers/tansyfield/goods-2026.xlsx",
+        "papers/tansyfield/departments.csv",
+      ],
+    ],
+    [["channels", "add", "tansyfield"]],
+    [["channels", "learn", "tansyfield", "papers/tansyfield/goods-2027.xlsx", "--as", "2027"]],
+    [["channels", "compare", "tansyfield", "1", "2027"]],
+    [["channels", "upgrade", "tansyfield", "2027"]],
+    [["channels", "upgrade", "tansyfield", "--back"]],
     [["lsit"]],
   ])("when it is %j, then every line is as its schema says", (args) => {
     expect(told(shop, args[0] === "lsit" ? ["list", "--limit", "no"] : args).length).toBeGreaterThan(0);
