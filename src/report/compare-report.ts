@@ -68,10 +68,14 @@ const cellsOf = (
 
 const columns = [
   { title: "what", flexible: true },
-  { title: "was", flexible: true },
-  { title: "is", flexible: true },
+  { title: "was and is", flexible: true },
   { title: "", flexible: true },
 ] as const;
+
+const tableCells = (change: DefinitionChange): readonly string[] => {
+  const [what, was, is, note] = cellsOf(change);
+  return [what, was !== "" && is !== "" ? `${was} → ${is}` : was || is, note];
+};
 
 /** Of each kind so many lines at most on a terminal; a file has them all. */
 const MOST_LINES = 25;
@@ -82,11 +86,7 @@ const changeLines = (changes: readonly DefinitionChange[], io: Io): readonly str
     const own = changes.filter(({ change }) => change === kind);
     if (own.length === 0) return [];
     const shown = io.isTerminal ? own.slice(0, MOST_LINES) : own;
-    const [, ...lines] = tableLines(
-      columns,
-      shown.map((change) => [...cellsOf(change)]),
-      io,
-    );
+    const [, ...lines] = tableLines(columns, shown.map(tableCells), io);
     return [
       style.bold(countText(own.length, kinds[kind][0], kinds[kind][1])),
       ...lines.map((line) => `  ${line}`),
@@ -125,7 +125,10 @@ const carriedLines = (
   io: Io,
 ): readonly string[] => {
   const style = styleFor(io);
-  const changed = [...carried].filter(([, file]) => file.changed > 0 || file.open.length > 0);
+  // That channel.yaml names the version goes without saying.
+  const changed = [...carried].filter(
+    ([name, file]) => name !== "channel.yaml" && (file.changed > 0 || file.open.length > 0),
+  );
   const [open, guessed] = [openLines(carried), guessedLines(changes)];
   return [
     ...changed.map(

@@ -57,22 +57,14 @@ export const learnedLines = (
     "",
     ...(isTrial
       ? [style.bold("Nothing was written: this was a dry run.")]
-      : [
-          `Written to ${folder}/. Next:`,
-          ...nextLines(definition.channel, definition.version, inUse, rows.length),
-        ]),
+      : [`Written to ${folder}/. Next:`, ...nextLines(definition.channel, definition.version, inUse)]),
   ];
 };
 
-const nextLines = (
-  channel: string,
-  version: string,
-  inUse: string | undefined,
-  guesses: number,
-): readonly string[] =>
+const nextLines = (channel: string, version: string, inUse: string | undefined): readonly string[] =>
   inUse === undefined
     ? [
-        `  lexicant channels learn ${channel} --review review.xlsx   the ${guesses} guesses with their sources; correct them there`,
+        `  lexicant channels learn ${channel} --review   (--review review.xlsx to correct them there)`,
         `  lexicant channels add ${channel}, then lexicant place ${channel}`,
       ]
     : [
