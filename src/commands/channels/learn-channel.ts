@@ -1,6 +1,7 @@
 import { isAbsolute, join } from "node:path";
 import type { Io } from "../../io/io.js";
 import type { ExitCode } from "../../io/exit-code.js";
+import { knownTerms } from "../../flow/learn/known-terms.js";
 import { learn } from "../../flow/learn/learn.js";
 import { fetchedTree } from "../../flow/learn/fetch-tree.js";
 import { reviewWorkbook } from "../../flow/learn/review-file.js";
@@ -60,6 +61,7 @@ export const learnCommand = async (
             countries: given.country ?? [],
             mayChange: given.yes || isTrial,
             attributes: (await store.attributes()).names,
+            terms: await knownTerms(store),
           },
           surroundingsOf(io),
           landing,

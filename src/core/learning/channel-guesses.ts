@@ -1,4 +1,4 @@
-import { type Origin } from "./claim.js";
+import type { Origin } from "./claim.js";
 import {
   channelFacts,
   type ChannelFact,
@@ -6,8 +6,8 @@ import {
   type LearnedField,
   type LearningWishes,
 } from "./learned.js";
-import { type SchemaReading } from "./schemas/schema-reading.js";
-import { type SortedPapers } from "./sort-papers.js";
+import type { SchemaReading } from "./schemas/schema-reading.js";
+import type { SortedPapers } from "./sort-papers.js";
 
 export const originOf = ({ columns, facts }: LearnedField): Origin => {
   const label = facts.get("label")?.from;

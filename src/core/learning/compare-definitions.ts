@@ -1,10 +1,10 @@
-import { type ChannelDefinition } from "../channel/definition.js";
-import { type Field } from "../channel/field.js";
+import type { ChannelDefinition } from "../channel/definition.js";
+import type { Field } from "../channel/field.js";
 import { addAll } from "../many.js";
 import { fieldLikeness, movedIn } from "./compare-fields.js";
 import { treeChanges } from "./compare-trees.js";
 import { valueChanges } from "./compare-values.js";
-import { type DefinitionChange } from "./definition-change.js";
+import type { DefinitionChange } from "./definition-change.js";
 import { pairs } from "./pair-up.js";
 
 /** By the version of before: what each field, value and category is now. */

@@ -1,9 +1,9 @@
-import { type ChannelDefinition } from "../channel/definition.js";
-import { type Field, type FieldRule, type Limits } from "../channel/field.js";
+import type { ChannelDefinition } from "../channel/definition.js";
+import type { Field, FieldRule, Limits } from "../channel/field.js";
 import { isSlip } from "../values/nearest.js";
 import { fold } from "../values/text.js";
 import { valuesOf } from "./compare-values.js";
-import { type DefinitionChange } from "./definition-change.js";
+import type { DefinitionChange } from "./definition-change.js";
 import { meaningOf } from "./meaning.js";
 import { common } from "./pair-up.js";
 

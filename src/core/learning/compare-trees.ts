@@ -1,7 +1,7 @@
-import { type Category, type CategoryTree } from "../channel/category-tree.js";
+import type { Category, CategoryTree } from "../channel/category-tree.js";
 import { isSlip } from "../values/nearest.js";
 import { fold } from "../values/text.js";
-import { type DefinitionChange } from "./definition-change.js";
+import type { DefinitionChange } from "./definition-change.js";
 import { pairs, common } from "./pair-up.js";
 
 const categoryLikeness = (before: CategoryTree, after: CategoryTree) => {

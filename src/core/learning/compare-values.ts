@@ -1,8 +1,8 @@
-import { type ChannelDefinition } from "../channel/definition.js";
-import { type Field } from "../channel/field.js";
+import type { ChannelDefinition } from "../channel/definition.js";
+import type { Field } from "../channel/field.js";
 import { isSlip } from "../values/nearest.js";
 import { fold, termKey } from "../values/text.js";
-import { type DefinitionChange } from "./definition-change.js";
+import type { DefinitionChange } from "./definition-change.js";
 import { pairs, common } from "./pair-up.js";
 
 export const valuesOf = (definition: ChannelDefinition, field: Field): readonly string[] => [

@@ -1,8 +1,10 @@
+import { valuesOf } from "./claim.js";
+import { meaningByValues } from "./meaning.js";
 import { guessesOf } from "./channel-guesses.js";
 import { schemaFields } from "./learned-schema.js";
 import { treeOf } from "./learned-tree.js";
-import { type LearnedChannel, type LearnedField, type LearningWishes } from "./learned.js";
-import { type Paper } from "./paper.js";
+import type { LearnedChannel, LearnedField, LearningWishes } from "./learned.js";
+import type { Paper } from "./paper.js";
 import { settleConditions, settleCategory, fillFields } from "./settle-together.js";
 import { sortPapers, type SortedPapers } from "./sort-papers.js";
 import { branchesOf } from "./template-branches.js";
@@ -11,18 +13,19 @@ import { draftsOf, withExplanations, fieldsOfDrafts, fieldsOfGuides } from "./te
 /** Makes a channel of its papers: sort, read columns, gather evidence, settle, then see the whole. */
 export const learnChannel = (papers: readonly Paper[], wishes: LearningWishes): LearnedChannel => {
   const sorted = sortPapers(papers, wishes.sheet);
-  const branches = branchesOf(sorted.templates);
+  const branches = branchesOf(sorted.templates, sorted.categories);
   const drafts = sorted.templates.flatMap((template) => draftsOf(template, sorted, branches));
   const told: string[] = [...sorted.told];
   const explained = withExplanations(drafts, sorted, told);
   const [schema] = sorted.schemas;
   const fromTables = fieldsOfDrafts(explained, branches, wishes, told);
-  const fields =
+  const named =
     fromTables.length > 0
       ? fromTables
       : schema === undefined
         ? fieldsOfGuides(sorted, wishes)
         : schemaFields(schema, sorted, wishes);
+  const fields = named.map((field) => withMeaning(field, wishes));
   const faults = faultsOf(sorted, fields);
   const guesses = guessesOf(fields, schema, sorted, wishes);
   const tree = treeOf(fields, guesses, sorted.categories, branches, told);
@@ -39,6 +42,15 @@ export const learnChannel = (papers: readonly Paper[], wishes: LearningWishes): 
     told,
     faults,
   };
+};
+
+/** A field whose name says nothing may be known by its list: the shop has those words under an attribute. */
+const withMeaning = (field: LearnedField, { terms }: LearningWishes): LearnedField => {
+  if (field.meaning !== undefined || terms === undefined) return field;
+  const lists = [field.facts, ...field.byBranch.values()].flatMap((facts) =>
+    valuesOf(facts.get("values")?.value ?? ""),
+  );
+  return { ...field, meaning: meaningByValues(lists, terms) };
 };
 
 const faultsOf = (sorted: SortedPapers, fields: readonly LearnedField[]): readonly string[] => {

@@ -1,13 +1,6 @@
 import { codeOf, type CategoryList, type ListedCategory } from "./category-list.js";
 import { valuesOf } from "./claim.js";
-import { nameKey } from "./headings.js";
-import {
-  type Branch,
-  type ChannelFact,
-  type ChannelGuess,
-  type LearnedChannel,
-  type LearnedField,
-} from "./learned.js";
+import type { Branch, ChannelFact, ChannelGuess, LearnedChannel, LearnedField } from "./learned.js";
 
 export const treeOf = (
   fields: readonly LearnedField[],
@@ -41,12 +34,7 @@ export const treeOf = (
     const known = [...values, field?.facts.get("example")?.value ?? ""].filter(Boolean);
     const byCode = known.length > 0 ? known.some((value) => codes.has(value)) : hasOwnCodes;
     return {
-      categories: [
-        ...listed,
-        ...roots.filter(
-          ({ code }) => !codes.has(code) && !listed.some(({ name }) => nameKey(name) === nameKey(code)),
-        ),
-      ],
+      categories: [...listed, ...roots.filter(({ code }) => !codes.has(code))],
       categoriesBy: byCode ? "code" : "path",
     };
   }

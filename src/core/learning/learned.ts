@@ -69,4 +69,6 @@ export interface LearningWishes {
   readonly corrections: Corrections;
   /** Attributes of the shop's catalogue. */
   readonly attributes: readonly string[];
+  /** The shop's words, folded, by attribute. */
+  readonly terms?: ReadonlyMap<string, ReadonlySet<string>>;
 }

@@ -1,6 +1,6 @@
 import { isOurs } from "../catalogue/vocabulary.js";
 import { columnName } from "../catalogue/proposal/column-name.js";
-import { fold } from "../values/text.js";
+import { fold, termKey } from "../values/text.js";
 import { nameKey } from "./headings.js";
 
 /** The attribute that a channel's field asks for, as far as its name tells. */
@@ -154,4 +154,29 @@ export const meaningOf = (names: readonly string[], own: readonly string[]): Mea
     }
   }
   return undefined;
+};
+
+/** Fewer words in common, or a smaller share of the list, may be chance. */
+const FEW = 2;
+const LEAST_SHARE = 0.3;
+
+/** The attribute whose values in this shop are those of a channel's list. `terms` are the shop's, folded, by attribute. */
+export const meaningByValues = (
+  values: readonly string[],
+  terms: ReadonlyMap<string, ReadonlySet<string>>,
+): Meaning | undefined => {
+  if (values.length < FEW) return undefined;
+  const keys = values.map(termKey);
+  let best: { readonly attribute: string; readonly known: number } | undefined;
+  for (const [attribute, own] of terms) {
+    const known = keys.filter((key) => own.has(key)).length;
+    if (known > (best?.known ?? 0)) best = { attribute, known };
+  }
+  const share = (best?.known ?? 0) / values.length;
+  if (best === undefined || best.known < FEW || share < LEAST_SHARE) return undefined;
+  return {
+    attribute: best.attribute,
+    confidence: Math.min(0.85, 0.5 + 0.4 * share),
+    because: `${best.known} of its ${values.length} values stand under "${best.attribute}"`,
+  };
 };

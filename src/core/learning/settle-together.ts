@@ -1,13 +1,7 @@
 import { originOf } from "./channel-guesses.js";
 import { valuesOf } from "./claim.js";
 import { conditionOf } from "./condition.js";
-import {
-  type ChannelFact,
-  type ChannelGuess,
-  type LearnedChannel,
-  type LearnedField,
-  type LearningWishes,
-} from "./learned.js";
+import type { ChannelFact, ChannelGuess, LearnedChannel, LearnedField, LearningWishes } from "./learned.js";
 import { startingFill } from "./starting-fill.js";
 
 /** Conditions in words become expressions, where they name one field and ask something of it that is understood. */

@@ -219,7 +219,7 @@ export const sortPapers = (papers: readonly Paper[], wanted?: string): SortedPap
   // Sheets whose columns are lists for the columns of another are no templates.
   const files = byFile(candidates).map((own) => chosenOf(own, wanted));
   const templates = files.flatMap((one) => one.templates);
-  const { kept, lives, lists } = withoutEchoes(templates);
+  const { kept, lives } = withoutEchoes(templates);
   return {
     templates: kept,
     filled: files.flatMap((one) => one.filled),
@@ -228,16 +228,18 @@ export const sortPapers = (papers: readonly Paper[], wanted?: string): SortedPap
     schemas: trees.schemas,
     reports: kept.length === 0 && trees.schemas.length === 0 ? [] : reports,
     lives,
-    rest: [...rest, ...files.flatMap((one) => one.rest), ...lists],
+    rest: [...rest, ...files.flatMap((one) => one.rest)],
     told: [...trees.told, ...files.flatMap((one) => one.told)],
     faults: files.flatMap((one) => one.faults),
   };
 };
 
+const addedByChannel =
+  /id$|entry|listing|since|state|status|shown|live|date|views|link|rank|kennung|seit|datum|stand|fecha|estado|depuis|etat/;
+
 /** Of tables in files of their own, those that echo another: an export of live listings shares columns and has some of its own. */
 const withoutEchoes = (templates: readonly Template[]) => {
   const lives: Template[] = [];
-  const lists: SheetPaper[] = [];
   const kept = templates.filter((one) => {
     if (one.sheet.sheet !== "" || ruled(one)) return true;
     const own = headingsOf(one);
@@ -248,10 +250,12 @@ const withoutEchoes = (templates: readonly Template[]) => {
         shared(own, headingsOf(other)) >= Math.max(2, own.length * 0.4),
     );
     if (wider === undefined) return true;
-    const isLive = one.head.examples > 0 && shared(own, headingsOf(wider)) >= 2;
-    if (isLive) lives.push(one);
-    else lists.push(one.sheet);
+    // What a channel adds to an export: its own id, a state, a day. Without that it is a template of another branch.
+    const known = new Set(headingsOf(wider));
+    const ofChannel = own.some((heading) => !known.has(heading) && addedByChannel.test(heading));
+    if (one.head.examples === 0 || !ofChannel) return true;
+    lives.push(one);
     return false;
   });
-  return { kept, lives, lists };
+  return { kept, lives };
 };

@@ -1,9 +1,13 @@
-import { codeOf } from "./category-list.js";
-import { type Branch } from "./learned.js";
-import { type Template } from "./sort-papers.js";
+import { codeOf, type CategoryList } from "./category-list.js";
+import { nameKey } from "./headings.js";
+import type { Branch } from "./learned.js";
+import type { Template } from "./sort-papers.js";
 
 /** What tells several templates of one channel apart: the name of the sheet, else of the file. */
-export const branchesOf = (templates: readonly Template[]): readonly Branch[] => {
+export const branchesOf = (
+  templates: readonly Template[],
+  lists: readonly CategoryList[],
+): readonly Branch[] => {
   if (templates.length < 2) return [];
   const sheets = templates.map(({ sheet }) => sheet.sheet);
   const files = templates.map(({ sheet }) => sheet.file.replace(/^.*[\\/]/, "").replace(/\.[^.]*$/, ""));
@@ -12,11 +16,23 @@ export const branchesOf = (templates: readonly Template[]): readonly Branch[] =>
   return templates.map((template, at) => {
     const name = names[at] ?? `template ${at + 1}`;
     return {
-      code: codeOf([name]) || `branch-${at + 1}`,
+      code: rootNamed(name, lists) ?? (codeOf([name]) || `branch-${at + 1}`),
       name: name.charAt(0).toUpperCase() + name.slice(1),
       template,
     };
   });
+};
+
+/** The code of the root that a template is for, where the channel's tree has one of its name. */
+const rootNamed = (name: string, lists: readonly CategoryList[]): string | undefined => {
+  const key = nameKey(name);
+  const roots = lists.flatMap(({ categories }) => categories.filter(({ parent }) => parent === ""));
+  const found =
+    roots.find((root) => nameKey(root.name) === key || nameKey(root.code) === key) ??
+    roots.find(
+      (root) => key.length > 3 && (nameKey(root.name).includes(key) || key.includes(nameKey(root.name))),
+    );
+  return found?.code;
 };
 
 /** File names without the words that all of them have. */

@@ -6,10 +6,10 @@ import { guideIndex } from "./guide-claims.js";
 import { colourLegend, legendOf } from "./head-of-sheet.js";
 import { nameKey } from "./headings.js";
 import { joinColumns, type JoinedColumns } from "./join-columns.js";
-import { type Branch, type LearnedField, type LearningWishes } from "./learned.js";
+import type { Branch, LearnedField, LearningWishes } from "./learned.js";
 import { meaningOf } from "./meaning.js";
 import { settleFacts, type Settled } from "./settle.js";
-import { type SortedPapers, type Template } from "./sort-papers.js";
+import type { SortedPapers, Template } from "./sort-papers.js";
 import { valueTables } from "./value-tables.js";
 
 interface Draft extends JoinedColumns {

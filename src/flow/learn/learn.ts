@@ -53,6 +53,7 @@ export interface LearnWish {
   /** Whether an existing definition may change. */
   readonly mayChange: boolean;
   readonly attributes: readonly string[];
+  readonly terms: ReadonlyMap<string, ReadonlySet<string>>;
 }
 
 export interface Learned {
@@ -109,6 +110,7 @@ export const learn = async (
     sheet: wish.sheet,
     corrections: corrections(all),
     attributes: wish.attributes,
+    terms: wish.terms,
   });
   if (channel.faults.length > 0)
     throw new Refusal(
