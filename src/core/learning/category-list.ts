@@ -1,3 +1,4 @@
+import { plainWords } from "./plain-words.js";
 import { fold } from "../values/text.js";
 import { textAt, type SheetPaper, type TreeNode, type TreePaper } from "./paper.js";
 
@@ -47,11 +48,6 @@ const heads = {
   level:
     /^(?:level|ebene|stufe|niveau|nivel|tier|livello|l|(?:sub ?)?(?:category|kategorie|categorie|categoria|department|branch)(?: level)?|main category) ?\d$/,
 } as const;
-
-const key = (heading: string): string =>
-  fold(heading.replace(/([a-z])([A-Z])/g, "$1 $2"))
-    .replace(/[^\p{L}\p{N}]+/gu, " ")
-    .trim();
 
 /** Adds the steps of a path that no row of its own names. */
 const byPaths = (
@@ -142,7 +138,7 @@ interface Columns {
 }
 
 const columnsOf = (sheet: SheetPaper, row: number): Columns => {
-  const texts = (sheet.rows[row] ?? []).map((_, column) => key(textAt(sheet, row, column)));
+  const texts = (sheet.rows[row] ?? []).map((_, column) => plainWords(textAt(sheet, row, column)));
   const find = (pattern: RegExp, but: readonly (number | undefined)[] = []): number | undefined => {
     const at = texts.findIndex((text, column) => !but.includes(column) && pattern.test(text));
     return at < 0 ? undefined : at;
@@ -294,8 +290,10 @@ export const categorySheet = (sheet: SheetPaper): CategoryList | undefined => {
 };
 
 const memberOf = (node: TreeNode, pattern: RegExp): string => {
-  for (const [name, value] of node.attributes) if (pattern.test(key(name))) return value;
-  const child = node.children.find(({ name, children }) => children.length === 0 && pattern.test(key(name)));
+  for (const [name, value] of node.attributes) if (pattern.test(plainWords(name))) return value;
+  const child = node.children.find(
+    ({ name, children }) => children.length === 0 && pattern.test(plainWords(name)),
+  );
   return child?.text.trim() ?? "";
 };
 

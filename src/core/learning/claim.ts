@@ -1,36 +1,19 @@
 import { columnLetter } from "../diagnostics/place.js";
 import type { SheetPaper } from "./paper.js";
 
-/** What can be learned of a field; mostly the columns of `fields.csv`. */
-export const facts = [
-  ...([
-    "label",
-    "help",
-    "example",
-    "kind",
-    "list",
-    "unit",
-    "decimals",
-    "level",
-    "default",
-    "fill",
-    "need",
-    "when",
-  ] as const),
-  ...([
-    "min",
-    "max",
-    "min_length",
-    "max_length",
-    "counted",
-    "max_items",
-    "min_pixels",
-    "pattern",
-    "values",
-    "open",
-  ] as const),
-  ...(["date", "joined_by"] as const),
+/** What holds of a field everywhere; columns of `fields.csv`. */
+export const fieldFacts = [
+  ...(["label", "kind", "list", "unit", "decimals", "level", "default", "example", "fill", "help"] as const),
 ] as const;
+
+/** What each scope may say anew. */
+export const ruleFacts = [
+  ...(["need", "when", "min", "max", "min_length", "max_length", "counted", "max_items"] as const),
+  ...(["min_pixels", "pattern", "values", "open"] as const),
+] as const;
+
+/** What can be learned of a field: the above, and how its values stand in the channel's files. */
+export const facts = [...fieldFacts, ...ruleFacts, "date", "joined_by"] as const;
 
 export type Fact = (typeof facts)[number];
 

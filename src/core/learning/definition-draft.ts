@@ -1,6 +1,6 @@
 import { unitOf } from "../values/units.js";
 import { readYesNo } from "../values/yes-no.js";
-import { OPEN, valuesOf, type Fact } from "./claim.js";
+import { fieldFacts, OPEN, ruleFacts, valuesOf, type Fact } from "./claim.js";
 import type { Branch, LearnedChannel, LearnedField } from "./learned.js";
 import { layoutDraft } from "./layout-draft.js";
 import { styleDraft } from "./layout-style.js";
@@ -26,61 +26,17 @@ export interface DraftFacts {
   readonly countries: readonly string[];
 }
 
+/** The columns of `fields.csv`, in the order in which a person reads them. */
 export const fieldColumns = [
-  ...([
-    "field",
-    "scope",
-    "label",
-    "kind",
-    "list",
-    "need",
-    "when",
-    "unit",
-    "decimals",
-    "level",
-    "default",
-  ] as const),
-  ...([
-    "min",
-    "max",
-    "min_length",
-    "max_length",
-    "counted",
-    "max_items",
-    "min_pixels",
-    "pattern",
-    "values",
-    "open",
-  ] as const),
-  ...(["example", "fill", "help"] as const),
+  ...(["field", "scope", "label", "kind", "list", "need", "when", "unit", "decimals", "level"] as const),
+  ...(["default", "min", "max", "min_length", "max_length", "counted", "max_items", "min_pixels"] as const),
+  ...(["pattern", "values", "open", "example", "fill", "help"] as const),
 ] as const;
 
 type FieldRow = Partial<Record<(typeof fieldColumns)[number], string>>;
 
-const everywhere: readonly Fact[] = [
-  "label",
-  "kind",
-  "list",
-  "unit",
-  "decimals",
-  "level",
-  "default",
-  "example",
-  "fill",
-  "help",
-];
-const inScope: readonly Fact[] = [
-  "need",
-  "min",
-  "max",
-  "min_length",
-  "max_length",
-  "counted",
-  "max_items",
-  "min_pixels",
-  "pattern",
-  "open",
-];
+// Conditions are rows of their own, lists are files.
+const inScope = ruleFacts.filter((fact) => fact !== "when" && fact !== "values");
 
 const plainText = (text: string): string => text.replace(/\s+/g, " ").trim();
 
@@ -216,7 +172,7 @@ const rowsOf = (
   told: string[],
 ): readonly FieldRow[] => {
   const { facts, code, branches, byBranch } = field;
-  const general = cellsOf(facts, everywhere);
+  const general = cellsOf(facts, fieldFacts);
   const kind = writtenKind(field, style, told);
   // A list that is not the tree's own codes would refuse what the placement gives.
   const isPlaced = isCategory(field, learned) && kind !== "choice";

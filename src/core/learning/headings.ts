@@ -1,3 +1,4 @@
+import { plainWords } from "./plain-words.js";
 import { fold } from "../values/text.js";
 import { headsNeeds } from "./need-words.js";
 
@@ -106,14 +107,9 @@ const partly: readonly (readonly [RegExp, Explains])[] = [
   [/\b(?:field|column|attribute|feld|spalte|champ|colonne|columna|campo|atributo)\b/, "code"],
 ];
 
-const key = (heading: string): string =>
-  fold(heading)
-    .replace(/[^\p{L}\p{N}]+/gu, " ")
-    .trim();
-
 /** What a heading says its column holds; undefined where it says nothing of the kind. */
 export const explains = (heading: string): Explains | undefined => {
-  const text = key(heading);
+  const text = plainWords(heading);
   if (text === "" || heading.length > 45) return undefined;
   const known = byHeading.get(text);
   if (known !== undefined) return known;

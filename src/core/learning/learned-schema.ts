@@ -1,3 +1,4 @@
+import { localName } from "./plain-words.js";
 import { addAll } from "../many.js";
 import { valuesText, type Claim, type Fact } from "./claim.js";
 import { nameClaims, shownKind } from "./column-claims.js";
@@ -63,7 +64,7 @@ export const schemaFields = (
   );
   const { tables } = valueTables(sorted.rest, names);
   return schema.fields.map((field) => {
-    const code = codes(field.name === "" ? field.path : local(field.name));
+    const code = codes(field.name === "" ? field.path : localName(field.name));
     const more = guides.claimsFor([field.name, field.label].filter(Boolean));
     const lists = [field.name, field.label].flatMap((name) => tables.get(nameKey(name)) ?? []);
     const facts = settleFacts([...claimsOf(field, schema), ...more, ...lists]);
@@ -79,9 +80,7 @@ export const schemaFields = (
       columns: [],
       path: field.path,
       isMembers: field.isMembers,
-      meaning: meaningOf([field.label, local(field.name), within].filter(Boolean), attributes),
+      meaning: meaningOf([field.label, localName(field.name), within].filter(Boolean), attributes),
     };
   });
 };
-
-const local = (name: string): string => name.slice(name.indexOf(":") + 1);

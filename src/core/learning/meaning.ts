@@ -1,6 +1,7 @@
+import { plainWords } from "./plain-words.js";
 import { isOurs } from "../catalogue/vocabulary.js";
 import { columnName } from "../catalogue/proposal/column-name.js";
-import { fold, termKey } from "../values/text.js";
+import { termKey } from "../values/text.js";
 import { nameKey } from "./headings.js";
 
 /** The attribute that a channel's field asks for, as far as its name tells. */
@@ -104,13 +105,8 @@ const phrases: readonly (readonly [RegExp, string])[] = [
   [/\b(?:condition|zustand)\b/, "condition"],
 ];
 
-const plain = (name: string): string =>
-  fold(name.replace(/([a-z])([A-Z])/g, "$1 $2").replaceAll("ß", "ss"))
-    .normalize("NFKD")
-    .replace(/\p{M}/gu, "")
-    .replace(/\([^)]*\)/g, " ")
-    .replace(/[^\p{L}\p{N}]+/gu, " ")
-    .trim();
+/** What stands in brackets says how it is measured, and not what it is. */
+const plain = (name: string): string => plainWords(name.replace(/\([^)]*\)/g, " "));
 
 /** Words that turn a field into one about something else than the attribute that its name holds. */
 const turnsAway =

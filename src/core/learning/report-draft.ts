@@ -1,17 +1,10 @@
-import { fold } from "../values/text.js";
+import { plainWords } from "./plain-words.js";
 import { nameKey } from "./headings.js";
 import type { LearnedChannel } from "./learned.js";
 import { textAt } from "./paper.js";
 import type { Template } from "./sort-papers.js";
 
 type Data = Readonly<Record<string, unknown>>;
-
-const plain = (text: string): string =>
-  fold(text.replace(/([a-z])([A-Z])/g, "$1 $2"))
-    .normalize("NFKD")
-    .replace(/\p{M}/gu, "")
-    .replace(/[^\p{L}\p{N}]+/gu, " ")
-    .trim();
 
 const places: readonly (readonly [string, RegExp])[] = [
   [
@@ -49,12 +42,12 @@ const resultsOf = (report: Template, learned: LearnedChannel): Data | undefined 
   const ref =
     headings.find((heading) => names.has(nameKey(heading))) ??
     headings.find((heading) =>
-      /\b(?:sku|reference|ref|item|artikelnummer|referencia)\b/.test(plain(heading)),
+      /\b(?:sku|reference|ref|item|artikelnummer|referencia)\b/.test(plainWords(heading)),
     );
   const used = new Set([ref]);
   const found = new Map<string, string>();
   for (const [what, pattern] of places) {
-    const heading = headings.find((one) => !used.has(one) && pattern.test(plain(one)));
+    const heading = headings.find((one) => !used.has(one) && pattern.test(plainWords(one)));
     if (heading === undefined) continue;
     used.add(heading);
     found.set(what, heading);
@@ -66,7 +59,8 @@ const resultsOf = (report: Template, learned: LearnedChannel): Data | undefined 
   // Rows of which nothing is said were taken; the state that they have is the one of what is accepted.
   const accepted = new Set(states.filter((text, at) => text !== "" && (messages[at] ?? "") === ""));
   const id = headings.find(
-    (heading) => !used.has(heading) && /\b(?:id|entry|listing|kennung|identifiant)\b/.test(plain(heading)),
+    (heading) =>
+      !used.has(heading) && /\b(?:id|entry|listing|kennung|identifiant)\b/.test(plainWords(heading)),
   );
   return {
     format: report.sheet.form?.separator === "\t" ? "tsv" : "csv",
@@ -89,7 +83,7 @@ export const reportDraft = (learned: LearnedChannel): Data => {
   const id =
     live === undefined
       ? undefined
-      : headingsOf(live).find((heading) => /\b(?:id|entry)\b/.test(plain(heading)));
+      : headingsOf(live).find((heading) => /\b(?:id|entry)\b/.test(plainWords(heading)));
   return {
     ...(results === undefined ? {} : { results }),
     ...(live === undefined

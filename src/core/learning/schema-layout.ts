@@ -1,3 +1,4 @@
+import { localName } from "./plain-words.js";
 import type { LearnedChannel, LearnedField } from "./learned.js";
 import { partOf, type StyleDraft } from "./layout-style.js";
 import type { SchemaReading } from "./schemas/schema-reading.js";
@@ -48,8 +49,6 @@ const jsonLayout = (
   })),
 });
 
-const local = (name: string): string => name.slice(name.indexOf(":") + 1);
-
 const feedLayout = (
   learned: LearnedChannel,
   schema: SchemaReading,
@@ -89,7 +88,7 @@ const feedLayout = (
     namespace: schema.namespace === "" ? "urn:x" : schema.namespace,
     item,
     settings: style.settings,
-    columns: columns.map((field) => ({ name: local(field.path), field: field.code, ...part(field) })),
+    columns: columns.map((field) => ({ name: localName(field.path), field: field.code, ...part(field) })),
   };
 };
 

@@ -1,3 +1,4 @@
+import { plainWords } from "./plain-words.js";
 import { categorySheet, categoryTreePaper, type CategoryList } from "./category-list.js";
 import { guideSheet, type GuideSheet } from "./guide-sheet.js";
 import { headOfSheet, legendOf, type SheetHead } from "./head-of-sheet.js";
@@ -7,7 +8,6 @@ import { isJsonSchema, readJsonSchema } from "./schemas/json-schema.js";
 import { readSample } from "./schemas/sample-tree.js";
 import type { SchemaReading } from "./schemas/schema-reading.js";
 import { isXmlSchema, readXmlSchema } from "./schemas/xml-schema.js";
-import { fold } from "../values/text.js";
 
 /** A sheet that is filled in with listings. */
 export interface Template {
@@ -45,13 +45,6 @@ const shared = (one: readonly string[], other: readonly string[]): number => {
   return one.filter((name) => known.has(name)).length;
 };
 
-const plain = (text: string): string =>
-  fold(text.replace(/([a-z])([A-Z])/g, "$1 $2"))
-    .normalize("NFKD")
-    .replace(/\p{M}/gu, "")
-    .replace(/[^\p{L}\p{N}]+/gu, " ")
-    .trim();
-
 const stateHeading =
   /^(?:state|status|outcome|result|ergebnis|resultat|statut|estado|resultado|disposition|verdict|decision)$/;
 const messageHeading =
@@ -60,7 +53,9 @@ const messageHeading =
 /** A table that answers rows: it has a state, and says why. */
 const isReport = (template: Template): boolean => {
   const { sheet, head } = template;
-  const names = Array.from({ length: head.width }, (_, column) => plain(textAt(sheet, head.named, column)));
+  const names = Array.from({ length: head.width }, (_, column) =>
+    plainWords(textAt(sheet, head.named, column)),
+  );
   return (
     head.examples > 0 &&
     names.some((name) => stateHeading.test(name)) &&
@@ -76,7 +71,7 @@ const exampleNamed = /\b(?:example|sample|filled|beispiel|muster|exemple|ejemplo
 const ruled = ({ sheet }: Template): boolean => sheet.rules.some(({ kind }) => kind === "list");
 
 const strength = (template: Template): number => {
-  const name = plain(template.sheet.sheet || template.sheet.file);
+  const name = plainWords(template.sheet.sheet || template.sheet.file);
   return (
     (ruled(template) ? 200 : 0) +
     (named.test(name) ? 40 : 0) -

@@ -1,5 +1,5 @@
 import { columnLetter } from "../diagnostics/place.js";
-import { SURE, type Claim, type Fact } from "./claim.js";
+import { ruleFacts, SURE, type Claim, type Fact } from "./claim.js";
 import { nameClaims, templateColumns, type TemplateColumn } from "./column-claims.js";
 import { codeMaker } from "./field-code.js";
 import { guideIndex } from "./guide-claims.js";
@@ -17,19 +17,7 @@ interface Draft extends JoinedColumns {
   readonly branch: string;
 }
 
-const scoped = new Set<Fact>([
-  "need",
-  "when",
-  "min",
-  "max",
-  "min_length",
-  "max_length",
-  "counted",
-  "max_items",
-  "values",
-  "pattern",
-  "open",
-]);
+const scoped: readonly Fact[] = ruleFacts;
 
 export const draftsOf = (
   template: Template,

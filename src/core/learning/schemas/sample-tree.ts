@@ -1,8 +1,7 @@
+import { localName } from "../plain-words.js";
 import { greatest } from "../../many.js";
 import type { TreeNode, TreePaper } from "../paper.js";
 import type { SchemaField, SchemaReading } from "./schema-reading.js";
-
-const local = (name: string): string => name.slice(name.indexOf(":") + 1);
 
 interface Seen {
   readonly path: string;
@@ -43,7 +42,7 @@ const repeated = (
 export const readSample = (paper: TreePaper): SchemaReading | undefined => {
   const { file, root, format, json } = paper;
   const isLinked = format === "json" && hasContext(json);
-  const name = local(root.name);
+  const name = localName(root.name);
   const isFeed = name === "rss" || name === "feed";
   const found = isFeed ? feedRows(root) : repeated(root);
   if (found === undefined) return undefined;
@@ -114,8 +113,8 @@ export const readSample = (paper: TreePaper): SchemaReading | undefined => {
 };
 
 const feedRows = (root: TreeNode): ReturnType<typeof repeated> => {
-  const above = root.children.find(({ name }) => local(name) === "channel") ?? root;
-  const rows = above.children.filter(({ name }) => local(name) === "item" || local(name) === "entry");
+  const above = root.children.find(({ name }) => localName(name) === "channel") ?? root;
+  const rows = above.children.filter(({ name }) => localName(name) === "item" || localName(name) === "entry");
   return rows.length === 0 ? undefined : { rows, above };
 };
 

@@ -1,17 +1,16 @@
+import { localName } from "../plain-words.js";
 import { ownOf } from "../../own.js";
 import type { Kind } from "../../values/value.js";
 import type { TreeNode, TreePaper } from "../paper.js";
 import type { SchemaField, SchemaReading } from "./schema-reading.js";
 
-const local = (name: string): string => name.slice(name.indexOf(":") + 1);
-
 const attribute = (node: TreeNode, name: string): string => node.attributes.get(name) ?? "";
 
 const childrenOf = (node: TreeNode, ...names: readonly string[]): readonly TreeNode[] =>
-  node.children.filter(({ name }) => names.includes(local(name)));
+  node.children.filter(({ name }) => names.includes(localName(name)));
 
 export const isXmlSchema = ({ root }: TreePaper): boolean =>
-  local(root.name) === "schema" &&
+  localName(root.name) === "schema" &&
   [...root.attributes].some(([, value]) => value === "http://www.w3.org/2001/XMLSchema");
 
 // XML Schema, part 2: built-in types as kinds; what is no number, date or address is a text.
@@ -38,9 +37,9 @@ interface Facets {
 /** What a schema names, looked up by kind and name. */
 const namedParts = (root: TreeNode): ((kind: string, name: string) => TreeNode | undefined) => {
   const found = new Map(
-    root.children.map((node) => [`${local(node.name)} ${attribute(node, "name")}`, node] as const),
+    root.children.map((node) => [`${localName(node.name)} ${attribute(node, "name")}`, node] as const),
   );
-  return (kind, name) => found.get(`${kind} ${local(name)}`);
+  return (kind, name) => found.get(`${kind} ${localName(name)}`);
 };
 
 const MOST_DEEP = 24;
@@ -50,9 +49,9 @@ const MOST_FIELDS = 2000;
 export const readXmlSchema = ({ file, root }: TreePaper): SchemaReading | undefined => {
   const named = namedParts(root);
   const typeOf = (name: string): Facets => {
-    const base = ownOf(builtIn, local(name));
+    const base = ownOf(builtIn, localName(name));
     const facets: Facets = { kind: base ?? "text", values: [], limits: new Map(), isList: false };
-    const own = local(name);
+    const own = localName(name);
     if (own === "nonNegativeInteger" || own.startsWith("unsigned")) facets.limits.set("min", "0");
     if (own === "positiveInteger") facets.limits.set("min", "1");
     const simple = named("simpleType", name);
@@ -105,7 +104,7 @@ export const readXmlSchema = ({ file, root }: TreePaper): SchemaReading | undefi
     deep > MOST_DEEP
       ? []
       : node.children.flatMap((child) => {
-          const name = local(child.name);
+          const name = localName(child.name);
           const own = occurs(child);
           if (name === "element")
             return [{ node: child, isOptional: isOptional || own.isOptional, most: own.most }];
@@ -120,9 +119,9 @@ export const readXmlSchema = ({ file, root }: TreePaper): SchemaReading | undefi
     deep > MOST_DEEP
       ? []
       : node.children.flatMap((child) => {
-          if (local(child.name) === "attribute") return [child];
+          if (localName(child.name) === "attribute") return [child];
           const group =
-            local(child.name) === "attributeGroup"
+            localName(child.name) === "attributeGroup"
               ? named("attributeGroup", attribute(child, "ref"))
               : undefined;
           return group === undefined ? [] : attributesIn(group, deep + 1);
@@ -143,14 +142,14 @@ export const readXmlSchema = ({ file, root }: TreePaper): SchemaReading | undefi
       elements: [...(below?.elements ?? []), ...particles(change, false, deep)],
       attributes: [...(below?.attributes ?? []), ...attributesIn(change, deep)],
       text:
-        local(inner.name) === "simpleContent"
+        localName(inner.name) === "simpleContent"
           ? (below?.text ?? typeOf(attribute(change, "base")))
           : undefined,
     };
   };
   const resolved = (node: TreeNode): TreeNode => {
     const ref = attribute(node, "ref");
-    return ref === "" ? node : (named(local(node.name), ref) ?? node);
+    return ref === "" ? node : (named(localName(node.name), ref) ?? node);
   };
   const complexOf = (node: TreeNode): TreeNode | undefined => {
     const [inner] = childrenOf(node, "complexType");
@@ -170,7 +169,7 @@ export const readXmlSchema = ({ file, root }: TreePaper): SchemaReading | undefi
     const help = documentation(node);
     return {
       path,
-      name: attribute(node, "name") || local(attribute(node, "ref")),
+      name: attribute(node, "name") || localName(attribute(node, "ref")),
       label: help !== "" && help.length <= 60 && !/[.!?]$/.test(help) ? help : "",
       help,
       kind: facets.kind,
@@ -290,7 +289,7 @@ const limitFacets: Readonly<Record<string, readonly string[]>> = {
 
 const facetOf = (facet: TreeNode, facets: Facets): void => {
   const value = attribute(facet, "value");
-  const name = local(facet.name);
+  const name = localName(facet.name);
   if (name === "enumeration") facets.values.push(value);
   for (const limit of ownOf(limitFacets, name) ?? [])
     if (limit !== "min_length" || value !== "0") facets.limits.set(limit, value);

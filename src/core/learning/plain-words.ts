@@ -1,0 +1,13 @@
+/** A name as its words, for comparison: no case, accents or punctuation; words that were written together stand apart. */
+export const plainWords = (text: string): string =>
+  text
+    .replace(/([a-z])([A-Z])/g, "$1 $2")
+    .replaceAll("ß", "ss")
+    .normalize("NFKD")
+    .replace(/\p{M}/gu, "")
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}]+/gu, " ")
+    .trim();
+
+/** A name of XML without its namespace's prefix. */
+export const localName = (name: string): string => name.slice(name.indexOf(":") + 1);
