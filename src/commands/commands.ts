@@ -93,7 +93,7 @@ export const commands: readonly CommandEntry[] = [
   {
     name: "channels",
     group: "What channels demand",
-    args: "[add | learn | compare | upgrade] [NAME...]",
+    args: "[ACTION NAME...]",
     summary: "list the channels, take one into use, learn one from what it hands out",
     load: async () => (await import("./channels.js")).channels,
   },

@@ -156,7 +156,7 @@ const wrong: readonly (readonly [line: readonly string[], exit: number, says: st
   [
     ["channels", "remove", "merrowgate"],
     2,
-    '"lexicant channels" lists them, "lexicant channels add NAME" takes one into use',
+    'there is no "lexicant channels remove"; there are add, learn, compare, upgrade',
   ],
   [
     ["categories", "nosuch"],

@@ -145,7 +145,7 @@ describe("a tree that the channel gives out itself", () => {
         }).exit,
       ).toBeGreaterThan(0);
       expect(lexicant(shop, ["channels", "learn", "lanternlist", "--fetch", "1", "--as", "3"]).err).toContain(
-        "does not say",
+        "exchange.address",
       );
     } finally {
       await sandbox.stop();

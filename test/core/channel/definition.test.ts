@@ -124,7 +124,7 @@ describe("a faulty definition tells all its faults in one go", () => {
     [{ columns: [{ name: "a", feild: "price" }] }, 'columns, a: feild: is no setting here; nearest: "field"'],
     [
       { columns: [{ name: "a", says: "acton" }] },
-      'columns, a: says: is one of action, row-kind; nearest: "action"',
+      'columns, a: says: is one of action, row-kind, nothing; nearest: "action"',
     ],
     [{ columns: [{ field: "price" }] }, "columns, one without a name: name: is the column's name"],
     [{ columns: ["prise"] }, '"prise" is no field of the channel; nearest: "price"'],
