@@ -4,7 +4,7 @@ import { attributeKind } from "../catalogue/vocabulary.js";
 import { fold } from "../values/text.js";
 import { decimal } from "../values/decimal.js";
 import { cellOrigin, valuesText, type Claim } from "./claim.js";
-import { groupOf, headFill, headText, type SheetHead } from "./head-of-sheet.js";
+import { groupOf, headFill, headText, isCode, type SheetHead } from "./head-of-sheet.js";
 import { needMarks, needOf, needOnLabel, type Marks, type NeedSaid } from "./need-words.js";
 import { cellAt, textAt, type SheetPaper, type SheetRule } from "./paper.js";
 import { needCell, needClaims, ruleClaims, saidClaims } from "./said-claims.js";
@@ -31,6 +31,9 @@ export interface HeadContext {
   readonly legend: Marks;
   readonly colours: ReadonlyMap<string, NeedSaid>;
 }
+
+/** A heading that is a code alone gives way to the name that a guide has for it. */
+export const labelConfidence = (heading: string): number => (heading === "" || isCode(heading) ? 0.85 : 0.97);
 
 /** Reads every named column of a template. */
 export const templateColumns = (
@@ -59,7 +62,15 @@ export const templateColumns = (
     const own = cellOrigin(sheet, head.named, at);
     const claims: Claim[] = [];
     const add = (more: readonly Claim[]): void => addAll(claims, more);
-    add([{ fact: "label", value: label || code, confidence: 0.97, from: own, because: "the heading" }]);
+    add([
+      {
+        fact: "label",
+        value: label || code,
+        confidence: labelConfidence(label),
+        from: own,
+        because: "the heading",
+      },
+    ]);
     for (const { row, marks } of needRows)
       add(needCell(textAt(sheet, row, at), marks, 0.97, cellOrigin(sheet, row, at), "the row of needs"));
     if (ruled !== "") add(saidClaims(ruled, 0.9, own, "the heading"));

@@ -1,6 +1,6 @@
 import { columnLetter } from "../diagnostics/place.js";
 import type { Claim } from "./claim.js";
-import type { TemplateColumn } from "./column-claims.js";
+import { labelConfidence, type TemplateColumn } from "./column-claims.js";
 import { nameKey } from "./headings.js";
 
 /** A column as one value of a field; `item` counts from 0 where a list stands in columns side by side. */
@@ -137,7 +137,7 @@ const listOf = (group: readonly TemplateColumn[]): JoinedColumns => {
     columns: group.map((column, item) => ({ column, item })),
     claims: [
       ...claims.filter(({ fact }) => fact !== "label" && fact !== "max_items" && fact !== "list"),
-      { fact: "label", value: label, confidence: 0.97, from, because },
+      { fact: "label", value: label, confidence: labelConfidence(label), from, because },
       { fact: "list", value: "yes", confidence: 0.96, from, because },
       { fact: "max_items", value: String(group.length), confidence: 0.96, from, because },
     ],

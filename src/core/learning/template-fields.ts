@@ -82,7 +82,12 @@ export const withExplanations = (
     const own = namesOf(draft);
     const lists = own.flatMap((name) => tables.get(nameKey(name)) ?? []);
     const hasList = draft.claims.some(({ fact, confidence }) => fact === "values" && confidence >= SURE);
-    return { ...draft, claims: [...draft.claims, ...guides.claimsFor(own), ...(hasList ? [] : lists)] };
+    const said = guides.claimsFor(own);
+    // What a guide calls a column says as much of its kind and unit as its own heading would.
+    const named = said.flatMap(({ fact, value, from }) =>
+      fact === "label" && nameKey(value) !== nameKey(draft.label) ? nameClaims(value, from) : [],
+    );
+    return { ...draft, claims: [...draft.claims, ...said, ...named, ...(hasList ? [] : lists)] };
   });
   const unasked = guides.unasked();
   if (unasked.length > 0 && drafts.length > 0)
@@ -162,7 +167,12 @@ export const fieldsOfDrafts = (
         columns: own.flatMap(({ columns, template }) => columns.map((column) => ({ ...column, template }))),
         path: "",
         isMembers: false,
-        meaning: meaningOf([first.label, first.code, stripPrefix(first.code, drafts)], wishes.attributes),
+        meaning: meaningOf(
+          [facts.get("label")?.value ?? "", first.label, first.code, stripPrefix(first.code, drafts)].filter(
+            Boolean,
+          ),
+          wishes.attributes,
+        ),
       },
     ];
   });
