@@ -1,8 +1,10 @@
 /**
  * How much of a channel `channels learn` sees in what it hands out: made-up templates in many styles with the truth beside
- * them (`bench/templates/`), the same workbooks as LibreOffice saved them, and six that are kept unseen while the reader is
- * worked on, of which no more is told than the shares. Then a channel re-issued with sixty planted changes. TELL=1 tells each
- * fault of those that may be looked at.
+ * them (`bench/templates/`); the same workbooks as LibreOffice saved them; and nine that were kept unseen until they were
+ * first measured. The first measure of six, when the reader was done: fields, needs and lists 100%, kinds 96.9%, limits
+ * 96.0%, fills 95.2%, sure and wrong 1.0%; of three more, made afterwards: limits 81.8%, all else 100%, sure and wrong none.
+ * What they showed was mended then, so that they flatter the reader now, too. Last, a channel re-issued with sixty planted
+ * changes. TELL=1 tells each fault.
  */
 import { spawnSync } from "node:child_process";
 import { existsSync } from "node:fs";
@@ -10,6 +12,7 @@ import { join } from "node:path";
 import { styles } from "./templates/styles.mjs";
 import { more } from "./templates/styles-more.mjs";
 import { held } from "./templates/held.mjs";
+import { heldAgain } from "./templates/held-again.mjs";
 import { isPlanted, reissue } from "./templates/reissue.mjs";
 
 const saved = new URL("./templates/resaved/", import.meta.url).pathname;
@@ -142,8 +145,12 @@ export const run = async (folder) => {
     await score(seen, join(folder, "saved"), { isResaved: true, tell: () => undefined }),
   );
   told(
-    `${Object.keys(held).length} unseen`,
+    `${Object.keys(held).length} unseen until first measured`,
     await score(held, join(folder, "held"), { isResaved: false, tell: () => undefined }),
+  );
+  told(
+    `${Object.keys(heldAgain).length} unseen until first measured`,
+    await score(heldAgain, join(folder, "again"), { isResaved: false, tell: () => undefined }),
   );
   for (const seed of [7, 8, 9]) await reissued(folder, seed);
 };

@@ -1,5 +1,5 @@
 // @ts-nocheck -- the types of exceljs do not know the rules of cells
-/** Six templates that nobody looks at while the reader is made: other shapes, other words. Run them only to report. */
+/** Six templates that nobody looked at while the reader was made: other shapes, other words. */
 import ExcelJS from "exceljs";
 import { fieldsOf, truthOf } from "./concepts.mjs";
 import { colour, columnsOf, csv, exampleOf, letter, save } from "./styles.mjs";

@@ -80,6 +80,8 @@ const rowClaims = (row: GuideRow, marks: Marks): readonly Claim[] => {
     addAll(claims, ruleClaims(meaning.text, 0.92, meaning.from, because));
     add("help", meaning.text, 0.9, meaning.from);
   }
+  for (const { text, column } of row.further())
+    addAll(claims, ruleClaims(text, 0.92, cellOrigin(row.sheet, row.row, column), because));
   const example = cell("example");
   if (example !== undefined) add("example", example.text, 0.88, example.from);
   for (const [what, fact] of numbers) {

@@ -6,6 +6,8 @@ export interface GuideRow {
   readonly sheet: SheetPaper;
   /** From 0. */
   readonly row: number;
+  /** What further columns of rules say: a guide may have a type and a format beside each other. */
+  further(): readonly { readonly text: string; readonly column: number }[];
   cell(
     what: Explains,
   ): { readonly text: string; readonly column: number; readonly heading: string } | undefined;
@@ -33,10 +35,17 @@ const telling: readonly Explains[] = [
 /** Finds the heading of a sheet that explains columns: what names them, and at least one thing said of them. */
 const headingOf = (
   sheet: SheetPaper,
-): { readonly row: number; readonly columns: ReadonlyMap<Explains, number> } | undefined => {
-  let best: { row: number; columns: Map<Explains, number>; score: number } | undefined;
+):
+  | {
+      readonly row: number;
+      readonly columns: ReadonlyMap<Explains, number>;
+      readonly further: readonly number[];
+    }
+  | undefined => {
+  let best: { row: number; columns: Map<Explains, number>; further: number[]; score: number } | undefined;
   for (let row = 0; row < Math.min(ROWS_LOOKED_AT, sheet.rows.length); row++) {
     const columns = new Map<Explains, number>();
+    const further: number[] = [];
     let [filled, unknown] = [0, 0];
     (sheet.rows[row] ?? []).forEach((_, column) => {
       const text = textAt(sheet, row, column);
@@ -48,11 +57,12 @@ const headingOf = (
       // "Field" and "Column" beside each other: the second is what people read.
       else if (what === "code" && !columns.has("label")) columns.set("label", column);
       else if (what === "label" && !columns.has("code")) columns.set("code", column);
+      else if (what === "kind" || what === "meaning" || what === "values") further.push(column);
     });
     const names = columns.has("code") || columns.has("label");
     const score = telling.filter((what) => columns.has(what)).length;
     if (!names || score === 0 || filled < 2 || filled > 20 || unknown > filled / 2) continue;
-    if (best === undefined || score > best.score) best = { row, columns, score };
+    if (best === undefined || score > best.score) best = { row, columns, further, score };
   }
   return best;
 };
@@ -61,7 +71,7 @@ const headingOf = (
 export const guideSheet = (sheet: SheetPaper): GuideSheet | undefined => {
   const heading = headingOf(sheet);
   if (heading === undefined) return undefined;
-  const { columns } = heading;
+  const { columns, further } = heading;
   const rows: GuideRow[] = [];
   for (let row = heading.row + 1; row < sheet.rows.length; row++) {
     const named = [columns.get("code"), columns.get("label")].some(
@@ -71,6 +81,10 @@ export const guideSheet = (sheet: SheetPaper): GuideSheet | undefined => {
     rows.push({
       sheet,
       row,
+      further: () =>
+        further
+          .map((column) => ({ text: textAt(sheet, row, column), column }))
+          .filter(({ text }) => text !== ""),
       cell(what) {
         const column = columns.get(what);
         if (column === undefined) return undefined;

@@ -24,7 +24,7 @@ const countable = `(?:${digits}|${[...numberWords.keys()].join("|")})`;
 
 const countOf = (text: string): number => numberWords.get(text) ?? Number(text.replace(/\D/g, ""));
 
-const most = String.raw`(?:max(?:imum|imal|imo|imale?)?\.?(?: of)?|máx(?:imo|ima)?\.?|up to|at most|no(?:t)? more than|fewer than|(?:must |may )?(?:not|never) (?:be )?(?:longer than|exceed|more than)|limit(?:ed to)?(?: is)?:?|bis(?: zu)?|höchstens|nicht mehr als|nicht länger als|maximal|jusqu['’]à|au plus|au maximum|(?:ne )?(?:doit |peut )?(?:pas )?dépasser|pas plus de|hasta|como máximo|no más de|≤|<=|fino a|massimo|maximaal|within|kept to|holds)`;
+const most = String.raw`(?:max(?:imum|imal|imo|imale?)?\.?(?: of)?|máx(?:imo|ima)?\.?|up to|at most|no(?:t)? more than|fewer than|(?:must |may )?(?:not|never) (?:be )?(?:longer than|exceed|more than)|limit(?:ed to)?(?: is)?:?|limitée?s? à|limitad[oa]s? a|(?:begrenzt|beschränkt) auf|less than|shorter than|under|weniger als|moins de|menos de|bis(?: zu)?|höchstens|nicht mehr als|nicht länger als|maximal|jusqu['’]à|au plus|au maximum|(?:ne )?(?:doit |peut )?(?:pas )?dépasser|pas plus de|hasta|como máximo|no más de|≤|<=|fino a|massimo|maximaal|within|kept to|holds)`;
 const mostBehind = String.raw`(?:max(?:imum|imal|imo)?\b|máx(?:imo)?|at (?:the )?most|or (?:fewer|less)|höchstens|au (?:plus|maximum)|como máximo|o menos|ou moins|oder weniger|limit|long at most)`;
 const letters = String.raw`(?:characters?|chars?\.?|letters|signs|zeichen|buchstaben|caractères?|car\.|caracteres?|caratteri|tekens|bytes?|octets?)`;
 const textWords = String.raw`(?:text|texto|texte|testo|string|free text|freitext|char|varchar|str|alphanumeric|alphanumerisch|alphanumérique|alfanumérico)`;
@@ -59,6 +59,20 @@ const lengthRange = [
 const leastLength = all(
   `(?:at least|min(?:imum|destens|imo)?\\.?|mindestens|au moins|al menos|mínimo|no fewer than)\\s*(?:of )?(${countable})[\\s-]*(${letters})`,
 );
+
+const exactLength = all(
+  `(?:exactly|precisely|always|genau|exakt|exactement|exactamente|siempre|toujours)\\s*(${countable})[\\s-]*(${letters})`,
+);
+
+const anyLength = all(
+  `(?<![\\d.,])(${countable})[\\s-]*(?:characters?|chars?\\b|zeichen|caractères?|caracteres?|caratteri|tekens)`,
+);
+
+const bareLength = (text: string): number | undefined => {
+  const found = anyLength.exec(text);
+  const count = found === null ? 0 : countOf((found[1] ?? "").toLowerCase());
+  return count > 1 ? count : undefined;
+};
 
 const itemPatterns = [
   all(`${most}\\s*(?:of )?(${countable})\\s*(?:\\p{L}+\\s+)?${things}`),
@@ -202,7 +216,17 @@ const readLength = (text: string, said: Said): void => {
     if (/bytes?|octets?/i.test(found[2] ?? "")) said.counted = "bytes";
     break;
   }
-  const least = leastLength.exec(text);
+  const exact = exactLength.exec(text);
+  const least = exact === null ? leastLength.exec(text) : null;
+  // A length that nothing calls the least is the most.
+  if (exact === null && least === null) {
+    const bare = said.maxLength ?? bareLength(text);
+    if (bare !== undefined) said.maxLength = bare;
+  }
+  if (exact !== null) {
+    said.minLength = countOf((exact[1] ?? "").toLowerCase());
+    said.maxLength = said.minLength;
+  }
   if (least !== null) said.minLength = countOf((least[1] ?? "").toLowerCase());
 };
 

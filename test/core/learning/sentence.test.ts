@@ -9,6 +9,11 @@ describe("sentences of a channel's rules", () => {
     ["Must not be longer than 1,200 characters", { maxLength: 1200 }],
     ["between 5 and 80 characters", { minLength: 5, maxLength: 80 }],
     ["At least 10 characters", { minLength: 10 }],
+    ["Texte limité à 60 caractères.", { maxLength: 60 }],
+    ["Auf 60 Zeichen begrenzt", { maxLength: 60 }],
+    ["Please keep it under 80 characters", { maxLength: 80 }],
+    ["A headline of 70 characters", { maxLength: 70 }],
+    ["Exactly 13 characters", { minLength: 13, maxLength: 13 }],
     ["Up to 250 bytes", { maxLength: 250, counted: "bytes" }],
     ["Höchstlänge: 60 Zeichen", { maxLength: 60 }],
     ["bis zu 4.000 Zeichen", { maxLength: 4000 }],
@@ -19,6 +24,11 @@ describe("sentences of a channel's rules", () => {
     ["Longitud máxima: 40", { maxLength: 40 }],
   ])("when %j is read, then its length is known", (text, wanted) => {
     expect(readSentence(text)).toMatchObject(wanted);
+  });
+
+  it("when only the least is told, then no most is made up", () => {
+    expect(readSentence("At least 10 characters").maxLength).toBeUndefined();
+    expect(readSentence("Mindestens 5 Zeichen").maxLength).toBeUndefined();
   });
 
   it.each([
