@@ -50,8 +50,7 @@ export const learnedLines = (
       ? [
           "",
           style.bold(`${countText(open.length, "question")} to look at first:`),
-          ...questionLines(open.slice(0, 8), io),
-          ...(open.length > 8 ? [`  and ${open.length - 8} more`] : []),
+          ...questionLines(open, io),
         ]
       : []),
     "",
@@ -72,12 +71,39 @@ const nextLines = (channel: string, version: string, inUse: string | undefined):
         `  lexicant channels upgrade ${channel} ${version}`,
       ];
 
-const questionLines = (rows: readonly ReviewRow[], io: Io): readonly string[] =>
-  rows.map(({ label, field, fact, guess, because, source, scope }) => {
-    const what =
-      field === "" ? factText(fact) : `${label}${scope === "*" ? "" : ` (${scope})`}: ${factText(fact)}`;
-    return hanging(`${what} ${guess}? ${because}${source === "" ? "" : ` (${source})`}`, io);
+/** Questions that are the same of many fields are one. */
+const MANY = 4;
+
+const questionLines = (rows: readonly ReviewRow[], io: Io): readonly string[] => {
+  const alike = new Map<string, ReviewRow[]>();
+  for (const row of rows) {
+    const key = `${row.fact}\u0000${row.guess}\u0000${row.because}`;
+    alike.set(key, [...(alike.get(key) ?? []), row]);
+  }
+  const lines = [...alike.values()].flatMap((own) => {
+    const [first] = own;
+    if (first !== undefined && own.length >= MANY)
+      return [
+        hanging(
+          `${own
+            .slice(0, 3)
+            .map(({ label }) => label)
+            .join(
+              ", ",
+            )} and ${own.length - 3} more: ${factText(first.fact)} ${first.guess}? ${first.because}`,
+          io,
+        ),
+      ];
+    return own.map((row) => questionLine(row, io));
   });
+  return [...lines.slice(0, 8), ...(lines.length > 8 ? [`  and ${lines.length - 8} more`] : [])];
+};
+
+const questionLine = ({ label, field, fact, guess, because, source, scope }: ReviewRow, io: Io): string => {
+  const what =
+    field === "" ? factText(fact) : `${label}${scope === "*" ? "" : ` (${scope})`}: ${factText(fact)}`;
+  return hanging(`${what} ${guess}? ${because}${source === "" ? "" : ` (${source})`}`, io);
+};
 
 const factText = (fact: string): string => fact.replaceAll("_", " ");
 

@@ -152,3 +152,36 @@ describe("a tree that the channel gives out itself", () => {
     }
   });
 });
+
+describe("samples of what a channel takes", () => {
+  it("when it is JSON-LD or Atom, then the definition can be used, and questions that are alike are one", () => {
+    const shop = emptyShop();
+    write(shop, "goods.csv", goods);
+    lexicant(shop, ["import", "goods.csv", "--accept"]);
+    const products = ["A", "B"].map((sku) => ({
+      "@context": "https://schema.org",
+      "@type": "Product",
+      sku,
+      name: "Spade",
+      brand: { "@type": "Brand", name: "Hollinside" },
+      offers: { "@type": "Offer", price: "12.50", priceCurrency: "GBP" },
+    }));
+    write(shop, "sample.jsonld", JSON.stringify(products));
+    const ran = lexicant(shop, ["channels", "learn", "linked", "sample.jsonld"]);
+    expect([ran.exit, ran.err]).toEqual([0, ""]);
+    expect(ran.out).toMatch(/and \d+ more: need optional\? the sample/);
+    expect(read(shop, "definitions/linked/fields.csv")).toMatch(/^name_2,[^\n]*,brand/m);
+    write(
+      shop,
+      "sample.atom",
+      `<feed xmlns="http://www.w3.org/2005/Atom" xmlns:q="urn:q">${["1", "2"].map((id) => `<entry><id>${id}</id><title>Spade</title><link href="https://x.example/"/><summary>Long</summary><q:price>12.50</q:price></entry>`).join("")}</feed>`,
+    );
+    expect(lexicant(shop, ["channels", "learn", "fed", "sample.atom"]).exit).toBe(0);
+    for (const channel of ["linked", "fed"]) {
+      lexicant(shop, ["channels", "add", channel]);
+      expect(lexicant(shop, ["build", channel])).toMatchObject({ exit: 0, err: "" });
+    }
+    expect(read(shop, "out/fed/fed.xml")).toContain("<q:price>12.5");
+    expect(JSON.stringify(JSON.parse(read(shop, "out/linked/linked.jsonld")))).toContain('"sku":"A-1"');
+  });
+});

@@ -51,6 +51,8 @@ const claimsOf = (field: SchemaField, { file, isSample }: SchemaReading): readon
   return claims;
 };
 
+const bare = /^(?:name|value|id|amount|text|url|code|title|content)$/i;
+
 /** The fields of a schema or sample. */
 export const schemaFields = (
   schema: SchemaReading,
@@ -80,7 +82,14 @@ export const schemaFields = (
       columns: [],
       path: field.path,
       isMembers: field.isMembers,
-      meaning: meaningOf([field.label, localName(field.name), within].filter(Boolean), attributes),
+      meaning: meaningOf(
+        // The name of the brand is a brand: such a step says little without the one above it.
+        (bare.test(field.name) && within !== ""
+          ? [within]
+          : [field.label, localName(field.name), within]
+        ).filter(Boolean),
+        attributes,
+      ),
     };
   });
 };

@@ -72,7 +72,9 @@ const feedLayout = (
       };
   const standard = new Set(Object.values(item));
   const columns = fields.filter(({ path }) => path.startsWith(`${schema.prefix}:`) && !path.includes("/"));
-  const lost = fields.filter((field) => !columns.includes(field) && !standard.has(field.code));
+  const lost = fields.filter(
+    (field) => !columns.includes(field) && !standard.has(field.code) && !field.path.startsWith("link/"),
+  );
   if (lost.length > 0)
     told.push(
       `the feed's own elements alone are written beside the standard ones; left out: ${lost
@@ -95,12 +97,14 @@ const feedLayout = (
 /** schema.org's terms by the last step that is one: `brand/name` is the brand. */
 const linkedLayout = (fields: readonly LearnedField[], channel: string, style: StyleDraft): Data => {
   const columns = fields
-    .filter(({ path }) => !/(?:^|\/)@/.test(path) && !/^offers?\/(?:@|priceSpecification)/.test(path))
-    .map((field) => {
-      const steps = field.path.split("/");
+    .filter(({ path }) => !/(?:^|\/)@|priceSpecification/.test(path))
+    .map(({ path, code, facts }) => {
+      const steps = path.split("/");
       const last = steps.at(-1) ?? "";
       const term = last === "name" && steps.length > 1 ? (steps.at(-2) ?? last) : last;
-      return { name: term, field: field.code, isOffer: /^offers?\//.test(field.path) };
+      // Money is an offer's, wherever the sample has it.
+      const isOffer = steps.some((step) => /^offers?$/.test(step)) || facts.get("kind")?.value === "money";
+      return { name: term, field: code, isOffer };
     });
   const first = columns.filter((column, at) => columns.findIndex(({ name }) => name === column.name) === at);
   return {
