@@ -13,6 +13,7 @@ import { smallFile, SMALL_FILE } from "./small-file.js";
 import { rawRecords, tableText } from "./table-form.js";
 import { templateBook } from "./template-book.js";
 import { binaryKind } from "./text-stream.js";
+import { refuseEntities } from "./xml-reader.js";
 
 export interface ReadPapers {
   readonly papers: readonly Paper[];
@@ -43,9 +44,7 @@ const xmlTree = (text: string, file: string): TreeNode => {
   const path: Growing[] = [];
   let root: Growing | undefined;
   let nodes = 0;
-  parser.on("doctype", (doctype) => {
-    if (/<!ENTITY/i.test(doctype)) throw new Refusal([diagnostic("xml-entities", {}, { place: { file } })]);
-  });
+  parser.on("doctype", (doctype) => refuseEntities(doctype, file));
   parser.on("error", (error) => {
     throw broken(file, "XML", error.message.replace(/^.*?\d+:\d+: /, ""), parser.line);
   });

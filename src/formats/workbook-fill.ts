@@ -2,7 +2,7 @@ import { bareObject, ownOf } from "../core/own.js";
 import { greatest } from "../core/many.js";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
-import { columnLetter } from "../core/diagnostics/place.js";
+import { columnLetter, columnNumber } from "../core/diagnostics/place.js";
 import { sheetParts, type SheetPart } from "./workbook-parts.js";
 import { damagedWorkbook } from "./xlsx-reader.js";
 import { xmlText } from "./xml-text.js";
@@ -80,12 +80,6 @@ const sharedTexts = (parts: Parts): readonly string[] => {
   );
 };
 
-const columnOf = (reference: string): number => {
-  let column = 0;
-  for (const letter of reference.replace(/\d+$/, "")) column = column * 26 + letter.charCodeAt(0) - 64;
-  return column - 1;
-};
-
 /** How a sheet's elements are written, with the prefix that its program chose. */
 const tagsOf = (prefix: string) => ({
   prefix,
@@ -103,7 +97,7 @@ type Tags = ReturnType<typeof tagsOf>;
 const cellReader =
   (tags: Tags) =>
   (row: string): ReadonlyMap<number, string> =>
-    new Map((row.match(tags.cell) ?? []).map((cell) => [columnOf(attribute(cell, "r") ?? "A"), cell]));
+    new Map((row.match(tags.cell) ?? []).map((cell) => [columnNumber(attribute(cell, "r") ?? "A"), cell]));
 
 /** A row of examples without what it says: its styles stay, and what the sheet works out. */
 const withoutValues = (row: string, tags: Tags): string =>

@@ -1,3 +1,4 @@
+import { localName } from "../core/records/local-name.js";
 import { SaxesParser } from "saxes";
 
 /** One sheet of a workbook, with the part of the package that holds it. */
@@ -10,9 +11,6 @@ export interface SheetPart {
 }
 
 type Attributes = Readonly<Record<string, string>>;
-
-/** A name without its namespace's prefix, which each program chooses itself. */
-export const localName = (name: string): string => name.slice(name.indexOf(":") + 1);
 
 const attributesOf = (xml: string, tag: string): readonly Attributes[] => {
   const found: Attributes[] = [];

@@ -1,5 +1,6 @@
+import { columnNumber } from "../core/diagnostics/place.js";
 import { SaxesParser } from "saxes";
-import { localName } from "./workbook-parts.js";
+import { localName } from "../core/records/local-name.js";
 
 /** How a number format shows a number as another text than its digits. */
 export type Shown =
@@ -66,13 +67,6 @@ export interface ShownCells {
   in(row: number): ReadonlyMap<number, Shown> | undefined;
 }
 
-const columnOf = (reference: string): number => {
-  let column = 0;
-  for (const letter of /^[A-Z]{1,3}/.exec(reference)?.[0] ?? "")
-    column = column * 26 + letter.charCodeAt(0) - 64;
-  return column - 1;
-};
-
 /** Looks through a sheet for cells with such styles. Rows and columns are counted from 0. */
 export const shownCells = (sheet: Uint8Array, styles: ReadonlyMap<number, Shown>): ShownCells => {
   const rows = new Map<number, Map<number, Shown>>();
@@ -86,7 +80,7 @@ export const shownCells = (sheet: Uint8Array, styles: ReadonlyMap<number, Shown>
       column = -1;
     }
     if (tag !== "c") return;
-    column = attributes["r"] === undefined ? column + 1 : columnOf(attributes["r"]);
+    column = attributes["r"] === undefined ? column + 1 : columnNumber(attributes["r"]);
     const isNumber = attributes["t"] === undefined || attributes["t"] === "n";
     const shown = isNumber ? styles.get(Number(attributes["s"] ?? "-1")) : undefined;
     if (shown === undefined) return;

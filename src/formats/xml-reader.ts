@@ -1,3 +1,4 @@
+import { localName } from "../core/records/local-name.js";
 import { SaxesParser, type SaxesTagPlain } from "saxes";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
@@ -43,10 +44,8 @@ const openXmlText = async (source: ByteSource): Promise<TextStream> => {
   return openDeclared(source, encoding);
 };
 
-const local = (name: string): string => name.slice(name.indexOf(":") + 1);
-
 /** Entities of its own are how XML is made to grow without end or to read other files: none is taken. */
-const refuseEntities = (doctype: string, file: string): void => {
+export const refuseEntities = (doctype: string, file: string): void => {
   if (/<!ENTITY/i.test(doctype)) throw new Refusal([diagnostic("xml-entities", {}, { place: { file } })]);
 };
 
@@ -60,7 +59,7 @@ const recordPath = (head: string, file: string): string => {
   parser.on("error", () => undefined);
   parser.on("opentag", ({ name, attributes }) => {
     if (path.length > 0) parents.add(path.join("/"));
-    path.push(local(name));
+    path.push(localName(name));
     const here = path.join("/");
     if (Object.keys(attributes).length > 0) parents.add(here);
     counts.set(here, (counts.get(here) ?? 0) + 1);
@@ -82,14 +81,14 @@ const attributesOf = ({ attributes }: SaxesTagPlain): ReadonlyMap<string, string
   if (entries.length === 0) return noAttributes;
   const found = new Map<string, string>();
   for (const [name, value] of entries)
-    if (name === "xml:lang" || !/^xmlns(?::|$)/.test(name)) found.set(local(name), value);
+    if (name === "xml:lang" || !/^xmlns(?::|$)/.test(name)) found.set(localName(name), value);
   return found;
 };
 
 /** Lets a parser's events build the trees of records. */
 const buildInto = (parser: SaxesParser, builder: TreeBuilder, file: string): void => {
   parser.on("doctype", (doctype) => refuseEntities(doctype, file));
-  parser.on("opentag", (tag) => builder.open(local(tag.name), attributesOf(tag)));
+  parser.on("opentag", (tag) => builder.open(localName(tag.name), attributesOf(tag)));
   parser.on("text", (text) => builder.text(text));
   parser.on("cdata", (text) => builder.text(text));
   parser.on("closetag", () => builder.close());

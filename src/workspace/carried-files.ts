@@ -162,9 +162,13 @@ const carryBlocks = (
   }
 };
 
+/** A file of YAML that names its version, with another one; all else of it stays as it is written. */
+export const withVersion = (yaml: string, version: string): string =>
+  yaml.replace(/^(version:\s*)(?:"[^"\n]*"|'[^'\n]*'|[^\s#]+)/m, `$1"${version}"`);
+
 /** `channel.yaml` with its new version; everything else of it is the person's. */
 export const carriedPolicy = (before: Buffer, version: string): CarriedFile => {
   const text = before.toString();
-  const next = text.replace(/^(version:\s*)(?:"[^"\n]*"|'[^'\n]*'|[^\s#]+)/m, `$1"${version}"`);
+  const next = withVersion(text, version);
   return { bytes: Buffer.from(next), changed: next === text ? 0 : 1, open: [] };
 };

@@ -270,12 +270,7 @@ describe("what a person corrects", () => {
     expect(now).toMatch(/^title,\*,Our title,[^\n]*,60,/m);
     expect(now).toMatch(/^gift,\*,Gift,text,optional/m);
     expect(now).toContain("# mine\n");
-    expect(readFileSync(yaml, "utf8")).toContain(
-      "countries: [ GB ] # home".replace(
-        "[ GB ]",
-        readFileSync(yaml, "utf8").includes("[ GB ]") ? "[ GB ]" : "[GB]",
-      ),
-    );
+    expect(readFileSync(yaml, "utf8")).toMatch(/countries: \[ ?GB ?\] # home/);
   });
 
   it("when guesses are only looked at, then nothing is written", async () => {

@@ -1,10 +1,11 @@
+import { headFill } from "./colour-legend.js";
 import { addAll } from "../many.js";
 import { columnName } from "../catalogue/proposal/column-name.js";
 import { attributeKind } from "../catalogue/vocabulary.js";
 import { fold } from "../values/text.js";
 import { decimal } from "../values/decimal.js";
 import { cellOrigin, valuesText, type Claim } from "./claim.js";
-import { groupOf, headFill, headText, isCode, type SheetHead } from "./head-of-sheet.js";
+import { groupOf, headText, isCode, type SheetHead } from "./head-of-sheet.js";
 import { needMarks, needOf, needOnLabel, type Marks, type NeedSaid } from "./need-words.js";
 import { cellAt, textAt, type SheetPaper, type SheetRule } from "./paper.js";
 import { needCell, needClaims, ruleClaims, saidClaims } from "./said-claims.js";

@@ -5,7 +5,7 @@ import { fieldLikeness, movedIn } from "./compare-fields.js";
 import { treeChanges } from "./compare-trees.js";
 import { valueChanges } from "./compare-values.js";
 import type { DefinitionChange } from "./definition-change.js";
-import { pairs } from "./pair-up.js";
+import { pairs, textKeys } from "./pair-up.js";
 
 /** By the version of before: what each field, value and category is now. */
 export interface Renamings {
@@ -31,7 +31,11 @@ export const compareDefinitions = (before: ChannelDefinition, after: ChannelDefi
   const byCode = new Map(after.fields.map((field) => [field.code as string, field]));
   const gone = before.fields.filter(({ code }) => !byCode.has(code));
   const came = after.fields.filter(({ code }) => before.fields.every((field) => field.code !== code));
-  const found = pairs(gone, came, fieldLikeness(before, after));
+  const found = pairs(gone, came, fieldLikeness(before, after), ({ label, code, kind }) => [
+    ...textKeys(label),
+    ...textKeys(code),
+    kind,
+  ]);
   const partner = new Map<Field, Field>(found.map(({ one, other }) => [one, other]));
   for (const { one, other, score, because } of found) {
     changes.push({

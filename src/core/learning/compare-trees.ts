@@ -4,44 +4,62 @@ import { fold } from "../values/text.js";
 import type { DefinitionChange } from "./definition-change.js";
 import { pairs, common } from "./pair-up.js";
 
-const categoryLikeness = (before: CategoryTree, after: CategoryTree) => {
-  const childrenOf = (tree: CategoryTree): ReadonlyMap<string, readonly string[]> => {
-    const found = new Map<string, string[]>();
-    for (const { parent, name } of tree.all)
-      if (parent !== undefined) found.set(parent.code, [...(found.get(parent.code) ?? []), fold(name)]);
-    return found;
-  };
-  const [was, is] = [childrenOf(before), childrenOf(after)];
-  const siblings = (tree: CategoryTree, { parent }: Category): readonly Category[] =>
-    tree.all.filter((one) => one.parent?.code === parent?.code);
-  return (one: Category, other: Category) => {
-    const isSameName = fold(one.name) === fold(other.name);
-    const isSameParent =
-      one.parent?.code === other.parent?.code ||
-      fold(one.parent?.path ?? "") === fold(other.parent?.path ?? "");
-    let score = isSameName && isSameParent ? 0.97 : isSameName ? 0.75 : 0;
-    if (!isSameName && isSameParent)
-      score = isSlip(fold(one.name), fold(other.name))
-        ? 0.85
-        : common(one.name, other.name) >= 0.5
-          ? 0.72
-          : 0;
-    const [own, others] = [was.get(one.code) ?? [], new Set(is.get(other.code) ?? [])];
-    if (own.length > 1 && own.filter((name) => others.has(name)).length >= own.length * 0.6) score += 0.3;
-    // One of a parent's children went and one came in its place.
-    if (score === 0 && isSameParent) {
-      const [beside, besideNow] = [siblings(before, one), siblings(after, other)];
-      const [at, now] = [beside.indexOf(one), besideNow.indexOf(other)];
-      const isBetween =
-        beside.length > 2 &&
-        beside.length === besideNow.length &&
-        beside[at - 1]?.name === besideNow[now - 1]?.name &&
-        beside[at + 1]?.name === besideNow[now + 1]?.name;
-      if (isBetween) score = 0.62;
-    }
-    return { score: Math.min(0.99, score), because: "" };
-  };
+/** A tree's categories by the one above them, in their order. */
+interface Branches {
+  below(code: string): readonly Category[];
+  beside(category: Category): readonly Category[];
+}
+
+const branchesIn = ({ all }: CategoryTree): Branches => {
+  const byParent = new Map<string, Category[]>();
+  for (const category of all) {
+    const above = category.parent?.code ?? "";
+    const own = byParent.get(above);
+    if (own === undefined) byParent.set(above, [category]);
+    else own.push(category);
+  }
+  const below = (code: string): readonly Category[] => byParent.get(code) ?? [];
+  return { below, beside: ({ parent }) => below(parent?.code ?? "") };
 };
+
+const namesBelow = (branches: Branches, { code }: Category): readonly string[] =>
+  branches.below(code).map(({ name }) => fold(name));
+
+/** One of a parent's children went, and one came in its place. */
+const isInPlaceOf = (
+  beside: readonly Category[],
+  one: Category,
+  besideNow: readonly Category[],
+  other: Category,
+): boolean => {
+  if (beside.length < 3 || beside.length !== besideNow.length) return false;
+  const [at, now] = [beside.indexOf(one), besideNow.indexOf(other)];
+  return (
+    beside[at - 1]?.name === besideNow[now - 1]?.name && beside[at + 1]?.name === besideNow[now + 1]?.name
+  );
+};
+
+const categoryLikeness = (was: Branches, is: Branches) => (one: Category, other: Category) => {
+  const isSameName = fold(one.name) === fold(other.name);
+  const isSameParent =
+    one.parent?.code === other.parent?.code ||
+    fold(one.parent?.path ?? "") === fold(other.parent?.path ?? "");
+  let score = isSameName && isSameParent ? 0.97 : isSameName ? 0.75 : 0;
+  if (!isSameName && isSameParent)
+    score = isSlip(fold(one.name), fold(other.name)) ? 0.85 : common(one.name, other.name) >= 0.5 ? 0.72 : 0;
+  const [own, others] = [namesBelow(was, one), new Set(namesBelow(is, other))];
+  if (own.length > 1 && own.filter((name) => others.has(name)).length >= own.length * 0.6) score += 0.3;
+  if (score === 0 && isSameParent && isInPlaceOf(was.beside(one), one, is.beside(other), other)) score = 0.62;
+  return { score: Math.min(0.99, score), because: "" };
+};
+
+/** Two that are the same have their name, the one above, or what is below in common. */
+const categoryKeys = (branches: Branches, category: Category): readonly string[] => [
+  `=${fold(category.name)}`,
+  `/${fold(category.parent?.path ?? "")}`,
+  `:${category.parent?.code ?? ""}`,
+  ...namesBelow(branches, category).map((name) => `>${name}`),
+];
 
 export const treeChanges = (before: CategoryTree, after: CategoryTree) => {
   const changes: DefinitionChange[] = [];
@@ -78,7 +96,10 @@ export const treeChanges = (before: CategoryTree, after: CategoryTree) => {
     renamed.set(category.code, successor.code);
     return false;
   });
-  const found = pairs(left, came, categoryLikeness(before, after));
+  const [was, is] = [branchesIn(before), branchesIn(after)];
+  const found = pairs(left, came, categoryLikeness(was, is), (category, side) =>
+    categoryKeys(side === "gone" ? was : is, category),
+  );
   for (const { one, other, score } of found) {
     changes.push({
       change: "category-moved",

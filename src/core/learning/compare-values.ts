@@ -3,7 +3,7 @@ import type { Field } from "../channel/field.js";
 import { isSlip } from "../values/nearest.js";
 import { fold, termKey } from "../values/text.js";
 import type { DefinitionChange } from "./definition-change.js";
-import { pairs, common } from "./pair-up.js";
+import { common, pairs, textKeys } from "./pair-up.js";
 
 export const valuesOf = (definition: ChannelDefinition, field: Field): readonly string[] => [
   ...new Set(
@@ -13,8 +13,19 @@ export const valuesOf = (definition: ChannelDefinition, field: Field): readonly 
   ),
 ];
 
+/** The values before and behind one in its list. */
+type Neighbours = (value: string) => readonly [before: string | undefined, behind: string | undefined];
+
+const neighboursIn = (list: readonly string[]): Neighbours => {
+  const places = new Map(list.map((value, at) => [value, at]));
+  return (value) => {
+    const at = places.get(value) ?? -1;
+    return [list[at - 1], list[at + 1]];
+  };
+};
+
 const valueLikeness =
-  (before: readonly string[], after: readonly string[]) => (one: string, other: string) => {
+  (was: Neighbours, is: Neighbours, isAsLong: boolean) => (one: string, other: string) => {
     const [a, b] = [fold(one), fold(other)];
     let score = 0;
     if (termKey(one) === termKey(other)) score = 0.97;
@@ -23,9 +34,8 @@ const valueLikeness =
     else if (common(one, other) >= 0.5) score = 0.7;
     else if (common(one, other) > 0) score = 0.45;
     // What stands between the same neighbours took its place.
-    const [at, now] = [before.indexOf(one), after.indexOf(other)];
-    const isBetween = before[at - 1] === after[now - 1] && before[at + 1] === after[now + 1];
-    if (isBetween && before.length === after.length && before.length > 2) score += score === 0 ? 0.62 : 0.3;
+    const [[before, behind], [beforeNow, behindNow]] = [was(one), is(other)];
+    if (isAsLong && before === beforeNow && behind === behindNow) score += score === 0 ? 0.62 : 0.3;
     return { score: Math.min(0.98, score), because: "" };
   };
 
@@ -58,7 +68,12 @@ export const valueChanges = (
     const [known, now] = [new Set(was), new Set(is)];
     const gone = was.filter((value) => !now.has(value));
     const came = is.filter((value) => !known.has(value));
-    const found = pairs(gone, came, valueLikeness(was, is));
+    const [beside, besideNow] = [neighboursIn(was), neighboursIn(is)];
+    const isAsLong = was.length === is.length && was.length > 2;
+    const found = pairs(gone, came, valueLikeness(beside, besideNow, isAsLong), (value, side) => [
+      ...textKeys(value),
+      `| ${(side === "gone" ? beside : besideNow)(value).join(" | ")}`,
+    ]);
     const where = { field: other.code as string, label: other.label, scope };
     for (const { one: value, other: to, score } of found) {
       changes.push({ change: "value-renamed", ...where, value, to, confidence: score });

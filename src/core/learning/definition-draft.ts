@@ -82,7 +82,6 @@ const synonymsOf = (value: string): string => {
   return ownWords.find(([pattern]) => pattern.test(value))?.[1] ?? "";
 };
 
-/** A level that the group as a whole has, where the model gives groups fields of their own. */
 const isCategory = (field: LearnedField, learned: LearnedChannel): boolean =>
   learned.guesses.get("category_field")?.value === field.code;
 

@@ -46,7 +46,7 @@ const whole: readonly (readonly [Explains, words: string])[] = [
   ],
   [
     "values",
-    "values; accepted values; permitted values; allowed values; valid values; possible values; " +
+    "values; accepted values; permitted values; allowed values; possible values; " +
       "options; choices; list of values; allowed; werte; erlaubte werte; zulassige werte; " +
       "mogliche werte; auswahl; valeurs; valeurs admises; valeurs possibles; valeurs acceptees; " +
       "valeurs autorisees; valores; valores permitidos; valores posibles; valores admitidos; opciones",

@@ -1,4 +1,4 @@
-import { localName } from "./plain-words.js";
+import { localName } from "../records/local-name.js";
 import { addAll } from "../many.js";
 import { valuesText, type Claim, type Fact } from "./claim.js";
 import { nameClaims, shownKind } from "./column-claims.js";

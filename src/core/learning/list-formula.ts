@@ -1,3 +1,4 @@
+import { columnNumber } from "../diagnostics/place.js";
 import { ownOf } from "../own.js";
 
 /** What a workbook says of the cells that a formula names. */
@@ -16,13 +17,6 @@ export interface CellRange {
   readonly column: number;
   readonly lastColumn: number;
 }
-
-/** The number of a column, from 0: A is 0. */
-export const columnNumber = (letters: string): number => {
-  let column = 0;
-  for (const letter of letters.toUpperCase()) column = column * 26 + letter.charCodeAt(0) - 64;
-  return column - 1;
-};
 
 const corner = /^\$?([A-Z]{1,3})\$?(\d+)$/i;
 const wholeColumns = /^\$?([A-Z]{1,3}):\$?([A-Z]{1,3})$/i;

@@ -9,15 +9,52 @@ interface Pair<T> {
 
 const LIKELY = 0.6;
 
-/** Pairs what is gone with what came, each once, the likeliest first. */
+/** So many pairs are all held against each other; of more, those that have something in common. */
+const ALL_PAIRS = 250_000;
+/** What more than so many have in common tells none of them apart. */
+const TOO_COMMON = 300;
+
+/** For each of what is gone, what came and may be it. */
+const candidatesAmong = <T>(
+  gone: readonly T[],
+  came: readonly T[],
+  keys: (item: T, side: "gone" | "came") => readonly string[],
+): ((one: T) => Iterable<T>) => {
+  if (gone.length * came.length <= ALL_PAIRS) return () => came;
+  const byKey = new Map<string, T[]>();
+  for (const other of came)
+    for (const key of new Set(keys(other, "came"))) {
+      const own = byKey.get(key);
+      if (own === undefined) byKey.set(key, [other]);
+      else own.push(other);
+    }
+  return (one) => {
+    const found = new Set<T>();
+    for (const key of keys(one, "gone")) {
+      const own = byKey.get(key) ?? [];
+      if (own.length <= TOO_COMMON) for (const other of own) found.add(other);
+    }
+    return found;
+  };
+};
+
+/** What texts that may be the same in another spelling have in common: their letters, a word, how they begin or end. */
+export const textKeys = (text: string): readonly string[] => {
+  const letters = fold(text).replace(/[^\p{L}\p{N}]/gu, "");
+  return [`=${letters}`, `^${letters.slice(0, 3)}`, `$${letters.slice(-3)}`, ...wordsOf(text)];
+};
+
+/** Pairs what is gone with what came, each once, the likeliest first. `keys` are what two that are alike have in common. */
 export const pairs = <T>(
   gone: readonly T[],
   came: readonly T[],
   score: (one: T, other: T) => { readonly score: number; readonly because: string },
+  keys: (item: T, side: "gone" | "came") => readonly string[],
 ): readonly Pair<T>[] => {
   const all: Pair<T>[] = [];
+  const candidates = candidatesAmong(gone, came, keys);
   for (const one of gone)
-    for (const other of came) {
+    for (const other of candidates(one)) {
       const found = score(one, other);
       if (found.score >= LIKELY) all.push({ one, other, ...found });
     }

@@ -8,6 +8,3 @@ export const plainWords = (text: string): string =>
     .toLowerCase()
     .replace(/[^\p{L}\p{N}]+/gu, " ")
     .trim();
-
-/** A name of XML without its namespace's prefix. */
-export const localName = (name: string): string => name.slice(name.indexOf(":") + 1);

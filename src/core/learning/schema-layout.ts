@@ -1,4 +1,4 @@
-import { localName } from "./plain-words.js";
+import { localName } from "../records/local-name.js";
 import type { LearnedChannel, LearnedField } from "./learned.js";
 import { partOf, type StyleDraft } from "./layout-style.js";
 import type { SchemaReading } from "./schemas/schema-reading.js";

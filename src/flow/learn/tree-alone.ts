@@ -4,7 +4,7 @@ import type { ListedCategory } from "../../core/learning/category-list.js";
 import { isThere, namesIn } from "../../formats/is-there.js";
 import { smallFile } from "../../formats/small-file.js";
 import { editedTable } from "../../workspace/edit-table.js";
-import { carriedTable } from "../../workspace/carried-files.js";
+import { carriedTable, withVersion } from "../../workspace/carried-files.js";
 import type { LearnedFiles } from "../../workspace/learned-files.js";
 import type { DefinitionFolder } from "../../workspace/definition-files.js";
 
@@ -59,11 +59,7 @@ export const withOtherTree = async (
     );
   }
   const yaml = files.get("definition.yaml");
-  if (Buffer.isBuffer(yaml))
-    files.set(
-      "definition.yaml",
-      yaml.toString().replace(/^(version:\s*)(?:"[^"\n]*"|'[^'\n]*'|[^\s#]+)/m, `$1"${version}"`),
-    );
+  if (Buffer.isBuffer(yaml)) files.set("definition.yaml", withVersion(yaml.toString(), version));
   if (isThere(join(path, "retired.csv"), "retired.csv"))
     files.set(
       "retired.csv",

@@ -175,6 +175,17 @@ describe("two versions of a definition", () => {
     ]);
   });
 
+  it("when lists are as long as they get, then renamings are found all the same, without holding each against each", () => {
+    const words = Array.from(
+      { length: 3000 },
+      (_, at) => `Model ${(at * 7919) % 3001} ${"abcdefgh"[at % 8]}x`,
+    );
+    const next = words.map((word, at) => (at % 3 === 0 ? word.replace("Model", "Modell") : word));
+    const found = shown({ fields: base, lists: { hue: words } }, { fields: base, lists: { hue: next } });
+    expect(found.length).toBe(1000);
+    expect(found.filter((line) => !line.startsWith("value-renamed"))).toEqual([]);
+  });
+
   const tree = [
     ["1", "", "Garden"],
     ["11", "1", "Spades"],

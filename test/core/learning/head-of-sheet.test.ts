@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { corrections } from "../../../src/core/learning/corrections.js";
-import { colourLegend, headOfSheet, legendOf } from "../../../src/core/learning/head-of-sheet.js";
+import { colourLegend } from "../../../src/core/learning/colour-legend.js";
+import { headOfSheet, legendOf } from "../../../src/core/learning/head-of-sheet.js";
 import { learnChannel } from "../../../src/core/learning/learn-channel.js";
 import type { LearnedChannel } from "../../../src/core/learning/learned.js";
 import type { Paper } from "../../../src/core/learning/paper.js";

@@ -1,10 +1,6 @@
 import { describe, expect, it } from "vitest";
-import {
-  cellRange,
-  columnNumber,
-  offeredValues,
-  type ListSource,
-} from "../../../src/core/learning/list-formula.js";
+import { columnNumber } from "../../../src/core/diagnostics/place.js";
+import { cellRange, offeredValues, type ListSource } from "../../../src/core/learning/list-formula.js";
 
 const cells: Readonly<Record<string, readonly (readonly string[])[]>> = {
   lists: [

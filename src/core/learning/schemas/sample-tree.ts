@@ -1,4 +1,4 @@
-import { localName } from "../plain-words.js";
+import { localName } from "../../records/local-name.js";
 import { greatest } from "../../many.js";
 import type { TreeNode, TreePaper } from "../paper.js";
 import type { SchemaField, SchemaReading } from "./schema-reading.js";

@@ -1,4 +1,4 @@
-import { localName } from "../plain-words.js";
+import { localName } from "../../records/local-name.js";
 import { ownOf } from "../../own.js";
 import type { Kind } from "../../values/value.js";
 import type { TreeNode, TreePaper } from "../paper.js";
