@@ -10,7 +10,7 @@ import { fileURLToPath } from "node:url";
 
 const main = fileURLToPath(new URL("../dist/main.js", import.meta.url));
 const hook = fileURLToPath(new URL("../test/kit/kill-at.mjs", import.meta.url));
-const { runCommandLine } = await import("../dist/cli.js");
+const { runCommandLine } = await import("../dist/cli/command-line.js");
 
 const environment = { ...process.env, LEXICANT_TODAY: "2026-11-25", NO_COLOR: "1" };
 

@@ -9,7 +9,8 @@ const house = [
   ["flow"],
   ["report"],
   ["commands"],
-  // main.ts, cli.ts and their kin, directly in src/
+  ["cli"],
+  // main.ts alone stands directly in src/
   [""],
 ];
 

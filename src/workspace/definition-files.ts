@@ -12,6 +12,7 @@ import { loadSettings } from "./load-settings.js";
 import type { ResultsModel } from "./models/definition-model.js";
 import { patternCompiler } from "./patterns.js";
 import { noCache, type SettingsCache } from "./settings-cache.js";
+import { readOnce } from "./read-once.js";
 import { readTable } from "./table-file.js";
 import { expressionAt, readYaml, type YamlFile } from "./yaml-file.js";
 
@@ -37,14 +38,27 @@ export const findDefinitions = async (
   return [...found.values()].sort((a, b) => (a.channel < b.channel ? -1 : 1));
 };
 
+const definitions = readOnce<ChannelDefinition>();
+
 /**
- * Loads a channel definition whole.
+ * Loads a channel definition whole; once a process, as long as none of its files changes.
  * @throws Refusal with all its faults, each with file and line or row
  */
-export const loadDefinition = async (
+export const loadDefinition = (
   folder: DefinitionFolder,
   surroundings: Surroundings,
   cache: SettingsCache = noCache,
+): Promise<ChannelDefinition> => {
+  const { today, reading, rates, tables, channelTerm } = surroundings;
+  return definitions([folder.path], [folder.shown, today.iso, reading, rates, tables, channelTerm], () =>
+    readDefinition(folder, surroundings, cache),
+  );
+};
+
+const readDefinition = async (
+  folder: DefinitionFolder,
+  surroundings: Surroundings,
+  cache: SettingsCache,
 ): Promise<ChannelDefinition> => {
   const file = `${folder.shown}/definition.yaml`;
   const yaml = await readYaml(join(folder.path, "definition.yaml"), file);

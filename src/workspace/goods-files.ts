@@ -9,6 +9,7 @@ import type { GoodRow } from "../core/goods/good.js";
 import { kindsOfThings } from "../core/goods/kinds-of-things.js";
 import { addAll } from "../core/many.js";
 import { isThere } from "../formats/is-there.js";
+import { readOnce } from "./read-once.js";
 import { readTable } from "./table-file.js";
 
 /** Made by the build from `goods/` and from WordNet. */
@@ -29,12 +30,21 @@ const ownRows = async ({ path, shown }: GoodsTable): Promise<readonly GoodRow[]>
     .filter(({ name }) => name !== "");
 };
 
+const glossaries = readOnce<Glossary>();
+
 /**
  * What is known of goods: the shipped glossary and list of nouns, and the tables of a shop and a definition, whose words
  * add to them.
  * @throws Refusal when a table names a kind that nobody knows
  */
-export const loadGlossary = async (tables: readonly GoodsTable[]): Promise<Glossary> => {
+export const loadGlossary = (tables: readonly GoodsTable[]): Promise<Glossary> =>
+  glossaries(
+    [shipped, ...tables.map(({ path }) => path)],
+    tables.map(({ shown }) => shown),
+    () => readGlossary(tables),
+  );
+
+const readGlossary = async (tables: readonly GoodsTable[]): Promise<Glossary> => {
   const [text, nouns] = await Promise.all([
     readFile(join(shipped, "glossary.json"), "utf8"),
     readFile(join(shipped, "wordnet.txt"), "latin1"),

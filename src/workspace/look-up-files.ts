@@ -11,6 +11,7 @@ import { readDate } from "../core/values/date.js";
 import { decimal } from "../core/values/decimal.js";
 import { ratesOf, type RateRow } from "../core/values/rates.js";
 import { cleanText } from "../core/values/text.js";
+import { readOnce } from "./read-once.js";
 
 /** The table of exchange rates among the user's tables: from this day on, one unit of `from` is worth `rate` of `to`. */
 export const RATES_TABLE = "rates";
@@ -61,9 +62,17 @@ const readOne = async (path: string, file: string): Promise<ReadTable> => {
   return { file, header: table.header.map((column) => column.trim()), rows };
 };
 
+type LookUps = Pick<Surroundings, "tables" | "rates">;
+
+const tablesRead = readOnce<LookUps>();
+
 /** The user's own tables and exchange rates, as expressions look them up; nothing where there are none. */
-export const lookUps = async (root: string): Promise<Pick<Surroundings, "tables" | "rates">> => {
+export const lookUps = (root: string): Promise<LookUps> => {
   const folder = join(root, "tables");
+  return tablesRead([folder], [], () => readLookUps(folder));
+};
+
+const readLookUps = async (folder: string): Promise<LookUps> => {
   const files = (await namesIn(folder, "tables")).filter((name) => name.endsWith(".csv")).sort();
   if (files.length === 0) return {};
   const tables = new Map<string, LookUpTable>();

@@ -35,7 +35,7 @@ let running: Program | undefined;
 const startProgram = (): Program => {
   const signal = new SharedArrayBuffer(4);
   const worker = new Worker(new URL("program-worker.mjs", import.meta.url), {
-    workerData: { program: pathToFileURL(join(projectRoot, "dist", "cli.js")).href, signal },
+    workerData: { program: pathToFileURL(join(projectRoot, "dist", "cli", "command-line.js")).href, signal },
     execArgv: [],
   });
   worker.unref();

@@ -11,7 +11,7 @@ import { environment } from "../kit/process.js";
 
 type Run = (argv: readonly string[], io: Io) => Promise<number>;
 
-const { runCommandLine } = (await import(pathToFileURL(join(projectRoot, "dist", "cli.js")).href)) as {
+const { runCommandLine } = (await import(pathToFileURL(join(projectRoot, "dist", "cli", "command-line.js")).href)) as {
   readonly runCommandLine: Run;
 };
 

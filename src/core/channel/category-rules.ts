@@ -1,5 +1,6 @@
 import type { Place } from "../diagnostics/place.js";
 import type { ReadyProgram } from "../language/program.js";
+import { onceFor } from "../once-for.js";
 import { withAncestors, type Category } from "./category-tree.js";
 import type { ChannelDefinition, CrossRule } from "./definition.js";
 import type { Field, FieldRule, Limits, Need } from "./field.js";
@@ -49,12 +50,12 @@ const combine = (field: Field, rows: readonly FieldRule[]): CategoryField => {
   return { field, need, conditionalNeeds: conditional.map((entry) => entry.need), limits, place };
 };
 
-/** Resolves the rules of a category, once for all products placed in it: from `*` down to the category itself. */
-export const categoryRules = (definition: ChannelDefinition, category: Category): CategoryRules => {
+/** Resolves what a category asks itself, from `*` down to it: the nearest scope speaks last. */
+const resolved = (definition: ChannelDefinition, category: Category): CategoryRules => {
   const scopes = [
     "*",
     ...withAncestors(category)
-      .map(({ code }) => code as string)
+      .map(({ code }): string => code)
       .reverse(),
   ];
   const nearestLast = new Map<Field, FieldRule[]>();
@@ -73,3 +74,18 @@ export const categoryRules = (definition: ChannelDefinition, category: Category)
     crossRules: definition.crossRules.filter(({ scope }) => scopes.includes(scope)),
   };
 };
+
+/**
+ * The rules of a category, resolved once for all products placed in it and for all who ask. A category with no rows of its
+ * own asks what the one above it asks, and has the very same list of fields.
+ */
+export const categoryRules: (definition: ChannelDefinition, category: Category) => CategoryRules = onceFor(
+  (definition, category) => {
+    const { parent, code } = category;
+    const asksItself =
+      parent === undefined ||
+      definition.rulesByScope.has(code) ||
+      definition.crossRules.some(({ scope }) => scope === code);
+    return asksItself ? resolved(definition, category) : { ...categoryRules(definition, parent), category };
+  },
+);

@@ -1,3 +1,4 @@
+import { onceFor } from "../once-for.js";
 import type { Category, CategoryTree } from "../channel/category-tree.js";
 import type { Glossary } from "../goods/glossary.js";
 import type { Quality } from "../goods/good.js";
@@ -108,7 +109,12 @@ const namedBy = (text: string, reading: Reading, company: Company, glossary: Glo
   return [...named, ...rest.map((words) => ({ goods: new Map<number, number>(), words }))];
 };
 
-export const categoryIndex = (tree: CategoryTree, glossary: Glossary): CategoryIndex => {
+/** The index of a tree by what a glossary knows; made once for the two. */
+export const categoryIndex: (tree: CategoryTree, glossary: Glossary) => CategoryIndex = onceFor(
+  (tree, glossary) => indexOf(tree, glossary),
+);
+
+const indexOf = (tree: CategoryTree, glossary: Glossary): CategoryIndex => {
   const reader = nameReader(glossary);
   const postings = new Map<string, number[]>();
   const byGood = new Map<number, number[]>();

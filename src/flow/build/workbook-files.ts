@@ -11,7 +11,7 @@ import { smallFile } from "../../formats/small-file.js";
 import { xlsxBook, type Book } from "../../layouts/xlsx.js";
 import { filledBook, type BookPlace } from "../../layouts/xlsx-filled.js";
 import type { StagedFiles } from "../../workspace/landing/landing.js";
-import { branchRules, describe, slug } from "./branch-rules.js";
+import { branchRules, describe, slug, type BranchRules } from "./branch-rules.js";
 import { partName, type BuiltFile, type LayoutFiles } from "./built-files.js";
 import type { RowsPiece } from "./layout-pieces.js";
 
@@ -55,7 +55,7 @@ export const workbookFiles = (
   const open = new Map<string, OpenBook>();
   const told: string[] = [];
   /** The cells that a branch has. */
-  const cellsOf = (rules: ReturnType<typeof branchRules> | undefined): XlsxLayout["cells"] =>
+  const cellsOf = (rules: BranchRules | undefined): XlsxLayout["cells"] =>
     layout.cells.filter((cell) => rules === undefined || !("field" in cell) || rules.has(cell.field.code));
   const bookFor = async (branch: Category | undefined): Promise<Book> => {
     const rules = branch === undefined ? undefined : branchRules(definition, branch);

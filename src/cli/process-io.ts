@@ -1,9 +1,9 @@
 import { writeSync } from "node:fs";
 import { spawnSync } from "node:child_process";
 import { isatty } from "node:tty";
-import { Interrupted } from "./io/interrupted.js";
-import type { Io } from "./io/io.js";
-import { OutputLost } from "./io/output-lost.js";
+import { Interrupted } from "../io/interrupted.js";
+import type { Io } from "../io/io.js";
+import { OutputLost } from "../io/output-lost.js";
 
 const DEFAULT_COLUMNS = 100;
 

@@ -1,17 +1,17 @@
 import { relative } from "node:path";
 import { CommanderError } from "commander";
-import { calledCommand, firstWord } from "./cli-words.js";
-import { commands } from "./commands/commands.js";
-import { diagnostic, type Diagnostic } from "./core/diagnostics/diagnostic.js";
-import { Refusal } from "./core/diagnostics/refusal.js";
-import { faultReason } from "./formats/file-fault.js";
-import { nearest } from "./core/values/nearest.js";
-import type { ExitCode } from "./io/exit-code.js";
-import { Interrupted } from "./io/interrupted.js";
-import type { Io } from "./io/io.js";
-import { OutputLost } from "./io/output-lost.js";
-import { findingLines } from "./report/findings.js";
-import { findingJson } from "./report/json.js";
+import { calledCommand, firstWord } from "./words.js";
+import { commands } from "../commands/commands.js";
+import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
+import { Refusal } from "../core/diagnostics/refusal.js";
+import { faultReason } from "../formats/file-fault.js";
+import { nearest } from "../core/values/nearest.js";
+import type { ExitCode } from "../io/exit-code.js";
+import { Interrupted } from "../io/interrupted.js";
+import type { Io } from "../io/io.js";
+import { OutputLost } from "../io/output-lost.js";
+import { findingLines } from "../report/findings.js";
+import { findingJson } from "../report/json.js";
 
 /** What is said of an error, and how the command ends by it. */
 export const failed = (error: unknown, argv: readonly string[], io: Io): ExitCode => {

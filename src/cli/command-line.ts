@@ -1,20 +1,20 @@
-import { greatest } from "./core/many.js";
+import { greatest } from "../core/many.js";
 import { Command } from "commander";
-import { failed, outputLost, unknownCommand } from "./cli-ending.js";
-import { calledCommand, firstWord } from "./cli-words.js";
-import { COLOR_WORDS, isColor, wishedIo } from "./cli-world.js";
-import { commands } from "./commands/commands.js";
-import type { CommandEntry, CommandFile, CommonOptions } from "./commands/command-file.js";
-import { commonOptions } from "./commands/options/common-options.js";
-import { environmentAdvice, refuseEnvironment } from "./commands/options/environment.js";
-import { diagnostic } from "./core/diagnostics/diagnostic.js";
-import { Refusal } from "./core/diagnostics/refusal.js";
-import { pagedIo, workingIo } from "./io/bounded-io.js";
-import type { ExitCode } from "./io/exit-code.js";
-import type { Io } from "./io/io.js";
-import { guardedIo } from "./io/terminal-text.js";
-import { findingLines } from "./report/findings.js";
-import { version } from "./workspace/version.js";
+import { failed, outputLost, unknownCommand } from "./ending.js";
+import { calledCommand, firstWord } from "./words.js";
+import { COLOR_WORDS, isColor, wishedIo } from "./world.js";
+import { commands } from "../commands/commands.js";
+import type { CommandEntry, CommandFile, CommonOptions } from "../commands/command-file.js";
+import { commonOptions } from "../commands/options/common-options.js";
+import { environmentAdvice, refuseEnvironment } from "../commands/options/environment.js";
+import { diagnostic } from "../core/diagnostics/diagnostic.js";
+import { Refusal } from "../core/diagnostics/refusal.js";
+import { pagedIo, workingIo } from "../io/bounded-io.js";
+import type { ExitCode } from "../io/exit-code.js";
+import type { Io } from "../io/io.js";
+import { guardedIo } from "../io/terminal-text.js";
+import { findingLines } from "../report/findings.js";
+import { version } from "../workspace/version.js";
 
 /** Runs one command line and returns its exit code; nothing is thrown and the process is left alone. */
 export const runCommandLine = async (argv: readonly string[], world: Io): Promise<ExitCode> => {

@@ -1,5 +1,5 @@
-import { commands } from "./commands/commands.js";
-import type { CommandEntry } from "./commands/command-file.js";
+import { commands } from "../commands/commands.js";
+import type { CommandEntry } from "../commands/command-file.js";
 
 /** Where the command's name stands: options of the program may come before it. */
 export const firstWord = (argv: readonly string[]): number => {

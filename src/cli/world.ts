@@ -1,4 +1,4 @@
-import type { Io } from "./io/io.js";
+import type { Io } from "../io/io.js";
 
 export const COLOR_WORDS = ["auto", "always", "never"] as const;
 
