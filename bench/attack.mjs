@@ -5,8 +5,9 @@ import { spawn, spawnSync } from "node:child_process";
 import { createHash } from "node:crypto";
 import { cpSync, lstatSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
-import { Readable } from "node:stream";
 import { fileURLToPath } from "node:url";
+
+import { worldOf } from "../test/kit/io.mjs";
 
 const main = fileURLToPath(new URL("../dist/main.js", import.meta.url));
 const hook = fileURLToPath(new URL("../test/kit/kill-at.mjs", import.meta.url));
@@ -17,20 +18,8 @@ const environment = { ...process.env, LEXICANT_TODAY: "2026-11-25", NO_COLOR: "1
 /** Runs a command in this process: what is looked at between two kills need not start anew. */
 const ask = async (cwd, args) => {
   let [out, err] = ["", ""];
-  const exit = await runCommandLine(args, {
-    out: (text) => (out += text),
-    err: (text) => (err += text),
-    ask: () => Promise.resolve(undefined),
-    ...{
-      columns: 100,
-      isTerminal: false,
-      colors: false,
-      errorColors: false,
-      isAttended: false,
-      page: undefined,
-    },
-    ...{ input: Readable.from([]), now: () => new Date(), environment, cwd },
-  });
+  const say = { out: (text) => (out += text), err: (text) => (err += text) };
+  const exit = await runCommandLine(args, worldOf({ ...say, environment, cwd }));
   return { exit, out, err };
 };
 

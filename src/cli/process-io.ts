@@ -100,6 +100,19 @@ const page = (text: string): void => {
   writeAll(1, text);
 };
 
+/** Waits for Ctrl+C, or for the system's wish that we end. */
+const untilEnded = (): Promise<void> =>
+  new Promise((done) => {
+    // A listener for signals alone keeps no process alive.
+    const alive = setInterval(() => undefined, 1 << 30);
+    const end = (): void => {
+      clearInterval(alive);
+      done();
+    };
+    process.once("SIGINT", end);
+    process.once("SIGTERM", end);
+  });
+
 /** The real terminal, clock and environment. */
 export const processIo = (): Io => {
   const isPlain = process.env["NO_COLOR"] !== undefined || process.env["TERM"] === "dumb";
@@ -114,6 +127,7 @@ export const processIo = (): Io => {
     ask,
     page: isatty(1) && isatty(0) ? page : undefined,
     input: process.stdin,
+    untilEnded,
     now: () => new Date(),
     environment: process.env,
     cwd: process.cwd(),

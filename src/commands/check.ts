@@ -117,7 +117,7 @@ const watched = async (work: CheckWork): Promise<ExitCode> => {
   const { options, io } = work;
   const { watchWorkspace } = await import("../flow/check/watch.js");
   const { watchScreen } = await import("../report/watch-screen.js");
-  return watchWorkspace(options.workspace, io.cwd, watchScreen(io), () =>
+  return watchWorkspace(options.workspace, io.cwd, watchScreen(io), io.untilEnded, () =>
     withCatalogue(options.workspace, io, (open) => once(work, open)),
   );
 };

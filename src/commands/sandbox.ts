@@ -6,7 +6,6 @@ import { jsonLine } from "../report/json.js";
 import { command } from "./command.js";
 import type { CommandFile } from "./command-file.js";
 import { channelNames, several, text, wholeNumber } from "./options/option.js";
-import { untilEnded } from "../flow/until-ended.js";
 
 const PORT = 4180;
 const PACE_MILLISECONDS = 400;
@@ -98,7 +97,7 @@ export const sandbox: CommandFile = command({
     }
     if (!options.json && !options.quiet)
       io.err(`The token of each is what ${TOKEN} says ("sandbox" where it says nothing). Ctrl+C ends it.\n`);
-    await untilEnded();
+    await io.untilEnded();
     await dropped.close();
     await listening.close();
     own.save();

@@ -10,7 +10,6 @@ import { loadChannels } from "../flow/run-channels.js";
 import { feedPlaces, serveFeeds } from "../flow/serve/serve-feeds.js";
 import { publishedOf } from "../flow/serve/published.js";
 import type { ExitCode } from "../io/exit-code.js";
-import { untilEnded } from "../flow/until-ended.js";
 import { jsonLine } from "../report/json.js";
 
 const PORT = 4190;
@@ -70,7 +69,7 @@ export const serve: CommandFile = command({
     return alone(workspace.root, { channel: "feeds", work: "serve" }, io, async (): Promise<ExitCode> => {
       const serving = await serveFeeds(workspace, channels, { host, port }, log, io);
       log.info({ host, port: serving.port, channels: channels.map(({ setup }) => setup.channel) }, "serving");
-      await untilEnded();
+      await io.untilEnded();
       log.info("ending: what is under way is finished");
       await serving.close();
       log.info("ended");

@@ -21,6 +21,8 @@ export interface Io {
   /** Shows a long answer page by page; undefined where nobody sees it on a terminal. */
   readonly page: ((text: string) => void) | undefined;
   readonly input: Readable;
+  /** Comes when a person or the system ends what would else go on: a server, a watch. */
+  untilEnded(): Promise<void>;
   now(): Date;
   readonly environment: Readonly<Record<string, string | undefined>>;
   readonly cwd: string;

@@ -2,7 +2,7 @@ import { afterAll } from "vitest";
 import { removeFolders } from "./run.js";
 import { stopSandboxes } from "./sandbox.js";
 
-afterAll(() => {
-  stopSandboxes();
+afterAll(async () => {
+  await stopSandboxes();
   removeFolders();
 });

@@ -12,7 +12,7 @@ export interface Ran {
 }
 
 /** The environment in which tests run the program. */
-export const environment = (extra: Readonly<Record<string, string>>) => ({
+export const environment = (extra: Readonly<Record<string, string>> = {}) => ({
   ...process.env,
   NO_COLOR: "1",
   COLUMNS: "110",

@@ -2,9 +2,8 @@ import { spawn } from "node:child_process";
 import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
-import { pathToFileURL } from "node:url";
 import { mkdirSync } from "node:fs";
-import { MessageChannel, receiveMessageOnPort, Worker } from "node:worker_threads";
+import { programThread, type ProgramThread } from "./program-thread.js";
 import { environment, lexicantProcess, mainFile, projectRoot, type Ran, type RunOptions } from "./process.js";
 
 export { lexicantProcess, mainFile, projectRoot, type Ran };
@@ -23,49 +22,22 @@ export const removeFolders = (): void => {
   for (const folder of folders.splice(0)) rmSync(folder, { recursive: true, force: true });
 };
 
-const PATIENCE_MILLISECONDS = 120_000;
-
-interface Program {
-  readonly worker: Worker;
-  readonly signal: Int32Array;
-}
-
-let running: Program | undefined;
-
-const startProgram = (): Program => {
-  const signal = new SharedArrayBuffer(4);
-  const worker = new Worker(new URL("program-worker.mjs", import.meta.url), {
-    workerData: { program: pathToFileURL(join(projectRoot, "dist", "cli", "command-line.js")).href, signal },
-    execArgv: [],
-  });
-  worker.unref();
-  return { worker, signal: new Int32Array(signal) };
-};
-
 /**
- * Drives the built program's command line in a folder. Its modules are loaded once for a test file: most of a command's
- * time is its start. What belongs to a process (pipes, signals, a terminal) is tested with {@link lexicantProcess}.
+ * Drives the built program's command line in a folder. Its modules are loaded once for a worker of the tests: most of a
+ * command's time is its start. What belongs to a process (pipes, signals, a terminal) is tested with {@link lexicantProcess}.
  */
 export const lexicant = (cwd: string, args: readonly string[], options: RunOptions = {}): Ran => {
   if (options.shell !== undefined) return lexicantProcess(cwd, args, options);
-  running ??= startProgram();
-  const { worker, signal } = running;
-  const { port1, port2 } = new MessageChannel();
-  Atomics.store(signal, 0, 0);
-  worker.postMessage({ cwd, args, env: environment(options.env ?? {}), input: options.input, port: port2 }, [
-    port2,
-  ]);
-  const waited = Atomics.wait(signal, 0, 0, PATIENCE_MILLISECONDS);
-  const answer = receiveMessageOnPort(port1) as { readonly message: Ran } | undefined;
-  port1.close();
-  if (answer === undefined) throw new Error(`lexicant ${args.join(" ")} gave no answer (${waited})`);
-  return answer.message;
+  usual ??= programThread({ seconds: 120 });
+  return usual.run(cwd, args, options);
 };
+
+let usual: ProgramThread | undefined;
 
 /** Drives the built program while this process goes on: for tests that answer it themselves. */
 export const lexicantBeside = (cwd: string, args: readonly string[]): Promise<Ran> =>
   new Promise((resolve, reject) => {
-    const child = spawn(process.execPath, [mainFile, ...args], { cwd, env: environment({}) });
+    const child = spawn(process.execPath, [mainFile, ...args], { cwd, env: environment() });
     let [out, err] = ["", ""];
     child.stdout.on("data", (chunk: Buffer) => (out += chunk.toString()));
     child.stderr.on("data", (chunk: Buffer) => (err += chunk.toString()));
@@ -75,7 +47,7 @@ export const lexicantBeside = (cwd: string, args: readonly string[]): Promise<Ra
 
 /** Starts the built program without waiting for it. */
 export const lexicantStarted = (cwd: string, args: readonly string[]) =>
-  spawn(process.execPath, [mainFile, ...args], { cwd, env: environment({}), stdio: "ignore" });
+  spawn(process.execPath, [mainFile, ...args], { cwd, env: environment(), stdio: "ignore" });
 
 /** The objects of a JSON Lines answer, as they are. */
 export const rawLines = (text: string): readonly Record<string, unknown>[] =>

@@ -1,14 +1,14 @@
-import { spawn, type ChildProcess } from "node:child_process";
 import { appendFileSync } from "node:fs";
 import { join } from "node:path";
-import { environment, mainFile } from "./process.js";
+import { programThread, type Going, type ProgramThread } from "./program-thread.js";
 import { copyOf, jsonLines, lexicant, temporaryFolder, type Ran } from "./run.js";
 
-const running = new Set<ChildProcess>();
+let thread: ProgramThread | undefined;
+const running = new Set<Going>();
 
 /** Ends every sandbox that a test file has left running. */
-export const stopSandboxes = (): void => {
-  for (const child of running) child.kill("SIGKILL");
+export const stopSandboxes = async (): Promise<void> => {
+  await Promise.all([...running].map((one) => one.end()));
   running.clear();
 };
 
@@ -51,32 +51,24 @@ export interface RunningSandbox {
   stop(): Promise<void>;
 }
 
-/** Starts the built program's sandbox in a process of its own. */
+/** Starts the built program's sandbox in a thread of its own, beside others that run there. */
 export const startSandbox = async (...args: readonly string[]): Promise<RunningSandbox> => {
-  const folder = temporaryFolder();
-  const child = spawn(
-    process.execPath,
-    [mainFile, "sandbox", "--json", "--port", "0", "--pace", "20", "--quiet", ...args],
-    {
-      cwd: folder,
-      env: environment({ LEXICANT_SANDBOX_TOKEN: TOKEN }),
-      stdio: ["ignore", "pipe", "inherit"],
-    },
-  );
-  running.add(child);
+  thread ??= programThread({ seconds: 60 });
+  const line = ["sandbox", "--json", "--port", "0", "--pace", "20", "--quiet", ...args];
+  const going = thread.start(temporaryFolder(), line, { LEXICANT_SANDBOX_TOKEN: TOKEN });
+  running.add(going);
   const addresses = new Map<string, string>();
-  let text = "";
+  const lines: Record<string, unknown>[] = [];
   await new Promise<void>((resolve, reject) => {
-    child.stdout.on("data", (chunk: Buffer) => {
-      text += chunk.toString();
-      const lines = text.split("\n").filter((line) => line.endsWith("}"));
-      for (const line of lines) {
-        const { channel, address } = JSON.parse(line) as { channel: string; address: string };
-        addresses.set(channel, address);
+    going.ended.then((exit) => reject(new Error(`the sandbox ended with ${exit}`)), reject);
+    going.heard((text) => {
+      for (const said of jsonLines(text)) {
+        lines.push(said);
+        addresses.set(String(said["channel"]), String(said["address"]));
       }
-      if (lines.length > 0) setTimeout(resolve, 100);
+      // It says all of them in one go.
+      setTimeout(resolve, 5);
     });
-    child.on("exit", (code) => reject(new Error(`the sandbox ended with ${code ?? "nothing"}`)));
   });
   const [first = ""] = [...addresses.values()].filter((address) => address.startsWith("http"));
   const base = first.slice(0, first.lastIndexOf("/"));
@@ -85,24 +77,19 @@ export const startSandbox = async (...args: readonly string[]): Promise<RunningS
   const get = async (path: string): Promise<never> =>
     (await (await fetch(`${base}${path}`, { headers })).json()) as never;
   return {
-    ...{ addresses, base },
-    lines: text
-      .split("\n")
-      .filter(Boolean)
-      .map((line) => JSON.parse(line) as Record<string, unknown>),
+    addresses,
+    base,
+    lines,
     async say(wish) {
       const answer = await fetch(`${base}/sandbox`, { method: "POST", headers, body: JSON.stringify(wish) });
       if (!answer.ok) throw new Error(await answer.text());
     },
     state: () => get("/sandbox"),
     shown: (channel) => get(`/sandbox/shown/${channel}`),
-    stop: () =>
-      new Promise((resolve) => {
-        running.delete(child);
-        child.removeAllListeners("exit");
-        child.once("exit", () => resolve());
-        child.kill("SIGTERM");
-      }),
+    async stop() {
+      running.delete(going);
+      await going.end();
+    },
   };
 };
 

@@ -3,7 +3,8 @@ import fc from "fast-check";
 import { readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { describe, expect, it } from "vitest";
-import { demoShop } from "../kit/demo-shop.js";
+import { smallShop } from "../kit/demo-shop.js";
+import { runs } from "../kit/runs.js";
 import { filesIn } from "../kit/killed.js";
 import { copyOf, lexicant, read, write } from "../kit/run.js";
 
@@ -117,7 +118,7 @@ const changedIn = (shop: string): unknown => {
 };
 
 const nursery = (rows: readonly string[], reference = "mpn or sku"): string => {
-  const shop = demoShop();
+  const shop = smallShop();
   write(shop, "sources/nursery.yaml", source);
   imported(shop, [...rows.entries()]);
   // By the maker's number listings have ids that are not the SKUs.
@@ -151,7 +152,7 @@ describe("a check of what changed", () => {
           }
         },
       ),
-      { numRuns: Number(process.env["LEXICANT_RUNS"] ?? 1), endOnFailure: true },
+      { numRuns: runs(1, 60), endOnFailure: true },
     ));
 
   it("when a build of changed listings comes after anything, then its files and record are those of a build of all", () =>
@@ -170,7 +171,7 @@ describe("a check of what changed", () => {
           }
         },
       ),
-      { numRuns: 1, endOnFailure: true },
+      { numRuns: runs(1, 20), endOnFailure: true },
     ));
 
   it("when another product changed, what a channel has, or an id that another has too, then what depends on it is looked at", () => {
@@ -251,7 +252,7 @@ describe("a check of what changed", () => {
   });
 
   it("when nothing changed a product, then it is not looked at again; when something did, then it is", () => {
-    const shop = demoShop();
+    const shop = smallShop();
     const before = told(shop);
     // Behind the program's back: no revision says so.
     const store = new Database(join(shop, ".lexicant", "store.db"));
@@ -264,7 +265,7 @@ describe("a check of what changed", () => {
   });
 
   it("when what was kept is torn, or nothing can be kept, then all is looked at, and told as ever", () => {
-    const shop = demoShop();
+    const shop = smallShop();
     const before = told(shop);
     for (const file of keptFiles(shop)) {
       const bytes = readFileSync(file);
@@ -280,7 +281,7 @@ describe("a check of what changed", () => {
   });
 
   it("when checks of many choices of channels were made, then few are kept", () => {
-    const shop = demoShop();
+    const shop = smallShop();
     const names = ["lanternlist", "fjordhandel", "merrowgate", "gavelstead"];
     for (const first of names)
       for (const second of names) if (first < second) lexicant(shop, ["check", first, second]);

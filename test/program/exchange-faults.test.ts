@@ -5,7 +5,8 @@ import { createServer, type IncomingMessage, type ServerResponse } from "node:ht
 import type { AddressInfo } from "node:net";
 import { join } from "node:path";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { demoShop } from "../kit/demo-shop.js";
+import { smallShop } from "../kit/demo-shop.js";
+import { isLong, runs } from "../kit/runs.js";
 import { killedAt } from "../kit/killed.js";
 import {
   copyOf,
@@ -38,7 +39,7 @@ const run = (shop: string, args: readonly string[], env: Readonly<Record<string,
 const channels = ["merrowgate", "gavelstead", "fjordhandel", "chatterquay", "lanternlist"] as const;
 /** Few enough for a file each, so that a fault meets just one. */
 const few = 'select: sku = "BC-1402" or sku = "BC-1403"';
-const small = demoShop();
+const small = smallShop();
 for (const channel of channels) {
   const file = `channels/${channel}/channel.yaml`;
   write(small, file, read(small, file).replace(/^select:.*$/m, few));
@@ -296,7 +297,7 @@ describe("addresses and secrets", () => {
 describe("the disk is full, or the process is killed", () => {
   it("when there is no room for a report, then it is told, nothing of it is noted, and it is fetched the next time", async () => {
     const sandbox = await startSandbox("--channel", "chatterquay");
-    const shop = reaching(demoShop(), sandbox, ["chatterquay"]);
+    const shop = reaching(smallShop(), sandbox, ["chatterquay"]);
     lexicant(shop, ["build", "chatterquay"]);
     run(shop, ["submit", "chatterquay"]);
     await new Promise((done) => setTimeout(done, 700));
@@ -312,16 +313,15 @@ describe("the disk is full, or the process is killed", () => {
   });
 
   it("when submit is killed before its steps and called again, then every file arrives just once", async () => {
-    const runs = process.env["LEXICANT_RUNS"];
-    const wanted = Number(runs ?? 8);
+    const wanted = runs(4, 200);
     let [kills, mark] = [0, 0];
     while (kills < wanted) {
       // Names that were used once are used: each round has channels of its own.
       const own = await startSandbox();
       const since = filesOf(own);
-      for (const channel of runs === undefined ? ["merrowgate", "chatterquay"] : channels) {
+      for (const channel of isLong ? channels : ["chatterquay"]) {
         const shop = reaching(small, own, [channel]);
-        for (let step = 1 + (mark % 4), isOver = false; !isOver; step += 4) {
+        for (let step = 1 + (mark % 4), isOver = false; !isOver && kills < wanted; step += isLong ? 4 : 9) {
           mark++;
           run(shop, ["set", "BC-1402", "--channel", channel, `name=Soft brush ${channel} ${mark}`]);
           run(shop, ["set", "BC-1403", "--channel", channel, `mpn=X-${mark}`]);
@@ -347,7 +347,7 @@ describe("the disk is full, or the process is killed", () => {
       }
       await own.stop();
     }
-    if (runs !== undefined) process.stderr.write(`killed ${kills} times: nothing twice, nothing lost\n`);
+    if (isLong) process.stderr.write(`killed ${kills} times: nothing twice, nothing lost\n`);
   }, 3_600_000);
 });
 

@@ -4,7 +4,8 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { channelData } from "../../src/sandbox/channel-data.js";
 import { freshState, PlayedChannel } from "../../src/sandbox/played-channel.js";
-import { demoShop } from "../kit/demo-shop.js";
+import { smallShop } from "../kit/demo-shop.js";
+import { isLong, runs } from "../kit/runs.js";
 import { jsonLines, lexicant, projectRoot, read, write, type Ran } from "../kit/run.js";
 import { exchangeEnvironment, reaching, startSandbox } from "../kit/sandbox.js";
 
@@ -31,7 +32,7 @@ const chosen = [
 ];
 const select = (skus: readonly string[]): string =>
   `select: ${skus.map((sku) => `sku = "${sku}"`).join(" or ")}`;
-const small = demoShop();
+const small = smallShop();
 const policy = (channel: string): string => `channels/${channel}/channel.yaml`;
 for (const channel of channels)
   // A jump of a price is no matter here.
@@ -127,7 +128,7 @@ const send = (shop: string, channel: Channel, ...build: readonly string[]): void
 
 describe("whatever is edited, sent, refused, amended and ended", () => {
   it("when all is settled, then the channel holds what a full build would say, and the ledger knows it", async () => {
-    const runs = Number(process.env["LEXICANT_RUNS"] ?? 2);
+    const numRuns = runs(2, 300);
     let steps = 0;
     await fc.assert(
       fc.asyncProperty(
@@ -192,13 +193,10 @@ describe("whatever is edited, sent, refused, amended and ended", () => {
         },
       ),
       {
-        numRuns: runs,
-        ...(process.env["LEXICANT_SEED"] === undefined
-          ? { seed: 11 }
-          : { seed: Number(process.env["LEXICANT_SEED"]) }),
+        numRuns,
+        seed: Number(process.env["TEST_SEED"] ?? 11),
       },
     );
-    if (process.env["LEXICANT_RUNS"] !== undefined)
-      process.stderr.write(`${runs} sequences of ${steps} steps\n`);
+    if (isLong) process.stderr.write(`${numRuns} sequences of ${steps} steps\n`);
   }, 7_200_000);
 });

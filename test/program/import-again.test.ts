@@ -3,7 +3,8 @@ import fc from "fast-check";
 import { rmSync } from "node:fs";
 import { join } from "node:path";
 import { describe, expect, it } from "vitest";
-import { demoShop } from "../kit/demo-shop.js";
+import { smallShop } from "../kit/demo-shop.js";
+import { runs } from "../kit/runs.js";
 import { copyOf, lexicant, read, write } from "../kit/run.js";
 
 const header = "sku,name,price,color,images,parts";
@@ -117,7 +118,7 @@ describe("a delivery whose rows came before", () => {
   it("when anything was delivered, undone or decided between, then it does and tells what it does where nothing is known", () =>
     fc.assert(
       fc.property(rows, fc.array(step, { minLength: 5, maxLength: 8 }), (first, steps) => {
-        const shop = demoShop();
+        const shop = smallShop();
         write(shop, "sources/kit.yaml", sourceOf(""));
         write(shop, "sources/other.yaml", "layer: shop\ncolumns:\n  sku: sku\n  color: color\n");
         const other = copyOf(shop);
@@ -148,11 +149,11 @@ describe("a delivery whose rows came before", () => {
         };
         for (const one of [{ step: "again" } as const, ...steps]) done(one);
       }),
-      { numRuns: 12, endOnFailure: true, examples: once },
+      { numRuns: runs(4, 100), endOnFailure: true, examples: once },
     ));
 
   it("when nothing touched a product since, then its row is not read again; when something did, then it is", () => {
-    const shop = demoShop();
+    const shop = smallShop();
     write(shop, "sources/kit.yaml", sourceOf(""));
     write(shop, "data/kit.csv", [header, "K-1,Kneeler,5.00,,,", "K-2,Kneeling mat,7.00,,,"].join("\n"));
     const imported = () => lexicant(shop, ["import", "data/kit.csv", "--source", "kit", "--json"]).out;

@@ -4,7 +4,8 @@ import { readdirSync } from "node:fs";
 import { join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { describe, expect, it } from "vitest";
-import { demoShop, emptyShop } from "../kit/demo-shop.js";
+import { emptyShop, smallShop } from "../kit/demo-shop.js";
+import { runs } from "../kit/runs.js";
 import { copyOf, lexicant, lexicantProcess, read, write } from "../kit/run.js";
 
 /** All that the catalogue holds, but the times. */
@@ -90,16 +91,16 @@ describe("a file that another thread reads", () => {
   it("when any rows come by any source, then the same is told, kept and set aside as by one thread", () =>
     fc.assert(
       fc.property(fc.constantFrom(...sources), file, file, (rules, first, second) => {
-        const shop = demoShop();
+        const shop = smallShop();
         write(shop, "sources/kit.yaml", `${rules}${usual}`);
         const deliveries = [first, second, second];
         expect(delivered(shop, 2, deliveries)).toEqual(delivered(shop, 1, deliveries));
       }),
-      { numRuns: Number(process.env["LEXICANT_RUNS"] ?? 4), endOnFailure: true, examples: [again] },
+      { numRuns: runs(2, 40), endOnFailure: true, examples: [again] },
     ));
 
   it("when a file has no quote at its end, then it is refused as by one thread, and nothing is there", () => {
-    const shop = demoShop();
+    const shop = smallShop();
     write(shop, "data/kit.csv", `${header}\n${"K-1,,Kneeler,5.00,,,,\n".repeat(2000)}K-2,,"Kneeler,5.00`);
     const before = held(shop);
     const [alone, beside] = ["1", "2"].map((workers) =>

@@ -2,6 +2,7 @@ import { rmSync } from "node:fs";
 import { join } from "node:path";
 import { describe, expect, it } from "vitest";
 import { emptyShop } from "../kit/demo-shop.js";
+import { runs } from "../kit/runs.js";
 import { goodsCsv, withGoodsSource } from "../kit/goods.js";
 import { jsonLines, lexicant, lexicantProcess, lexicantStarted, write } from "../kit/run.js";
 
@@ -15,7 +16,7 @@ const killedAfter = (shop: string, args: readonly string[], milliseconds: number
     });
   });
 
-const KILLS = 8;
+const KILLS = runs(4, 100);
 const PRODUCTS = 2500;
 
 /** How long a command takes in a process of its own, its start included: kills are spread over that. */

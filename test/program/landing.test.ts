@@ -1,13 +1,14 @@
 import { existsSync, lstatSync, mkdirSync, readdirSync, rmSync, symlinkSync } from "node:fs";
 import { join } from "node:path";
 import { describe, expect, it } from "vitest";
-import { demoShop, emptyShop } from "../kit/demo-shop.js";
+import { smallShop, emptyShop } from "../kit/demo-shop.js";
 import { killedAt, killedEverywhere, stateOf } from "../kit/killed.js";
+import { oneIn } from "../kit/runs.js";
 import { jsonLines, lexicant, read, temporaryFolder, write } from "../kit/run.js";
 
 /** A shop whose builds come in parts, and whose next build is shorter than the last. */
 const shrinkingShop = (): string => {
-  const shop = demoShop();
+  const shop = smallShop();
   expect(lexicant(shop, ["build", "lanternlist", "chatterquay"]).exit).toBe(0);
   // Parts of an earlier, longer build.
   for (const part of [2, 3]) write(shop, `out/chatterquay/chatterquay-${part}.csv`, "old part\n");
@@ -24,7 +25,7 @@ describe("a command that is killed at any step", () => {
       shop,
       ["build", "lanternlist", "chatterquay", "--quiet"],
       ["lanternlist", "chatterquay"],
-      (step) => step % 13 === 3,
+      oneIn(11, 3),
     );
     expect(torn).toEqual([]);
     expect([kills > 5, before > 2, after > 0]).toEqual([true, true, true]);
@@ -44,7 +45,7 @@ describe("a command that is killed at any step", () => {
       shop,
       ["import", "data/newcomers.csv", "--accept"],
       [],
-      (step) => step % 13 === 5,
+      oneIn(26, 5),
     );
     expect(torn).toEqual([]);
     expect([before > 0, after > 0]).toEqual([true, true]);
@@ -54,7 +55,7 @@ describe("a command that is killed at any step", () => {
     const shop = emptyShop();
     write(shop, "data/newcomers.csv", newFile);
     lexicant(shop, ["import", "data/newcomers.csv", "--accept"]);
-    const { torn, before, after } = killedEverywhere(shop, ["undo"], [], (step) => step % 13 === 7);
+    const { torn, before, after } = killedEverywhere(shop, ["undo"], [], oneIn(26, 7));
     expect(torn).toEqual([]);
     expect([before > 0, after > 0]).toEqual([true, true]);
   }, 120_000);
@@ -68,7 +69,7 @@ describe("a command that is killed at any step", () => {
   });
 
   it("when whoever comes next only reads, then it finishes what was decided and tells it, once", () => {
-    const shop = demoShop();
+    const shop = smallShop();
     const mark = "0123456789abcdef";
     write(shop, `out/quay/.landing-${mark}/goods.csv`, "new");
     write(shop, "out/quay/goods.csv", "old");
@@ -175,7 +176,7 @@ describe("a record that somebody else wrote", () => {
 
 describe("links", () => {
   it("when a file of the workspace or of a channel is a link, then what it points at is written, and it stays a link", () => {
-    const shop = demoShop();
+    const shop = smallShop();
     const elsewhere = temporaryFolder();
     const moved = (path: string): void => {
       write(elsewhere, path.replaceAll("/", "-"), read(shop, path));

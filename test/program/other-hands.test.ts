@@ -5,7 +5,7 @@ import { dirname, join } from "node:path";
 import { afterEach, describe, expect, it } from "vitest";
 import { takeWriterLock } from "../../src/store/open-store.js";
 import type { WriterLock } from "../../src/store/store.js";
-import { demoShop, emptyShop } from "../kit/demo-shop.js";
+import { smallShop, emptyShop } from "../kit/demo-shop.js";
 import { asStranger, hasStranger } from "../kit/stranger.js";
 import { copyOf, jsonLines, lexicant, lexicantBeside, read, write } from "../kit/run.js";
 
@@ -20,7 +20,7 @@ const openCodes = (shop: string, channel: string, count: number): readonly strin
 
 describe("several commands at once", () => {
   it("when six place at once, then all six rows are kept", async () => {
-    const shop = demoShop();
+    const shop = smallShop();
     const skus = jsonLines(lexicant(shop, ["list", "--json", "--limit", "6"]).out).map(({ sku }) =>
       String(sku),
     );
@@ -60,7 +60,7 @@ describe("several commands at once", () => {
   });
 
   it("when two build one channel, then each has a number of its own, and the ledger is whole", async () => {
-    const shop = demoShop();
+    const shop = smallShop();
     const alone = copyOf(shop);
     lexicant(alone, ["build", "gavelstead"]);
     const ran = await all(shop, [
@@ -83,7 +83,7 @@ describe("beside a command that writes", () => {
   afterEach(() => lock?.release());
 
   const busyShop = async (): Promise<string> => {
-    const shop = demoShop();
+    const shop = smallShop();
     lock = await takeWriterLock(join(shop, ".lexicant", "writer.lock"));
     expect(lock).toBeDefined();
     writeFileSync(
@@ -161,7 +161,7 @@ const replacing = (shop: string, names: readonly string[]) =>
 
 describe("files that are put in place anew while they are read", () => {
   it("when every table and setting of a workspace is, then whoever reads them takes each as it was, and is not refused", async () => {
-    const shop = demoShop();
+    const shop = smallShop();
     const names = readdirSync(shop, { recursive: true, encoding: "utf8" }).filter(
       (name) =>
         /^(?:channels|tables|sources|catalogue)\b.*\.(?:csv|yaml)$/.test(name) || name === "lexicant.yaml",
@@ -191,7 +191,7 @@ const readOnly = (shop: string, args: readonly string[], env: Readonly<Record<st
 
 describe.skipIf(!hasStranger())("a workspace that may only be read", () => {
   it("when it is read, then every answer is there and nothing is left behind", () => {
-    const shop = demoShop();
+    const shop = smallShop();
     const temporary = join(dirname(shop), "temporary");
     mkdirSync(temporary);
     chmodSync(temporary, 0o777);
@@ -207,7 +207,7 @@ describe.skipIf(!hasStranger())("a workspace that may only be read", () => {
   });
 
   it("when something is to be written, then it is refused in words", () => {
-    const shop = demoShop();
+    const shop = smallShop();
     const { exit, err } = readOnly(shop, ["set", "BC-1402", "name=x"]);
     expect([exit, err]).toEqual([3, expect.stringMatching(/cannot write "\.lexicant/)]);
     expect(err).not.toMatch(/fault in Lexicant|SQLITE/);

@@ -2,7 +2,8 @@ import fc from "fast-check";
 import { join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { describe, expect, it } from "vitest";
-import { demoShop } from "../kit/demo-shop.js";
+import { smallShop } from "../kit/demo-shop.js";
+import { runs } from "../kit/runs.js";
 import { filesIn } from "../kit/killed.js";
 import { copyOf, lexicant, lexicantProcess, read, temporaryFolder, write } from "../kit/run.js";
 
@@ -32,7 +33,7 @@ const goods = fc.record({
 });
 
 const shopOf = (rows: readonly Readonly<Record<string, string>>[]): string => {
-  const shop = demoShop();
+  const shop = smallShop();
   write(shop, "sources/extra.yaml", source);
   const lines = rows.map((row, at) => [`X-${String(at).padStart(4, "0")}`, ...Object.values(row)].join(","));
   write(shop, "data/extra.csv", [columns, ...lines].join("\n"));
@@ -78,13 +79,13 @@ describe("work in parts", () => {
             expect(filesIn(own)).toEqual(alone.files);
           },
         ),
-        { numRuns: Number(process.env["LEXICANT_RUNS"] ?? 1), endOnFailure: true },
+        { numRuns: runs(1, 60), endOnFailure: true },
       ),
     120_000,
   );
 
   it("when a thread ends before its work is done, then the build ends, says so, and nothing of it is there", () => {
-    const shop = demoShop();
+    const shop = smallShop();
     const before = filesIn(shop);
     const hook = fileURLToPath(new URL("../kit/end-worker.mjs", import.meta.url));
     const { exit, err } = lexicantProcess(shop, ["build", "--workers", "2"], {
@@ -100,7 +101,7 @@ describe("work in parts", () => {
 
   it("when the catalogue changes while the threads begin, then nothing is told of two catalogues at once", () => {
     const hook = fileURLToPath(new URL("../kit/change-catalogue.mjs", import.meta.url));
-    const { exit, out, err } = lexicantProcess(demoShop(), ["check", "lanternlist", "--workers", "2"], {
+    const { exit, out, err } = lexicantProcess(smallShop(), ["check", "lanternlist", "--workers", "2"], {
       env: { NODE_OPTIONS: `--import ${hook}` },
     });
     expect([exit, out, err]).toEqual([
@@ -111,19 +112,19 @@ describe("work in parts", () => {
   });
 
   it("when parts of a build are made one by one, in any order, then joined they are what one build is", () => {
-    const shop = demoShop();
+    const shop = smallShop();
     const whole = copyOf(shop);
     expect(lexicant(whole, ["build"]).exit).toBe(0);
     const folder = join(temporaryFolder(), "parts");
     for (const part of ["3/3", "1/3", "2/3"])
       expect(lexicant(shop, ["build", "--part", part, "--parts-folder", folder]).exit).toBe(0);
-    expect(filesIn(shop)).toEqual(filesIn(copyOf(demoShop())));
+    expect(filesIn(shop)).toEqual(filesIn(copyOf(smallShop())));
     expect(lexicant(shop, ["build", "--join", "--parts-folder", folder]).exit).toBe(0);
     expect(filesIn(shop)).toEqual(filesIn(whole));
   });
 
   it("when a part is missing, of another build or torn, then nothing is joined, and the person is told which", () => {
-    const shop = demoShop();
+    const shop = smallShop();
     const folder = join(temporaryFolder(), "parts");
     const join_ = () => lexicant(shop, ["build", "lanternlist", "--join", "--parts-folder", folder]);
     const part = (which: string, ...more: readonly string[]) =>

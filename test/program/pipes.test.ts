@@ -4,7 +4,7 @@ import Database from "better-sqlite3";
 import { parse } from "csv-parse/sync";
 import { describe, expect, it } from "vitest";
 import { csvLine } from "../../src/formats/csv-writer.js";
-import { demoShop, emptyShop } from "../kit/demo-shop.js";
+import { smallShop, emptyShop } from "../kit/demo-shop.js";
 import { gtinOf } from "../kit/goods.js";
 import { lexicant, read, write } from "../kit/run.js";
 
@@ -38,7 +38,7 @@ describe("an answer whose reader goes away", () => {
   });
 
   it("when the work stands already, then it stands, and the end says that nobody read of it", () => {
-    const shop = demoShop();
+    const shop = smallShop();
     expect(
       lexicant(shop, ["set", "BC-1402", "name=Smoker", "--json"], { shell: readBy("exec true") }).exit,
     ).toBe(141);
@@ -46,7 +46,7 @@ describe("an answer whose reader goes away", () => {
   });
 
   it("when two channels are built and nobody reads, then both are published", () => {
-    const shop = demoShop();
+    const shop = smallShop();
     expect(
       lexicant(shop, ["build", "lanternlist", "chatterquay"], { shell: `"$0" "$@" | true; exit 0` }).exit,
     ).toBe(0);
@@ -57,7 +57,7 @@ describe("an answer whose reader goes away", () => {
   });
 
   it("when the answer cannot be written, then that is told in a sentence", () => {
-    const { exit, err } = lexicant(demoShop(), ["list", "--json"], { shell: '"$0" "$@" > /dev/full' });
+    const { exit, err } = lexicant(smallShop(), ["list", "--json"], { shell: '"$0" "$@" > /dev/full' });
     expect(exit).toBe(3);
     expect(err).toBe("error    the answer could not be written: ENOSPC; what had landed stands\n");
   });
@@ -74,7 +74,7 @@ const ledgerRows = (shop: string): number => {
 
 describe("a dry run of a build", () => {
   it("when it is of more listings than are noted at once, then the ledger has nothing of it", () => {
-    const shop = demoShop();
+    const shop = smallShop();
     const exported = parse(read(shop, "data/shop-export.csv"), { columns: true, bom: true }) as Cells[];
     const brush = exported.find((row) => row["Article no"] === "BC-1402") ?? {};
     const columns = Object.keys(brush);

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { demoShop } from "../kit/demo-shop.js";
+import { smallShop } from "../kit/demo-shop.js";
 import { lexicant } from "../kit/run.js";
 import {
   reaching,
@@ -11,7 +11,7 @@ import {
 } from "../kit/sandbox.js";
 
 const channels = ["merrowgate", "gavelstead", "fjordhandel", "chatterquay", "lanternlist"] as const;
-const built = demoShop();
+const built = smallShop();
 lexicant(built, ["build"]);
 
 let sandbox: RunningSandbox;
@@ -36,12 +36,12 @@ const fields: Readonly<Record<string, string>> = { amount: "price" };
 
 describe("what a channel shows, held against what it should", () => {
   it.each(channels)(
-    "when 50 differences are planted at %s, then all are found, and none is invented",
+    "when many differences are planted at %s, then all are found, and none is invented",
     async (channel) => {
       const { ref, texts, price, wrong } = columns[channel];
       const shown = Object.entries(await sandbox.shown(channel)).filter(([, { isGroup }]) => !isGroup);
       const order =
-        fc.sample(fc.shuffledSubarray(shown, { minLength: 50, maxLength: 50 }), { seed: 7, numRuns: 1 })[0] ??
+        fc.sample(fc.shuffledSubarray(shown, { minLength: 20, maxLength: 20 }), { seed: 7, numRuns: 1 })[0] ??
         [];
       const planted = new Set<string>();
       for (const [index, [reference]] of order.entries()) {
@@ -62,12 +62,12 @@ describe("what a channel shows, held against what it should", () => {
           });
         }
       }
-      expect(planted.size).toBe(50);
+      expect(planted.size).toBe(20);
       const found = json(shop, "reconcile", channel)
         .filter(({ type }) => type === "disagreement")
         .map(({ kind, sku, field = "" }) => `${String(kind)} ${String(sku)} ${String(field)}`.trim());
       expect(new Set(found)).toEqual(planted);
-      expect(found).toHaveLength(50);
+      expect(found).toHaveLength(20);
       // Mended, and nothing is left to be told.
       run(shop, "reconcile", channel, "--fix", "--yes");
       const purposes =
@@ -108,7 +108,7 @@ describe("what a channel shows, held against what it should", () => {
       expect(first.exit).toBe(0);
       expect(first.out).toMatch(/noted as what .* has\. Not so\? lexicant undo \d+/);
       const rows = json(fresh, "ledger", channel).filter(({ state }) => state === "live");
-      expect(rows.length).toBeGreaterThan(200);
+      expect(rows.length).toBeGreaterThan(30);
       expect(rows.every(({ id }) => String(id) !== "")).toBe(true);
       const changes = json(fresh, "diff", channel).at(-1);
       // BC-1402 was changed in the other workspace alone.

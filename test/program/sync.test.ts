@@ -5,7 +5,7 @@ import { join } from "node:path";
 import { simpleParser, type ParsedMail } from "mailparser";
 import { SMTPServer } from "smtp-server";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { demoShop } from "../kit/demo-shop.js";
+import { smallShop } from "../kit/demo-shop.js";
 import { environment, mainFile } from "../kit/process.js";
 import { copyOf, jsonLines, lexicant, lexicantBeside, read, write, type Ran } from "../kit/run.js";
 import {
@@ -18,7 +18,7 @@ import {
 
 const logOf = ({ err }: Ran): readonly Record<string, unknown>[] => jsonLines(err);
 
-const built = demoShop();
+const built = smallShop();
 let sandbox: RunningSandbox;
 let synced: string;
 beforeAll(async () => {
@@ -51,7 +51,7 @@ describe("the whole round, for a clock", () => {
         "all was accepted",
       ]),
     );
-    expect((await sandbox.state())["merrowgate"]?.shown).toBe(230);
+    expect((await sandbox.state())["merrowgate"]?.shown).toBe(37);
     const again = run(synced, "sync", "merrowgate", "--json");
     expect([again.exit, JSON.parse(again.out)]).toEqual([
       0,
@@ -92,7 +92,7 @@ describe("the whole round, for a clock", () => {
     const stopped = run(shop, "sync", "merrowgate");
     expect(stopped.exit).toBe(1);
     expect(String(logOf(stopped).at(-1)?.["msg"])).toMatch(
-      /\d+ of the 230 listings of merrowgate would end, more than the 10% of sync\.most_withdrawn/,
+      /\d+ of the 37 listings of merrowgate would end, more than the 10% of sync\.most_withdrawn/,
     );
     expect((await sandbox.state())["merrowgate"]?.jobs).toBe(before);
     write(shop, file, read(synced, file).replace("price * 1.04", "price * 1.24"));
@@ -120,7 +120,7 @@ describe("the whole round, for a clock", () => {
     expect([0, 3]).toContain(second.exit);
     const last = run(shop, "sync", "lanternlist");
     expect(last.exit).toBe(0);
-    expect((await sandbox.state())["lanternlist"]?.shown).toBe(263);
+    expect((await sandbox.state())["lanternlist"]?.shown).toBe(44);
   });
 });
 
@@ -148,15 +148,15 @@ describe("telling somebody", () => {
     expect(err).toBe("");
     const mail = mails.find(({ subject }) => subject?.includes("refused") === true);
     expect(mail?.subject).toMatch(
-      /^Brindlecote, merrowgate: job 1 \(full\): \d+ of 230 accepted, \d+ refused$/,
+      /^Brindlecote, merrowgate: job 1 \(full\): \d+ of 37 accepted, \d+ refused$/,
     );
     expect(mail?.text).toContain('240 the word "copper" is not wanted here, such as BC-');
-    expect(mail?.text).toMatch(/^listings: 230$/m);
+    expect(mail?.text).toMatch(/^listings: 37$/m);
     expect(mail?.attachments[0]?.content.toString()).toContain("item_ref");
     expect(JSON.parse(read(shop, "told.json"))).toMatchObject({
       occasion: "job-refused",
       channel: "merrowgate",
-      counts: { listings: 230 },
+      counts: { listings: 37 },
     });
     // Nobody is there to take the mail: the work is done all the same.
     await new Promise<void>((closed) => server.close(() => closed()));

@@ -11,7 +11,9 @@ import { environment } from "../kit/process.js";
 
 type Run = (argv: readonly string[], io: Io) => Promise<number>;
 
-const { runCommandLine } = (await import(pathToFileURL(join(projectRoot, "dist", "cli", "command-line.js")).href)) as {
+const { runCommandLine } = (await import(
+  pathToFileURL(join(projectRoot, "dist", "cli", "command-line.js")).href
+)) as {
   readonly runCommandLine: Run;
 };
 
@@ -42,6 +44,7 @@ const onTerminal = async (
     page: (text) => void pages.push(text),
     ask: () => Promise.resolve(undefined),
     input: Readable.from([]),
+    untilEnded: () => new Promise(() => undefined),
     now: () => new Date("2026-11-25T10:00:00Z"),
     environment: environment({}),
     cwd,

@@ -55,6 +55,7 @@ const person = (...answers: readonly string[]): { readonly io: Io; readonly hear
     errorColors: false,
     page: undefined,
     input: Readable.from([]),
+    untilEnded: () => new Promise(() => undefined),
   };
   return { io, heard };
 };

@@ -21,6 +21,7 @@ const io: Io = {
   page: undefined,
   isAttended: false,
   ask: () => Promise.resolve(""),
+  untilEnded: () => new Promise(() => undefined),
   input: Readable.from([]),
   now: () => new Date("2026-11-25"),
   environment: {},

@@ -4,6 +4,7 @@ import Database from "better-sqlite3";
 import { parse } from "csv-parse/sync";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { runs } from "../kit/runs.js";
 import { endingListings, noteGoing } from "../../src/flow/build/ending-listings.js";
 import { layoutFor } from "../../src/flow/build/build-wishes.js";
 import { textRegister } from "../../src/core/catalogue/beside/text-register.js";
@@ -430,7 +431,7 @@ describe("a channel after any sequence of edits, files and undos", () => {
         );
         expect(others).toEqual([]);
       }),
-      { numRuns: Number(process.env["LEXICANT_RUNS"] ?? 300) },
+      { numRuns: runs(60, 3000) },
     );
   });
 });

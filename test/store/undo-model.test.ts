@@ -3,6 +3,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { runs } from "../kit/runs.js";
 import type { ImportMode, Store } from "../../src/store/store.js";
 import { familiesOf, put, shown, storeIn } from "../kit/store.js";
 
@@ -201,7 +202,7 @@ describe("what is there after any sequence of deliveries and undos", () => {
         await store.close();
         rmSync(folder, { recursive: true });
       }),
-      { numRuns: Number(process.env["LEXICANT_RUNS"] ?? 500), examples: [[saidAgainThenUndone]] },
+      { numRuns: runs(100, 3000), examples: [[saidAgainThenUndone]] },
     );
     // On a disk each commit waits for it.
   }, 240_000);

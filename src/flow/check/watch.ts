@@ -68,6 +68,7 @@ export const watchWorkspace = async (
   folder: NamedFolder,
   cwd: string,
   screen: WatchScreen,
+  ended: () => Promise<void>,
   check: () => Promise<ExitCode>,
 ): Promise<ExitCode> => {
   const root = workspaceRoot(folder, cwd);
@@ -122,8 +123,7 @@ export const watchWorkspace = async (
         failed(new Refusal([diagnostic("workspace-gone", { folder: relative(cwd, root) || "." })], 3));
       missing = isMissing;
     }, GONE_MILLISECONDS);
-    process.once("SIGINT", done);
-    process.once("SIGTERM", done);
+    void ended().then(done);
   }).finally(() => {
     clearTimeout(timer);
     clearInterval(gone);

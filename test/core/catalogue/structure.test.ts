@@ -6,6 +6,7 @@ import { recordPath } from "../../../src/core/records/path.js";
 import { sourceFromText } from "../../../src/workspace/source-files.js";
 import { proposedSourceText } from "../../../src/workspace/source-text.js";
 import { describe, expect, it } from "vitest";
+import { runs } from "../../kit/runs.js";
 import { chooseRecords } from "../../../src/core/catalogue/proposal/choose-records.js";
 import { sampleOfTrees } from "../../../src/core/catalogue/proposal/structure.js";
 import { fileSource } from "../../../src/formats/byte-source.js";
@@ -136,7 +137,7 @@ describe("any file of records", () => {
           );
         },
       ),
-      { numRuns: Number(process.env["LEXICANT_RUNS"] ?? 60) },
+      { numRuns: runs(40, 1000) },
     );
   });
 });

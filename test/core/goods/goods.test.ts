@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { growGlossary, noGlossary } from "../../../src/core/goods/glossary-data.js";
+import { noGlossary } from "../../../src/core/goods/glossary-data.js";
+import { growGlossary } from "../../../src/core/goods/grow-glossary.js";
 import { openGlossary } from "../../../src/core/goods/glossary.js";
 import { kindsOfThings } from "../../../src/core/goods/kinds-of-things.js";
 import { nameReader } from "../../../src/core/goods/read-name.js";

@@ -1,6 +1,7 @@
 import { goodRow, qualityRow } from "../../../src/core/goods/good-row.js";
 import { openGlossary, type Glossary } from "../../../src/core/goods/glossary.js";
-import { growGlossary, noGlossary, type GlossaryData } from "../../../src/core/goods/glossary-data.js";
+import { growGlossary } from "../../../src/core/goods/grow-glossary.js";
+import { noGlossary, type GlossaryData } from "../../../src/core/goods/glossary-data.js";
 import { kindsOfThings } from "../../../src/core/goods/kinds-of-things.js";
 
 /** Rows as a person writes them: name | also | de | fr | kind of | part of | for | field. */
