@@ -1,5 +1,6 @@
+/** The writers of layouts that are text, one a format: the compiler says which is missing. Workbooks are written by `xlsx.ts`. */
+import type { LayoutOfFormat } from "../core/channel/layout-formats/layout-format.js";
 import type { LayoutDefinition, XlsxLayout } from "../core/channel/layout-definition.js";
-import { assertNever } from "../core/assert-never.js";
 import { atomWriter } from "./atom.js";
 import { csvWriter } from "./csv.js";
 import { jsonWriter } from "./json.js";
@@ -9,25 +10,22 @@ import { rssWriter } from "./rss.js";
 import { tsvWriter } from "./tsv.js";
 import { xmlWriter } from "./xml.js";
 
-/** The writer for a layout that is text; workbooks are written by `xlsx.ts`. */
-export const writerFor = (layout: Exclude<LayoutDefinition, XlsxLayout>, facts: FileFacts): LayoutWriter => {
-  switch (layout.format) {
-    case "rss":
-      return rssWriter(layout, facts);
-    case "atom":
-      return atomWriter(layout, facts);
-    case "csv":
-      return csvWriter(layout, facts);
-    case "tsv":
-      return tsvWriter(layout, facts);
-    case "xml":
-      return xmlWriter(layout, facts);
-    case "json":
-    case "jsonl":
-      return jsonWriter(layout);
-    case "jsonld":
-      return jsonLdWriter(layout);
-    default:
-      return assertNever(layout);
-  }
+/** A layout that is text. */
+export type TextLayout = Exclude<LayoutDefinition, XlsxLayout>;
+
+type WriterOf<Layout> = (layout: Layout, facts: FileFacts) => LayoutWriter;
+
+const writers: { readonly [Format in TextLayout["format"]]: WriterOf<LayoutOfFormat<Format>> } = {
+  rss: rssWriter,
+  atom: atomWriter,
+  csv: csvWriter,
+  tsv: tsvWriter,
+  xml: xmlWriter,
+  json: jsonWriter,
+  jsonl: jsonWriter,
+  jsonld: jsonLdWriter,
 };
+
+/** The writer for a layout. */
+export const writerFor = (layout: TextLayout, facts: FileFacts): LayoutWriter =>
+  (writers[layout.format] as WriterOf<TextLayout>)(layout, facts);

@@ -1,16 +1,7 @@
 import { itemsOf } from "../core/catalogue/list-text.js";
 import type { LayoutColumn, LayoutDefinition } from "../core/channel/layout-definition.js";
-import { ownOf } from "../core/own.js";
 import type { MaybeBlank } from "../core/values/value.js";
 import { cellTexts } from "./cell-text.js";
-
-/** Where a column of a layout stands in a record of the channel's own: its name, or its path in a tree. */
-export const columnPlace = (layout: LayoutDefinition, { name }: LayoutColumn): string => {
-  if (layout.format !== "xml") return name;
-  const path = ownOf(layout.paths, name) ?? name;
-  const item = ownOf(layout.lists, name);
-  return item === undefined ? path : `${path}/${item}`;
-};
 
 /** How a list's values are joined in a cell; undefined in a tree, where each stands by itself. */
 const markOf = (layout: LayoutDefinition, { joinedBy }: LayoutColumn): string | undefined =>

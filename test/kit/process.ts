@@ -9,6 +9,8 @@ export interface Ran {
   readonly exit: number | null;
   readonly out: string;
   readonly err: string;
+  /** What was handed to a pager; of commands that run in this thread. */
+  readonly pages?: readonly string[];
 }
 
 /** The environment in which tests run the program. */
@@ -20,7 +22,15 @@ export const environment = (extra: Readonly<Record<string, string>> = {}) => ({
   ...extra,
 });
 
+/** A made-up terminal: what is shown page by page comes back apart. */
+export interface MadeUpTerminal {
+  readonly columns: number;
+  readonly colors?: boolean;
+  readonly errorColors?: boolean;
+}
+
 export interface RunOptions {
+  readonly terminal?: MadeUpTerminal;
   readonly input?: string | Buffer;
   readonly env?: Readonly<Record<string, string>>;
   /** A shell script that runs the program as "$0" "$@". */

@@ -42,10 +42,10 @@ export const programThread = ({ seconds, heapMegabytes }: Bounds): ProgramThread
   let [count, isGone] = [0, false];
   worker.on("error", () => (isGone = true));
   return {
-    run(cwd, args, { env = {}, input } = {}) {
+    run(cwd, args, { env = {}, input, terminal } = {}) {
       const { port1, port2 } = new MessageChannel();
       Atomics.store(signal, 0, 0);
-      worker.postMessage({ cwd, args, env: environment(env), input, port: port2 }, [port2]);
+      worker.postMessage({ cwd, args, env: environment(env), input, terminal, port: port2 }, [port2]);
       const waited = Atomics.wait(signal, 0, 0, seconds * 1000);
       const answer = receiveMessageOnPort(port1) as { readonly message: Ran } | undefined;
       port1.close();

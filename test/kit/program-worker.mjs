@@ -9,17 +9,21 @@ const signal = new Int32Array(workerData.signal);
 /** How each that goes on is ended, by its number. */
 const endings = new Map();
 
-const answer = async ({ cwd, args, env, input, port }) => {
+const answer = async ({ cwd, args, env, input, terminal, port }) => {
   let [out, err] = ["", ""];
+  const pages = [];
   let exit;
   try {
     const take = { out: (text) => (out += text), err: (text) => (err += text) };
-    exit = await runCommandLine(args, worldOf({ ...take, cwd, environment: env, input }));
+    exit = await runCommandLine(args, {
+      ...worldOf({ ...take, cwd, environment: env, input }),
+      ...(terminal === undefined ? {} : { isTerminal: true, page: (text) => pages.push(text), ...terminal }),
+    });
   } catch (error) {
     err += `not caught: ${error instanceof Error ? error.stack : String(error)}`;
     exit = null;
   }
-  port.postMessage({ exit, out, err });
+  port.postMessage({ exit, out, err, pages });
   Atomics.store(signal, 0, 1);
   Atomics.notify(signal, 0);
 };

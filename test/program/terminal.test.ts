@@ -1,55 +1,25 @@
 import { spawnSync } from "node:child_process";
-import { Readable } from "node:stream";
-import { join } from "node:path";
-import { pathToFileURL } from "node:url";
 import { describe, expect, it } from "vitest";
-import type { Io } from "../../src/io/io.js";
 import { textWidth } from "../../src/report/text-width.js";
 import { demoShop } from "../kit/demo-shop.js";
-import { copyOf, lexicant, mainFile, projectRoot, read, write } from "../kit/run.js";
-import { environment } from "../kit/process.js";
-
-type Run = (argv: readonly string[], io: Io) => Promise<number>;
-
-const { runCommandLine } = (await import(
-  pathToFileURL(join(projectRoot, "dist", "cli", "command-line.js")).href
-)) as {
-  readonly runCommandLine: Run;
-};
+import { environment, type MadeUpTerminal } from "../kit/process.js";
+import { copyOf, lexicant, mainFile, read, write } from "../kit/run.js";
 
 interface Shown {
-  readonly exit: number;
+  readonly exit: number | null;
   readonly out: string;
   readonly err: string;
   readonly pages: readonly string[];
 }
 
 /** Runs a command line on a made-up terminal of so many columns. */
-const onTerminal = async (
+const onTerminal = (
   cwd: string,
   args: readonly string[],
   columns: number,
-  own: Partial<Io> = {},
-): Promise<Shown> => {
-  let [out, err] = ["", ""];
-  const pages: string[] = [];
-  const exit = await runCommandLine(args, {
-    out: (text) => void (out += text),
-    err: (text) => void (err += text),
-    columns,
-    isTerminal: true,
-    colors: false,
-    errorColors: false,
-    isAttended: false,
-    page: (text) => void pages.push(text),
-    ask: () => Promise.resolve(undefined),
-    input: Readable.from([]),
-    untilEnded: () => new Promise(() => undefined),
-    now: () => new Date("2026-11-25T10:00:00Z"),
-    environment: environment({}),
-    cwd,
-    ...own,
-  });
+  colours: Omit<MadeUpTerminal, "columns"> = {},
+): Shown => {
+  const { exit, out, err, pages = [] } = lexicant(cwd, args, { terminal: { columns, ...colours } });
   return { exit, out, err, pages };
 };
 
@@ -95,38 +65,38 @@ const isRow = (line: string): boolean => /\S {2,}\S/.test(line);
 describe("answers on a terminal", () => {
   it.each(answers.map((args) => [args.join(" "), args] as const))(
     "when %s is asked at 80 columns, then no table is wider",
-    async (_, args) => {
-      const { out, err, pages } = await onTerminal(shop, args, 80);
+    (_, args) => {
+      const { out, err, pages } = onTerminal(shop, args, 80);
       const lines = [out, err, ...pages].join("").split("\n");
       expect(lines.length).toBeGreaterThan(1);
       expect(lines.filter((line) => textWidth(line) > 80 && isRow(line))).toEqual([]);
     },
   );
 
-  it("when an answer only answers, then it is shown page by page; where work is done, it is not", async () => {
-    const listed = await onTerminal(shop, ["list"], 80);
+  it("when an answer only answers, then it is shown page by page; where work is done, it is not", () => {
+    const listed = onTerminal(shop, ["list"], 80);
     expect([listed.out, listed.pages.length]).toEqual(["", 1]);
-    expect((await onTerminal(shop, ["list", "--no-pager"], 80)).pages).toEqual([]);
-    expect((await onTerminal(shop, ["list", "--json", "--limit", "1"], 80)).pages).toEqual([]);
-    expect((await onTerminal(shop, ["build", "--dry-run"], 80)).pages).toEqual([]);
-    expect((await onTerminal(shop, ["place", "merrowgate", "--list"], 80)).pages).toHaveLength(1);
-    const held = await onTerminal(shop, ["check", "--where", "nonsense("], 80);
+    expect(onTerminal(shop, ["list", "--no-pager"], 80).pages).toEqual([]);
+    expect(onTerminal(shop, ["list", "--json", "--limit", "1"], 80).pages).toEqual([]);
+    expect(onTerminal(shop, ["build", "--dry-run"], 80).pages).toEqual([]);
+    expect(onTerminal(shop, ["place", "merrowgate", "--list"], 80).pages).toHaveLength(1);
+    const held = onTerminal(shop, ["check", "--where", "nonsense("], 80);
     expect([held.exit, held.pages]).toEqual([2, []]);
   });
 
-  it("when colours are asked for or not, then they follow that, and messages in a file have none", async () => {
+  it("when colours are asked for or not, then they follow that, and messages in a file have none", () => {
     const colour = "\u001b[";
-    const seen = async (args: readonly string[], own: Partial<Io>): Promise<readonly boolean[]> => {
-      const { out, err, pages } = await onTerminal(shop, args, 80, own);
+    const seen = (args: readonly string[], own: Omit<MadeUpTerminal, "columns">): readonly boolean[] => {
+      const { out, err, pages } = onTerminal(shop, args, 80, own);
       return [(out + pages.join("")).includes(colour), err.includes(colour)];
     };
     const both = { colors: true, errorColors: true };
-    expect(await seen(["list", "--limit", "2"], both)).toEqual([true, false]);
-    expect(await seen(["list", "--limit", "2", "--color", "never"], both)).toEqual([false, false]);
-    expect(await seen(["list", "--color=always", "--limit", "2"], {})).toEqual([true, false]);
-    expect(await seen(["show", "NOPE"], both)).toEqual([false, true]);
-    expect(await seen(["show", "NOPE"], { colors: true, errorColors: false })).toEqual([false, false]);
-    expect((await onTerminal(shop, ["list", "--color", "blue"], 80)).err).toContain(
+    expect(seen(["list", "--limit", "2"], both)).toEqual([true, false]);
+    expect(seen(["list", "--limit", "2", "--color", "never"], both)).toEqual([false, false]);
+    expect(seen(["list", "--color=always", "--limit", "2"], {})).toEqual([true, false]);
+    expect(seen(["show", "NOPE"], both)).toEqual([false, true]);
+    expect(seen(["show", "NOPE"], { colors: true, errorColors: false })).toEqual([false, false]);
+    expect(onTerminal(shop, ["list", "--color", "blue"], 80).err).toContain(
       "--color is one of auto, always, never",
     );
   });

@@ -8,6 +8,7 @@ import type { CategoryTree } from "./category-tree.js";
 import type { ExchangeDefinition } from "./exchange-definition.js";
 import type { Field, FieldRule } from "./field.js";
 import type { LayoutDefinition } from "./layout-definition.js";
+import type { RecordFormat } from "./record-format.js";
 import type { PurposeName } from "./purpose-names.js";
 import type { ValueList } from "./value-list.js";
 
@@ -75,7 +76,7 @@ export interface FileLimits {
 
 /** How the channel's answer is read: where each row's reference, state, code and message stand. */
 export interface ResultLayout {
-  readonly format: string;
+  readonly format: RecordFormat;
   readonly ref: string;
   readonly state: string;
   readonly code: string;

@@ -1,3 +1,4 @@
+import type { RecordFormat } from "./record-format.js";
 import { ownOf } from "../own.js";
 import type { TextAlteration } from "../values/altered.js";
 
@@ -48,12 +49,10 @@ export interface ProgressDefinition {
   readonly thrownOut: readonly string[];
 }
 
-export const recordFormats = ["csv", "tsv", "xml", "json", "jsonl"] as const;
-
 /** How the channel's export of live listings is read: rows like those of the files, with columns of the layout's names. */
 export interface LiveLayout {
   readonly from: AddressPattern;
-  readonly format: (typeof recordFormats)[number];
+  readonly format: RecordFormat;
   readonly layout: string | undefined;
   /** The path of a record in a tree; "" finds it. */
   readonly records: string;

@@ -59,7 +59,7 @@ interface LayoutOf<Format extends string> {
 }
 
 /** What layouts of rows have in common. */
-interface TableSettings {
+export interface TableSettings {
   readonly cells: readonly (LayoutColumn | MarkColumn)[];
   readonly head: readonly HeadRow[];
   readonly joinedBy: string;
@@ -159,15 +159,3 @@ export interface JsonLdLayout extends LayoutOf<"jsonld"> {
 
 export type LayoutDefinition =
   CsvLayout | TsvLayout | XlsxLayout | XmlLayout | FeedLayout | JsonLayout | JsonLdLayout;
-
-export const layoutFormats = [
-  "rss",
-  "atom",
-  "csv",
-  "tsv",
-  "xlsx",
-  "xml",
-  "json",
-  "jsonl",
-  "jsonld",
-] as const satisfies readonly LayoutDefinition["format"][];

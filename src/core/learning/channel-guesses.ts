@@ -1,3 +1,4 @@
+import { trust } from "./trust.js";
 import type { Origin } from "./claim.js";
 import {
   channelFacts,
@@ -30,7 +31,7 @@ export const guessesOf = (
     if (field !== undefined)
       found.set(fact, {
         value: field.code,
-        confidence: (field.meaning?.confidence ?? 0.3) * weight,
+        confidence: (field.meaning?.confidence ?? trust.someMeaning) * weight,
         because,
         from: originOf(field),
       });
@@ -55,7 +56,7 @@ export const guessesOf = (
     const isParent = /parent|padre|parente|haupt|vater/iu.test(`${family.label} ${family.name}`);
     found.set("group_model", {
       value: isParent ? "leading-member" : "shared-id",
-      confidence: isParent ? 0.55 : 0.7,
+      confidence: isParent ? trust.parentColumn : trust.sharedReference,
       because: isParent ? "members name the one above them" : "members share a reference",
       from: originOf(family),
     });
@@ -63,14 +64,14 @@ export const guessesOf = (
     guess("group_field", own, "members stand within their group");
     found.set("group_model", {
       value: "nested",
-      confidence: 0.8,
+      confidence: trust.nestedMembers,
       because: "an element repeats within the listing",
       from: { file: schema.file, sheet: "", at: "" },
     });
   } else
     found.set("group_model", {
       value: "separate",
-      confidence: 0.6,
+      confidence: trust.noGroupColumn,
       because: "no column ties members together",
       from: { file: sorted.templates[0]?.sheet.file ?? schema?.file ?? "", sheet: "", at: "" },
     });
@@ -78,7 +79,7 @@ export const guessesOf = (
   if (comma !== undefined)
     found.set("decimal_mark", {
       value: ",",
-      confidence: 0.85,
+      confidence: trust.decimalComma,
       because: "an example writes numbers with a comma",
       from: comma,
     });

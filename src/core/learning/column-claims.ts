@@ -1,3 +1,4 @@
+import { trust } from "./trust.js";
 import { headFill } from "./colour-legend.js";
 import { addAll } from "../many.js";
 import { columnName } from "../catalogue/proposal/column-name.js";
@@ -34,7 +35,8 @@ export interface HeadContext {
 }
 
 /** A heading that is a code alone gives way to the name that a guide has for it. */
-export const labelConfidence = (heading: string): number => (heading === "" || isCode(heading) ? 0.85 : 0.97);
+export const labelConfidence = (heading: string): number =>
+  heading === "" || isCode(heading) ? trust.codeAsLabel : trust.label;
 
 /** Reads every named column of a template. */
 export const templateColumns = (
@@ -73,22 +75,30 @@ export const templateColumns = (
       },
     ]);
     for (const { row, marks } of needRows)
-      add(needCell(textAt(sheet, row, at), marks, 0.97, cellOrigin(sheet, row, at), "the row of needs"));
-    if (ruled !== "") add(saidClaims(ruled, 0.9, own, "the heading"));
-    add(needClaims(said, 0.94, own, "the mark on the heading"));
+      add(
+        needCell(
+          textAt(sheet, row, at),
+          marks,
+          trust.needRow,
+          cellOrigin(sheet, row, at),
+          "the row of needs",
+        ),
+      );
+    if (ruled !== "") add(saidClaims(ruled, trust.headingRule, own, "the heading"));
+    add(needClaims(said, trust.headingMark, own, "the mark on the heading"));
     const group = groupOf(sheet, head, at);
     if (group !== "" && group.length < 40)
-      add(needClaims(needOf(group), 0.9, own, "the group that it stands under"));
+      add(needClaims(needOf(group), trust.headingGroup, own, "the group that it stands under"));
     for (const colour of headFill(sheet, head, at))
-      add(needClaims(context.colours.get(colour), 0.93, own, "the heading's colour"));
+      add(needClaims(context.colours.get(colour), trust.headingColour, own, "the heading's colour"));
     for (const { row, role } of head.rows) add(rowClaims(sheet, row, at, role));
     for (const row of new Set([...head.rows.map((one) => one.row), head.firstRow])) {
       const { note } = cellAt(sheet, row, at);
       const from = cellOrigin(sheet, row, at);
       if (note.trim() !== "" && !(row >= head.firstRow && aboutExamples.test(note)))
         add([
-          ...ruleClaims(note, 0.92, from, "the cell's note"),
-          { fact: "help", value: note.trim(), confidence: 0.9, from, because: "the cell's note" },
+          ...ruleClaims(note, trust.ruleText, from, "the cell's note"),
+          { fact: "help", value: note.trim(), confidence: trust.helpText, from, because: "the cell's note" },
         ]);
     }
     const rules = sheet.rules.filter(({ firstColumn, lastColumn }) => firstColumn <= at && at <= lastColumn);
@@ -135,23 +145,43 @@ const rowClaims = (
   const from = cellOrigin(sheet, row, at);
   switch (role) {
     case "kinds":
-      return ruleClaims(text, 0.92, from, "the row of kinds");
+      return ruleClaims(text, trust.ruleText, from, "the row of kinds");
     case "guidance":
       return [
-        ...ruleClaims(text, 0.92, from, "the row of guidance"),
-        { fact: "help", value: text, confidence: 0.9, from, because: "the row of guidance" },
+        ...ruleClaims(text, trust.ruleText, from, "the row of guidance"),
+        { fact: "help", value: text, confidence: trust.helpText, from, because: "the row of guidance" },
       ];
     case "values": {
       const values = listedValues(text);
       if (values.length < 2) return [];
       return [
-        { fact: "values", value: valuesText(values), confidence: 0.95, from, because: "the row of values" },
-        { fact: "kind", value: "choice", confidence: 0.93, from, because: "the row of values" },
+        {
+          fact: "values",
+          value: valuesText(values),
+          confidence: trust.valueRow,
+          from,
+          because: "the row of values",
+        },
+        {
+          fact: "kind",
+          value: "choice",
+          confidence: trust.choiceByValues,
+          from,
+          because: "the row of values",
+        },
       ];
     }
     case "lengths":
       return /^\d+$/.test(text)
-        ? [{ fact: "max_length", value: text, confidence: 0.93, from, because: "the row of lengths" }]
+        ? [
+            {
+              fact: "max_length",
+              value: text,
+              confidence: trust.lengthRow,
+              from,
+              because: "the row of lengths",
+            },
+          ]
         : [];
     case "examples":
     case "labels":
@@ -167,10 +197,10 @@ const sheetRuleClaims = (rule: SheetRule, sheet: SheetPaper, at: number): readon
   const from = cellOrigin(sheet, rule.firstRow, at);
   const because = "the cells' own rule";
   const claims: Claim[] = [];
-  const claim = (fact: Claim["fact"], value: string, confidence = 0.95): void =>
+  const claim = (fact: Claim["fact"], value: string, confidence: number = trust.cellRule): void =>
     void claims.push({ fact, value, confidence, from, because });
   if (rule.message !== "")
-    addAll(claims, saidClaims(rule.message, 0.85, from, "the message of the cells' rule"));
+    addAll(claims, saidClaims(rule.message, trust.cellRuleMessage, from, "the message of the cells' rule"));
   const isNumber = (text: string): boolean => decimal(text) !== undefined;
   const least =
     rule.operator === "between" || rule.operator === "greaterThanOrEqual" || rule.operator === "equal"
@@ -185,13 +215,13 @@ const sheetRuleClaims = (rule: SheetRule, sheet: SheetPaper, at: number): readon
   switch (rule.kind) {
     case "list":
       if (rule.values.length === 0) return claims;
-      claim("values", valuesText(rule.values), 0.97);
-      claim("kind", "choice", 0.94);
-      if (rule.isOpen) claim("open", "yes", 0.9);
+      claim("values", valuesText(rule.values), trust.cellRuleValues);
+      claim("kind", "choice", trust.cellRuleChoice);
+      if (rule.isOpen) claim("open", "yes", trust.cellRuleOpen);
       return claims;
     case "whole":
     case "decimal":
-      claim("kind", rule.kind === "whole" ? "integer" : "decimal", 0.9);
+      claim("kind", rule.kind === "whole" ? "integer" : "decimal", trust.cellRuleNumber);
       if (isNumber(least)) claim("min", least);
       if (isNumber(most)) claim("max", most);
       return claims;
@@ -199,7 +229,7 @@ const sheetRuleClaims = (rule: SheetRule, sheet: SheetPaper, at: number): readon
       claim("kind", "date");
       return claims;
     case "length":
-      claim("kind", "text", 0.8);
+      claim("kind", "text", trust.cellRuleText);
       if (isNumber(least) && least !== "0") claim("min_length", least);
       if (isNumber(most)) claim("max_length", most);
       return claims;
@@ -221,7 +251,7 @@ const exampleClaims = (sheet: SheetPaper, head: SheetHead, at: number): readonly
   if (first === undefined) return [];
   const from = cellOrigin(sheet, first.row, at);
   return [
-    { fact: "example", value: first.text, confidence: 0.85, from, because: "the filled row" },
+    { fact: "example", value: first.text, confidence: trust.example, from, because: "the filled row" },
     ...shownKind(texts.map(({ text }) => text)).map(({ fact, value, confidence }) => ({
       fact,
       value,
@@ -237,8 +267,8 @@ export const shownKind = (
   texts: readonly string[],
 ): readonly Pick<Claim, "fact" | "value" | "confidence">[] => {
   const all = (pattern: RegExp): boolean => texts.length > 0 && texts.every((text) => pattern.test(text));
-  const few = texts.length < 3 ? 0.1 : 0;
-  if (all(/^https?:\/\/\S+$/)) return [{ fact: "kind", value: "url", confidence: 0.8 }];
+  const few = texts.length < 3 ? trust.fewExamples : 0;
+  if (all(/^https?:\/\/\S+$/)) return [{ fact: "kind", value: "url", confidence: trust.looksLink }];
   const day = [
     ["YYYY-MM-DD", /^\d{4}-\d\d-\d\d$/],
     ["DD.MM.YYYY", /^\d\d\.\d\d\.\d{4}$/],
@@ -247,22 +277,27 @@ export const shownKind = (
   for (const [form, pattern] of day)
     if (all(pattern))
       return [
-        { fact: "kind", value: "date", confidence: 0.82 },
-        { fact: "date", value: form, confidence: form === "DD/MM/YYYY" ? 0.6 : 0.8 },
+        { fact: "kind", value: "date", confidence: trust.looksDate },
+        {
+          fact: "date",
+          value: form,
+          confidence: form === "DD/MM/YYYY" ? trust.doubtfulDateForm : trust.dateForm,
+        },
       ];
   if (all(/^-?\d+[.,]\d+$/)) {
     const places = new Set(texts.map((text) => text.split(/[.,]/)[1]?.length ?? 0));
     const [only] = places;
     return [
-      { fact: "kind", value: "decimal", confidence: 0.68 - few },
+      { fact: "kind", value: "decimal", confidence: trust.looksDecimal - few },
       ...(places.size === 1
-        ? [{ fact: "decimals" as const, value: String(only), confidence: 0.6 - few }]
+        ? [{ fact: "decimals" as const, value: String(only), confidence: trust.looksPlaces - few }]
         : []),
     ];
   }
   if (all(/^\d{1,6}$/) && !texts.some((text) => text.startsWith("0") && text.length > 1))
-    return [{ fact: "kind", value: "integer", confidence: 0.66 - few }];
-  if (texts.some((text) => /\p{L}/u.test(text))) return [{ fact: "kind", value: "text", confidence: 0.62 }];
+    return [{ fact: "kind", value: "integer", confidence: trust.looksInteger - few }];
+  if (texts.some((text) => /\p{L}/u.test(text)))
+    return [{ fact: "kind", value: "text", confidence: trust.looksText }];
   return [];
 };
 
@@ -273,25 +308,32 @@ export const nameClaims = (label: string, from: Claim["from"]): readonly Claim[]
   const claims: Claim[] = [];
   const unit = unitIn(label) ?? name.unit;
   if (unit !== undefined) {
-    claims.push({ fact: "unit", value: unit, confidence: 0.92, from, because });
-    claims.push({ fact: "kind", value: "measure", confidence: 0.89, from, because });
+    claims.push({ fact: "unit", value: unit, confidence: trust.nameUnit, from, because });
+    claims.push({ fact: "kind", value: "measure", confidence: trust.nameMeasure, from, because });
   }
   const spelled = fold(label);
   const byWord = wordKinds.find(([pattern]) => pattern.test(spelled));
-  if (byWord !== undefined) claims.push({ fact: "kind", value: byWord[1], confidence: 0.72, from, because });
-  if (name.attribute !== undefined && name.certainty >= 0.6) {
+  if (byWord !== undefined)
+    claims.push({ fact: "kind", value: byWord[1], confidence: trust.nameKind, from, because });
+  if (name.attribute !== undefined && name.certainty >= trust.knownName) {
     const { kind, list } = attributeKind(name.attribute);
     // Free words of ours may be a choice of theirs: no more than a hint.
     if (kind !== "text" && kind !== "html")
       claims.push({
         fact: "kind",
         value: kind === "measure" && unit === undefined ? "measure" : kind,
-        confidence: 0.7 * name.certainty,
+        confidence: trust.nameAttribute * name.certainty,
         from,
         because,
       });
     else if (!list)
-      claims.push({ fact: "kind", value: "text", confidence: 0.64 * name.certainty, from, because });
+      claims.push({
+        fact: "kind",
+        value: "text",
+        confidence: trust.nameFreeText * name.certainty,
+        from,
+        because,
+      });
   }
   return claims;
 };

@@ -1,3 +1,4 @@
+import { trust } from "./trust.js";
 import { addAll } from "../many.js";
 import { decimal } from "../values/decimal.js";
 import { unitOf } from "../values/units.js";
@@ -68,22 +69,22 @@ const rowClaims = (row: GuideRow, marks: Marks): readonly Claim[] => {
   const add = (fact: Fact, value: string, confidence: number, from: Claim["from"]): void =>
     void claims.push({ fact, value, confidence, from, because });
   const label = cell("label");
-  if (label !== undefined) add("label", label.text, 0.9, label.from);
+  if (label !== undefined) add("label", label.text, trust.helpText, label.from);
   const need = cell("need");
-  if (need !== undefined) addAll(claims, needCell(need.text, marks, 0.95, need.from, because));
+  if (need !== undefined) addAll(claims, needCell(need.text, marks, trust.guideNeed, need.from, because));
   const kind = cell("kind");
-  if (kind !== undefined) addAll(claims, ruleClaims(kind.text, 0.93, kind.from, because));
+  if (kind !== undefined) addAll(claims, ruleClaims(kind.text, trust.guideFact, kind.from, because));
   const values = cell("values");
   if (values !== undefined) addAll(claims, valueClaims(values.text, values.from, because));
   const meaning = cell("meaning");
   if (meaning !== undefined) {
-    addAll(claims, ruleClaims(meaning.text, 0.92, meaning.from, because));
-    add("help", meaning.text, 0.9, meaning.from);
+    addAll(claims, ruleClaims(meaning.text, trust.ruleText, meaning.from, because));
+    add("help", meaning.text, trust.helpText, meaning.from);
   }
   for (const { text, column } of row.further())
-    addAll(claims, ruleClaims(text, 0.92, cellOrigin(row.sheet, row.row, column), because));
+    addAll(claims, ruleClaims(text, trust.ruleText, cellOrigin(row.sheet, row.row, column), because));
   const example = cell("example");
-  if (example !== undefined) add("example", example.text, 0.88, example.from);
+  if (example !== undefined) add("example", example.text, trust.guideExample, example.from);
   for (const [what, fact] of numbers) {
     const found = cell(what);
     const number =
@@ -93,14 +94,14 @@ const rowClaims = (row: GuideRow, marks: Marks): readonly Claim[] => {
     if (found === undefined || number === undefined || decimal(number) === undefined) continue;
     if (what === "items") {
       if (Number(number) > 1) {
-        add("max_items", number, 0.93, found.from);
-        add("list", "yes", 0.9, found.from);
+        add("max_items", number, trust.guideFact, found.from);
+        add("list", "yes", trust.guideList, found.from);
       }
-    } else add(fact, number, 0.93, found.from);
+    } else add(fact, number, trust.guideFact, found.from);
   }
   const unit = cell("unit");
   if (unit !== undefined && unitOf(unit.text) !== undefined)
-    add("unit", unitOf(unit.text)?.code ?? "", 0.94, unit.from);
+    add("unit", unitOf(unit.text)?.code ?? "", trust.guideUnit, unit.from);
   return claims;
 };
 
@@ -114,7 +115,7 @@ const numbers: readonly (readonly [Explains, Fact])[] = [
 
 /** A cell for accepted values holds a list, or a sentence that says what else is accepted. */
 const valueClaims = (text: string, from: Claim["from"], because: string): readonly Claim[] => {
-  const said = saidClaims(text, 0.92, from, because);
+  const said = saidClaims(text, trust.ruleText, from, because);
   if (
     said.some(
       ({ fact }) =>
@@ -132,7 +133,7 @@ const valueClaims = (text: string, from: Claim["from"], because: string): readon
     values.length > 1 && values.every((value) => value.split(" ").length <= 6) && !/\.\s+\p{Lu}/u.test(text);
   if (!isList) return said;
   return [
-    { fact: "values", value: valuesText(values), confidence: 0.93, from, because },
-    { fact: "kind", value: "choice", confidence: 0.92, from, because },
+    { fact: "values", value: valuesText(values), confidence: trust.guideFact, from, because },
+    { fact: "kind", value: "choice", confidence: trust.guideChoice, from, because },
   ];
 };

@@ -1,3 +1,4 @@
+import { trust } from "./trust.js";
 import { columnLetter } from "../diagnostics/place.js";
 import type { Claim } from "./claim.js";
 import { labelConfidence, type TemplateColumn } from "./column-claims.js";
@@ -138,8 +139,8 @@ const listOf = (group: readonly TemplateColumn[]): JoinedColumns => {
     claims: [
       ...claims.filter(({ fact }) => fact !== "label" && fact !== "max_items" && fact !== "list"),
       { fact: "label", value: label, confidence: labelConfidence(label), from, because },
-      { fact: "list", value: "yes", confidence: 0.96, from, because },
-      { fact: "max_items", value: String(group.length), confidence: 0.96, from, because },
+      { fact: "list", value: "yes", confidence: trust.sideBySide, from, because },
+      { fact: "max_items", value: String(group.length), confidence: trust.sideBySide, from, because },
     ],
     group: first.group,
   };

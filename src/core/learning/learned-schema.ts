@@ -1,3 +1,4 @@
+import { trust } from "./trust.js";
 import { localName } from "../records/local-name.js";
 import { addAll } from "../many.js";
 import { valuesText, type Claim, type Fact } from "./claim.js";
@@ -16,19 +17,19 @@ import { nameKey } from "./headings.js";
 const claimsOf = (field: SchemaField, { file, isSample }: SchemaReading): readonly Claim[] => {
   const from = { file, sheet: "", at: field.line > 0 ? `line ${field.line}` : field.path };
   const because = isSample ? "the sample" : "the schema";
-  const weight = isSample ? 0.7 : 0.98;
+  const weight = isSample ? trust.sample : trust.schema;
   const claims: Claim[] = [];
   const claim = (fact: Fact, value: string, confidence = weight): void =>
     void claims.push({ fact, value, confidence, from, because });
   claim("label", field.label || field.name);
   if (field.help !== "") {
-    claim("help", field.help, 0.9);
+    claim("help", field.help, trust.helpText);
     if (field.help !== field.label)
-      addAll(claims, ruleClaims(field.help, 0.8, from, "the schema's own words"));
+      addAll(claims, ruleClaims(field.help, trust.schemaWords, from, "the schema's own words"));
   }
-  if (isSample) claim("need", "optional", 0.35);
+  if (isSample) claim("need", "optional", trust.sampleNeed);
   else claim("need", field.isRequired ? "required" : "optional");
-  if (field.kind !== undefined) claim("kind", field.kind, field.kind === "text" ? 0.9 : weight);
+  if (field.kind !== undefined) claim("kind", field.kind, field.kind === "text" ? trust.schemaText : weight);
   if (field.values.length > 0) claim("values", valuesText(field.values));
   if (field.many !== undefined) {
     claim("list", "yes");
@@ -37,11 +38,11 @@ const claimsOf = (field: SchemaField, { file, isSample }: SchemaReading): readon
   for (const [fact, value] of Object.entries(field.limits) as [Fact, string][]) claim(fact, value);
   const [example] = field.examples;
   if (example !== undefined) {
-    claim("example", example, 0.85);
+    claim("example", example, trust.example);
     for (const one of shownKind(field.examples))
       claims.push({ ...one, from, because: "what the sample shows" });
   }
-  if (field.default !== "") claim("default", field.default, 0.9);
+  if (field.default !== "") claim("default", field.default, trust.schemaDefault);
   // A schema says what is a number; what the number is of only the name tells.
   const named = nameClaims(field.label || field.name, from);
   addAll(

@@ -1,3 +1,4 @@
+import { trust } from "./trust.js";
 import { plainWords } from "./plain-words.js";
 import { isOurs } from "../catalogue/vocabulary.js";
 import { columnName } from "../catalogue/proposal/column-name.js";
@@ -118,23 +119,27 @@ export const meaningOf = (names: readonly string[], own: readonly string[]): Mea
     own.filter((attribute) => !isOurs(attribute)).map((attribute) => [nameKey(attribute), attribute]),
   );
   for (const [at, name] of names.entries()) {
-    const weight = at === 0 ? 1 : 0.9;
+    const weight = at === 0 ? 1 : trust.secondName;
     const text = plain(name);
     if (text === "") continue;
     const shops =
       byKey.get(nameKey(name)) ?? byKey.get(nameKey(text.replace(/ (?:kg|g|cm|mm|m|l|ml|w)$/, "")));
     if (shops !== undefined)
-      return { attribute: shops, confidence: 0.9 * weight, because: `the catalogue has "${shops}"` };
+      return {
+        attribute: shops,
+        confidence: trust.catalogueName * weight,
+        because: `the catalogue has "${shops}"`,
+      };
     const column = columnName(name.replace(/\([^)]*\)/g, " ").trim() || name);
     if (
       column.attribute !== undefined &&
-      column.certainty >= 0.9 &&
+      column.certainty >= trust.surelyNamed &&
       isOurs(column.attribute) &&
       !turnsAway.test(text.replace(column.words, ""))
     )
       return {
         attribute: column.attribute === "first_image" ? "images" : column.attribute,
-        confidence: 0.93 * weight,
+        confidence: trust.usualName * weight,
         because: `"${name}" is a usual name of it`,
       };
     const phrase = phrases.find(([pattern]) => pattern.test(text));
@@ -144,7 +149,7 @@ export const meaningOf = (names: readonly string[], own: readonly string[]): Mea
       if (!away)
         return {
           attribute: phrase[1],
-          confidence: (isWhole ? 0.9 : 0.72) * weight,
+          confidence: (isWhole ? trust.isItsName : trust.speaksOfIt) * weight,
           because: `"${name}" speaks of it`,
         };
     }
@@ -172,7 +177,7 @@ export const meaningByValues = (
   if (best === undefined || best.known < FEW || share < LEAST_SHARE) return undefined;
   return {
     attribute: best.attribute,
-    confidence: Math.min(0.85, 0.5 + 0.4 * share),
+    confidence: Math.min(trust.valuesMost, trust.valuesLeast + trust.valuesShare * share),
     because: `${best.known} of its ${values.length} values stand under "${best.attribute}"`,
   };
 };

@@ -1,3 +1,4 @@
+import { trust } from "./trust.js";
 import { needInSentence, needOf, type Marks, type NeedSaid } from "./need-words.js";
 import { readSentence } from "./sentence.js";
 import type { Claim, Fact, Origin } from "./claim.js";
@@ -11,11 +12,11 @@ export const needClaims = (
 ): readonly Claim[] => {
   if (said === undefined) return [];
   // A condition in words is a question: what it means is for a person to write down.
-  const surely = said.when === "" ? confidence : Math.min(confidence, 0.5);
+  const surely = said.when === "" ? confidence : Math.min(confidence, trust.inWords);
   const need: Claim = { fact: "need", value: said.need, confidence: surely, from, because };
   return said.when === ""
     ? [need]
-    : [need, { fact: "when", value: said.when, confidence: 0.5, from, because }];
+    : [need, { fact: "when", value: said.when, confidence: trust.inWords, from, because }];
 };
 
 /** Reads a text that rules a field, and says what it claims of it. */
@@ -36,18 +37,18 @@ export const saidClaims = (
   claim("max_length", said.maxLength);
   claim("counted", said.counted);
   claim("max_items", said.maxItems);
-  if (said.maxItems !== undefined && said.maxItems > 1) claim("list", "yes", 0.95);
+  if (said.maxItems !== undefined && said.maxItems > 1) claim("list", "yes", trust.withSentence);
   claim("min", said.min);
   claim("max", said.max);
   claim("decimals", said.decimals);
   claim("unit", said.unit);
   claim("date", said.date);
   claim("min_pixels", said.pixels);
-  if (said.values !== undefined) claim("values", valuesText(said.values), 0.95);
+  if (said.values !== undefined) claim("values", valuesText(said.values), trust.withSentence);
   const between = separatorIn(text);
   if (between !== undefined) {
     claim("joined_by", between);
-    claim("list", "yes", 0.95);
+    claim("list", "yes", trust.withSentence);
   }
   return claims;
 };
@@ -60,7 +61,7 @@ export const ruleClaims = (
   because: string,
 ): readonly Claim[] => [
   ...saidClaims(text, confidence, from, because),
-  ...needClaims(needInSentence(text), confidence * 0.97, from, because),
+  ...needClaims(needInSentence(text), confidence * trust.needInSentence, from, because),
 ];
 
 export const needCell = (

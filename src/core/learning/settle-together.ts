@@ -1,3 +1,4 @@
+import { trust } from "./trust.js";
 import { originOf } from "./channel-guesses.js";
 import { valuesOf } from "./claim.js";
 import { conditionOf } from "./condition.js";
@@ -11,10 +12,15 @@ export const settleConditions = (fields: readonly LearnedField[]): void => {
     if (when === undefined || when.isCorrected) continue;
     const expression = conditionOf(when.value, fields);
     if (expression !== undefined)
-      facts.set("when", { ...when, value: expression, confidence: 0.75, because: `"${when.value}"` });
+      facts.set("when", {
+        ...when,
+        value: expression,
+        confidence: trust.readCondition,
+        because: `"${when.value}"`,
+      });
     const need = facts.get("need");
     if (expression !== undefined && need !== undefined)
-      facts.set("need", { ...need, confidence: Math.max(need.confidence, 0.75) });
+      facts.set("need", { ...need, confidence: Math.max(need.confidence, trust.readCondition) });
   }
 };
 
@@ -56,7 +62,11 @@ export const fillFields = (
     if (code === guesses.get("category_field")?.value || facts.get("fill")?.isCorrected === true) continue;
     const fill =
       code === guesses.get("identified_by")?.value
-        ? { fill: "sku", confidence: guesses.get("identified_by")?.confidence ?? 0.5, because: "our number" }
+        ? {
+            fill: "sku",
+            confidence: guesses.get("identified_by")?.confidence ?? trust.guess,
+            because: "our number",
+          }
         : startingFill(meaning, facts, {
             titlesTellApart: isSeparate,
             hasMainPicture,
@@ -69,7 +79,7 @@ export const fillFields = (
     facts.set("fill", {
       fact: "fill",
       value: fill.fill,
-      confidence: before > 0 ? Math.min(0.55, fill.confidence) : fill.confidence,
+      confidence: before > 0 ? Math.min(trust.furtherField, fill.confidence) : fill.confidence,
       from: originOf(field),
       because: fill.because,
       against: [],

@@ -1,3 +1,4 @@
+import { trust } from "./trust.js";
 import { greatest } from "../many.js";
 import { decimal } from "../values/decimal.js";
 import { unitOf } from "../values/units.js";
@@ -45,7 +46,7 @@ const settleFact = (fact: Fact, claims: readonly Claim[]): Settled | undefined =
     .map((own) => {
       const sources = new Set(own.map(({ because }) => because)).size;
       const best = own.reduce((a, b) => (b.confidence > a.confidence ? b : a));
-      return { best, score: Math.min(0.99, best.confidence + 0.03 * (sources - 1)) };
+      return { best, score: Math.min(trust.most, best.confidence + trust.furtherSource * (sources - 1)) };
     })
     .sort((a, b) => b.score - a.score);
   const [first, second] = scored;
@@ -63,7 +64,10 @@ const settleFact = (fact: Fact, claims: readonly Claim[]): Settled | undefined =
   if (fact === "values" && against.every(({ value }) => isWithin(value, first.best.value)))
     return settled({ ...first.best, confidence: first.score });
   const gap = first.score - second.score;
-  const confidence = against.length === 0 || gap > 0.25 ? first.score : Math.min(first.score, 0.55 + gap);
+  const confidence =
+    against.length === 0 || gap > trust.clearLead
+      ? first.score
+      : Math.min(first.score, trust.narrowLead + gap);
   return settled({ ...first.best, confidence }, against);
 };
 
@@ -95,7 +99,12 @@ const settleKind = (claims: readonly Claim[], others: ReadonlyMap<Fact, Settled>
   const list = others.get("values");
   if (list !== undefined && values.length > 1) {
     const kind = isYesNo(values) ? "yes-no" : "choice";
-    return settled({ ...list, fact: "kind", value: kind, confidence: Math.min(0.95, list.confidence) });
+    return settled({
+      ...list,
+      fact: "kind",
+      value: kind,
+      confidence: Math.min(trust.listedChoice, list.confidence),
+    });
   }
   if (first === undefined || !isKind(first.value)) return undefined;
   const as = (kind: Kind, confidence = first.confidence): Settled =>
@@ -109,26 +118,31 @@ const settleKind = (claims: readonly Claim[], others: ReadonlyMap<Fact, Settled>
         .filter(({ value }) => value !== "choice")
         .sort((a, b) => b.confidence - a.confidence)[0];
       return next !== undefined && next.confidence >= OPEN
-        ? settled({ ...next, confidence: 0.5 })
-        : as("choice", 0.45);
+        ? settled({ ...next, confidence: trust.guess })
+        : as("choice", trust.guessedChoice);
     }
     case "decimal":
     case "integer":
-      if (isMeasure && first.confidence > 0) return as("measure", Math.max(0.89, first.confidence));
-      if (best(kinds, "money") >= 0.5) return as("money", Math.max(first.confidence, 0.9));
-      if (first.value === "integer" && best(kinds, "decimal") >= first.confidence - 0.02)
+      if (isMeasure && first.confidence > 0)
+        return as("measure", Math.max(trust.measureWithUnit, first.confidence));
+      if (best(kinds, "money") >= trust.guess)
+        return as("money", Math.max(first.confidence, trust.moneyWord));
+      if (first.value === "integer" && best(kinds, "decimal") >= first.confidence - trust.hair)
         return as("decimal");
       return as(first.value);
     case "measure":
-      return isMeasure ? as("measure") : as("decimal", 0.55);
+      return isMeasure ? as("measure") : as("decimal", trust.doubtful);
     case "money":
     case "text": {
       if (first.value === "money")
-        return as("money", kinds.length > 1 ? Math.max(0.8, first.confidence) : first.confidence);
+        return as(
+          "money",
+          kinds.length > 1 ? Math.max(trust.moneyTogether, first.confidence) : first.confidence,
+        );
       const hint = kinds.filter(
         ({ value, confidence }) => ["gtin", "isbn", "url", "date"].includes(value) && confidence >= OPEN,
       )[0];
-      if (hint !== undefined && !others.has("values")) return settled({ ...hint, confidence: 0.7 });
+      if (hint !== undefined && !others.has("values")) return settled({ ...hint, confidence: trust.hint });
       return as("text");
     }
     case "html":
@@ -178,7 +192,11 @@ export const settleFacts = (claims: readonly Claim[]): Map<Fact, Settled> => {
   const most = found.get("max");
   const isText = kind?.value === "text" || kind?.value === "html";
   if (isText && most !== undefined && !found.has("max_length") && /^\d{2,5}$/.test(most.value))
-    found.set("max_length", { ...most, fact: "max_length", confidence: Math.min(most.confidence, 0.75) });
+    found.set("max_length", {
+      ...most,
+      fact: "max_length",
+      confidence: Math.min(most.confidence, trust.doubtfulLength),
+    });
   for (const [fact, fits] of Object.entries(sensible) as [Fact, (kind: string) => boolean][])
     if (found.has(fact) && !fits(kind?.value ?? "")) found.delete(fact);
   const [low, high] = [decimal(found.get("min")?.value ?? ""), decimal(found.get("max")?.value ?? "")];

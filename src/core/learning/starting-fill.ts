@@ -1,3 +1,4 @@
+import { trust } from "./trust.js";
 import { attributeKind } from "../catalogue/vocabulary.js";
 import { fold } from "../values/text.js";
 import { valuesOf } from "./claim.js";
@@ -51,9 +52,9 @@ export const startingFill = (
   const values = valuesOf(facts.get("values")?.value ?? "");
   const byName = names.map((name) => fold(name).normalize("NFKD").replace(/\p{M}/gu, ""));
   if (byName.some((name) => currencyWord.test(name)))
-    return { fill: "currency(price)", confidence: 0.85, because: "the price's currency" };
+    return { fill: "currency(price)", confidence: trust.currencyField, because: "the price's currency" };
   if (values.length === 1 && kind === "choice")
-    return { fill: text(values[0] ?? ""), confidence: 0.8, because: "its list has one value" };
+    return { fill: text(values[0] ?? ""), confidence: trust.onlyValue, because: "its list has one value" };
   if (meaning === undefined) return undefined;
   const { attribute, confidence, because } = meaning;
   const own = attributeKind(attribute);

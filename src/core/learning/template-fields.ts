@@ -1,3 +1,4 @@
+import { trust } from "./trust.js";
 import { columnLetter } from "../diagnostics/place.js";
 import { ruleFacts, SURE, type Claim, type Fact } from "./claim.js";
 import { nameClaims, templateColumns, type TemplateColumn } from "./column-claims.js";
@@ -119,14 +120,14 @@ const withUnmarked = (drafts: readonly Draft[]): readonly Draft[] => {
         ? {
             fact: "need",
             value: "optional",
-            confidence: 0.9,
+            confidence: trust.unmarked,
             from,
             because: "others are marked, this one is not",
           }
         : {
             fact: "need",
             value: "optional",
-            confidence: 0.35,
+            confidence: trust.nothingSaid,
             from,
             because: "nothing says whether it must be filled",
           };

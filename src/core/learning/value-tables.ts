@@ -1,3 +1,4 @@
+import { trust } from "./trust.js";
 import { cellOrigin, valuesText, type Claim } from "./claim.js";
 import { nameKey } from "./headings.js";
 import { textAt, type SheetPaper } from "./paper.js";
@@ -19,8 +20,8 @@ const listClaims = (sheet: SheetPaper, column: number, from: number): readonly C
   const origin = cellOrigin(sheet, from, column);
   const because = "a list under its name";
   return [
-    { fact: "values", value: valuesText(values), confidence: 0.9, from: origin, because },
-    { fact: "kind", value: "choice", confidence: 0.9, from: origin, because },
+    { fact: "values", value: valuesText(values), confidence: trust.listChoice, from: origin, because },
+    { fact: "kind", value: "choice", confidence: trust.listChoice, from: origin, because },
   ];
 };
 
@@ -50,8 +51,8 @@ const longTable = (
       return [
         name,
         [
-          { fact: "values", value: valuesText(values), confidence: 0.92, from, because },
-          { fact: "kind", value: "choice", confidence: 0.9, from, because },
+          { fact: "values", value: valuesText(values), confidence: trust.listFile, from, because },
+          { fact: "kind", value: "choice", confidence: trust.listChoice, from, because },
         ] satisfies Claim[],
       ] as const;
     }),
@@ -89,7 +90,7 @@ export const valueTables = (
       if (name !== undefined && claims.length > 0)
         tables.set(
           name,
-          claims.map((claim) => ({ ...claim, confidence: claim.confidence * 0.9 })),
+          claims.map((claim) => ({ ...claim, confidence: claim.confidence * trust.foreignList })),
         );
     }
     if (tables.size > before) used.add(sheet);

@@ -1,3 +1,4 @@
+import { groupFieldsOf } from "../channel/layout-formats/layout-formats.js";
 import { statedAxes } from "../catalogue/axes.js";
 import { groupFieldOf } from "../channel/group-model.js";
 import type { ProductView } from "../catalogue/product.js";
@@ -52,5 +53,4 @@ const isOfGroups = (
   field: CategoryField["field"],
   { groups, layouts }: Pick<ChannelDefinition, "groups" | "layouts">,
 ): boolean =>
-  groupFieldOf(groups) === field.code ||
-  layouts.some((layout) => layout.format === "jsonld" && layout.groupName === field);
+  groupFieldOf(groups) === field.code || layouts.some((layout) => groupFieldsOf(layout).includes(field));

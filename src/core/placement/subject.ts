@@ -1,9 +1,23 @@
+/**
+ * Understands what is to be placed: reads its path, its products' names and what others call it, and says by each of these
+ * voices which goods it is, with the words and qualities that speak. Nothing is weighed against a tree yet.
+ */
 import type { Category } from "../channel/category-tree.js";
 import type { Quality } from "../goods/good.js";
 import type { Mention, Reading } from "../goods/read-name.js";
 import { pathParts } from "../values/category-path.js";
 import type { CategoryIndex } from "./category-index.js";
-import { addMasses, companyOf, headsOf, massesOf, wholeOf, type Head, type Masses } from "./company.js";
+import { addAll } from "../many.js";
+import {
+  addMasses,
+  companyOf,
+  headsOf,
+  massesOf,
+  wholeOf,
+  type Company,
+  type Head,
+  type Masses,
+} from "./company.js";
 import { withCompounds, wordsOf } from "./words.js";
 
 /** What is to be placed: one of our categories, or a product that stands apart from its own. */
@@ -12,7 +26,7 @@ export interface Subject {
   readonly path: string;
   /** Names of products in it. */
   readonly names: readonly string[];
-  /** Beginnings of their descriptions: heard where neither names nor path say anything. */
+  /** Beginnings of their descriptions: read where neither names nor path say anything. */
   readonly descriptions?: readonly string[];
   /** Channel categories that neighbours were placed in: siblings and what stands above. */
   readonly neighbours: readonly Category[];
@@ -111,12 +125,23 @@ const wholeShelf = (parts: readonly string[], { reader }: CategoryIndex): readon
 
 const firstSentence = (text: string): string => text.split(/[.!?](?:\s|$)/)[0] ?? "";
 
-/** Below this nobody said what the things are, and their descriptions are heard. */
+/** Below this nobody said what the things are, and their descriptions are read. */
 const HARDLY = 0.25;
 const DESCRIBED = 0.4;
 
-/** Reads a subject: chooses the meanings of its words by the company that they keep in it. */
-export const understand = (subject: Subject, index: CategoryIndex): Understood => {
+/** A subject's texts read, with the company that its words keep. */
+interface ReadSubject {
+  readonly index: CategoryIndex;
+  readonly parts: readonly string[];
+  readonly leaf: Reading;
+  readonly branch: readonly Reading[];
+  readonly names: readonly Reading[];
+  /** The share of one name. */
+  readonly each: number;
+  readonly company: Company;
+}
+
+const readSubject = (subject: Subject, index: CategoryIndex): ReadSubject => {
   const { glossary, reader } = index;
   const parts = pathParts(subject.path);
   const leaf = reader.read(parts.at(-1) ?? "");
@@ -131,14 +156,45 @@ export const understand = (subject: Subject, index: CategoryIndex): Understood =
     ],
     glossary,
   );
-  const headsIn = (reading: Reading): readonly Head[] => headsOf(reading, company, glossary);
-  const products = new Map<number, number>();
-  const aside = new Map<number, number>();
-  const words = new Map<string, number>();
+  return { index, parts, leaf, branch, names, each, company };
+};
+
+const headsIn = (reading: Reading, { company, index }: ReadSubject): readonly Head[] =>
+  headsOf(reading, company, index.glossary);
+
+/** What its products' names say: what they are, what else they mention, and the words they are called by. */
+interface NamesSay {
+  readonly products: Map<number, number>;
+  readonly aside: Map<number, number>;
+  /** Words by the share of names that say them, heads first. */
+  readonly shares: ReadonlyMap<string, number>;
+  /** The same as they are written. */
+  readonly plain: readonly string[];
+}
+
+/** Words of one name with how far they say what the thing is: those of its head wholly, others half. */
+const wordsOfName = (
+  reading: Reading,
+  heads: readonly Head[],
+  plain: readonly string[],
+): Map<string, number> => {
+  const headWords = new Set(heads.flatMap(({ mention }) => (mention.joint === "begin" ? mention.words : [])));
+  const said = new Map<string, number>();
+  for (const [at, { word, part }] of reading.tokens.entries()) {
+    const isLast = part === 0 && reading.tokens[at + 1]?.part !== 0;
+    for (const own of wordsOf(word)) raise(said, own, headWords.has(word) || isLast ? HEAD_WORD : OTHER_WORD);
+  }
+  for (const own of withCompounds(plain)) raise(said, own, OTHER_WORD);
+  return said;
+};
+
+const namesSay = (read: ReadSubject): NamesSay => {
+  const { names, each, company, index } = read;
+  const [products, aside] = [new Map<number, number>(), new Map<number, number>()];
   const shares = new Map<string, number>();
-  const plainWords = new Set(parts.flatMap((part) => wordsOf(part)));
+  const plain: string[] = [];
   for (const reading of names) {
-    const heads = headsIn(reading);
+    const heads = headsIn(reading, read);
     addMasses(
       products,
       massesOfHeads(heads, ({ mention }) => BY_JOINT[mention.joint]),
@@ -146,93 +202,147 @@ export const understand = (subject: Subject, index: CategoryIndex): Understood =
     );
     for (const mention of reading.mentions)
       if (!heads.some((head) => head.mention === mention))
-        addMasses(aside, massesOf(mention, company, glossary), each);
-    const headWords = new Set(
-      heads.flatMap(({ mention }) => (mention.joint === "begin" ? mention.words : [])),
-    );
-    const said = new Map<string, number>();
-    const plain = wordsOf(reading.tokens.map(({ word }) => word).join(" "));
-    for (const word of plain) plainWords.add(word);
-    for (const [at, { word, part }] of reading.tokens.entries()) {
-      const isLast = part === 0 && reading.tokens[at + 1]?.part !== 0;
-      for (const own of wordsOf(word))
-        raise(said, own, headWords.has(word) || isLast ? HEAD_WORD : OTHER_WORD);
-    }
-    for (const own of withCompounds(plain)) raise(said, own, OTHER_WORD);
-    for (const [word, weight] of said) shares.set(word, (shares.get(word) ?? 0) + weight * each);
+        addMasses(aside, massesOf(mention, company, index.glossary), each);
+    const own = wordsOf(reading.tokens.map(({ word }) => word).join(" "));
+    addAll(plain, own);
+    for (const [word, weight] of wordsOfName(reading, heads, own))
+      shares.set(word, (shares.get(word) ?? 0) + weight * each);
   }
-  for (const [word, share] of shares) raise(words, word, share);
-  const leafGoods = massesOfHeads(headsIn(leaf), ({ mention: { joint } }) =>
+  return { products, aside, shares, plain };
+};
+
+/** What the leaf says alone; things that it lists count as much as its first. */
+const leafSays = (read: ReadSubject): Map<number, number> =>
+  massesOfHeads(headsIn(read.leaf, read), ({ mention: { joint } }) =>
     joint === "begin" || joint === "list" || joint === "and" ? 1 : 0.3,
   );
-  const branchGoods = new Map<number, number>();
-  for (const [at, reading] of branch.entries())
+
+/** What stands above says, the nearest most. */
+const branchSays = (read: ReadSubject): Map<number, number> => {
+  const found = new Map<number, number>();
+  for (const [at, reading] of read.branch.entries())
     addMasses(
-      branchGoods,
-      massesOfHeads(headsIn(reading), () => 1),
-      0.7 ** (branch.length - 1 - at),
+      found,
+      massesOfHeads(headsIn(reading, read), () => 1),
+      0.7 ** (read.branch.length - 1 - at),
     );
-  if (wholeOf(products) < HARDLY && wholeOf(leafGoods) < HARDLY)
-    for (const text of subject.descriptions ?? [])
-      addMasses(
-        products,
-        massesOfHeads(headsIn(reader.read(firstSentence(text))), () => 1),
-        DESCRIBED / (subject.descriptions?.length ?? 1),
-      );
-  const elsewhere = new Map<number, number>();
-  for (const path of subject.elsewhere)
+  return found;
+};
+
+/** What further texts say, all of them together as much as `weight`. */
+const textsSay = (
+  texts: readonly string[],
+  weight: number,
+  into: Map<number, number>,
+  read: ReadSubject,
+): Map<number, number> => {
+  for (const text of texts)
     addMasses(
-      elsewhere,
-      massesOfHeads(headsIn(reader.read(pathParts(path).at(-1) ?? "")), () => 1),
-      1 / subject.elsewhere.length,
+      into,
+      massesOfHeads(headsIn(read.index.reader.read(text), read), () => 1),
+      weight / texts.length,
     );
+  return into;
+};
+
+/**
+ * Settles leaf and products against each other, in place: what a shelf and the one above it name together stands for the
+ * leaf; else a leaf that its products contradict is a nickname. Gives how far the leaf is taken at its word.
+ */
+const settleLeaf = (
+  leaf: Map<number, number>,
+  products: Map<number, number>,
+  { parts, company, index }: ReadSubject,
+): number => {
   const whole = wholeShelf(parts, index);
   if (whole.length > 0) {
-    leafGoods.clear();
-    for (const mention of whole) addMasses(leafGoods, massesOf(mention, company, glossary), 1 / whole.length);
+    leaf.clear();
+    for (const mention of whole)
+      addMasses(leaf, massesOf(mention, company, index.glossary), 1 / whole.length);
     // Titles of books speak of bees and kitchens; the shelf says that they are books.
     for (const [good, mass] of products) products.set(good, mass * BESIDE_SHELF);
   }
-  const agreed = whole.length > 0 ? 1 : agreementOf(products, leafGoods, index);
-  for (const [good, mass] of leafGoods) leafGoods.set(good, mass * agreed);
-  const leafWords = wordsOf(parts.at(-1) ?? "");
-  for (const word of withCompounds(leafWords)) raise(words, word, agreed);
-  const branchWords = parts.slice(0, -1).flatMap((part) => wordsOf(part));
-  for (const word of branchWords) raise(words, word, BRANCH_WORD);
+  const agreed = whole.length > 0 ? 1 : agreementOf(products, leaf, index);
+  for (const [good, mass] of leaf) leaf.set(good, mass * agreed);
+  return agreed;
+};
+
+/** The words to look for in the tree: its own, those of the tree's language, and those that are nearly in the tree. */
+const wordsToSeek = (
+  { shares, plain, products }: NamesSay,
+  leaf: Masses,
+  agreed: number,
+  { parts, index }: ReadSubject,
+): ReadonlyMap<string, number> => {
+  const words = new Map(shares);
+  for (const word of withCompounds(wordsOf(parts.at(-1) ?? ""))) raise(words, word, agreed);
+  for (const word of parts.slice(0, -1).flatMap((part) => wordsOf(part))) raise(words, word, BRANCH_WORD);
   // What things are called in the tree's language, where ours is another.
-  for (const masses of [products, leafGoods])
+  for (const masses of [products, leaf])
     for (const [good, mass] of masses)
-      for (const word of wordsOf(glossary.goods[good]?.name ?? ""))
+      for (const word of wordsOf(index.glossary.goods[good]?.name ?? ""))
         raise(words, word, TRANSLATED * Math.min(1, mass));
   // Words that the tree does not have, as it may have them: slips of the pen, ends of joined words, two words for one.
-  for (const [word, weight] of [...words].filter(([one]) => plainWords.has(one)))
+  const written = new Set([...plain, ...parts.flatMap((part) => wordsOf(part))]);
+  for (const [word, weight] of [...words].filter(([one]) => written.has(one)))
     if (index.withWord(word).length === 0)
       for (const near of index.nearWords(word)) raise(words, near, weight * NEAR);
     else for (const own of index.partsOf(word)) raise(words, own, weight);
+  return words;
+};
+
+/** Qualities that its voices tell, and for whom its goods are. */
+const qualitiesTold = (
+  products: Masses,
+  leafGoods: Masses,
+  { names, each, leaf, branch, index }: ReadSubject,
+): Understood["qualities"] => {
   const qualities = new Map<string, { quality: Quality; share: number }>();
-  const hear = (quality: Quality, share: number): void => {
+  const tell = (quality: Quality, share: number): void => {
     const before = qualities.get(quality.name);
     qualities.set(quality.name, { quality, share: Math.min(1, (before?.share ?? 0) + share) });
   };
   for (const reading of names)
     for (const quality of new Map(reading.qualities.map((one) => [one.name, one])).values())
-      hear(quality, each);
-  for (const quality of leaf.qualities) hear(quality, 1);
-  for (const reading of branch) for (const quality of reading.qualities) hear(quality, 0.8);
+      tell(quality, each);
+  for (const quality of leaf.qualities) tell(quality, 1);
+  for (const reading of branch) for (const quality of reading.qualities) tell(quality, ABOVE_TELLS);
   for (const masses of [products, leafGoods])
     for (const [good, mass] of masses) {
-      const [forWhom] = reader.qualitiesOf(glossary.goods[good]?.forWhom ?? "");
-      if (forWhom !== undefined) hear(forWhom, mass * 0.8);
+      const [forWhom] = index.reader.qualitiesOf(index.glossary.goods[good]?.forWhom ?? "");
+      if (forWhom !== undefined) tell(forWhom, mass * ABOVE_TELLS);
     }
+  return qualities;
+};
+
+/** Qualities that are not told of the things themselves. */
+const ABOVE_TELLS = 0.8;
+
+/**
+ * Reads a subject: chooses the meanings of its words by the company that they keep in it. In turn: its texts are read → its
+ * products' names, leaf and branch say what it is → descriptions where they say hardly anything → leaf and products are
+ * settled against each other → words and qualities to look for.
+ */
+export const understand = (subject: Subject, index: CategoryIndex): Understood => {
+  const read = readSubject(subject, index);
+  const named = namesSay(read);
+  const { products, aside } = named;
+  const leaf = leafSays(read);
+  if (wholeOf(products) < HARDLY && wholeOf(leaf) < HARDLY)
+    textsSay((subject.descriptions ?? []).map(firstSentence), DESCRIBED, products, read);
+  const leaves = subject.elsewhere.map((path) => pathParts(path).at(-1) ?? "");
+  const elsewhere = textsSay(leaves, 1, new Map<number, number>(), read);
+  const agreed = settleLeaf(leaf, products, read);
+  const { parts, names, company } = read;
   return {
     products,
-    leaf: leafGoods,
-    branch: branchGoods,
+    leaf,
+    branch: branchSays(read),
     aside,
-    words,
-    leafWords,
-    branchWords,
-    qualities,
+    words: wordsToSeek(named, leaf, agreed, read),
+    leafWords: wordsOf(parts.at(-1) ?? ""),
+    branchWords: parts.slice(0, -1).flatMap((part) => wordsOf(part)),
+    qualities: qualitiesTold(products, leaf, read),
     fields: company.fields,
     elsewhere,
     count: names.length,

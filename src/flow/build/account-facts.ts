@@ -1,3 +1,4 @@
+import { showsShop } from "../../core/channel/layout-formats/layout-formats.js";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
 import type { AccountFacts } from "../../layouts/layout.js";
@@ -7,10 +8,7 @@ import type { Workspace } from "../../workspace/workspace.js";
 /** What a channel's files say of the account. */
 export const accountFacts = (workspace: Workspace, { setup, account }: WorkspaceChannel): AccountFacts => {
   const shopUrl = account.shop_url;
-  if (
-    shopUrl === undefined &&
-    setup.definition.layouts.some(({ format }) => format === "rss" || format === "atom")
-  )
+  if (shopUrl === undefined && setup.definition.layouts.some(showsShop))
     throw new Refusal([
       diagnostic(
         "wrong-setting",

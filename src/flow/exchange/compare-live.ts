@@ -3,6 +3,7 @@ import type { ChannelDefinition } from "../../core/channel/definition.js";
 import type { Alteration, LiveLayout } from "../../core/channel/exchange-definition.js";
 import type { Field } from "../../core/channel/field.js";
 import type { LayoutColumn, LayoutDefinition } from "../../core/channel/layout-definition.js";
+import { recordFormat } from "../../core/channel/record-format.js";
 import { listText } from "../../core/catalogue/list-text.js";
 import { ownOf } from "../../core/own.js";
 import { liveValue, type LiveListing } from "../../core/listing/live-listing.js";
@@ -82,9 +83,9 @@ export const liveFields = (
     if (field.code === definition.identifiedBy || field.code === groupField) return [];
     const ways = new Set<Alteration>([...(live.alters["*"] ?? []), ...(live.alters[field.code] ?? [])]);
     const tools: Tools = { field, columns, definition, layout };
-    const isTable = live.format === "tsv";
+    const { isOneLine } = recordFormat(live.format);
     const same = (own: readonly string[], other: readonly string[]): boolean =>
-      isTable ? sameBut(ways, spaced(own), spaced(other)) : sameBut(ways, own, other);
+      isOneLine ? sameBut(ways, spaced(own), spaced(other)) : sameBut(ways, own, other);
     const read = (cells: LiveCells, like: LiveListing["values"]): string => {
       const whole = columns.filter(({ part }) => part === "whole" || part === "amount");
       const items = whole.flatMap((column) => textsIn(cells, column, layout));

@@ -3,11 +3,12 @@ import { groupFieldOf } from "../../core/channel/group-model.js";
 import type { ChannelDefinition } from "../../core/channel/definition.js";
 import type { LiveLayout } from "../../core/channel/exchange-definition.js";
 import type { LayoutDefinition } from "../../core/channel/layout-definition.js";
+import { columnPlace, readBack } from "../../core/channel/layout-formats/layout-formats.js";
+import { recordFormat, type ReadAs } from "../../core/channel/record-format.js";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
 import { fileSource } from "../../formats/byte-source.js";
 import { openTable } from "../../formats/open-table.js";
-import { columnPlace } from "../../layouts/read-cell.js";
 
 /** One listing of a channel's export: cells by the layout's column names, as they came. */
 export interface LiveRow {
@@ -27,9 +28,15 @@ export const liveLayoutOf = ({ layouts, exchange }: ChannelDefinition): LayoutDe
   return found;
 };
 
-const delimiterOf = ({ format }: LiveLayout, layout: LayoutDefinition): string | undefined => {
-  if (format === "tsv") return "\t";
-  return format === "csv" && layout.format === "csv" ? layout.separator : undefined;
+/** An export's rows are like those of the files: where both are of one format, its separator is theirs. */
+const readAs = ({ format, records }: LiveLayout, layout: LayoutDefinition): ReadAs => {
+  const own = recordFormat(format).readAs;
+  const ours = layout.format === format ? readBack(layout) : undefined;
+  return {
+    ...own,
+    delimiter: own.delimiter ?? ours?.delimiter,
+    records: records === "" ? undefined : records.split("/").filter(Boolean).join("/"),
+  };
 };
 
 /**
@@ -45,12 +52,7 @@ export async function* liveRows(
   const groupField = groupFieldOf(definition.groups);
   const source = await fileSource(path, basename(path));
   try {
-    const table = await openTable(source, {
-      format: live.format === "tsv" ? "csv" : live.format,
-      delimiter: delimiterOf(live, layout),
-      records: live.records === "" ? undefined : live.records.split("/").filter(Boolean).join("/"),
-      headerRow: live.format === "csv" || live.format === "tsv" ? 1 : undefined,
-    });
+    const table = await openTable(source, readAs(live, layout));
     const columns = layout.columns.flatMap((column) => {
       const at = table.column(columnPlace(layout, column));
       return at === undefined ? [] : [{ ...column, at }];

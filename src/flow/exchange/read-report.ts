@@ -1,13 +1,13 @@
 import { basename } from "node:path";
 import type { ChannelDefinition, ResultLayout } from "../../core/channel/definition.js";
 import type { LayoutDefinition } from "../../core/channel/layout-definition.js";
+import { columnPlace, readBack } from "../../core/channel/layout-formats/layout-formats.js";
+import { recordFormat } from "../../core/channel/record-format.js";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
-import { ownOf } from "../../core/own.js";
 import { fold } from "../../core/values/text.js";
 import { fileSource } from "../../formats/byte-source.js";
 import { openTable } from "../../formats/open-table.js";
-import type { TableOptions } from "../../formats/kinds/file-kind.js";
 import type { TableStream } from "../../formats/table-stream.js";
 
 /** What a report says of one row of a file. */
@@ -26,7 +26,9 @@ export interface ReportRow {
 /** Where a report's records and their columns stand: `/hall/lot/number` is the column number of the record hall/lot. */
 const placesIn = (results: ResultLayout) => {
   const { format, ref } = results;
-  const records = format === "xml" ? ref.split("/").filter(Boolean).slice(0, -1).join("/") : undefined;
+  const records = recordFormat(format).isTree
+    ? ref.split("/").filter(Boolean).slice(0, -1).join("/")
+    : undefined;
   return {
     records,
     within: (path: string): string =>
@@ -52,12 +54,12 @@ const MOST_MESSAGE = 1000;
 export async function* reportRows(path: string, results: ResultLayout): AsyncGenerator<readonly ReportRow[]> {
   const { records, within } = placesIn(results);
   const source = await fileSource(path, basename(path));
-  const options: TableOptions = {
-    format: results.format === "tsv" ? "csv" : (results.format as TableOptions["format"]),
-    delimiter: results.format === "tsv" ? "\t" : undefined,
+  // A report's head may stand below a preface: it is looked for.
+  const table = await openTable(source, {
+    ...recordFormat(results.format).readAs,
+    headerRow: undefined,
     records,
-  };
-  const table = await openTable(source, options);
+  });
   const [ref, state] = [columnOf(table, within(results.ref)), columnOf(table, within(results.state))];
   // A report without a fault has none of these, in a tree.
   const optional = (name: string | undefined): number | undefined =>
@@ -111,35 +113,12 @@ export const sentReferences = async (
 ): Promise<ReadonlyMap<number, string>> => {
   const found = new Map<number, string>();
   const column = layout?.columns.find(({ field }) => field.code === definition.identifiedBy);
-  if (layout === undefined || column === undefined || layout.format === "rss" || layout.format === "atom")
-    return found;
-  const books = layout.format === "xlsx" ? Object.values(layout.books) : [];
-  const [book] = books;
-  const isTable = layout.format === "csv" || layout.format === "tsv" || layout.format === "xlsx";
+  const form = layout === undefined ? undefined : readBack(layout);
+  if (layout === undefined || column === undefined || form === undefined) return found;
   const source = await fileSource(path, basename(path));
   try {
-    const table = await openTable(source, {
-      format: layout.format === "tsv" ? "csv" : layout.format === "jsonld" ? "jsonl" : layout.format,
-      delimiter: layout.format === "tsv" ? "\t" : layout.format === "csv" ? layout.separator : undefined,
-      sheet:
-        layout.format !== "xlsx"
-          ? undefined
-          : book === undefined
-            ? layout.sheet
-            : books.length === 1
-              ? book.sheet
-              : undefined,
-      headerRow: isTable
-        ? Math.max(
-            1,
-            book?.headerRow ??
-              (layout.format === "xlsx" && layout.templates !== "" ? layout.headerRow : layout.head.length),
-          )
-        : undefined,
-      records: layout.format === "xml" ? layout.member : undefined,
-    });
-    const name = layout.format === "xml" ? ownOf(layout.paths, column.name) : undefined;
-    const at = table.column(name ?? column.name) ?? table.column(column.field.label);
+    const table = await openTable(source, form);
+    const at = table.column(columnPlace(layout, column)) ?? table.column(column.field.label);
     if (at === undefined) return found;
     for await (const batch of table.batches)
       for (const { row, cells } of batch) {

@@ -1,3 +1,8 @@
+/**
+ * Reconciling: an export of a channel's live listings, held against what it accepted and what it would be sent now. The
+ * export is kept by the channel's references first; then our listings are run once and each looks for its own row; then
+ * what only the ledger knows; what is left over are strangers.
+ */
 import { rm } from "node:fs/promises";
 import { groupFieldOf } from "../../core/channel/group-model.js";
 import { factsOf } from "../../core/listing/as-sent.js";
@@ -6,9 +11,10 @@ import { keptListing } from "../../core/listing/live-text.js";
 import type { LiveListing } from "../../core/listing/live-listing.js";
 import { rowsOf, type FileRow } from "../../core/listing/shape/file-family.js";
 import { shape } from "../../core/listing/shape/shape.js";
-import { textRegister } from "../../core/catalogue/beside/text-register.js";
+import { textRegister, type TextRegister } from "../../core/catalogue/beside/text-register.js";
 import { textIn } from "../../core/purpose/purpose.js";
-import type { LedgerEntry, LedgerNotes } from "../../store/ledger.js";
+import type { ChannelDefinition } from "../../core/channel/definition.js";
+import type { ChannelLedger, LedgerEntry, LedgerNotes } from "../../store/ledger.js";
 import type { Store } from "../../store/store.js";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 import { exchangeOf } from "./account.js";
@@ -88,24 +94,57 @@ const stageExport = async (
 };
 
 const empty: LiveListing = {
-  ...{
-    name: undefined,
-    gtin: undefined,
-    price: undefined,
-    category: "",
-    axes: "",
-    group: undefined,
-    values: {},
-  },
+  name: undefined,
+  gtin: undefined,
+  price: undefined,
+  category: "",
+  axes: "",
+  group: undefined,
+  values: {},
 };
 
+/** One pass over an export: what it compares by, and what it has found so far. */
 interface Pass {
+  readonly definition: ChannelDefinition;
+  readonly channel: WorkspaceChannel;
+  readonly ledger: ChannelLedger;
+  readonly notes: LedgerNotes;
   readonly fields: readonly LiveField[];
   /** Codes of the fields that the export has columns for. */
   readonly covered: ReadonlySet<string>;
-  readonly channel: WorkspaceChannel;
-  readonly notes: LedgerNotes;
+  /** Ids that the channel gave, by its own references. */
+  readonly idsByReference: ReadonlyMap<string, string>;
+  readonly found: Found;
+  /** SKUs of ours that were looked at, and references of the export that were met. */
+  readonly handled: TextRegister;
+  readonly met: TextRegister;
+  /** Families of what no family speaks of any more have numbers behind all others. */
+  further: number;
   tell(one: Disagreement): void;
+}
+
+/** What is counted and gathered on the way. */
+interface Found {
+  readonly counts: Record<Disagreement["kind"], number>;
+  readonly toAmend: Set<string>;
+  readonly toSend: Set<string>;
+  readonly toEnd: Set<string>;
+  readonly ids: Map<string, string>;
+  agreeing: number;
+  waiting: number;
+}
+
+/** A row that we know, with what each side says of it. */
+interface KnownRow {
+  readonly sku: string;
+  readonly family: number;
+  readonly isGroup: boolean;
+  /** As we know it, beside what the export shows. */
+  readonly base: LiveListing;
+  readonly came: LedgerEntry | undefined;
+  readonly sent: LedgerEntry | undefined;
+  /** What it would be sent now; undefined where no ready listing speaks of it. */
+  readonly now: LiveListing["values"] | undefined;
 }
 
 /** What one listing comes to: what is told of it, and how the channel has it, with what it alters by itself put right. */
@@ -157,9 +196,127 @@ const valuesOf = (row: FileRow, { setup }: WorkspaceChannel): LiveListing["value
   return values;
 };
 
+/** The reference that a listing has at the channel, by its values. */
+const referenceKey = (
+  sku: string,
+  values: LiveListing["values"],
+  isGroup: boolean,
+  { definition }: Pass,
+): string => keyOf(referenceOf(sku, { values, ...(isGroup ? { isGroup } : {}) }, definition), isGroup);
+
+/** How the channel has a listing: what the export shows, and what tells it and its group as we know that. */
+const asShown = (
+  { base, isGroup }: KnownRow,
+  shown: Readonly<Record<string, string>>,
+  { definition }: Pass,
+): LiveListing => {
+  const values = { ...shown };
+  for (const code of [definition.identifiedBy, groupFieldOf(definition.groups)])
+    if (code !== undefined && base.values[code] !== undefined) values[code] = base.values[code];
+  const price = definition.roles.price === undefined ? undefined : shown[definition.roles.price.code];
+  return {
+    ...base,
+    ...(price === undefined ? {} : { price }),
+    ...(isGroup ? { isGroup: true } : {}),
+    values,
+  };
+};
+
+/** Looks at one row that we know: tells where the sides disagree, and notes how the channel has it. */
+const look = async (row: KnownRow, pass: Pass): Promise<void> => {
+  const { sku, isGroup, came, sent, now } = row;
+  const { found } = pass;
+  pass.handled.add(sku, 1);
+  const isSent = sent !== undefined && sent.listing.withdrawn !== true;
+  if (came === undefined) {
+    if (!isSent || isGroup) return;
+    pass.tell({ kind: "not live", sku });
+    found.toSend.add(sku);
+    return;
+  }
+  pass.met.add(came.sku, 1);
+  const id = pass.idsByReference.get(came.sku) ?? "";
+  if (id !== "" && !isGroup) found.ids.set(sku, id);
+  if (sent?.listing.withdrawn === true && now === undefined) {
+    if (isGroup) return;
+    pass.tell({ kind: "still live", sku, id });
+    found.toEnd.add(sku);
+  }
+  const result = compared(pass, sku, came.listing.values, isSent ? sent.listing.values : undefined, now);
+  found.waiting += result.waiting;
+  if (result.differs === 0 && !isGroup) found.agreeing++;
+  if (result.differs > 0) (result.isBlank ? found.toSend : found.toAmend).add(sku);
+  await pass.notes.note(row.family, [keptListing(sku, asShown(row, result.values, pass))]);
+};
+
+/** What a build would hold now, family by family, held against the export. */
+const lookAtListings = (store: Store, pass: Pass): Promise<unknown> =>
+  runChannels(store, [
+    {
+      channel: pass.channel,
+      take: () => undefined,
+      async family(outcomes, family) {
+        const rows = shape(outcomes, family, pass.channel.setup).flatMap(rowsOf);
+        const sent = await pass.ledger.of({ skus: rows.map(({ sku }) => sku) });
+        const known = rows.map((row) => {
+          const now = valuesOf(row, pass.channel);
+          return { row, now, key: referenceKey(row.sku, now, row.kind === "group", pass) };
+        });
+        const shown = await pass.ledger.of({ skus: known.map(({ key }) => key), state: "came" });
+        for (const { row, now, key } of known) {
+          const { listing, sku } = row;
+          if (listing === undefined) continue;
+          const base = { ...empty, ...namesOf(factsOf(listing)), group: listing.product.group, values: now };
+          const isGroup = row.kind === "group";
+          await look(
+            { sku, family: family.number, isGroup, base, now, came: shown.get(key), sent: sent.get(sku) },
+            pass,
+          );
+        }
+      },
+    },
+  ]);
+
+/** What the ledger knows and no ready listing speaks of any more: held ones, and those that left. */
+const lookAtOthers = async (pass: Pass): Promise<void> => {
+  for await (const batch of pass.ledger.entries("sent")) {
+    const rest = batch
+      .filter(({ sku }) => !pass.handled.has(sku))
+      .map((entry) => {
+        const isGroup = entry.listing.isGroup === true;
+        return { entry, isGroup, key: referenceKey(entry.sku, entry.listing.values, isGroup, pass) };
+      });
+    const shown = await pass.ledger.of({ skus: rest.map(({ key }) => key), state: "came" });
+    for (const { entry, isGroup, key } of rest) {
+      const { sku, listing: base } = entry;
+      const family = FURTHER + pass.further++;
+      await look({ sku, family, isGroup, base, came: shown.get(key), sent: entry, now: undefined }, pass);
+    }
+  }
+};
+
+/** What the channel shows and nobody of us speaks of. */
+const tellStrangers = async (pass: Pass): Promise<void> => {
+  for await (const batch of pass.ledger.entries("came"))
+    for (const { sku, listing } of batch) {
+      if (pass.met.has(sku) || listing.isGroup === true) continue;
+      const id = pass.idsByReference.get(sku) ?? "";
+      pass.tell({ kind: "not ours", sku, id });
+      pass.found.toEnd.add(sku);
+      pass.found.ids.set(sku, id);
+      const values: Record<string, string> = { [pass.definition.identifiedBy]: sku };
+      for (const one of pass.fields) {
+        const value = one.read(listing.values, {});
+        if (value !== "") values[one.field.code] = value;
+      }
+      await pass.notes.note(FURTHER + pass.further++, [keptListing(sku, { ...empty, values })]);
+    }
+};
+
 /**
  * Holds an export of live listings against what the channel accepted and what it would be sent now, product by product.
- * `tell` is given each disagreement. Nothing but the export itself is noted.
+ * `tell` is given each disagreement. Nothing but the export itself is noted: by the channel's references as it came, by our
+ * SKUs as it is understood.
  */
 export const reconcileChannel = async (
   path: string,
@@ -168,142 +325,57 @@ export const reconcileChannel = async (
   at: string,
   tell: (one: Disagreement) => void,
 ): Promise<Reconciled> => {
-  const { setup } = channel;
-  const { definition, channel: name } = setup;
+  const { definition, channel: name } = channel.setup;
   const ledger = store.ledgerOf(name);
   const { live } = exchangeOf(channel, "its export of live listings is read");
   if (live === undefined) throw new Error("asked for an export that the definition does not know");
   const came = await ledger.beginExport("came", at);
   const { listings, ids: idsByReference } = await stageExport(path, channel, came);
   await came.commit([]);
-  const counts = { "not ours": 0, "not live": 0, "still live": 0, differs: 0, stale: 0 };
-  const [toAmend, toSend, toEnd] = [new Set<string>(), new Set<string>(), new Set<string>()];
-  const ids = new Map<string, string>();
-  let [agreeing, waiting] = [0, 0];
-  const notes = await ledger.beginExport("live", at);
+  const found: Found = {
+    counts: { "not ours": 0, "not live": 0, "still live": 0, differs: 0, stale: 0 },
+    toAmend: new Set(),
+    toSend: new Set(),
+    toEnd: new Set(),
+    ids: new Map(),
+    agreeing: 0,
+    waiting: 0,
+  };
   const fields = liveFields(definition, liveLayoutOf(definition), live);
+  const notes = await ledger.beginExport("live", at);
   const pass: Pass = {
-    ...{ channel, notes, fields },
+    definition,
+    channel,
+    ledger,
+    notes,
+    fields,
     covered: new Set(fields.map(({ field }) => field.code)),
+    idsByReference,
+    found,
+    handled: textRegister(),
+    met: textRegister(),
+    further: 0,
     tell(one) {
-      counts[one.kind]++;
+      found.counts[one.kind]++;
       tell(one);
     },
   };
-  const handled = textRegister();
-  const met = textRegister();
-  const groupField = groupFieldOf(definition.groups);
-  const keyFor = (sku: string, values: LiveListing["values"], isGroup: boolean): string =>
-    keyOf(referenceOf(sku, { values, ...(isGroup ? { isGroup } : {}) }, definition), isGroup);
-  /** One row that we know, by its SKU. */
-  const look = async (
-    family: number,
-    sku: string,
-    base: LiveListing,
-    isGroup: boolean,
-    cameRow: LedgerEntry | undefined,
-    sent: LedgerEntry | undefined,
-    now: LiveListing["values"] | undefined,
-  ): Promise<void> => {
-    handled.add(sku, 1);
-    const isSent = sent !== undefined && sent.listing.withdrawn !== true;
-    if (cameRow === undefined) {
-      if (!isSent || isGroup) return;
-      pass.tell({ kind: "not live", sku });
-      toSend.add(sku);
-      return;
-    }
-    met.add(cameRow.sku, 1);
-    const id = idsByReference.get(cameRow.sku) ?? "";
-    if (id !== "" && !isGroup) ids.set(sku, id);
-    if (sent?.listing.withdrawn === true && now === undefined) {
-      if (isGroup) return;
-      pass.tell({ kind: "still live", sku, id });
-      toEnd.add(sku);
-    }
-    const found = compared(pass, sku, cameRow.listing.values, isSent ? sent.listing.values : undefined, now);
-    waiting += found.waiting;
-    if (found.differs === 0 && !isGroup) agreeing++;
-    if (found.differs > 0) (found.isBlank ? toSend : toAmend).add(sku);
-    const kept: Record<string, string> = { ...found.values };
-    // What tells the listing and its group is as we know it.
-    for (const code of [definition.identifiedBy, groupField])
-      if (code !== undefined && base.values[code] !== undefined) kept[code] = base.values[code];
-    const price =
-      definition.roles.price === undefined ? undefined : found.values[definition.roles.price.code];
-    await notes.note(family, [
-      keptListing(sku, {
-        ...base,
-        ...(price === undefined ? {} : { price }),
-        ...(isGroup ? { isGroup: true } : {}),
-        values: kept,
-      }),
-    ]);
-  };
-  await runChannels(store, [
-    {
-      channel,
-      take: () => undefined,
-      async family(outcomes, family) {
-        const rows = shape(outcomes, family, setup).flatMap(rowsOf);
-        const sent = await ledger.of({ skus: rows.map(({ sku }) => sku) });
-        const now = rows.map((row) => valuesOf(row, channel));
-        const keys = rows.map((row, index) => keyFor(row.sku, now[index] ?? {}, row.kind === "group"));
-        const shown = await ledger.of({ skus: keys, state: "came" });
-        for (const [index, row] of rows.entries()) {
-          const { listing, sku } = row;
-          if (listing === undefined) continue;
-          const base: LiveListing = {
-            ...empty,
-            ...namesOf(factsOf(listing)),
-            group: listing.product.group,
-            values: now[index] ?? {},
-          };
-          await look(
-            family.number,
-            ...([sku, base, row.kind === "group"] as const),
-            ...([shown.get(keys[index] ?? ""), sent.get(sku), now[index]] as const),
-          );
-        }
-      },
-    },
-  ]);
-  // What the ledger knows and no ready listing speaks of any more: held ones, and those that left.
-  let further = 0;
-  for await (const batch of ledger.entries("sent")) {
-    const rest = batch.filter(({ sku }) => !handled.has(sku));
-    const keys = rest.map(({ sku, listing }) => keyFor(sku, listing.values, listing.isGroup === true));
-    const shown = await ledger.of({ skus: keys, state: "came" });
-    for (const [index, entry] of rest.entries())
-      await look(
-        FURTHER + further++,
-        ...([entry.sku, entry.listing, entry.listing.isGroup === true] as const),
-        ...([shown.get(keys[index] ?? ""), entry, undefined] as const),
-      );
-  }
-  for await (const batch of ledger.entries("came"))
-    for (const { sku, listing } of batch) {
-      if (met.has(sku) || listing.isGroup === true) continue;
-      const id = idsByReference.get(sku) ?? "";
-      pass.tell({ kind: "not ours", sku, id });
-      toEnd.add(sku);
-      ids.set(sku, id);
-      const values: Record<string, string> = { [definition.identifiedBy]: sku };
-      for (const one of pass.fields) {
-        const value = one.read(listing.values, {});
-        if (value !== "") values[one.field.code] = value;
-      }
-      await notes.note(FURTHER + further++, [keptListing(sku, { ...empty, values })]);
-    }
+  await lookAtListings(store, pass);
+  await lookAtOthers(pass);
+  await tellStrangers(pass);
   await notes.commit([]);
-  return { live: listings, ...{ agreeing, waiting, counts, toAmend, toSend, toEnd, ids } };
+  return { live: listings, ...found };
 };
 
 /** Behind every family's number: what is of no family any more. */
 const FURTHER = 2 ** 50;
 
 const namesOf = ({ name, gtin, price, category, axes }: ReturnType<typeof factsOf>) => ({
-  ...{ name, gtin, price, category, axes },
+  name,
+  gtin,
+  price,
+  category,
+  axes,
 });
 
 /** Takes away an export that was fetched. */

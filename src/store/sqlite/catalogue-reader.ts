@@ -43,7 +43,8 @@ const familyScan = (database: Database.Database) => {
       for (const family of families) yield* byFamily.all(family);
     },
     /** A family, which begins at a product, is never torn over two queries. */
-    *inOrder({ from, until }: FamilyRange = whole()): Generator<ScanRow> {
+    *inOrder(range: FamilyRange | undefined): Generator<ScanRow> {
+      const { from, until } = range ?? whole();
       const step = FAMILIES_PER_QUERY * FAMILIES_PER_PRODUCT;
       for (let at = from; at < until; at += step) yield* between.all(at, Math.min(at + step, until));
     },

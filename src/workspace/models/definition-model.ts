@@ -16,7 +16,8 @@ import {
 } from "class-validator";
 import { purposeNames, type PurposeName } from "../../core/channel/purpose-names.js";
 import { groupModelNames } from "../../core/channel/group-model.js";
-import { layoutFormats } from "../../core/channel/layout-definition.js";
+import { layoutFormats } from "../../core/channel/layout-formats/layout-formats.js";
+import { recordFormats, type RecordFormat } from "../../core/channel/record-format.js";
 import { ExchangeModel } from "./exchange-model.js";
 import { FreeNames, ArePurposes, IsCurrencyCode, YesOrNo } from "./rules.js";
 
@@ -58,8 +59,8 @@ export class FileLimitsModel extends LayoutLimitsModel {
 
 /** How the channel's result report is read. */
 export class ResultsModel {
-  @IsIn(["csv", "tsv", "xml", "json"], { message: "is one of csv, tsv, xml, json" })
-  format!: string;
+  @IsIn(recordFormats, { message: `is one of ${recordFormats.join(", ")}` })
+  format!: RecordFormat;
 
   @IsString({ message: "names where our reference stands" })
   ref!: string;

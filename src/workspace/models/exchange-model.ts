@@ -1,3 +1,4 @@
+import { recordFormats } from "../../core/channel/record-format.js";
 import { Type } from "class-transformer";
 import {
   ArrayNotEmpty,
@@ -11,7 +12,6 @@ import {
   ValidateNested,
 } from "class-validator";
 import {
-  recordFormats,
   repeatings,
   sendingWays,
   type LiveLayout,
