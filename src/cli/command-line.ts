@@ -1,3 +1,7 @@
+/**
+ * From words on a command line to an exit code: finds the command, declares its options to Commander, gives it its
+ * world and its options, and turns whatever is thrown into an ending. It loads nothing but the command that is called.
+ */
 import { greatest } from "../core/many.js";
 import { Command } from "commander";
 import { failed, outputLost, unknownCommand } from "./ending.js";

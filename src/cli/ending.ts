@@ -1,3 +1,7 @@
+/**
+ * How a command line ends by an error: a refusal in words with what may have been meant, Ctrl+C, a reader that went
+ * away, or a fault of ours with where it happened. Leans on `core/diagnostics` for the words.
+ */
 import { relative } from "node:path";
 import { CommanderError } from "commander";
 import { calledCommand, firstWord } from "./words.js";
@@ -63,6 +67,7 @@ const printFindings = (findings: readonly Diagnostic[], io: Io, json: boolean): 
   else for (const finding of findings) io.err(`${findingLines(finding, io).join("\n")}\n`);
 };
 
+/** The refusal of a command that there is none of, with those that were probably meant. */
 export const unknownCommand = (name: string): Refusal => {
   const near = nearest(name, [...commands.map((command) => command.name), "help"]);
   const found = near.length === 0 ? "" : `; nearest: ${near.join(", ")}`;

@@ -1,3 +1,7 @@
+/**
+ * The one place that knows the process: its pipes, terminal, pager, signals and environment, handed on as an {@link
+ * Io}. Everything else is given that value, so that tests can hold it.
+ */
 import { writeSync } from "node:fs";
 import { spawnSync } from "node:child_process";
 import { isatty } from "node:tty";
@@ -100,17 +104,11 @@ const page = (text: string): void => {
   writeAll(1, text);
 };
 
-/** Waits for Ctrl+C, or for the system's wish that we end. */
+/** Waits for Ctrl+C, or for the system's wish that we end. It keeps no process alive: what goes on does. */
 const untilEnded = (): Promise<void> =>
   new Promise((done) => {
-    // A listener for signals alone keeps no process alive.
-    const alive = setInterval(() => undefined, 1 << 30);
-    const end = (): void => {
-      clearInterval(alive);
-      done();
-    };
-    process.once("SIGINT", end);
-    process.once("SIGTERM", end);
+    process.once("SIGINT", done);
+    process.once("SIGTERM", done);
   });
 
 /** The real terminal, clock and environment. */

@@ -1,5 +1,6 @@
 import type { Io } from "../io/io.js";
 
+/** What `--color` may be. */
 export const COLOR_WORDS = ["auto", "always", "never"] as const;
 
 const colorWord = (argv: readonly string[]): string | undefined => {
@@ -8,6 +9,7 @@ const colorWord = (argv: readonly string[]): string | undefined => {
   return word?.includes("=") === true ? word.slice("--color=".length) : argv[at + (at < 0 ? 0 : 1)];
 };
 
+/** Whether a word is one of them; none at all is fine. */
 export const isColor = (word: string | undefined): boolean =>
   word === undefined || COLOR_WORDS.some((known) => known === word);
 

@@ -1,3 +1,4 @@
+/** The shapes that every command has in common: what it is given and what it must be able to say of itself. */
 import type { Command } from "commander";
 import type { ExitCode } from "../io/exit-code.js";
 import type { OptionTable } from "./options/given-options.js";
@@ -11,6 +12,7 @@ export interface Request<Options> {
   readonly io: Io;
 }
 
+/** What every command is given, whatever it does. */
 export interface CommonOptions {
   readonly workspace: NamedFolder;
   readonly json: boolean;

@@ -1,3 +1,7 @@
+/**
+ * Makes a command of a plan: one table of options declares them to Commander, checks what was given, and gives the work
+ * its typed values.
+ */
 import { InvalidArgumentError } from "commander";
 import type { ExitCode } from "../io/exit-code.js";
 import type { Io } from "../io/io.js";

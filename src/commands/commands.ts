@@ -1,3 +1,7 @@
+/**
+ * The list of commands, in the order of the work. Each is loaded when it is called and not before; the list has only
+ * what help needs.
+ */
 import type { CommandEntry } from "./command-file.js";
 
 /** Every command, in the order of the work. */

@@ -12,6 +12,7 @@ import { resultsJson, resultsLines } from "../report/results-report.js";
 import { outlookJson, outlookLines, submittedJson, submittedLines } from "../report/submit-report.js";
 import { triedJson, triedLines } from "../report/tried-report.js";
 
+/** How long `--wait` waits where nobody says. */
 export const WAIT_MINUTES = 30;
 
 /** `lexicant submit CHANNEL`: the last build goes to the channel, once, whatever happens meanwhile. */

@@ -8,6 +8,9 @@ export type CategoryCode = Branded<"CategoryCode">;
 /** A field of a channel, by the definition's code. */
 export type FieldCode = Branded<"FieldCode">;
 
+/** Takes a text for an SKU; at the border only. */
 export const asSku = (text: string): Sku => text as Sku;
+/** Takes a text for a category's code; at the border only. */
 export const asCategoryCode = (text: string): CategoryCode => text as CategoryCode;
+/** Takes a text for a field's code; at the border only. */
 export const asFieldCode = (text: string): FieldCode => text as FieldCode;

@@ -1,3 +1,4 @@
+/** Memories of what texts came to, bounded together: when the room is full, all begin anew. */
 import { apart } from "./apart.js";
 
 /** The room that several memories share, in characters: when it is full, all of them begin anew. */

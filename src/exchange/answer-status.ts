@@ -16,6 +16,7 @@ export type StatusMeaning =
   /** Other 4xx: what was asked is wrong, or is not there. */
   | "refused";
 
+/** What a status means. */
 export const meaningOf = (status: number): StatusMeaning => {
   if (status >= 200 && status < 300) return "done";
   if (status >= 300 && status < 400) return "elsewhere";

@@ -31,6 +31,7 @@ export type Progress =
   | { readonly kind: "answered"; readonly state: string }
   | { readonly kind: "thrown out"; readonly state: string; readonly because: string };
 
+/** A file that went, as the channel knows it. */
 export interface SentFile {
   readonly name: string;
   readonly reference: string;

@@ -1,3 +1,4 @@
+/** A way to a channel: files laid into folders, and taken from them. */
 import { filledPattern, type ExchangeDefinition } from "../core/channel/exchange-definition.js";
 import { ExchangeFault, type Carrier, type SentFile } from "./carrier.js";
 import { NameTaken, type FileShelf } from "./file-shelf.js";

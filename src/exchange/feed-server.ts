@@ -1,3 +1,7 @@
+/**
+ * Serves files over HTTP: whole, in part, packed; each under an address that nobody can guess. It knows nothing of
+ * channels.
+ */
 import { createReadStream } from "node:fs";
 import type { IncomingMessage, Server } from "node:http";
 import type { AddressInfo } from "node:net";
@@ -135,6 +139,7 @@ const answerFile = async (
 
 const senderOf = ({ socket }: IncomingMessage): string => socket.remoteAddress ?? "";
 
+/** A server at work. */
 export interface FeedServer {
   readonly port: number;
   /** Takes no new request, and ends when those under way are answered, or after so many milliseconds. */

@@ -11,6 +11,7 @@ export interface FileShelf {
   close(): Promise<void>;
 }
 
+/** Why a shelf did not take or give a file. */
 export interface ShelfReason {
   readonly reason: string;
   /** Whether the file certainly did not come under its name. */

@@ -1,3 +1,4 @@
+/** A folder as a shelf of files: what {@link dropCarrier} needs of one. */
 import { createReadStream, createWriteStream, existsSync } from "node:fs";
 import { link, mkdir, rename, rm } from "node:fs/promises";
 import { basename, dirname, join } from "node:path";
@@ -17,6 +18,7 @@ const words: Readonly<Record<string, string>> = {
   ENOTDIR: "a file stands where a folder is to be",
 };
 
+/** An error of the disk in words. */
 export const shelfReason = (error: unknown): ShelfReason => {
   if (error instanceof NameTaken)
     return { reason: "a file of this name lies there already", isBefore: true, isPassing: false };

@@ -21,12 +21,15 @@ export interface HttpAccount {
   readonly allowsPrivate: boolean;
 }
 
+/** What goes with a request. */
 export interface AskOptions extends Pick<Partial<Dispatcher.RequestOptions>, "method" | "body"> {
   readonly headers?: Readonly<Record<string, string>>;
 }
 
+/** What came back. */
 export type HttpAnswer = Dispatcher.ResponseData;
 
+/** Asks one account. */
 export interface HttpClient {
   /** Asks, and gives whatever is answered. @throws what the network throws */
   ask(path: string, options?: AskOptions): Promise<HttpAnswer>;

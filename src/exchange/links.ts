@@ -1,3 +1,6 @@
+/**
+ * Asks the web addresses that listings show, few at a time, and what pictures are like. Private addresses are refused.
+ */
 import { ownOf } from "../core/own.js";
 import { isIP } from "node:net";
 import { imageSize } from "image-size";
@@ -20,8 +23,10 @@ export type LinkAnswer =
   /** It was not asked at all. */
   | { readonly link: "refused"; readonly reason: string };
 
+/** What is wrong with a picture. */
 export type PictureFlaw = "it is empty" | "it is cut off" | "it is no picture that can be read";
 
+/** How addresses are asked. */
 export interface LinkOptions {
   /** Addresses of this machine and its network are asked too. */
   readonly allowPrivate: boolean;
@@ -29,6 +34,7 @@ export interface LinkOptions {
   readonly timeout: number;
 }
 
+/** Asks addresses, few of one host at a time. */
 export interface LinkAsker {
   /** Asks one address: HEAD, then GET where HEAD does not tell. A picture's size is read from its first bytes. */
   ask(url: string, isPicture: boolean): Promise<LinkAnswer>;
@@ -145,6 +151,7 @@ const permitted = (url: string, allowPrivate: boolean): URL | LinkAnswer => {
   return parsed;
 };
 
+/** Begins to ask. */
 export const linkAsker = ({ allowPrivate, timeout }: LinkOptions): LinkAsker => {
   const agent = new Agent({
     connect: { timeout, ...(allowPrivate ? {} : { lookup: publicLookup }) },

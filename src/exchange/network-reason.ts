@@ -1,3 +1,4 @@
+/** Errors of connections in words, and whether the other side can have heard anything. */
 import { ownOf } from "../core/own.js";
 import { PrivateAddress } from "./private-addresses.js";
 

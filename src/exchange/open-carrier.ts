@@ -1,3 +1,7 @@
+/**
+ * Opens the way to an account: which carrier, with which secrets. All faults of its settings are told before anything
+ * is sent.
+ */
 import { readFileSync } from "node:fs";
 import { isAbsolute, join } from "node:path";
 import type { ExchangeDefinition } from "../core/channel/exchange-definition.js";
@@ -19,6 +23,7 @@ export interface AccountSettings {
   readonly private_address?: boolean;
 }
 
+/** An account, with where its settings stand. */
 export interface AccountPlace {
   readonly exchange: ExchangeDefinition;
   readonly account: AccountSettings;

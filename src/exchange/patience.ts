@@ -1,3 +1,4 @@
+/** Waiting between tries, and asking again what does no harm when it is asked twice. */
 import { setTimeout as pause } from "node:timers/promises";
 import type { Repeating } from "../core/channel/exchange-definition.js";
 import type { Io } from "../io/io.js";
@@ -13,6 +14,7 @@ export interface Patience {
   readonly longest: number;
 }
 
+/** The patience of this run: seconds, unless the environment says otherwise. */
 export const patienceOf = ({ environment }: Io): Patience => {
   const first = Number(environment["LEXICANT_FIRST_WAIT_MS"] ?? 800);
   return { tries: 6, first: Number.isFinite(first) ? first : 800, longest: 120_000 };
@@ -36,6 +38,7 @@ export const askPatiently = async <T>(ask: () => Promise<T>, patience: Patience)
     }
 };
 
+/** Who follows bytes and waits. */
 export interface SendWatch {
   bytes(sent: number): void;
   waits(reason: string, milliseconds: number): void;

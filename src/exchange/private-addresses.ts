@@ -1,3 +1,4 @@
+/** Addresses that the open internet does not reach (RFC 6890), refused when a name is looked up. */
 import { lookup } from "node:dns";
 import { BlockList, isIP } from "node:net";
 import type { LookupFunction } from "node:net";

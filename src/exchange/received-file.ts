@@ -1,3 +1,4 @@
+/** Writes what comes over the network to a file, whole or not at all. */
 import { createWriteStream } from "node:fs";
 import { rm } from "node:fs/promises";
 import type { Readable } from "node:stream";

@@ -1,3 +1,4 @@
+/** Secrets: where they come from, and how every output is kept from them. */
 import { lstatSync, readFileSync, realpathSync, statSync } from "node:fs";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
@@ -15,6 +16,7 @@ export interface Secrets {
 
 const LONGEST_SAID = 300;
 
+/** Secrets that are known; more may be told on the way. */
 export const secretsOf = (...known: readonly string[]): Secrets => {
   const all = new Set<string>();
   const add = (secret: string): void => {

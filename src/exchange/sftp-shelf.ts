@@ -1,3 +1,4 @@
+/** Folders of an SFTP server as a shelf of files, its host known by its key. */
 import { createHash } from "node:crypto";
 import { createReadStream } from "node:fs";
 import { connect, type Socket } from "node:net";

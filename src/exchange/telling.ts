@@ -1,3 +1,4 @@
+/** Tells people: by mail, or by a program of theirs. */
 import { spawn } from "node:child_process";
 import { createTransport } from "nodemailer";
 
@@ -11,6 +12,7 @@ export interface Letter {
   readonly attachments: readonly { readonly filename: string; readonly path: string }[];
 }
 
+/** Where letters are handed in. */
 export interface MailServer {
   /** smtp: or smtps: */
   readonly url: URL;

@@ -1,3 +1,4 @@
+/** The one that writes: takes the workspace's lock, ends what a killed command began, and gives the landing. */
 import { lstatSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { hostname } from "node:os";
 import { join, relative } from "node:path";

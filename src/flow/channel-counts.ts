@@ -1,3 +1,4 @@
+/** Counts what became of products on a channel; how a command ends by it. */
 import { causeCollector, type CauseCollector, type TakeAgain } from "../core/diagnostics/causes.js";
 import type { Diagnostic } from "../core/diagnostics/diagnostic.js";
 import { isSilenced, type Silence } from "../core/diagnostics/silence.js";
@@ -47,6 +48,7 @@ export interface ChannelCounts {
   readonly leftOutCauses: CauseCollector;
 }
 
+/** What of all findings is counted. */
 export interface CountsWishes {
   readonly silences?: readonly Silence[];
   /** Findings that are looked at; others are passed over. */
@@ -58,6 +60,7 @@ export interface CountsWishes {
 /** So much of what products came to is known again. */
 const MOST_REPEATED = 50_000;
 
+/** Begins to count. */
 export const channelCounts = ({
   silences = [],
   isMeant = () => true,

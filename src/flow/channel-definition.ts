@@ -1,3 +1,4 @@
+/** A channel's definition by name, with or without a workspace. */
 import type { ChannelDefinition } from "../core/channel/definition.js";
 import type { Category } from "../core/channel/category-tree.js";
 import { nearCategories } from "../core/channel/near-categories.js";

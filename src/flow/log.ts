@@ -3,6 +3,7 @@ import type { Io } from "../io/io.js";
 
 export type { Logger };
 
+/** How a log is written: for people, or as lines of JSON. */
 export const logForms = ["text", "json"] as const;
 
 export type LogForm = (typeof logForms)[number];

@@ -1,3 +1,4 @@
+/** One act on catalogue and files: it lands whole, or leaves no trace. */
 import type { CatalogueTransaction, PlannedColumn, RevisionPlan } from "../store/store.js";
 import type { WritableCatalogue } from "./open-catalogue.js";
 

@@ -1,3 +1,4 @@
+/** Opens a workspace for a command: to read, or to write with the one landing. */
 import type { Surroundings } from "../core/language/function.js";
 import type { Io } from "../io/io.js";
 import type { ExitCode } from "../io/exit-code.js";
@@ -8,6 +9,7 @@ import { openWorkspace, workspaceRoot, type Workspace } from "../workspace/works
 import { storeOf, surroundingsIn } from "./workspace-store.js";
 import { asWriter, landingFor, settleIfFree, type Caller } from "./as-writer.js";
 
+/** A workspace, opened to be read. */
 export interface OpenCatalogue {
   readonly workspace: Workspace;
   readonly store: Store;

@@ -1,3 +1,4 @@
+/** Names that nobody knows, refused with those that were probably meant. */
 import type { AttributeIndex } from "../core/catalogue/attribute-index.js";
 import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
 import { pathParts, pathText, selfAndAbove } from "../core/values/category-path.js";

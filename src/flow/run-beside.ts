@@ -1,3 +1,4 @@
+/** Runs a command of ours in a process of its own. */
 import { spawn } from "node:child_process";
 import { resolve } from "node:path";
 import { fileURLToPath } from "node:url";

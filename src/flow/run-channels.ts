@@ -1,3 +1,7 @@
+/**
+ * The pass over families for one or many channels: reads each once, brings to hand what the pipeline asks of the
+ * ledger, and hands on what became of its products.
+ */
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import type { ChannelSetup, LastRefusal } from "../core/listing/channel-setup.js";
@@ -122,6 +126,7 @@ const remembering = async (
   };
 };
 
+/** Names of channels. */
 export const namesOf = (channels: readonly WorkspaceChannel[]): readonly string[] =>
   channels.map(({ setup }) => setup.channel);
 

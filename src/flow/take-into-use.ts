@@ -1,3 +1,4 @@
+/** Takes channels into use. */
 import { existsSync } from "node:fs";
 import type { AttributeIndex } from "../core/catalogue/attribute-index.js";
 import type { ChannelDefinition } from "../core/channel/definition.js";

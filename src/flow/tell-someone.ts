@@ -1,3 +1,4 @@
+/** Tells whoever the workspace names what happened. */
 import { existsSync } from "node:fs";
 import { basename } from "node:path";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";

@@ -1,3 +1,4 @@
+/** Bytes that come in, whatever they come from; the beginning can be looked at before they are read. */
 import { closeSync, fstatSync, openSync, read } from "node:fs";
 import type { Readable } from "node:stream";
 import { promisify } from "node:util";

@@ -1,3 +1,7 @@
+/**
+ * CSV as a stream of rows: encoding, delimiter and header found or stated, torn quotes told by their row. Parsing is
+ * papaparse's.
+ */
 import { ownOf } from "../core/own.js";
 import { greatest } from "../core/many.js";
 import { Readable } from "node:stream";
@@ -9,6 +13,7 @@ import { headedRows } from "./header-row.js";
 import { fixedColumns, ROW_LIMIT, rowTooLong, type TableRecord, type TableStream } from "./table-stream.js";
 import { firstPiece, openText, type Encoding } from "./text-stream.js";
 
+/** What is stated of a CSV file. */
 export interface CsvOptions {
   readonly encoding?: Encoding | undefined;
   readonly delimiter?: string | undefined;
@@ -19,6 +24,7 @@ export interface CsvOptions {
 const delimiters = [",", ";", "\t", "|"] as const;
 const SNIFFED_LINES = 30;
 
+/** Delimiters in words. */
 export const delimiterNames: Readonly<Record<string, string>> = {
   ",": "commas",
   ";": "semicolons",

@@ -1,3 +1,4 @@
+/** Encodings by the names that files declare. */
 import iconv from "iconv-lite";
 
 // What a declaration can say while it is readable as plain letters itself.

@@ -1,5 +1,6 @@
 import iconv from "iconv-lite";
 
+/** Encodings that files are written in. */
 export const fileEncodings = ["utf-8", "utf-16le", "windows-1252", "iso-8859-1", "iso-8859-15"] as const;
 
 export type FileEncoding = (typeof fileEncodings)[number];

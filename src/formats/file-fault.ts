@@ -22,6 +22,7 @@ const errorCode = (error: unknown): string =>
 export const faultReason = (error: unknown): string =>
   ownOf(reasons, errorCode(error)) ?? (error instanceof Error ? error.message : String(error));
 
+/** Whether an error says that there is no such file. */
 export const isMissing = (error: unknown): boolean => errorCode(error) === "ENOENT";
 
 /** A file that cannot be read: wrong usage when it is not there, a fault of the world otherwise. */
@@ -31,6 +32,7 @@ export const readFault = (path: string, error: unknown): Refusal => {
   return new Refusal([diagnostic("cannot-read", { path, reason: faultReason(error) })], 3);
 };
 
+/** That a file could not be written, as a refusal. */
 export const writeFault = (path: string, error: unknown): Refusal =>
   error instanceof Refusal
     ? error

@@ -1,3 +1,4 @@
+/** Workbooks to be filled in: locked cells, drop-downs, notes, colours. */
 import { greatest } from "../core/many.js";
 import type { CellStyle, DataValidation, WriteSheet } from "hucre/xlsx";
 import type { CellRole, FormChoice, FormSheet } from "../core/gaps/form.js";

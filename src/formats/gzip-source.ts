@@ -1,3 +1,4 @@
+/** Gzip, unpacked while it is read, within bounds. */
 import { Readable } from "node:stream";
 import { createGunzip } from "node:zlib";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";

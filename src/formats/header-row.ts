@@ -1,3 +1,4 @@
+/** Finds the header of a table: the first row that looks like names, or the one that was stated. */
 import { addAll, greatest } from "../core/many.js";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
@@ -40,6 +41,7 @@ const groupsAbove = (above: TableRecord | undefined, header: TableRecord): reado
   return header.cells.map((_, at) => (group = above.cells[at]?.trim() || group));
 };
 
+/** A header, and the rows below it. */
 export interface HeadedRows {
   readonly header: readonly string[];
   readonly headerRow: number;

@@ -1,3 +1,4 @@
+/** Numbers of JSON as they are written: a barcode is no binary number. */
 import { Tokenizer } from "@streamparser/json";
 
 /** A number of a JSON file as it is written there: a barcode or an id of twenty digits is no binary float. */

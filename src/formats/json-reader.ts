@@ -1,3 +1,4 @@
+/** JSON and JSON Lines as streams of records, at any size, within a depth. */
 import { TokenType } from "@streamparser/json";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
@@ -10,6 +11,7 @@ import { ROW_LIMIT, rowTooLong, type TableStream } from "./table-stream.js";
 import { firstPiece, openText, type Encoding } from "./text-stream.js";
 import { treeBuilder, type TreeBuilder } from "./tree-builder.js";
 
+/** What is stated of a JSON file. */
 export interface JsonOptions {
   readonly encoding?: Encoding | undefined;
   /** Where the list of records stands: `products`, `catalogue/items`; blank for a list at the top. */

@@ -1,3 +1,4 @@
+/** Opens any file as a table: unpacks it, tells its kind by its bytes, and refuses what its name says otherwise. */
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { allBytes, type ByteSource } from "./byte-source.js";

@@ -1,5 +1,7 @@
+/** Packs files, without a time, so that the same bytes come out the same. */
 import { createGzip, type Gzip } from "node:zlib";
 
+/** How a file is packed. */
 export const packings = ["none", "gzip", "zip"] as const;
 
 export type Packing = (typeof packings)[number];
@@ -75,6 +77,7 @@ const zip = async (file: string): Promise<Packer> => {
   };
 };
 
+/** Begins to pack a file of a name. */
 export const packer = (packing: Packing, file: string): Promise<Packer> => {
   if (packing === "zip") return zip(file);
   return Promise.resolve(packing === "gzip" ? gzip() : plain());

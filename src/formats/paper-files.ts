@@ -1,3 +1,4 @@
+/** What a channel hands out, as papers: workbooks with all that they show, tables, texts, trees. */
 import { extname } from "node:path";
 import { SaxesParser } from "saxes";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
@@ -15,6 +16,7 @@ import { templateBook } from "./template-book.js";
 import { binaryKind } from "./text-stream.js";
 import { refuseEntities } from "./xml-reader.js";
 
+/** Papers of a file, and what to know of it. */
 export interface ReadPapers {
   readonly papers: readonly Paper[];
   /** What a person should know of the file. */

@@ -1,3 +1,4 @@
+/** Small files of a person's own, read whole; what might never end is refused. */
 import { readFile, stat } from "node:fs/promises";
 import type { Stats } from "node:fs";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
@@ -26,6 +27,7 @@ export const fileStats = async (path: string, file: string): Promise<Stats> => {
   return found;
 };
 
+/** The most bytes of a small file. */
 export const SMALL_FILE = 64 << 20;
 
 /**

@@ -1,3 +1,4 @@
+/** Records of trees as a table, columns found by the first of them. */
 import { addAll } from "../core/many.js";
 import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";

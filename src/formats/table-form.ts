@@ -1,3 +1,4 @@
+/** The form that a person's spreadsheet gave a table, kept when it is written into. */
 import { isUtf8 } from "node:buffer";
 import iconv from "iconv-lite";
 import { sniffDelimiter } from "./csv-reader.js";
@@ -12,6 +13,7 @@ export interface TableForm {
   readonly lineEnd: string;
 }
 
+/** The form of tables that we write new. */
 export const ownForm: TableForm = { encoding: "utf-8", isMarked: false, delimiter: ",", lineEnd: "\n" };
 
 const MARK = "\ufeff";
@@ -40,6 +42,7 @@ export const tableBytes = (text: string, { encoding, isMarked }: TableForm): Buf
   return Buffer.from(MARK + text);
 };
 
+/** A record with its own characters. */
 export interface RawRecord {
   /** Its own characters, line end included. */
   readonly text: string;

@@ -1,8 +1,10 @@
+/** A table being read: its header at once, its rows in batches, each with where it stands. */
 import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { columnLetter } from "../core/diagnostics/place.js";
 import type { RecordNode } from "../core/records/node.js";
 
+/** Formats that are read as tables. */
 export const formats = ["csv", "xlsx", "xml", "json", "jsonl"] as const;
 
 export type Format = (typeof formats)[number];
@@ -50,6 +52,7 @@ export interface TableStream {
 /** Rows no longer than this, in characters, are real. */
 export const ROW_LIMIT = 4 << 20;
 
+/** The most columns of a table: as many as spreadsheets have. */
 export const COLUMN_LIMIT = 16_384;
 
 /** A column's name is no text: longer ones come from a file that is read amiss. */

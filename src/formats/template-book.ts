@@ -1,3 +1,4 @@
+/** A workbook with all that it shows and hides, for learning. */
 import type { Cell, DataValidation, Sheet, Workbook } from "hucre/xlsx";
 import { offeredValues, cellRange, type CellRange, type ListSource } from "../core/learning/list-formula.js";
 import { blankCell, type PaperCell, type SheetPaper, type SheetRule } from "../core/learning/paper.js";
@@ -10,6 +11,7 @@ const ROWS_LOOKED_AT = 3000;
 /** Rows of a list that hangs below: more is no list that a person chooses from. */
 const LONGEST_LIST = 200_000;
 
+/** A workbook with all that it shows. */
 export interface TemplateBook {
   readonly sheets: readonly SheetPaper[];
   readonly hasMacros: boolean;

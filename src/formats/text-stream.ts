@@ -1,3 +1,4 @@
+/** Bytes as text: the encoding found, proved or stated; what is no text refused. */
 import { isAscii, isUtf8 } from "node:buffer";
 import { TextDecoder } from "node:util";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
@@ -5,6 +6,7 @@ import { Refusal } from "../core/diagnostics/refusal.js";
 import type { ByteSource } from "./byte-source.js";
 import { pieceDecoder } from "./declared-encoding.js";
 
+/** Encodings that are read. */
 export const encodings = ["utf-8", "utf-16le", "utf-16be", "windows-1252"] as const;
 
 export type Encoding = (typeof encodings)[number];

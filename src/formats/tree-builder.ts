@@ -1,3 +1,4 @@
+/** Trees of records from a parser's events, and no more memory than one record takes. */
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { endsIn, type RecordNode } from "../core/records/node.js";
@@ -71,6 +72,7 @@ const isMarkupOnly = ({ content }: OpenNode): boolean =>
   content === undefined ||
   content.every((part) => typeof part === "string" || (markup.has(part.name) && isMarkupOnly(part)));
 
+/** Takes what a parser meets. */
 export interface TreeBuilder {
   open(name: string, attributes?: ReadonlyMap<string, string>): void;
   text(text: string): void;

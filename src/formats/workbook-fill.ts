@@ -1,3 +1,4 @@
+/** Fills somebody else's workbook: the rows of one sheet are written, every other part stays byte for byte. */
 import { bareObject, ownOf } from "../core/own.js";
 import { greatest } from "../core/many.js";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
@@ -16,6 +17,7 @@ export interface WorkbookFill {
   bytes(rows: readonly (readonly string[])[]): Uint8Array;
 }
 
+/** Where rows go. */
 export interface FillOptions {
   readonly sheet: string;
   /** From 1. */

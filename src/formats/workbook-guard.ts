@@ -1,3 +1,4 @@
+/** Looks over a workbook's parts before any of it is held in memory. */
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import { memberChunks } from "./zip-archive.js";

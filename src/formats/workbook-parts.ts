@@ -1,3 +1,4 @@
+/** The parts of a workbook's package, by its relations (ECMA-376). */
 import { localName } from "../core/records/local-name.js";
 import { SaxesParser } from "saxes";
 

@@ -1,3 +1,4 @@
+/** A small workbook whole, with the kinds of its cells. */
 import type { CellValue } from "hucre/xlsx";
 import { allBytes, type ByteSource } from "./byte-source.js";
 import { cellText, damagedWorkbook, guardedWorkbook, WORKBOOK_LIMIT } from "./xlsx-reader.js";
@@ -9,6 +10,7 @@ export interface TypedCell {
   readonly isDate: boolean;
 }
 
+/** A row with its cells' kinds. */
 export interface TypedRow {
   /** From 1. */
   readonly row: number;

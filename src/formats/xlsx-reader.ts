@@ -1,3 +1,4 @@
+/** A workbook's sheet as a stream of rows, as the person saw them. */
 import type { formatValue } from "hucre";
 import type { CellValue, streamXlsxRows } from "hucre/xlsx";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
@@ -10,12 +11,14 @@ import type { SheetPart } from "./workbook-parts.js";
 import type { Shown } from "./xlsx-shown.js";
 import { guardedMembers, memberBytes } from "./zip-archive.js";
 
+/** What is stated of a workbook. */
 export interface XlsxOptions {
   /** A sheet's name, or its number from 1. */
   readonly sheet?: string | number | undefined;
   readonly headerRow?: number | undefined;
 }
 
+/** The most bytes of a workbook. */
 export const WORKBOOK_LIMIT = 512 << 20;
 const BATCH = 500;
 // What stands in a sheet before its rows.
@@ -119,6 +122,7 @@ const showing = (shown: Shown, format: typeof formatValue): ShowCell => {
   }
 };
 
+/** A cell's text, as a person saw it where that matters. */
 export const cellText = (value: CellValue | undefined, show?: ShowCell): string => {
   if (show !== undefined && ((typeof value === "number" && Number.isFinite(value)) || value instanceof Date))
     return show(value);
@@ -222,6 +226,7 @@ export const openXlsx = async (source: ByteSource, options: XlsxOptions = {}): P
   };
 };
 
+/** An error of the reader's as a refusal of ours. */
 export const damagedWorkbook = (file: string, error: unknown): unknown =>
   error instanceof Refusal || !(error instanceof Error)
     ? error

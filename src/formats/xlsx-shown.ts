@@ -1,3 +1,4 @@
+/** Cells that show another text than their value: number formats that matter. */
 import { columnNumber } from "../core/diagnostics/place.js";
 import { SaxesParser } from "saxes";
 import { localName } from "../core/records/local-name.js";

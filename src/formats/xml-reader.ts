@@ -1,3 +1,4 @@
+/** XML as a stream of records; no entities, bounded depth. */
 import { localName } from "../core/records/local-name.js";
 import { SaxesParser, type SaxesTagPlain } from "saxes";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
@@ -18,6 +19,7 @@ import {
   type TextStream,
 } from "./text-stream.js";
 
+/** What is stated of an XML file. */
 export interface XmlOptions {
   readonly encoding?: Encoding | undefined;
   /** The element of one record, as a name or the end of its path: `product`, `goods/product`. */

@@ -1,3 +1,4 @@
+/** Archives, within bounds of count, size and ratio, and no path out of them. */
 import { fromBuffer, open, type Entry, type ZipFile } from "yauzl";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { Refusal } from "../core/diagnostics/refusal.js";

@@ -1,3 +1,6 @@
+/**
+ * Worlds that are narrower than the one they are made of: one whose reader may go away, one that is shown page by page.
+ */
 import type { Io } from "./io.js";
 import { OutputLost } from "./output-lost.js";
 

@@ -1,3 +1,4 @@
+/** Keeps what a data file says from moving a terminal. */
 import type { Io } from "./io.js";
 
 // What styles of ours are made of, and a new page of a watched check; all else that moves a terminal came from data.

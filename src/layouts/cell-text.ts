@@ -1,3 +1,4 @@
+/** A value as the texts of a cell, in the channel's own style. */
 import type { Field } from "../core/channel/field.js";
 import type { LayoutColumn, ValueStyle } from "../core/channel/layout-definition.js";
 import { currencyPlaces } from "../core/values/currencies.js";

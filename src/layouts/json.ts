@@ -1,3 +1,4 @@
+/** JSON and JSON Lines, a record a listing. */
 import { bareObject } from "../core/own.js";
 import type { JsonLayout, LayoutColumn } from "../core/channel/layout-definition.js";
 import { rowsOf, type FileRow } from "../core/listing/shape/file-family.js";

@@ -1,3 +1,4 @@
+/** schema.org as JSON-LD: products, groups and offers. */
 import { ownOf } from "../core/own.js";
 import type { Field } from "../core/channel/field.js";
 import type { JsonLdLayout, LayoutColumn } from "../core/channel/layout-definition.js";

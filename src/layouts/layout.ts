@@ -14,6 +14,7 @@ export interface FileFacts {
   readonly action: string;
 }
 
+/** What stands before the first family, and before each further one. */
 export interface Apart {
   readonly first: string;
   readonly next: string;

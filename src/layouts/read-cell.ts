@@ -1,3 +1,4 @@
+/** A cell of a layout read back: what {@link cellTexts} wrote. */
 import { itemsOf } from "../core/catalogue/list-text.js";
 import type { LayoutColumn, LayoutDefinition } from "../core/channel/layout-definition.js";
 import type { MaybeBlank } from "../core/values/value.js";

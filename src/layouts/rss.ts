@@ -1,3 +1,4 @@
+/** RSS 2.0, and what it shares with Atom. */
 import type { Field } from "../core/channel/field.js";
 import type { FeedLayout } from "../core/channel/layout-definition.js";
 import { rowsOf, type FileRow } from "../core/listing/shape/file-family.js";

@@ -1,3 +1,4 @@
+/** Families as rows of cells, and the rows above them. */
 import type {
   LayoutColumn,
   MarkColumn,

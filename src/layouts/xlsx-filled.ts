@@ -1,3 +1,4 @@
+/** The channel's own workbook, its columns found by label or code. */
 import type { CategoryField } from "../core/channel/category-rules.js";
 import type { ChannelBook, LayoutColumn, XlsxLayout } from "../core/channel/layout-definition.js";
 import { columnLetter } from "../core/diagnostics/place.js";

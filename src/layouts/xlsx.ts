@@ -1,3 +1,4 @@
+/** Workbooks written new, one sheet, with notes and drop-downs. */
 import { addAll, greatest } from "../core/many.js";
 import type { CellStyle, DataValidation, WriteSheet } from "hucre/xlsx";
 import type { CategoryField } from "../core/channel/category-rules.js";

@@ -1,3 +1,4 @@
+/** XML by element paths, members within their group. */
 import { ownOf } from "../core/own.js";
 import { addAll } from "../core/many.js";
 import type { LayoutColumn, XmlLayout } from "../core/channel/layout-definition.js";

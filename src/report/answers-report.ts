@@ -1,3 +1,4 @@
+/** What became of answers, for people and programs. */
 import { causeLines } from "./findings.js";
 import { countText } from "../core/diagnostics/phrases.js";
 import type { Io } from "../io/io.js";
@@ -49,6 +50,7 @@ export const answersLines = (result: AnswersResult, dryRun: boolean, io: Io): re
   ];
 };
 
+/** The same for programs. */
 export const answersJson = (result: AnswersResult, dryRun: boolean): string => {
   const { sheets, answers, catalogue, channel, lexicon, unchanged, refused, revisions, channels } = result;
   return jsonLine({

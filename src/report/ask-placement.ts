@@ -1,3 +1,4 @@
+/** Asks where one thing of ours goes. */
 import type { Category } from "../core/channel/category-tree.js";
 import type { CategoryIndex } from "../core/placement/category-index.js";
 import { searchCategories } from "../core/placement/search.js";

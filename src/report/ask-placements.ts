@@ -1,3 +1,4 @@
+/** Asks proposal by proposal; each answer is kept at once. */
 import type { CategoryIndex } from "../core/placement/category-index.js";
 import { selfAndAbove } from "../core/values/category-path.js";
 import type { Decision } from "../flow/place/decisions.js";

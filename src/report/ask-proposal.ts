@@ -1,3 +1,4 @@
+/** Shows a proposal until a person agrees to it. */
 import { corrected, type Correction } from "../core/catalogue/proposal/corrections.js";
 import type { SourceProposal } from "../core/catalogue/proposal/source-proposal.js";
 import { columnSynonyms, isAttributeName, vocabulary } from "../core/catalogue/vocabulary.js";

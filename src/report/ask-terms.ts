@@ -1,3 +1,4 @@
+/** Asks term by term what each means on a channel. */
 import { unlessBroken, type Answered } from "./answered.js";
 import { readChoice } from "./read-choice.js";
 import { nearest } from "../core/values/nearest.js";

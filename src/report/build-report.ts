@@ -1,3 +1,4 @@
+/** What became of builds, for people and programs. */
 import { greatest } from "../core/many.js";
 import { join, relative } from "node:path";
 import { countText } from "../core/diagnostics/phrases.js";
@@ -26,9 +27,11 @@ export interface Built {
 const shownFolder = ({ folder, dryRun }: Built, io: Io): string =>
   dryRun ? "" : relative(io.cwd, folder) || ".";
 
+/** A part of a build, for programs. */
 export const partJson = ({ part, of }: PartNumber, file: string): string =>
   jsonLine({ type: "part", part, of, file });
 
+/** A part of a build, for people. */
 export const partLines = ({ part, of }: PartNumber, file: string, io: Io): readonly string[] => [
   `Part ${part} of ${of} is in ${relative(io.cwd, file)}.`,
   ...wrapText(
@@ -39,6 +42,7 @@ export const partLines = ({ part, of }: PartNumber, file: string, io: Io): reado
   ),
 ];
 
+/** A build, for programs. */
 export const buildJson = (built: Built, io: Io): string => {
   const { build, files, wishes, dryRun } = built;
   const { channel: name, definition } = build.channel.setup;

@@ -1,3 +1,4 @@
+/** Causes as a table: what holds most first. */
 import { greatest } from "../core/many.js";
 import { actText } from "../workspace/wording.js";
 import { actFor } from "../core/diagnostics/entry.js";

@@ -1,3 +1,4 @@
+/** What a check found, for people and programs. */
 import { actText } from "../workspace/wording.js";
 import { actFor } from "../core/diagnostics/entry.js";
 import { heading } from "../workspace/wording.js";

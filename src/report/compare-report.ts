@@ -1,3 +1,4 @@
+/** Two versions of a channel beside each other, and what an upgrade did. */
 import { countText } from "../core/diagnostics/phrases.js";
 import type { DefinitionChange } from "../core/learning/definition-change.js";
 import type { CarriedFiles } from "../flow/learn/carry.js";
@@ -152,6 +153,7 @@ const carriedLines = (
   ];
 };
 
+/** Two versions, for people. */
 export const comparedLines = (
   { before, after, changes, shop }: VersionsCompared,
   channel: string,
@@ -191,6 +193,7 @@ export const comparedLines = (
   ];
 };
 
+/** Two versions, for programs. */
 export const comparedJson = (
   { before, after, changes, shop }: VersionsCompared,
   channel: string,
@@ -216,6 +219,7 @@ export const comparedJson = (
   ...changes.map((change) => jsonLine({ type: "version-change", channel, ...change })),
 ];
 
+/** An upgrade, for people. */
 export const upgradedLines = (
   { from, to, carried, changes }: Upgraded,
   channel: string,
@@ -229,6 +233,7 @@ export const upgradedLines = (
     : [`Next: lexicant check ${channel}. To go back: lexicant channels upgrade ${channel} --back`]),
 ];
 
+/** An upgrade, for programs. */
 export const upgradedJson = ({ from, to, carried }: Upgraded, channel: string, isTrial: boolean): string =>
   jsonLine({
     type: "channel-upgraded",
@@ -239,9 +244,11 @@ export const upgradedJson = ({ from, to, carried }: Upgraded, channel: string, i
     carried: [...carried].map(([file, { changed, open }]) => ({ file, changed, open })),
   });
 
+/** An upgrade taken back, for people. */
 export const downgradedLine = ({ from, to, files }: Downgraded, channel: string): string =>
   `${channel} is at ${to} again (it was ${from}); ${files.length === 0 ? "no decision file was touched" : `${files.join(", ")} ${files.length === 1 ? "is" : "are"} as before`}\n`;
 
+/** An upgrade taken back, for programs. */
 export const downgradedJson = ({ from, to, files }: Downgraded, channel: string): string =>
   jsonLine({
     type: "channel-upgraded",

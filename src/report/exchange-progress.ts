@@ -1,3 +1,4 @@
+/** Files on their way, on a terminal. */
 import type { FileProgress } from "../flow/exchange/ask-results.js";
 import type { SubmitWatch } from "../flow/exchange/submit.js";
 import type { Io } from "../io/io.js";
@@ -15,6 +16,7 @@ interface Bar {
   stop(): void;
 }
 
+/** Begins to show. */
 export const exchangeProgress = (io: Io, quiet: boolean): ExchangeScreen => {
   const shows = !quiet && io.isAttended;
   const begun = io.now().getTime();

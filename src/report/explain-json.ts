@@ -1,3 +1,4 @@
+/** How a listing came about, for programs. */
 import { isError } from "../core/diagnostics/diagnostic.js";
 import { sentence } from "../workspace/wording.js";
 import { sharesOf } from "../core/listing/readiness/readiness.js";
@@ -44,6 +45,7 @@ const actsJson = ({ outcome, product }: ExplainedListing): unknown =>
     act: whatToDo(finding, product.sku),
   }));
 
+/** A listing with its fields. */
 export const listingJson = (explained: ExplainedListing, fields: readonly ExplainedField[]): string => {
   const { product, setup, outcome, listing, placed } = explained;
   return jsonLine({
@@ -64,6 +66,7 @@ export const listingJson = (explained: ExplainedListing, fields: readonly Explai
   });
 };
 
+/** One field by itself. */
 export const fieldJson = (
   { product, setup, outcome }: ExplainedListing,
   field: ExplainedField,

@@ -1,3 +1,4 @@
+/** How a listing came about, for people. */
 import { textOf } from "../core/catalogue/product.js";
 import { isError } from "../core/diagnostics/diagnostic.js";
 import { placeText } from "../core/diagnostics/place.js";
@@ -18,6 +19,7 @@ import { wrapText } from "./text-width.js";
 import type { ExplainedField, ExplainedListing } from "../flow/explain/explain-listing.js";
 import { whatToDo } from "../flow/explain/what-to-do.js";
 
+/** A value in one line. */
 export const valueText = (value: MaybeBlank): string => canonicalText(value, " | ");
 
 const giverText = ({ giver, attributes, value: own }: ExplainedField): string => {
@@ -44,6 +46,7 @@ const giverText = ({ giver, attributes, value: own }: ExplainedField): string =>
   }
 };
 
+/** What the listing is, and how it stands. */
 export const headLines = (explained: ExplainedListing, io: Io): readonly string[] => {
   const style = styleFor(io);
   const { product, setup, outcome, listing, placed } = explained;
@@ -91,6 +94,7 @@ const columns = [
   { title: "from", flexible: true },
 ] as const;
 
+/** Its fields as a table. */
 export const fieldTable = (
   fields: readonly ExplainedField[],
   listing: Listing,
@@ -201,6 +205,7 @@ const attributeLines = (
   ];
 };
 
+/** One field, step by step. */
 export const fieldLines = (
   explained: ExplainedListing,
   field: ExplainedField,

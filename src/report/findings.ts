@@ -1,3 +1,4 @@
+/** Findings in lines: sentence, what it is about, its place, what to do. Words are `core/diagnostics`'s. */
 import type { Cause } from "../core/diagnostics/causes.js";
 import type { Diagnostic } from "../core/diagnostics/diagnostic.js";
 import { placeText } from "../core/diagnostics/place.js";

@@ -1,3 +1,4 @@
+/** What an import did, for people. */
 import { shownItems } from "../core/catalogue/list-text.js";
 import type { SourceProposal } from "../core/catalogue/proposal/source-proposal.js";
 import { causeLines } from "./findings.js";

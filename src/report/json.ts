@@ -7,4 +7,5 @@ export const findingJson = (finding: Diagnostic): string => {
   return `${JSON.stringify({ type: "finding", severity, code, message: sentence(finding), product, channel, category, field, place, notes, facts })}\n`;
 };
 
+/** A line of JSON. */
 export const jsonLine = (value: Readonly<Record<string, unknown>>): string => `${JSON.stringify(value)}\n`;

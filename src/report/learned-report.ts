@@ -1,3 +1,4 @@
+/** What was learned of a channel, for people and programs. */
 import { countText } from "../core/diagnostics/phrases.js";
 import type { ReviewRow } from "../core/learning/review.js";
 import type { Learned } from "../flow/learn/learn.js";
@@ -153,6 +154,7 @@ export const reviewLines = (rows: readonly ReviewRow[], io: Io): readonly string
   ];
 };
 
+/** What was learned, for programs. */
 export const learnedJson = (
   { definition, rows, folder, told, kept }: Learned,
   isTrial: boolean,

@@ -22,5 +22,6 @@ export const linkLines = (
   ];
 };
 
+/** What came of addresses, for programs. */
 export const linkJson = ({ channel: { setup }, shown, broken }: LinkTally): string =>
   jsonLine({ type: "links", channel: setup.channel, addresses: shown, broken });

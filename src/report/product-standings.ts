@@ -1,3 +1,4 @@
+/** One product on each channel. */
 import { textOf } from "../core/catalogue/product.js";
 import type { Diagnostic } from "../core/diagnostics/diagnostic.js";
 import { noteText } from "../core/diagnostics/wording.js";

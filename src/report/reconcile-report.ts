@@ -1,3 +1,4 @@
+/** What a channel shows and should not, or the other way round. */
 import { countText } from "../core/diagnostics/phrases.js";
 import { shownItems } from "../core/catalogue/list-text.js";
 import type { Disagreement, Reconciled } from "../flow/exchange/reconcile.js";
@@ -74,9 +75,11 @@ export const reconcileLines = (
   ];
 };
 
+/** One disagreement, for programs. */
 export const disagreementJson = (one: Disagreement, channel: string): string =>
   jsonLine({ type: "disagreement", channel, ...one });
 
+/** All of it in numbers, for programs. */
 export const reconcileJson = ({ live, agreeing, waiting, counts }: Reconciled, channel: string): string =>
   jsonLine({
     type: "reconcile",

@@ -1,3 +1,4 @@
+/** What a channel said of a job. */
 import { countText, quote } from "../core/diagnostics/phrases.js";
 import { placeText } from "../core/diagnostics/place.js";
 import type { JobResults } from "../flow/exchange/exchange-work.js";
@@ -94,6 +95,7 @@ export const resultsLines = (results: JobResults, label: string, io: Io): readon
   ];
 };
 
+/** The same for programs. */
 export const resultsJson = ({ job, reading, taken, refused, unanswered }: JobResults): string =>
   jsonLine({
     type: "results",

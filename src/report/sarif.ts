@@ -1,3 +1,4 @@
+/** Findings as SARIF 2.1.0 (OASIS). */
 import type { Diagnostic } from "../core/diagnostics/diagnostic.js";
 import type { Place } from "../core/diagnostics/place.js";
 import { sentence } from "../workspace/wording.js";
@@ -12,6 +13,7 @@ export interface SarifLog {
   text(): string;
 }
 
+/** What a log says of us, and how it finds places. */
 export interface SarifFacts {
   readonly version: string;
   readonly locate: Locator;
@@ -22,6 +24,7 @@ const levels = { error: "error", warning: "warning", advice: "note" } as const;
 /** Code hosts take so many of one run; what is beyond is counted. */
 const MOST = 25_000;
 
+/** Begins a log. */
 export const sarifLog = ({ version, locate }: SarifFacts): SarifLog => {
   const results: unknown[] = [];
   const rules = new Map<string, number>();

@@ -2,6 +2,7 @@ import picocolors from "picocolors";
 import type { Severity } from "../core/diagnostics/diagnostic.js";
 import type { Io } from "../io/io.js";
 
+/** How texts are set off on a terminal. */
 export interface Style {
   bold(text: string): string;
   dim(text: string): string;
@@ -9,6 +10,7 @@ export interface Style {
   severity(severity: Severity, text: string): string;
 }
 
+/** The styles of a world with or without colours. */
 export const styleFor = ({ colors }: Pick<Io, "colors">): Style => {
   const paint = picocolors.createColors(colors);
   const bySeverity = { error: paint.red, warning: paint.yellow, advice: paint.cyan };

@@ -1,3 +1,4 @@
+/** What was sent, and what would be. */
 import { assertNever } from "../core/assert-never.js";
 import { countText } from "../core/diagnostics/phrases.js";
 import type { SubmitOutlook } from "../flow/exchange/exchange-work.js";
@@ -9,6 +10,7 @@ import { sizeText } from "./size-text.js";
 import { styleFor, type Style } from "./style.js";
 import { wrapText } from "./text-width.js";
 
+/** A file of a job. */
 export const fileJson = ({
   name,
   bytes,
@@ -23,6 +25,7 @@ export const fileJson = ({
   percent: percent ?? null,
 });
 
+/** A job. */
 export const jobJson = ({ files, ...job }: Job): string =>
   jsonLine({ type: "job", ...job, files: files.map(fileJson) });
 
@@ -54,6 +57,7 @@ export const outlookLines = (
   ];
 };
 
+/** What would go where, for programs. */
 export const outlookJson = ({ address, waiting, plan }: SubmitOutlook, channel: string): string =>
   jsonLine({
     type: "submit",
@@ -126,6 +130,7 @@ export const submittedLines = (
   ];
 };
 
+/** What went, for programs. */
 export const submittedJson = ({ job, files, isResumed }: Submitted): string =>
   jsonLine({
     type: "submit",

@@ -1,6 +1,8 @@
+/** Plain tables, as wide as the terminal at most. */
 import type { Io } from "../io/io.js";
 import { fitWidth, textWidth } from "./text-width.js";
 
+/** A column, and how it gives way. */
 export interface TableColumn {
   readonly title: string;
   readonly align?: "left" | "right";

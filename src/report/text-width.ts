@@ -1,3 +1,4 @@
+/** How wide a text is on a terminal, and how it is broken and cut. */
 import { characters } from "../core/values/characters.js";
 
 const wide =

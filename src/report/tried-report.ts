@@ -24,5 +24,6 @@ export const triedLines = ({ label, answers }: TriedFiles, channel: string, io: 
   ];
 };
 
+/** What a channel said of files that it only looked at. */
 export const triedJson = ({ answers }: TriedFiles, channel: string): string =>
   jsonLine({ type: "check-only", channel, files: answers.map(({ name, answer }) => ({ name, ...answer })) });

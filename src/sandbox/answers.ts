@@ -1,3 +1,4 @@
+/** Reports and exports of a played channel, in its own layout. Shares no code with how we read them. */
 import type { ChannelData, Column, Results } from "./channel-data.js";
 import type { Shown, Verdict } from "./played-channel.js";
 import { flat, type Cell } from "./read-rows.js";

@@ -5,6 +5,7 @@ import papaparse from "papaparse";
 import { parse } from "yaml";
 import { at } from "./named.js";
 
+/** Rows of a definition's table. */
 export type Table = readonly Readonly<Record<string, string>>[];
 
 /** A column of a channel's files, as its definition lists it. */
@@ -20,6 +21,7 @@ export interface Column {
   readonly item: string | undefined;
 }
 
+/** A layout, as the definition's file says it. */
 export interface Layout {
   readonly name: string;
   readonly format: string;
@@ -28,6 +30,7 @@ export interface Layout {
   readonly settings: Readonly<Record<string, unknown>>;
 }
 
+/** An exchange, as the definition's file says it. */
 export interface Exchange {
   readonly send: Readonly<Record<string, string>> & { readonly parts?: Readonly<Record<string, string>> };
   readonly trial?: string;
@@ -42,6 +45,7 @@ export interface Exchange {
   readonly categories?: string;
 }
 
+/** A report's layout, as the definition's file says it. */
 export interface Results {
   readonly format: string;
   readonly ref: string;
@@ -54,6 +58,7 @@ export interface Results {
   readonly accepted: readonly string[];
 }
 
+/** A purpose, as the definition's file says it. */
 export interface Purpose {
   readonly purpose: string;
   readonly blank: string;

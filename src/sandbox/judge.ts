@@ -1,3 +1,4 @@
+/** A played channel's own eye on rows: by the definition's data, with no code of our checks. */
 import type { ChannelData, Purpose, Table } from "./channel-data.js";
 import { flat, type ArrivedRow } from "./read-rows.js";
 import { at, put } from "./named.js";
@@ -117,6 +118,7 @@ const valueObjection = (
 const itemsOf = (text: string, joinedBy: string): readonly string[] =>
   (text.includes("\n") ? text.split("\n") : text.split(joinedBy)).map((item) => item.trim()).filter(Boolean);
 
+/** Judges rows of one channel. */
 export interface Judge {
   /** What is wrong with a row; undefined where it is taken. */
   objection(

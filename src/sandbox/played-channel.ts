@@ -1,3 +1,4 @@
+/** One played channel: takes files, judges rows, shows what it accepted, remembers, and has moods. */
 import { createHash } from "node:crypto";
 import type { ChannelData, Purpose } from "./channel-data.js";
 import { judge, type Objection } from "./judge.js";
@@ -25,6 +26,7 @@ export interface Verdict {
   readonly message: string;
 }
 
+/** A file that came, and what becomes of it. */
 export interface PlayedJob {
   readonly number: number;
   readonly name: string;
@@ -53,10 +55,12 @@ export interface ChannelState {
   moods: Record<string, number>;
 }
 
+/** A channel that nobody has sent anything. */
 export const freshState = (): ChannelState => ({
   ...{ shown: {}, jobs: [], names: [], lastId: 0, dislikes: [], moods: {} },
 });
 
+/** A file as it comes. */
 export interface Arrival {
   readonly name: string;
   readonly bytes: Buffer;

@@ -1,3 +1,4 @@
+/** Files as a played channel reads them, by the definition's layouts. */
 import papaparse from "papaparse";
 import { SaxesParser, type SaxesTagPlain } from "saxes";
 import type { ChannelData, Column, Layout } from "./channel-data.js";
@@ -21,6 +22,7 @@ export interface ArrivedRow {
 /** Why a file is none of the channel's. */
 export class Unreadable extends Error {}
 
+/** A cell as one text. */
 export const flat = (cell: Cell | undefined): string =>
   cell === undefined ? "" : typeof cell === "string" ? cell : cell.join("\n");
 

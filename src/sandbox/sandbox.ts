@@ -1,3 +1,4 @@
+/** Played channels together, and the one file in which they remember. */
 import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, writeFileSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { channelData } from "./channel-data.js";

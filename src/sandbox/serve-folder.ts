@@ -1,3 +1,4 @@
+/** Played channels that take files from folders. */
 import {
   existsSync,
   mkdirSync,

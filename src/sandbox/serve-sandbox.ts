@@ -1,3 +1,4 @@
+/** Played channels over HTTP, and the wishes by which a test steers them. */
 import type { IncomingMessage, Server } from "node:http";
 import type { AddressInfo } from "node:net";
 import { setTimeout as pause } from "node:timers/promises";
@@ -10,6 +11,7 @@ import type { PlayedChannel, PlayedJob } from "./played-channel.js";
 import { flat, Unreadable, type Cell } from "./read-rows.js";
 import type { Sandbox } from "./sandbox.js";
 
+/** How a channel can misbehave. */
 export const moods = [
   "slow",
   "busy",
@@ -219,6 +221,7 @@ const steer = async (sandbox: Sandbox, context: Context<Env>): Promise<Response>
   return json({ done: true });
 };
 
+/** A sandbox at work. */
 export interface Listening {
   readonly port: number;
   close(): Promise<void>;

@@ -1,3 +1,4 @@
+/** Jobs: what was sent to channels and how far each file is. The interface that any engine serves. */
 import type { BuildKind, LedgerEntry } from "./ledger.js";
 
 /**
@@ -46,12 +47,14 @@ export interface Job {
 /** So many jobs of a channel keep what they held: answers to earlier ones come too late to be told apart. */
 export const KEPT_JOBS = 5;
 
+/** A job that begins. */
 export type NewJob = Pick<Job, "kind" | "purpose" | "build" | "whole" | "at"> & {
   readonly files: readonly Pick<JobFile, "name" | "bytes" | "sha256" | "key">[];
   /** The SKUs that the files hold, where they are a part of the build; undefined: all of it. */
   readonly skus: readonly string[] | undefined;
 };
 
+/** What is known anew of a file. */
 export type FileChange = Partial<Pick<JobFile, "state" | "reference" | "percent" | "because">> & {
   readonly at: string;
 };
@@ -81,6 +84,7 @@ export interface AnswerCounts {
 /** Where a listing stands with a channel. A listing that the ledger has and that none of these speaks of was told by hand. */
 export type StandingState = "sent" | "live" | "refused" | "withdrawn";
 
+/** How a listing's last sending went. */
 export interface Standing {
   readonly sku: string;
   readonly state: StandingState;

@@ -1,3 +1,4 @@
+/** The ledger: what each channel has, and what its builds held. The interface that any engine serves. */
 import type { PurposeName } from "../core/channel/purpose-names.js";
 import type { LiveListing } from "../core/listing/live-listing.js";
 import type { KeptListing } from "../core/listing/live-text.js";
@@ -40,6 +41,7 @@ export interface SentCounts {
   readonly revision: number | undefined;
 }
 
+/** A build that was handed over. */
 export interface SentWish {
   readonly kind: BuildKind;
   /** ISO 8601. */
@@ -83,6 +85,7 @@ export interface ChannelLedger {
   markSent(wish: SentWish): Promise<SentCounts>;
 }
 
+/** Takes down what a build holds. */
 export interface LedgerNotes {
   /** Notes what a build holds of one family after the other, by the families' numbers. */
   note(family: number, kept: readonly KeptListing[]): Promise<void>;

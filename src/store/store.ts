@@ -1,3 +1,7 @@
+/**
+ * The store of a workspace as everything above it knows it: asynchronous, in batches, every fault a refusal of ours. An
+ * engine is a folder beside this file.
+ */
 import type { RecordTexts } from "../core/catalogue/stored-texts.js";
 import type { ChannelJobs } from "./jobs.js";
 import type { ChannelLedger } from "./ledger.js";
@@ -19,8 +23,10 @@ export interface LayerName {
 /** `sent`: a build was handed to a channel; its source is the channel, its file the kind of build. */
 export type RevisionKind = "import" | "edit" | "undo" | "sent";
 
+/** Whether rows may add products, change them, or both. */
 export type ImportMode = "add" | "update" | "both";
 
+/** A column of a revision. */
 export interface PlannedColumn {
   readonly attribute: string;
   /** The column that the attribute is read from. */
@@ -64,6 +70,7 @@ export interface SourceRules {
   readonly rest: string;
 }
 
+/** Where a file came from. */
 export interface FileOrigin {
   /** From the workspace's folder where it lies in it, else whole. */
   readonly path: string;
@@ -118,6 +125,7 @@ export interface SettledDoubt {
   readonly proved: string | undefined;
 }
 
+/** A key on which a row and its product disagree. */
 export interface KeyApart {
   readonly key: string;
   readonly value: string;
@@ -127,12 +135,14 @@ export interface KeyApart {
   readonly by: string;
 }
 
+/** A key that the catalogue proved to be damaged. */
 export interface MendedKey {
   readonly key: string;
   readonly value: string;
   readonly now: string;
 }
 
+/** What became of a record. */
 export type RecordFate =
   | {
       readonly fate: "added" | "changed" | "unchanged";
@@ -165,6 +175,7 @@ export type RecordFate =
     }
   | { readonly fate: "reused"; readonly sku: Sku; readonly was: string; readonly now: string };
 
+/** The account of an import. */
 export interface ImportCounts {
   readonly read: number;
   readonly added: number;

@@ -1,3 +1,4 @@
+/** Decision files carried over to another version of their channel; comments, order and form stay. */
 import { isMap, isScalar, parseDocument, type Document, type Pair, type Scalar, type YAMLMap } from "yaml";
 import { carriedFill, type CarriedRow } from "../core/learning/carry-over.js";
 import type { Renamings } from "../core/learning/compare-definitions.js";

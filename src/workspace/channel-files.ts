@@ -1,3 +1,4 @@
+/** A channel's decision files, loaded and held against its definition: all faults at once. */
 import { isThere } from "../formats/is-there.js";
 import type { Family } from "../core/catalogue/family.js";
 import { join } from "node:path";
@@ -25,6 +26,7 @@ import { loadRefusals } from "./refusals-file.js";
 import type { Workspace } from "./workspace.js";
 import { readYaml } from "./yaml-file.js";
 
+/** What a channel refused before, in its folder. */
 export const REFUSALS_FILE = "known-refusals.csv";
 
 /** A channel of the workspace, ready to run: our decisions and the account's settings for its files. */

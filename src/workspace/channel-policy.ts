@@ -1,3 +1,4 @@
+/** Selection, prices and stock of `channel.yaml`, compiled. */
 import { addAll } from "../core/many.js";
 import type { AttributeIndex } from "../core/catalogue/attribute-index.js";
 import { isAttributeName } from "../core/catalogue/vocabulary.js";

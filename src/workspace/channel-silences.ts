@@ -1,3 +1,4 @@
+/** Findings that a person does not want to hear of. */
 import { withAncestors } from "../core/channel/category-tree.js";
 import { fieldNamed, type ChannelDefinition } from "../core/channel/definition.js";
 import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";

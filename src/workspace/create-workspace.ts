@@ -1,3 +1,4 @@
+/** New workspaces, and the starting decisions of a channel. */
 import { mkdir } from "node:fs/promises";
 import { join } from "node:path";
 import { stringify } from "yaml";
@@ -13,6 +14,7 @@ import { placementColumns } from "./placements-file.js";
 import type { Landing } from "./landing/landing.js";
 import { MANIFEST } from "./workspace.js";
 
+/** What a new workspace is told. */
 export interface NewWorkspace {
   readonly shop: string;
   readonly language: string;
@@ -94,6 +96,7 @@ export const createChannel = async (
   await write("lexicon.csv", csvLine(lexiconColumns));
 };
 
+/** A fill that a definition suggests. */
 export interface StartingFill {
   readonly code: string;
   readonly label: string;

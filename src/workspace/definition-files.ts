@@ -1,3 +1,4 @@
+/** Definitions as files: found, read into rows and settings, built in core; once a process. */
 import { isThere, namesIn } from "../formats/is-there.js";
 import { join } from "node:path";
 import { buildDefinition } from "../core/channel/build-definition.js";

@@ -1,3 +1,4 @@
+/** Changes rows of a decision table and nothing else of it. */
 import { ownOf } from "../core/own.js";
 import { lineAsItIs, neutral } from "../formats/csv-writer.js";
 import { ownForm, rawRecords, tableBytes, tableText } from "../formats/table-form.js";
@@ -6,6 +7,7 @@ import type { Landing } from "./landing/landing.js";
 /** A row to be written: cells by column; columns that it does not name stay as they are. */
 export type TableEdit = Readonly<Record<string, string>>;
 
+/** Rows to be set, and how they are known. */
 export interface TableEdits {
   readonly columns: readonly string[];
   /** The columns by which a row is known. */

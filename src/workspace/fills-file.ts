@@ -1,3 +1,4 @@
+/** `fills.yaml`, each fill compiled. */
 import { isThere } from "../formats/is-there.js";
 import { addAll } from "../core/many.js";
 import { smallFile } from "../formats/small-file.js";
@@ -15,6 +16,7 @@ import { unusedLanguages } from "../core/listing/fill/fill-names.js";
 import type { Fill, FillBlock } from "../core/listing/fill/fill-set.js";
 import { expressionOf, readYaml, type YamlFile } from "./yaml-file.js";
 
+/** Fills, and what is wrong with them. */
 export interface LoadedFills {
   readonly blocks: readonly FillBlock[];
   readonly findings: readonly Diagnostic[];

@@ -1,3 +1,4 @@
+/** The glossary as files: the shipped one, with the words of a shop and of a definition. */
 import { readFile } from "node:fs/promises";
 import { join } from "node:path";
 import { fileURLToPath } from "node:url";

@@ -1,3 +1,4 @@
+/** A learned definition as files that a person may have edited: what they changed stays. */
 import { addAll } from "../core/many.js";
 import { ownOf } from "../core/own.js";
 import { join } from "node:path";
@@ -16,8 +17,11 @@ type Row = Readonly<Record<string, string>>;
 
 /** Where a learned definition keeps what it was made of: the channel's own files, and what was learned of them. */
 export const PUBLISHED = "published";
+/** What was learned last, untouched. */
 export const AS_LEARNED = "as-learned";
+/** The guesses, for a person's eye. */
 export const GUESSES = "guesses.csv";
+/** Versions beside the one in use. */
 export const VERSIONS = "versions";
 
 const HEAD =

@@ -1,3 +1,4 @@
+/** `lexicon.csv`, held against the definition. */
 import { isThere } from "../formats/is-there.js";
 import { fieldNamed, listsOf, type ChannelDefinition } from "../core/channel/definition.js";
 import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
@@ -5,6 +6,7 @@ import { nearest } from "../core/values/nearest.js";
 import type { LexiconRow } from "../core/listing/fill/lexicon.js";
 import { readTable } from "./table-file.js";
 
+/** Columns of `lexicon.csv`. */
 export const lexiconColumns = ["field", "our_category", "our_term", "channel_value"] as const;
 
 interface LoadedLexicon {

@@ -1,3 +1,4 @@
+/** The user's own tables and rates, read once a process. */
 import { namesIn } from "../formats/is-there.js";
 import { addAll } from "../core/many.js";
 import { join } from "node:path";

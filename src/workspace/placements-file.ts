@@ -1,3 +1,4 @@
+/** `placements.csv`, held against the definition's tree. */
 import { isThere } from "../formats/is-there.js";
 import { nearCategories } from "../core/channel/near-categories.js";
 import type { CategoryTree } from "../core/channel/category-tree.js";
@@ -5,6 +6,7 @@ import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
 import type { Placement } from "../core/placement/placements.js";
 import { readTable } from "./table-file.js";
 
+/** Columns of `placements.csv`. */
 export const placementColumns = [
   "our_category",
   "sku",

@@ -1,3 +1,4 @@
+/** Files that are read once a process, known again by their size, place and times. */
 import { readdirSync, statSync } from "node:fs";
 import { join } from "node:path";
 

@@ -1,3 +1,4 @@
+/** `known-refusals.csv`. */
 import { fieldNamed, type ChannelDefinition } from "../core/channel/definition.js";
 import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
 import { nearest } from "../core/values/nearest.js";

@@ -1,3 +1,4 @@
+/** Settings that were found good before, by what their file says. */
 import { createHash } from "node:crypto";
 import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";

@@ -1,3 +1,4 @@
+/** Sources as files, read as far as no table is needed. */
 import { isThere, namesIn } from "../formats/is-there.js";
 import { basename } from "node:path";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
@@ -55,6 +56,7 @@ export const loadSource = async (workspace: Workspace, name: string): Promise<So
   return { name, settings, yaml };
 };
 
+/** Names of the workspace's sources. */
 export const sourceNames = async (workspace: Workspace): Promise<readonly string[]> => {
   const folder = workspace.path("sources");
   return (await namesIn(folder, "sources"))

@@ -1,3 +1,4 @@
+/** A source tied to the columns of one file: expressions compiled, marks of numbers and dates found. */
 import { addAll } from "../core/many.js";
 import type { ColumnReading } from "../core/catalogue/cell-reader.js";
 import type { PairReading } from "../core/catalogue/pair-reader.js";

@@ -1,3 +1,4 @@
+/** Source files as text, from a proposal. */
 import { editsFor } from "../core/catalogue/edits-layer.js";
 import { columnExpression } from "../core/catalogue/proposal/expressions.js";
 import type { ProposedPair, SourceProposal } from "../core/catalogue/proposal/source-proposal.js";

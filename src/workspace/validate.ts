@@ -1,3 +1,4 @@
+/** class-validator's answers as findings of ours, with the place of each key. */
 import "reflect-metadata";
 import { plainToInstance } from "class-transformer";
 import { getMetadataStorage, validateSync, type ValidationError } from "class-validator";
@@ -6,8 +7,10 @@ import { nearest } from "../core/values/nearest.js";
 import type { Place } from "../core/diagnostics/place.js";
 import { hasFreeNames } from "./models/rules.js";
 
+/** A class of settings. */
 export type Model<T> = new () => T;
 
+/** Settings, and what is wrong with them. */
 export interface Validated<T> {
   readonly value: T;
   readonly findings: readonly Diagnostic[];

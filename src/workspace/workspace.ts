@@ -1,3 +1,4 @@
+/** A workspace: its folder found, its manifest read, its paths. */
 import { isThere } from "../formats/is-there.js";
 import { existsSync, readdirSync } from "node:fs";
 import { basename, dirname, join, resolve } from "node:path";
@@ -12,6 +13,7 @@ import type { ManifestModel } from "./models/manifest-model.js";
 import { settingsCache, type SettingsCache } from "./settings-cache.js";
 import { readYaml, type YamlFile } from "./yaml-file.js";
 
+/** The file that makes a folder a workspace. */
 export const MANIFEST = "lexicant.yaml";
 
 /** One shop's folder, with its manifest read and checked. */

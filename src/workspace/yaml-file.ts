@@ -1,3 +1,4 @@
+/** YAML with the place of everything in it, and edits that keep the rest. */
 import { assertNever } from "../core/assert-never.js";
 import {
   isMap,
@@ -16,6 +17,7 @@ import { Refusal } from "../core/diagnostics/refusal.js";
 import type { Source } from "../core/language/program.js";
 import { smallFile } from "../formats/small-file.js";
 
+/** Keys and positions from the top. */
 export type KeyPath = readonly (string | number)[];
 
 /** A decision file in YAML, with the place of everything in it. */
@@ -36,6 +38,7 @@ export const readYaml = async (path: string, file: string): Promise<YamlFile> =>
   return parseYaml((await smallFile(path, file, SIZE_LIMIT)).toString(), file);
 };
 
+/** Reads a text. @throws Refusal with all its faults */
 export const parseYaml = (text: string, file: string): YamlFile => {
   const lines = new LineCounter();
   const document = parseDocument(text, {

@@ -23,7 +23,7 @@ const answer = async ({ cwd, args, env, input, terminal, port }) => {
     err += `not caught: ${error instanceof Error ? error.stack : String(error)}`;
     exit = null;
   }
-  port.postMessage({ exit, out, err, pages });
+  port.postMessage({ exit, out, err, ...(terminal === undefined ? {} : { pages }) });
   Atomics.store(signal, 0, 1);
   Atomics.notify(signal, 0);
 };

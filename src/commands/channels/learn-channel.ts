@@ -1,3 +1,4 @@
+/** `channels learn`: options and answers; what is learned is `flow/learn`'s. */
 import { isAbsolute, join } from "node:path";
 import type { Io } from "../../io/io.js";
 import type { ExitCode } from "../../io/exit-code.js";
@@ -10,6 +11,7 @@ import { learnedJson, learnedLines, reviewLines } from "../../report/learned-rep
 import type { CommonOptions } from "../command-file.js";
 import { refuseWrongName } from "./wrong-name.js";
 
+/** What `channels learn` is given beside names and papers. */
 export interface LearnOptions {
   readonly as?: string | undefined;
   readonly review?: string | undefined;

@@ -1,3 +1,4 @@
+/** `channels` without a word: the definitions there are. Leans on the loader of definitions alone. */
 import type { Io } from "../../io/io.js";
 import type { ExitCode } from "../../io/exit-code.js";
 import { jsonLine } from "../../report/json.js";

@@ -1,3 +1,4 @@
+/** `channels upgrade`: a new version in the place of the old; the work is `flow/learn/upgrade.ts`. */
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
 import { downgrade, upgrade } from "../../flow/learn/upgrade.js";

@@ -1,3 +1,7 @@
+/**
+ * Completion: which words can stand at the cursor of a shell. Leans on the same tables of options by which commands are
+ * declared.
+ */
 import { ownOf } from "../../core/own.js";
 import { codes } from "../../core/diagnostics/entry.js";
 import type { Io } from "../../io/io.js";

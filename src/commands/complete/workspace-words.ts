@@ -1,3 +1,4 @@
+/** Words that only a workspace knows, for completion: quick, silent, and nothing where the workspace is faulty. */
 import { textOf } from "../../core/catalogue/product.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
 import type { ChannelDefinition } from "../../core/channel/definition.js";
@@ -8,6 +9,7 @@ import { definitionsFor } from "../../workspace/workspace.js";
 import { sourceNames } from "../../workspace/source-files.js";
 import type { NamedFolder } from "../../workspace/named-folder.js";
 
+/** Kinds of words that a shell asks for and only a workspace knows. */
 export type WordKind =
   "channel" | "category" | "placed-category" | "group" | "sku" | "field" | "source" | "attribute";
 

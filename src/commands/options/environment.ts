@@ -1,3 +1,4 @@
+/** The variables of the environment that the program reads, checked before any command runs. */
 import { ownOf } from "../../core/own.js";
 import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";

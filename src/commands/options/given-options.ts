@@ -1,3 +1,7 @@
+/**
+ * Checks the options of one command by their table. class-validator is the heaviest package of a short command: it is
+ * loaded only where an option has a value to be judged.
+ */
 import { ownOf } from "../../core/own.js";
 import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";

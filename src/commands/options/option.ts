@@ -1,3 +1,7 @@
+/**
+ * Makers of options: how one is written, what may stand behind it, and the type that the work gets. A command's table
+ * is made of these.
+ */
 import type * as classValidator from "class-validator";
 import { isCurrency } from "../../core/values/currencies.js";
 
@@ -67,6 +71,7 @@ export const formed = (
 /** Small letters, digits and dashes: a channel's name, or a source's. */
 const NAME = /^[a-z0-9][a-z0-9-]*$/;
 
+/** One that takes a name as channels, sources and fields have them. */
 export const named = (
   flags: string,
   help: string,
@@ -92,6 +97,7 @@ interface Bounds {
 
 const GREATEST = 1_000_000_000;
 
+/** One that takes a whole number within bounds. */
 export const wholeNumber = (
   flags: string,
   help: string,
@@ -139,6 +145,7 @@ export const several = (
   ],
 });
 
+/** One that may be given for several channels. */
 export const channelNames = (flags: string, help: string): Option<readonly string[] | undefined> =>
   several(flags, help, "is a channel's name", NAME);
 
@@ -152,6 +159,7 @@ export const nameOrNumber = (
   rules: ({ IsNotEmpty }) => [IsNotEmpty({ message })],
 });
 
+/** One that takes a currency's code (ISO 4217). */
 export const currency = (flags: string, help: string): Option<string | undefined> => ({
   ...{ flags, help, repeats: false, read: asWritten },
   rules: ({ ValidateBy }) => [

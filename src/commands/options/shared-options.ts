@@ -1,3 +1,4 @@
+/** Options that several commands have, once for all of them: how products are chosen, how many threads work. */
 import { percent, flag, named, text, wholeNumber } from "./option.js";
 
 /** Options that several commands have, worded and checked alike. */
@@ -38,6 +39,7 @@ export const workers = wholeNumber(
   { least: 1 },
 );
 
+/** Proposals that are surer than this are taken without a question. */
 export const acceptAbove = percent(
   "--accept-above <percent>",
   "accept every proposal that is at least so sure, such as 90",

@@ -1,3 +1,6 @@
+/**
+ * Slots: each attribute of a catalogue has a number, so that records are arrays and no name is looked up per product.
+ */
 import { attributeKind } from "./vocabulary.js";
 import type { AttributeKind } from "../values/attribute-kind.js";
 import { typedTexts, type TypeText } from "./typed-texts.js";
@@ -18,6 +21,7 @@ export interface GrowingIndex extends AttributeIndex {
   slotFor(name: string): number;
 }
 
+/** An index that begins with these attributes, in their order. */
 export const attributeIndex = (first: readonly string[]): GrowingIndex => {
   const names = [...first];
   const kinds = names.map(attributeKind);

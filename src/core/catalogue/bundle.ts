@@ -1,3 +1,7 @@
+/**
+ * Bundles: products made of others. What a bundle does not state itself follows from its parts; parts may be bundles,
+ * and circles end.
+ */
 import { asSku, type Sku } from "../ids.js";
 import { whole, type Decimal } from "../values/decimal.js";
 import { canonicalText } from "../values/show.js";

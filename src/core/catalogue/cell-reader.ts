@@ -1,3 +1,7 @@
+/**
+ * From a row's cells to one attribute's canonical text: a column as it stands, or an expression over columns, with all
+ * that was repaired, refused or doubted told beside it. A value itself is read by `item-reader.ts`.
+ */
 import { hiddenSigns, isCode, seenCode } from "./hidden-signs.js";
 import { ownOf } from "../own.js";
 import { TextMemo, type MemoRoom } from "../text-memo.js";
@@ -52,6 +56,7 @@ export interface CellNotes {
   readonly doubts: Doubt[];
 }
 
+/** Reads one attribute of a row: its canonical text, "" where nothing stands there. */
 export type CellReader = (row: number, cells: readonly string[], notes: CellNotes) => string;
 
 const defaultsFor = (attribute: string, defaults: CellDefaults): CellDefaults => {

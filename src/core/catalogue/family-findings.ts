@@ -1,3 +1,4 @@
+/** What is odd about a group by itself, whatever the channel. */
 import { statedAxes, usualAxes, VARIES_BY } from "./axes.js";
 import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
 import type { Place } from "../diagnostics/place.js";

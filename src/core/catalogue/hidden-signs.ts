@@ -1,6 +1,7 @@
 /** Attributes whose texts name something: two that look alike and differ name two things. */
 const codes: ReadonlySet<string> = new Set(["sku", "group", "gtin", "mpn", "isbn"]);
 
+/** Whether an attribute is a code, in which no sign is only for looks. */
 export const isCode = (attribute: string): boolean => codes.has(attribute);
 
 const plain = /^[ -~]*$/;

@@ -1,3 +1,7 @@
+/**
+ * One value on its way into the catalogue: cleaned, repaired where the truth can be proved, typed, held against what
+ * its attribute can have. Gives a canonical text, or why there is none; never a guess.
+ */
 import type { AttributeKind } from "../values/attribute-kind.js";
 import { beforeDate, hasLostLetters, isFormulaFault, type Damage } from "../values/damage.js";
 import { isDecimal } from "../values/decimal.js";

@@ -1,3 +1,7 @@
+/**
+ * The merge: partial records in the order of their layers become one product. It picks texts by slot and types nothing;
+ * an unread cell is no opinion, a clear word is one.
+ */
 import type { Sku } from "../ids.js";
 import type { AttributeIndex } from "./attribute-index.js";
 import { product, productOf, type Opinions, type Product, type UnreadCell } from "./product.js";

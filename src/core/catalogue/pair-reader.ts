@@ -1,3 +1,7 @@
+/**
+ * Columns that name attributes and columns that hold their values: long tables, options of shops. Rows may bring
+ * attributes that no row named before.
+ */
 import { diagnostic } from "../diagnostics/diagnostic.js";
 import { shownText } from "../values/show.js";
 import { cleanText, fold } from "../values/text.js";
@@ -30,6 +34,7 @@ export interface PairColumns {
   indexOf(attribute: string, column: string): number;
 }
 
+/** Columns of a record that grow by what pairs name. */
 export const pairColumns = (attributes: Attribute[]): PairColumns => ({
   indexOf(attribute, column) {
     const known = attributes.findIndex((entry) => entry.attribute === attribute);
@@ -72,6 +77,7 @@ interface NamedCell {
   readonly value: string;
 }
 
+/** Reads the pairs of a row into texts by attribute. */
 export const pairReader = (
   { pairs, ...defaults }: CellDefaults & { readonly pairs: readonly PairReading[] },
   columns: PairColumns,

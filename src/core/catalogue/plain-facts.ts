@@ -1,3 +1,7 @@
+/**
+ * Facts as plain columns of texts and numbers: what goes from thread to thread, and into files, at the cost of copying
+ * arrays. Whoever reads asks in the order in which was written.
+ */
 import type { Origin } from "./record.js";
 
 /** Texts and numbers, one behind the other, in plain columns: they go from thread to thread, and into files, at little cost. */

@@ -1,3 +1,4 @@
+/** What an attribute can hold at all, whoever says it: no weight of minus a kilo, no stock of a quarter. */
 import { isDecimal, whole } from "../values/decimal.js";
 import { payable } from "../values/money.js";
 import type { Reading, ReadingProblem } from "../values/read.js";

@@ -1,3 +1,7 @@
+/**
+ * A product as a view on its records: values are typed when they are first read. The types say how far it came: a
+ * {@link ChannelProduct} can be neither placed nor priced again.
+ */
 import type { Sku } from "../ids.js";
 import { canonicalText } from "../values/show.js";
 import type { MaybeBlank } from "../values/value.js";
@@ -178,6 +182,7 @@ export const valueOf = (of: ProductView, attribute: string): MaybeBlank => {
   return slot === undefined ? undefined : of.value(slot);
 };
 
+/** An attribute's canonical text; undefined where blank. */
 export const textOf = (of: ProductView, attribute: string): string | undefined => {
   const slot = of.attributes.slot(attribute);
   return slot === undefined ? undefined : of.text(slot);

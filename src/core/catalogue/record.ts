@@ -39,6 +39,7 @@ const UNREAD_INSTEAD = "\u0016";
 /** A cell's text as what could not be read. */
 export const unread = (written: string): string => UNREAD + written;
 
+/** Whether a stored text stands for a cell that could not be read. */
 export const isUnread = (text: string): boolean => {
   const code = text.charCodeAt(0);
   return code === 0x17 || code === 0x16;

@@ -1,3 +1,7 @@
+/**
+ * Joins rows that stand beside each other and are of one product. It waits one record, since the next row may add to
+ * it.
+ */
 import { itemsOf } from "./list-text.js";
 import type { Diagnostic } from "../diagnostics/diagnostic.js";
 import type { Doubt } from "./cell-reader.js";
@@ -33,6 +37,7 @@ const appended = (texts: readonly string[], added: readonly string[]): readonly 
     return [...items].filter(Boolean).join(LIST_SEPARATOR);
   });
 
+/** Begins to join the rows of one file. */
 export const rowJoiner = <Row>(
   { groups, keys, furtherRowsAdd }: RowReading,
   attributes: readonly { readonly attribute: string }[],

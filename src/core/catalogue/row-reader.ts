@@ -1,3 +1,7 @@
+/**
+ * Reads one row by a source's rules: a product's, a group's, one that is passed over or rejected. Cells are `cell-
+ * reader.ts`'s, pairs `pair-reader.ts`'s.
+ */
 import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
 import type { Run } from "../language/program.js";
 import { beforeDate } from "../values/damage.js";
@@ -47,6 +51,7 @@ export type ReadRow =
   | { readonly kind: "waiting"; readonly row: number; readonly group: string }
   | { readonly kind: "rejected"; readonly row: number; readonly because: Diagnostic };
 
+/** Reads the rows of one file by its source's rules. */
 export interface RowReader {
   /** What each text of a row is; pairs of names and values may add to it while rows are read. */
   readonly attributes: readonly { readonly attribute: string; readonly column: string }[];

@@ -1,3 +1,6 @@
+/**
+ * Rows that came before, by their hashes, in flat memory: 16 bytes a row. By them an import passes what it has seen.
+ */
 import { hashRow, type RowHash } from "./row-hash.js";
 
 /** Rows by their hashes, as plain columns: a million take 16 MB. */

@@ -1,3 +1,4 @@
+/** A record's texts without cutting them apart: one text with separators, divided only where somebody asks. */
 import { TEXT_SEPARATOR } from "./record.js";
 
 /** A record's texts, and where they are known as one, stored text, that as well. */

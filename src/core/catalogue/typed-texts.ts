@@ -1,3 +1,4 @@
+/** Canonical texts as values, each different text typed once. */
 import { MemoRoom, TextMemo } from "../text-memo.js";
 import type { AttributeKind } from "../values/attribute-kind.js";
 import { readValue } from "../values/read.js";
@@ -25,6 +26,7 @@ export type TypeText = (slot: number, text: string) => MaybeBlank;
 const ROOM = 4_000_000;
 const TEXT: AttributeKind = { kind: "text", list: false };
 
+/** Begins to type texts, by the kinds of their slots. */
 export const typedTexts = (kinds: readonly AttributeKind[]): TypeText => {
   const room = new MemoRoom(ROOM);
   const memos: TextMemo<{ readonly value: MaybeBlank }>[] = [];

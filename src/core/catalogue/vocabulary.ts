@@ -1,3 +1,7 @@
+/**
+ * The attributes of the master catalogue, by the terms of schema.org and GS1, with the kind of each.
+ * `docs/vocabulary.md` is the crosswalk.
+ */
 import { fold } from "../values/text.js";
 import type { AttributeKind } from "../values/attribute-kind.js";
 import type { Kind } from "../values/value.js";

@@ -1,3 +1,4 @@
+/** From the rows of `axes.csv` to rules of what members may differ in, faults told by row. */
 import { isAttributeName } from "../catalogue/vocabulary.js";
 import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
 import type { CategoryTree } from "./category-tree.js";

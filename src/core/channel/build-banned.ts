@@ -1,3 +1,4 @@
+/** From the rows of `banned.csv` to tests of texts: words, patterns, links, phone numbers, capitals. */
 import { greatest } from "../many.js";
 import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
 import type { Place } from "../diagnostics/place.js";

@@ -1,3 +1,7 @@
+/**
+ * A channel's files held against each other and compiled: tree, lists, fields, layouts, rules. All faults are told at
+ * once; a definition without any is never wrong in itself.
+ */
 import { addAll } from "../many.js";
 import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
 import { nearest } from "../values/nearest.js";
@@ -18,6 +22,7 @@ import { roles, type ChannelDefinition, type CrossRule } from "./definition.js";
 import type { DefinitionSource, PatternCompiler } from "./definition-source.js";
 import { valueList } from "./value-list.js";
 
+/** A definition with what is wrong with it. */
 export interface BuiltDefinition {
   readonly definition: ChannelDefinition;
   /** All faults of the definition; it must not be used while there are any. */

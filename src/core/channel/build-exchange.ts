@@ -1,3 +1,4 @@
+/** An exchange held against the rest of its definition: fields and layouts that it names are there. */
 import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
 import { nearest } from "../values/nearest.js";
 import type { Names } from "../language/names.js";

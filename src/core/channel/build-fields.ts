@@ -1,3 +1,7 @@
+/**
+ * From the rows of `fields.csv` to fields and their rules by scope. A field's first row says what it is, each further
+ * row what it asks in a scope.
+ */
 import { addAll } from "../many.js";
 import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
 import { asFieldCode } from "../ids.js";
@@ -34,6 +38,7 @@ interface Building {
   readonly languages: readonly string[];
 }
 
+/** Fields, their rules, and what is wrong with their rows. */
 export interface BuiltFields {
   readonly fields: readonly Field[];
   readonly names: Names;

@@ -1,3 +1,4 @@
+/** What a category asks: rules of all scopes above it, the nearest last, cell by cell. Resolved once a definition. */
 import type { Place } from "../diagnostics/place.js";
 import type { ReadyProgram } from "../language/program.js";
 import { onceFor } from "../once-for.js";
@@ -5,6 +6,7 @@ import { withAncestors, type Category } from "./category-tree.js";
 import type { ChannelDefinition, CrossRule } from "./definition.js";
 import type { Field, FieldRule, Limits, Need } from "./field.js";
 
+/** A need that holds where a condition does. */
 export interface ConditionalNeed {
   readonly when: ReadyProgram;
   readonly need: Need;
@@ -21,6 +23,7 @@ export interface CategoryField {
   readonly place: Place;
 }
 
+/** All that one category asks. */
 export interface CategoryRules {
   readonly category: Category;
   readonly fields: readonly CategoryField[];

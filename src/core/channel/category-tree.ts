@@ -1,3 +1,4 @@
+/** A channel's categories as a tree: found by code, path or name, with those that earlier versions had. */
 import { pathParts, pathText } from "../values/category-path.js";
 import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
 import { nearest } from "../values/nearest.js";
@@ -26,6 +27,7 @@ export interface RetiredRow {
   readonly place: Place;
 }
 
+/** A category of an earlier version. */
 export interface RetiredCategory {
   readonly code: string;
   readonly successor: Category | undefined;
@@ -33,6 +35,7 @@ export interface RetiredCategory {
   readonly since: string;
 }
 
+/** A category of the channel's. */
 export interface Category {
   readonly code: CategoryCode;
   readonly name: string;
@@ -46,6 +49,7 @@ export interface Category {
   readonly isOpen: boolean;
 }
 
+/** A channel's categories, found by code, path or what became of them. */
 export interface CategoryTree {
   /** In the order of the definition. */
   readonly all: readonly Category[];

@@ -1,3 +1,4 @@
+/** A definition as its files say it, before anything is held against anything: rows and settings with their places. */
 import type { Severity } from "../diagnostics/diagnostic.js";
 import type { Place } from "../diagnostics/place.js";
 import type { Source } from "../language/program.js";
@@ -15,6 +16,7 @@ export interface TableRow {
   place(column?: string): Place;
 }
 
+/** A purpose as `definition.yaml` says it. */
 export interface PurposeSource {
   readonly purpose: PurposeName;
   readonly blank?: "leave" | "erase";
@@ -25,6 +27,7 @@ export interface PurposeSource {
   readonly place: Place;
 }
 
+/** A layout as `definition.yaml` says it. */
 export interface LayoutSource {
   readonly name: string;
   readonly format: string;

@@ -1,3 +1,4 @@
+/** What a channel demands, as data: all that the pipeline, the layouts and the exchange know of a channel is here. */
 import type { GroupModel } from "./group-model.js";
 import type { Severity } from "../diagnostics/diagnostic.js";
 import type { Place } from "../diagnostics/place.js";
@@ -49,6 +50,7 @@ export interface AxisRule {
   readonly place: Place;
 }
 
+/** What can be wrong with a text by itself. */
 export const bannedKinds = ["word", "list", "pattern", "link", "phone", "capitals", "repeats"] as const;
 
 export type BannedKind = (typeof bannedKinds)[number];
@@ -125,6 +127,7 @@ export interface ChannelDefinition {
   readonly categoryBy: "path" | "code";
 }
 
+/** A field by its code; undefined where there is none. */
 export const fieldNamed = (definition: ChannelDefinition, code: string): Field | undefined => {
   const slot = definition.fieldNames.find(code)?.slot;
   return slot === undefined ? undefined : definition.fields[slot];

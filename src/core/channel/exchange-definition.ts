@@ -1,3 +1,7 @@
+/**
+ * How files get to a channel and answers back, as data of the definition: addresses with blanks, words for states, what
+ * may be sent again.
+ */
 import type { RecordFormat } from "./record-format.js";
 import { ownOf } from "../own.js";
 import type { TextAlteration } from "../values/altered.js";
@@ -21,6 +25,7 @@ export type Repeating = (typeof repeatings)[number];
  */
 export type AddressPattern = string;
 
+/** How one file gets to the channel. */
 export interface SendDefinition {
   readonly as: SendingWay;
   readonly to: AddressPattern;
@@ -68,6 +73,7 @@ export interface LiveLayout {
 /** Letters made small or large, spaces run together, punctuation changed, items put in another order. */
 export type Alteration = TextAlteration;
 
+/** Ways in which a channel changes texts by itself; such a difference is none. */
 export const alterations = ["case", "spaces", "marks", "order"] as const satisfies readonly Alteration[];
 
 /** How a channel takes files, says what became of them, and shows what it has. */

@@ -1,3 +1,4 @@
+/** An exchange as the file says it, before it is held against the definition. */
 import type { Place } from "../diagnostics/place.js";
 import type { Alteration, LiveLayout, Repeating, SendingWay } from "./exchange-definition.js";
 

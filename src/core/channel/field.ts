@@ -1,3 +1,4 @@
+/** One field of a channel: its kind, limits, unit and need. The kinds are those of `core/values`. */
 import type { Place } from "../diagnostics/place.js";
 import type { CategoryCode, FieldCode } from "../ids.js";
 import type { ReadyProgram } from "../language/program.js";
@@ -6,10 +7,12 @@ import type { Unit } from "../values/units.js";
 import type { Kind } from "../values/value.js";
 import type { ValueList } from "./value-list.js";
 
+/** How much a field is wanted, strongest first. */
 export const needs = ["required", "recommended", "optional", "not allowed"] as const;
 
 export type Need = (typeof needs)[number];
 
+/** Whether a text is one of {@link needs}. */
 export const isNeed = (text: string): text is Need => (needs as readonly string[]).includes(text);
 
 /** A pattern from a definition, run by an engine whose time is linear in the text. */
@@ -43,6 +46,7 @@ export const levels = ["group", "member", "single"] as const;
 /** Whether a field belongs to a group as a whole, to each of its members, or to both and to single products. */
 export type Level = (typeof levels)[number];
 
+/** A field of a channel, as its first row says it. */
 export interface Field {
   readonly code: FieldCode;
   readonly slot: number;

@@ -12,6 +12,7 @@ export const groupedModels = {
   nested: { hasOwn: true },
 } as const;
 
+/** Models in which members stand in their group. */
 export type GroupedModel = keyof typeof groupedModels;
 
 /** How a channel shows products that vary together. */

@@ -1,3 +1,4 @@
+/** A layout's columns tied to fields: one each, the two halves of a price, lists side by side, marks of the row. */
 import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
 import { orNearest } from "../diagnostics/phrases.js";
 import type { Place } from "../diagnostics/place.js";
@@ -6,8 +7,10 @@ import type { LayoutSource } from "./definition-source.js";
 import type { Field } from "./field.js";
 import type { LayoutColumn, MarkColumn, ValuePart } from "./layout-definition.js";
 
+/** A column of a layout: of a field, or a mark of the row. */
 export type Cell = LayoutColumn | MarkColumn;
 
+/** Finds a field by its code, and tells where there is none. */
 export type FindField = (code: string, place: Place) => Field | undefined;
 
 const keys = ["name", "field", "part", "joined_by", "repeat", "item", "at", "says"] as const;

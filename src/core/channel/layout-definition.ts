@@ -1,3 +1,7 @@
+/**
+ * The layouts as data: what a file of each format shows, and how. One type a format; what a format does with it stands
+ * in `layout-formats/`.
+ */
 import type { PurposeName } from "./purpose-names.js";
 import type { Field } from "./field.js";
 
@@ -37,6 +41,7 @@ export interface ValueStyle {
 /** What a row shows above the rows of listings. */
 export type HeadRow = "codes" | "labels" | readonly string[];
 
+/** Bounds of one file. */
 export interface LayoutLimits {
   readonly rows?: number;
   /** 10^6 bytes. */
@@ -69,6 +74,7 @@ export interface TableSettings {
   readonly kinds: { readonly single: string; readonly group: string; readonly member: string };
 }
 
+/** Comma-separated values. */
 export interface CsvLayout extends LayoutOf<"csv">, TableSettings {
   readonly separator: string;
   readonly quote: "needed" | "always";
@@ -78,6 +84,7 @@ export interface CsvLayout extends LayoutOf<"csv">, TableSettings {
   readonly formulas: "keep" | "apostrophe" | "space";
 }
 
+/** Tab-separated values. */
 export interface TsvLayout extends LayoutOf<"tsv">, TableSettings {}
 
 /** A workbook of the channel's own that is filled in place. */
@@ -106,6 +113,7 @@ export interface XlsxLayout extends LayoutOf<"xlsx">, TableSettings {
   readonly dropDowns: boolean;
 }
 
+/** XML of the channel's own. */
 export interface XmlLayout extends LayoutOf<"xml"> {
   readonly namespace: string;
   readonly root: string;
@@ -119,6 +127,7 @@ export interface XmlLayout extends LayoutOf<"xml"> {
   readonly actionAttribute: string;
 }
 
+/** A feed: RSS 2.0 or Atom. */
 export interface FeedLayout extends LayoutOf<"rss" | "atom"> {
   readonly prefix: string;
   readonly namespace: string;
@@ -131,6 +140,7 @@ export interface FeedLayout extends LayoutOf<"rss" | "atom"> {
   };
 }
 
+/** JSON or JSON Lines. */
 export interface JsonLayout extends LayoutOf<"json" | "jsonl"> {
   /** The member of the outermost object that holds the listings; "": they are a list by themselves. */
   readonly root: string;
@@ -157,5 +167,6 @@ export interface JsonLdLayout extends LayoutOf<"jsonld"> {
   readonly also: Readonly<Record<string, readonly Field[]>>;
 }
 
+/** What a file of the channel shows, and how: one of these by its format. */
 export type LayoutDefinition =
   CsvLayout | TsvLayout | XlsxLayout | XmlLayout | FeedLayout | JsonLayout | JsonLdLayout;

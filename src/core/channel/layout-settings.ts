@@ -1,3 +1,4 @@
+/** Reads a layout's settings key by key; keys that nobody asked for and values of another shape are told. */
 import { addAll } from "../many.js";
 import { ownOf } from "../own.js";
 import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
@@ -28,6 +29,7 @@ export interface LayoutSettings {
   end(): void;
 }
 
+/** Begins to read settings; `above` is what keys are called below in messages. */
 export const layoutSettings = (
   settings: Readonly<Record<string, unknown>>,
   place: Place,

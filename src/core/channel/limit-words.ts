@@ -1,3 +1,4 @@
+/** What a field takes, in words: for notes, help and messages. */
 import type { CategoryField } from "./category-rules.js";
 import type { Kind } from "../values/value.js";
 import { countText } from "../diagnostics/phrases.js";

@@ -34,6 +34,8 @@ const facts = {
 
 export type RecordFormat = keyof typeof facts;
 
+/** Names of the formats, for messages. */
 export const recordFormats = Object.keys(facts) as readonly RecordFormat[];
 
+/** What is known of a format. */
 export const recordFormat = (format: RecordFormat): RecordFormatFacts => facts[format];

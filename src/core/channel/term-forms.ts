@@ -1,3 +1,7 @@
+/**
+ * Forms under which two spellings of one term are the same: without accents, plural, order, marks. For lexicon and
+ * permitted values.
+ */
 import { fold, termKey } from "../values/text.js";
 import { readYesNo } from "../values/yes-no.js";
 

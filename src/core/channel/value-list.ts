@@ -1,8 +1,10 @@
+/** A field's permitted values, found by text, by synonym, by form; near ones for messages. */
 import type { Place } from "../diagnostics/place.js";
 import { nearest } from "../values/nearest.js";
 import { termKey } from "../values/text.js";
 import { TERM_LIMIT, termForms, type TermForm } from "./term-forms.js";
 
+/** One permitted value. */
 export interface PermittedValue {
   readonly value: string;
   readonly label: string;
@@ -22,6 +24,7 @@ export interface ValueList {
 
 const REMEMBERED = 10_000;
 
+/** Makes a list ready to be asked. */
 export const valueList = (name: string, place: Place, values: readonly PermittedValue[]): ValueList => {
   const exact = new Set(values.map(({ value }) => value));
   const folded = new Map<string, string>();

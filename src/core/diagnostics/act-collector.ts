@@ -1,3 +1,4 @@
+/** Ranks acts by what they bring: a listing whose errors need one act alone becomes ready by it. */
 import { actKey, type Act } from "./act.js";
 import { actFor } from "./entry.js";
 import { isError, type Diagnostic } from "./diagnostic.js";
@@ -42,6 +43,7 @@ export const actsOf = (findings: readonly Diagnostic[]): ReadonlyMap<string, Act
   return needed;
 };
 
+/** Begins to collect. */
 export const actCollector = (): ActCollector => {
   const acts = new Map<string, Growing>();
   const growing = (key: string, act: Act, example: string): Growing => {

@@ -1,3 +1,6 @@
+/**
+ * What a person does about a finding and all like it, as data. The words of a command line are made of it elsewhere.
+ */
 import { assertNever } from "../assert-never.js";
 import type { FileNames } from "./file-names.js";
 
@@ -30,14 +33,17 @@ export interface ActPlace {
 /** The act that settles a finding with these facts. */
 export type Settle<Facts> = (facts: Facts, where: ActPlace) => Act;
 
+/** A column of a file gives these attributes. */
 export const giveColumn = (attributes: readonly string[]): Act => ({ act: "column", attributes });
 
+/** Our category is placed. */
 export const placeIt = (channel: string, ourCategory: string): Act => ({
   act: "placement",
   channel,
   ourCategory,
 });
 
+/** The lexicon gets a row for a term. */
 export const addTerm = ({ channel, field }: ActPlace, term: string): Act => ({
   act: "lexicon-row",
   ...{ channel, field, term },
@@ -49,8 +55,10 @@ export const fillIt = ({ channel, field }: ActPlace, isNew = false): Act => ({
   ...{ channel, field, isNew },
 });
 
+/** The channel's price rules change. */
 export const changePrices = (channel: string): Act => ({ act: "price-rule", channel });
 
+/** The channel's grouping changes. */
 export const regroupThem = (channel: string): Act => ({ act: "group-rule", channel });
 
 /** A look at each product; `how` says what to do there. */

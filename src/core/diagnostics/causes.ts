@@ -1,3 +1,7 @@
+/**
+ * Findings folded into causes as they come, in memory that does not grow with the catalogue: counts, a few examples,
+ * the products held.
+ */
 import { entryOf } from "./entry.js";
 import type { Code } from "./findings/findings.js";
 import type { Diagnostic, Severity } from "./diagnostic.js";
@@ -59,6 +63,7 @@ const tally = <K>(causes: Iterable<Growing>, kindOf: (cause: Growing) => K): Rea
   return counts;
 };
 
+/** Begins to collect; so many examples are kept of each. */
 export const causeCollector = (most = EXAMPLES): CauseCollector => {
   const causes = new Map<string, Growing>();
   const causeOf = (finding: Diagnostic): Growing => {

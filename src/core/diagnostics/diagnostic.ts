@@ -2,6 +2,7 @@ import type { FieldCode, Sku } from "../ids.js";
 import type { Code, FactsByCode } from "./findings/findings.js";
 import type { Place } from "./place.js";
 
+/** How bad: an error holds a listing, a warning travels with it, advice is only told on request. */
 export type Severity = "error" | "warning" | "advice";
 
 /** A second place that belongs to a finding: the rule that asks, where the value came from, what it collides with. */
@@ -25,6 +26,7 @@ interface DiagnosticOf<C extends Code> {
 /** A finding as data. Its wording is decided in `wording.ts`, where it shows in `report/`. */
 export type Diagnostic = { readonly [C in Code]: DiagnosticOf<C> }[Code];
 
+/** Whether a finding holds its listing. */
 export const isError = ({ severity }: Diagnostic): boolean => severity === "error";
 
 type Where = Omit<DiagnosticOf<Code>, "code" | "severity" | "facts">;

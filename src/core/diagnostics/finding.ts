@@ -1,3 +1,7 @@
+/**
+ * What must be said of every code: its facts, sentence, heading, act and question. One entry a code, in the families of
+ * `findings/`.
+ */
 import { correctIt, type Settle } from "./act.js";
 import type { FileNames } from "./file-names.js";
 

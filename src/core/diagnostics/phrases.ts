@@ -1,8 +1,10 @@
+/** Pieces of sentences: quoted values, counts, lists, near names. All that is worded goes through them. */
 import type { Damage } from "../values/damage.js";
 import type { ReadingProblem } from "../values/read.js";
 
 const SHOWN_LENGTH = 60;
 
+/** A text in quotes, on one line, cut where it is long. */
 export const quote = (text: string): string => {
   const line = text.replace(/\s+/g, " ");
   return `"${line.length > SHOWN_LENGTH ? `${line.slice(0, SHOWN_LENGTH)}…` : line}"`;
@@ -12,14 +14,17 @@ export const quote = (text: string): string => {
 export const countText = (count: number, one: string, many = `${one}s`): string =>
   `${count.toLocaleString("en")} ${count === 1 ? one : many}`;
 
+/** Names in quotes, one behind the other. */
 export const listed = (names: readonly string[]): string => names.map(quote).join(", ");
 
+/** `; nearest: "a", "b"`, or nothing. */
 export const orNearest = (names: readonly string[]): string =>
   names.length === 0 ? "" : `; nearest: ${listed(names)}`;
 
 /** `an amend`, `a stock`: a word with the article before it. */
 export const withArticle = (word: string): string => `${/^[aeiou]/i.test(word) ? "an" : "a"} ${word}`;
 
+/** What is wrong with a text, by problem. */
 export const problems: Readonly<Record<ReadingProblem, string>> = {
   "gtin-length": "a GTIN has 8, 12, 13 or 14 digits",
   "gtin-check-digit": "its check digit is wrong: compare it with the packaging",

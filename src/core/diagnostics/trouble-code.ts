@@ -1,5 +1,6 @@
 import type { TroubleFacts } from "./trouble-facts.js";
 
+/** Troubles of expressions that are findings of their own. */
 export type TroubleCode = "no-rate" | "no-table-row" | "fill-circle" | "members-differ" | "not-calculated";
 
 /** Troubles that have a code of their own. */

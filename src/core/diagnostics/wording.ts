@@ -15,5 +15,6 @@ export const heading = (finding: Told, products: number, files: FileNames): stri
 
 const noteWords = { rule: "asked by", fill: "filled by", value: "value from", other: "see" } as const;
 
+/** A note with its place, in words. */
 export const noteText = ({ note, place }: NonNullable<Diagnostic["notes"]>[number]): string =>
   `${noteWords[note]} ${placeText(place)}`;

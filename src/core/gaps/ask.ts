@@ -1,3 +1,6 @@
+/**
+ * From findings to questions: what a listing needs a person's answer for, and what no answer in a sheet would settle.
+ */
 import { addAll } from "../many.js";
 import { assertNever } from "../assert-never.js";
 import type { Family } from "../catalogue/family.js";

@@ -1,3 +1,4 @@
+/** Holds an answer against the rules of the field that asks, before it is kept. */
 import { itemsOf } from "../catalogue/list-text.js";
 import { cellReader, type CellNotes } from "../catalogue/cell-reader.js";
 import { CLEAR_WORD, CLEARED, LIST_SEPARATOR } from "../catalogue/record.js";

@@ -16,6 +16,7 @@ export type CellRole =
   | "now"
   | "proposal";
 
+/** A cell of a form. */
 export interface FormCell {
   readonly text: string;
   readonly role: CellRole;
@@ -33,6 +34,7 @@ export interface FormChoice {
   readonly isClosed: boolean;
 }
 
+/** A sheet of a form. */
 export interface FormSheet {
   readonly name: string;
   readonly columns: readonly { readonly width: number; readonly isHidden?: boolean }[];

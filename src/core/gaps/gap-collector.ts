@@ -1,3 +1,4 @@
+/** Gathers questions into sheets, one column a question, one row a product; one answer may serve several channels. */
 import { pathParts } from "../values/category-path.js";
 import type { Family } from "../catalogue/family.js";
 import { textOf, valueOf } from "../catalogue/product.js";
@@ -33,6 +34,7 @@ export interface Question {
   readonly alone: number;
 }
 
+/** A product that is asked about. */
 export interface GapRow {
   readonly sku: Sku;
   readonly name: string;
@@ -52,6 +54,7 @@ export interface GapSheet {
   readonly rows: readonly GapRow[];
 }
 
+/** All that is to be asked. */
 export interface Gaps {
   readonly sheets: readonly GapSheet[];
   /** Listings that are held. */
@@ -64,11 +67,13 @@ export interface Gaps {
   readonly others: ReadonlyMap<Diagnostic["code"], number>;
 }
 
+/** Takes listings with their findings, and gives sheets. */
 export interface GapCollector {
   take(setup: ChannelSetup, family: Family, outcome: Outcome): void;
   gaps(): Gaps;
 }
 
+/** How questions are gathered. */
 export interface GapWishes {
   /** Whether several channels ask together for what the catalogue lacks. */
   readonly merged: boolean;
@@ -97,6 +102,7 @@ interface GrowingSheet {
 /** Sheets with fewer rows than this go together: a person turns no page for one line. */
 const FEW_ROWS = 8;
 
+/** Begins to gather. */
 export const gapCollector = ({ merged, recommended, single }: GapWishes): GapCollector => {
   const sheets = new Map<string, GrowingSheet>();
   const terms = new Map<string, Sku>();

@@ -1,3 +1,4 @@
+/** A gap sheet as cells: which stands where, and what each says. How it looks is `formats/form-workbook.ts`'s. */
 import { ownOf } from "../own.js";
 import type { CategoryField } from "../channel/category-rules.js";
 import type { GapRow, GapSheet, OpenCell, Question } from "./gap-collector.js";
@@ -6,6 +7,7 @@ import { factsText, FOR_ALL, markText, rowText, SAME_AS, type SheetFacts } from 
 import type { CellRole, FormCell, FormChoice, FormSheet } from "./form.js";
 import { limitWords } from "../channel/limit-words.js";
 
+/** The title of a workbook by which a gap sheet is known. */
 export const GAP_TITLE = "Lexicant gap sheet";
 
 /** What a sheet says of itself, and how its channels are called. */

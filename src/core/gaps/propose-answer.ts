@@ -1,3 +1,4 @@
+/** Answers that a person need only confirm: what siblings have, what the name says, what a term means. */
 import { statedAxes } from "../catalogue/axes.js";
 import { holdsSeveral } from "../catalogue/list-text.js";
 import type { Family } from "../catalogue/family.js";

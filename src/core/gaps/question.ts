@@ -1,3 +1,4 @@
+/** What a column of a gap sheet asks for, as a key that survives a spreadsheet. */
 import { assertNever } from "../assert-never.js";
 
 /** Where an answer goes: what a column of a gap sheet asks for. */
@@ -9,6 +10,7 @@ export type Target =
   /** The channel's value for a term of ours: a row of its lexicon. */
   | { readonly kind: "term"; readonly channel: string; readonly field: string };
 
+/** A target as a key that a spreadsheet keeps. */
 export const targetKey = (target: Target): string => {
   switch (target.kind) {
     case "attribute":
@@ -37,8 +39,10 @@ export interface Asker {
   readonly field: string;
 }
 
+/** `channel/field`. */
 export const askerText = ({ channel, field }: Asker): string => `${channel}/${field}`;
 
+/** Reads what {@link askerText} wrote. */
 export const readAsker = (text: string): Asker | undefined => {
   const at = text.indexOf("/");
   return at <= 0 ? undefined : { channel: text.slice(0, at), field: text.slice(at + 1) };

@@ -1,3 +1,4 @@
+/** Reads a filled gap sheet back, wherever its rows and columns were moved: by marks, not by places. */
 import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
 import { columnLetter, type Place } from "../diagnostics/place.js";
 import { cleanText } from "../values/text.js";
@@ -20,6 +21,7 @@ export interface SheetCell {
   readonly isDate: boolean;
 }
 
+/** A row of a sheet that came back. */
 export interface SheetRow {
   /** As the spreadsheet counts, from 1. */
   readonly row: number;
@@ -64,6 +66,7 @@ const blank: SheetCell = { text: "", isDate: false };
 const keyRowOf = (rows: readonly SheetRow[]): SheetRow | undefined =>
   rows.slice(0, HEAD_LIMIT).find(({ cells }) => cells.some(({ text }) => readFacts(text) !== undefined));
 
+/** Whether rows are those of a gap sheet. */
 export const isGapSheet = (rows: readonly SheetRow[]): boolean => keyRowOf(rows) !== undefined;
 
 /** Reads a filled gap sheet, whatever was sorted, moved, deleted or added; undefined where it is none. */

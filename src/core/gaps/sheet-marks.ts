@@ -1,3 +1,4 @@
+/** The marks by which a gap sheet is known again. */
 import { askerText, readAsker, readTarget, targetKey, type Asker, type Target } from "./question.js";
 
 /** How a gap sheet begins: what follows says for which shop and definitions it was made. */
@@ -18,6 +19,7 @@ export interface SheetFacts {
   readonly channels: Readonly<Record<string, string>>;
 }
 
+/** What a sheet says of itself, as a text. */
 export const factsText = (facts: SheetFacts): string =>
   `${GAP_MARK} ${JSON.stringify({ shop: facts.shop, channels: facts.channels })}`;
 
@@ -43,6 +45,7 @@ export type ColumnMark =
       readonly askers: readonly Asker[];
     };
 
+/** What a column is for, as a text. */
 export const markText = (mark: Exclude<ColumnMark, { column: "sku" | "row" | "help" }>): string =>
   [
     mark.column,
@@ -69,6 +72,7 @@ export const readMark = (text: string): ColumnMark => {
 export const rowText = (sku: string, questions: readonly number[]): string =>
   `${questions.join(",")}${SEVERAL}${sku}`;
 
+/** The SKU of a row's mark, and the questions that are asked of it. */
 export const readRow = (
   text: string,
 ): { readonly sku: string; readonly questions: ReadonlySet<number> } | undefined => {

@@ -14,6 +14,7 @@ export interface GoodData {
   readonly withIt: readonly number[];
 }
 
+/** Something for each family of languages. */
 export type PerFamily<T> = Readonly<Record<Family, T>>;
 
 /** A glossary as plain data, as the build writes it: reading it costs no more than parsing JSON. */
@@ -27,6 +28,7 @@ export interface GlossaryData {
   readonly longest: number;
 }
 
+/** A glossary of nothing, to grow from. */
 export const noGlossary: GlossaryData = {
   goods: [],
   terms: perFamily(() => []),
@@ -37,5 +39,7 @@ export const noGlossary: GlossaryData = {
 
 /** How a phrase means a good: it is its name, another word for it, or a part of one. */
 export const NAME = 0;
+/** Another word for it. */
 export const WORD = 1;
+/** A part of a phrase for it, which may stand for it among its like. */
 export const PART = 2;

@@ -1,3 +1,7 @@
+/**
+ * The glossary, opened: goods, the words for them in each language, and what is a kind of what. Nothing is unpacked
+ * before it is asked.
+ */
 import type { Good, Meaning, Quality } from "./good.js";
 import type { GlossaryData } from "./glossary-data.js";
 import { nothingKnown, type KindsOfThings } from "./kinds-of-things.js";

@@ -1,3 +1,4 @@
+/** Rows of a glossary: a thing that shops sell, a word that says how it is. */
 import type { Place } from "../diagnostics/place.js";
 import type { GoodsLanguage } from "./word-forms.js";
 
@@ -27,6 +28,7 @@ export interface QualityRow {
   readonly isA: string;
 }
 
+/** A thing that shops sell. */
 export interface Good {
   /** Its position in its glossary. */
   readonly id: number;
@@ -40,6 +42,7 @@ export interface Good {
   readonly withIt: readonly number[];
 }
 
+/** How, of what or for whom a thing is. */
 export interface Quality {
   readonly name: string;
   /** `colour`, `material`, `audience` or `place of use`. */

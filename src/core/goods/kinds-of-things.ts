@@ -52,4 +52,5 @@ export const kindsOfThings = (text: string): KindsOfThings => {
   };
 };
 
+/** Where no list of nouns is at hand. */
 export const nothingKnown: KindsOfThings = { sensesOf: () => [] };

@@ -1,3 +1,7 @@
+/**
+ * Reads a name into mentions: phrases that the glossary knows, each with all that it may mean. Which is meant is chosen
+ * elsewhere, by the company it keeps.
+ */
 import { addAll } from "../many.js";
 import type { Glossary } from "./glossary.js";
 import type { Meaning, Quality } from "./good.js";
@@ -29,6 +33,7 @@ export interface Reading {
   readonly qualities: readonly Quality[];
 }
 
+/** A name in which nothing is known. */
 export const nothingRead: Reading = { tokens: [], mentions: [], qualities: [] };
 
 interface Found {
@@ -156,6 +161,7 @@ export interface NameReader {
   qualitiesOf(word: string): readonly Quality[];
 }
 
+/** Begins to read names by a glossary. */
 export const nameReader = (glossary: Glossary): NameReader => {
   const qualitiesOf = remembered((word) =>
     families.flatMap((family) => glossary.qualities(formOf(word, family), family)),

@@ -1,18 +1,22 @@
+/** Words in their bare forms, by families of languages. */
 import { stem } from "../values/stem.js";
 
 /** Languages of the glossary; those of a family share how their words are bent. */
 export const goodsLanguages = ["en", "de", "fr", "es", "nl"] as const;
 export type GoodsLanguage = (typeof goodsLanguages)[number];
 
+/** Families of languages whose words bend alike. */
 export const families = ["english", "germanic", "romance"] as const;
 export type Family = (typeof families)[number];
 
+/** Makes something for each family. */
 export const perFamily = <T>(make: (family: Family) => T): Readonly<Record<Family, T>> => ({
   english: make("english"),
   germanic: make("germanic"),
   romance: make("romance"),
 });
 
+/** The family of each language. */
 export const familyOf: Readonly<Record<GoodsLanguage, Family>> = {
   en: "english",
   de: "germanic",

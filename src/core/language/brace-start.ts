@@ -1,3 +1,7 @@
+/**
+ * Where within a template's brace its expression begins: signs before it are words that go with it or stay away with
+ * it.
+ */
 import { lex } from "./lexer.js";
 import type { Token } from "./token.js";
 

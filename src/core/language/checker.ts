@@ -1,3 +1,7 @@
+/**
+ * Checks a parsed expression: names, kinds, currencies, dimensions, what a function can foresee. Every fault is told
+ * with its place; nothing is run.
+ */
 import type { TroubleFacts } from "../diagnostics/trouble-facts.js";
 import { assertNever } from "../assert-never.js";
 import { nearest } from "../values/nearest.js";
@@ -22,6 +26,7 @@ import { closeUnit, comparingHint, nameAdvice, readingHint, sumHint } from "./hi
 import { partsOf } from "./parts.js";
 import { fieldAsked } from "./slots-read.js";
 
+/** What an expression yields, and all that is wrong with it. */
 export interface Checked extends Shape {
   readonly faults: readonly Fault[];
 }

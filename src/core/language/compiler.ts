@@ -1,3 +1,7 @@
+/**
+ * Turns a checked expression into closures over a {@link Scope}: no name is looked up at run time, constant parts are
+ * worked out once. What cannot be worked out is blank, with its reason among the run's troubles.
+ */
 import { assertNever } from "../assert-never.js";
 import { isUnder } from "../values/category-path.js";
 import { isCurrency } from "../values/currencies.js";

@@ -1,3 +1,4 @@
+/** What a function of the language is: its parameters, what it gives, the examples that test it and make its page. */
 import type { ReadingDefaults } from "../values/read.js";
 import type { Rates } from "../values/rates.js";
 import type { CalendarDate, MaybeBlank } from "../values/value.js";
@@ -19,6 +20,7 @@ export interface Surroundings {
   readonly channelTerm?: (field: string, term: string) => string | undefined;
 }
 
+/** A parameter of a function. */
 export interface Parameter {
   readonly name: string;
   readonly kind: ResultKind;
@@ -27,6 +29,7 @@ export interface Parameter {
   readonly calculates?: boolean;
 }
 
+/** Families of functions, in the order of their page. */
 export const families = [
   "texts",
   "lists",

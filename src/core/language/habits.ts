@@ -1,3 +1,4 @@
+/** What people bring along from spreadsheets and other languages, with what they mean here. */
 import { ownOf } from "../own.js";
 /** What people bring along from spreadsheets and programming languages, and how it is said here. */
 
@@ -32,6 +33,7 @@ const strays: Readonly<Record<string, string>> = {
   "`": "this backquote is never closed",
 };
 
+/** Why a sign means nothing here, and what does. */
 export const strayReason = (character: string): string => {
   if (character === "“" || character === "”" || character === "'" || character === "„")
     return `texts stand in straight double quotes ("), not in ${character}`;

@@ -1,3 +1,4 @@
+/** Advice behind a fault of an expression: what was probably meant, how a text becomes a number. */
 import { nearest } from "../values/nearest.js";
 import { isCurrency } from "../values/currencies.js";
 import { unitCodes } from "../values/units.js";

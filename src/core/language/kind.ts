@@ -1,3 +1,4 @@
+/** Kinds of what an expression yields, and their shapes: with the currency or dimension where it is known. */
 import { assertNever } from "../assert-never.js";
 import type { AttributeKind } from "../values/attribute-kind.js";
 import type { Dimension } from "../values/units.js";
@@ -51,6 +52,7 @@ export const attributeShape = (name: string, { kind, list }: AttributeKind): Sha
   return masses.has(name) ? { kind: result, dimension: "mass" } : { kind: result };
 };
 
+/** Whether what yields one kind may stand where another is wanted. */
 export const fits = (actual: ResultKind, wanted: ResultKind): boolean =>
   actual === wanted || actual === "any" || wanted === "any";
 
@@ -74,6 +76,7 @@ const articles: Readonly<Record<ResultKind, string>> = {
   any: "a value",
 };
 
+/** A kind with its article, for messages. */
 export const kindWords = (kind: ResultKind): string => articles[kind];
 
 const dimensionWords: Readonly<Record<Dimension, string>> = {

@@ -1,3 +1,4 @@
+/** Source text into tokens. Goes on behind a fault, so that all of them show. */
 import { ownOf } from "../own.js";
 import type { Fault } from "./fault.js";
 import { signHabits, strayReason } from "./habits.js";
@@ -95,6 +96,7 @@ const scanText = (source: string, open: number, limit: number): TextScan => {
   return { parts, end: i + 1, ...(stray === undefined ? {} : { fault: stray }) };
 };
 
+/** Tokens, and what could not be cut. */
 export interface Lexed {
   readonly tokens: readonly Token[];
   readonly faults: readonly Fault[];

@@ -1,3 +1,4 @@
+/** The user's own tables, for expressions: found by a key, or by the first limit that holds. */
 import { isDecimal } from "../values/decimal.js";
 import { readValue } from "../values/read.js";
 import { shownText } from "../values/show.js";
@@ -9,6 +10,7 @@ import { order } from "./operations.js";
 /** The column of a table whose cells are limits: the first row whose limit holds a value is that value's band. */
 export const LIMIT_COLUMN = "up_to";
 
+/** A row that was found. */
 export interface LookUpRow {
   readonly cells: readonly MaybeBlank[];
 }
@@ -66,6 +68,7 @@ const looseKey = (keys: readonly string[]): string => keys.map(termKey).join("\u
 const within = (value: Value, limit: MaybeBlank): boolean =>
   limit === undefined || (order(value, limit) ?? 1) <= 0;
 
+/** Makes a table ready to be looked into. */
 export const lookUpTable = (
   name: string,
   columns: readonly string[],

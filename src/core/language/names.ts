@@ -16,6 +16,7 @@ export interface Names {
   readonly fields?: readonly string[];
 }
 
+/** A name that expressions know. */
 export interface NameEntry extends Shape {
   readonly name: string;
 }

@@ -1,3 +1,4 @@
+/** Order and arithmetic of values: exact, and between what can be compared. */
 import { isDecimal, whole, type Decimal } from "../values/decimal.js";
 import { convert, measure } from "../values/measure.js";
 import { money } from "../values/money.js";
@@ -43,6 +44,7 @@ export const order = (a: MaybeBlank, b: MaybeBlank): number | undefined => {
   return isDate(b) ? order(a, b.iso) : undefined;
 };
 
+/** Signs that calculate. */
 export type Arithmetic = "+" | "-" | "*" | "/";
 
 /** More digits before the point than any price, weight or count of the trade has. */

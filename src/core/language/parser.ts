@@ -1,3 +1,7 @@
+/**
+ * Tokens into a tree, by precedence climbing. Goes on behind a fault, and reads usual slips as what they mean, told as
+ * such.
+ */
 import { addAll } from "../many.js";
 import { decimal } from "../values/decimal.js";
 import type { Fault } from "./fault.js";
@@ -26,6 +30,7 @@ const COMPARISON = 2;
 
 class Stop extends Error {}
 
+/** The tree of a source, and what is wrong with it. */
 export interface Parsed {
   /** Undefined when the source has faults. */
   readonly expression: Expression | undefined;

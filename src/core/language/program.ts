@@ -1,3 +1,4 @@
+/** The compiler on one screen: lex, parse, check, compile. Gives a program that is ready to run, or all its faults. */
 import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
 import type { Place } from "../diagnostics/place.js";
 import { assertNever } from "../assert-never.js";
@@ -39,6 +40,7 @@ export interface ReadyProgram {
   readonly readsMembers: boolean;
 }
 
+/** What became of a source. */
 export type Program = ReadyProgram | { readonly kind: "faulty"; readonly findings: readonly Diagnostic[] };
 
 const LENGTH_LIMIT = 10_000;

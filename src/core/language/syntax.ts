@@ -1,6 +1,7 @@
 import type { Span } from "./span.js";
 import type { Value } from "../values/value.js";
 
+/** Signs between two expressions, loosest first. */
 export type BinaryOperator = "or" | "and" | "=" | "!=" | "<" | "<=" | ">" | ">=" | "+" | "-" | "*" | "/";
 
 /** A piece of a text template: fixed words, or a brace that vanishes with its outer words when its expression is blank. */

@@ -3,6 +3,7 @@ import { cannot, type Cannot } from "./trouble.js";
 /** No text of a listing is longer, in characters: what grows beyond it would only fill memory. */
 export const TEXT_LIMIT = 1_000_000;
 
+/** That a function's text would grow beyond bounds. */
 export const tooLong = (name: string): Cannot =>
   cannot({
     trouble: "wrong-argument",

@@ -1,5 +1,6 @@
 import type { Span } from "./span.js";
 
+/** Words of the language. */
 export const keywords = [
   "or",
   "and",
@@ -18,11 +19,13 @@ export const keywords = [
 
 export type Keyword = (typeof keywords)[number];
 
+/** A piece of a text in quotes. */
 export type TextPart =
   | { readonly part: "words"; readonly words: string }
   /** Source of a brace's inside: parsed by the parser, which knows what an expression is. */
   | { readonly part: "brace"; readonly start: number; readonly end: number };
 
+/** A piece of source, with where it stands. */
 export type Token = { readonly span: Span } & (
   | { readonly token: "name"; readonly name: string; readonly quoted: boolean }
   | { readonly token: "keyword"; readonly word: Keyword }

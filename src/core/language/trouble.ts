@@ -9,6 +9,7 @@ export class Cannot {
   constructor(readonly facts: TroubleFacts) {}
 }
 
+/** Why a value could not be worked out. */
 export const cannot = (facts: TroubleFacts): Cannot => new Cannot(facts);
 
 /** Gathers the troubles of one run. `or` takes back what it has got round. */

@@ -1,3 +1,4 @@
+/** Rows of decisions follow what they name to another version. */
 import type { Renamings } from "./compare-definitions.js";
 
 /** What becomes of one row of a decision table when its channel is re-issued. */

@@ -1,7 +1,12 @@
+/**
+ * Lists of categories in the shapes that channels give them: paths, levels side by side, parents by code, indents,
+ * words below each other.
+ */
 import { plainWords } from "./plain-words.js";
 import { fold } from "../values/text.js";
 import { textAt, type SheetPaper, type TreeNode, type TreePaper } from "./paper.js";
 
+/** A category as a paper lists it. */
 export interface ListedCategory {
   readonly code: string;
   readonly parent: string;
@@ -10,6 +15,7 @@ export interface ListedCategory {
   readonly row: number;
 }
 
+/** A paper's list of categories. */
 export interface CategoryList {
   readonly file: string;
   readonly sheet: string;
@@ -23,6 +29,7 @@ type Draft = { code: string; parent: string; name: string; row: number };
 
 const pathMark = /\s*(?:>|»|›|→|\\|::|\|)\s*|\s+\/\s+|(?<=[\p{L}\p{N}])\/(?=[\p{L}])/u;
 
+/** The steps of a path, whatever parts them; one where it is none. */
 export const pathSteps = (text: string): readonly string[] =>
   text
     .split(pathMark)
@@ -284,6 +291,7 @@ const coded = (text: string): { readonly steps: readonly string[]; readonly code
   return { steps: pathSteps(text), code: "" };
 };
 
+/** Reads a sheet as a list of categories; undefined where it is none. */
 export const categorySheet = (sheet: SheetPaper): CategoryList | undefined => {
   const list = headedList(sheet) ?? textLines(sheet);
   return list === undefined || (list.categories.length < 2 && list.broken.length === 0) ? undefined : list;

@@ -1,3 +1,4 @@
+/** What is to be guessed of the channel as a whole: group model, id, roles, decimal mark. */
 import { trust } from "./trust.js";
 import type { Origin } from "./claim.js";
 import {
@@ -10,12 +11,14 @@ import {
 import type { SchemaReading } from "./schemas/schema-reading.js";
 import type { SortedPapers } from "./sort-papers.js";
 
+/** Where a field's name stands. */
 export const originOf = ({ columns, facts }: LearnedField): Origin => {
   const label = facts.get("label")?.from;
   const [first] = columns;
   return label ?? { file: first?.template.sheet.file ?? "", sheet: "", at: "" };
 };
 
+/** What holds of the channel as a whole, as far as its fields and papers show. */
 export const guessesOf = (
   fields: readonly LearnedField[],
   schema: SchemaReading | undefined,

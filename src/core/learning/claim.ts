@@ -1,3 +1,7 @@
+/**
+ * A claim: one fact of one field, where it stands in the papers, and how far it is believed. All evidence is claims;
+ * `settle.ts` weighs them.
+ */
 import { columnLetter } from "../diagnostics/place.js";
 import type { SheetPaper } from "./paper.js";
 
@@ -42,16 +46,20 @@ export const SURE = 0.88;
 /** Below this it is a question. */
 export const OPEN = 0.6;
 
+/** The place of a cell, as spreadsheets write it. */
 export const cellOrigin = (sheet: SheetPaper, row: number, column: number): Origin => ({
   file: sheet.file,
   sheet: sheet.sheet,
   at: `${columnLetter(column)}${row + 1}`,
 });
 
+/** A place in words. */
 export const originText = ({ file, sheet, at }: Origin): string =>
   [file, sheet, at].filter(Boolean).join(", ");
 
+/** The values of a claim's text. */
 export const valuesOf = (text: string): readonly string[] => (text === "" ? [] : text.split("\n"));
 
+/** Values as one text, each once. */
 export const valuesText = (values: readonly string[]): string =>
   [...new Set(values.map((value) => value.replace(/\s+/g, " ").trim()).filter(Boolean))].join("\n");

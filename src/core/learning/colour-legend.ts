@@ -1,3 +1,4 @@
+/** What colours of a head mean, where a legend says so. */
 import type { SheetHead } from "./head-of-sheet.js";
 import { needOf, type NeedSaid } from "./need-words.js";
 import { cellAt, type SheetPaper } from "./paper.js";
@@ -73,6 +74,7 @@ const namedColours = (text: string, used: ReadonlySet<string>): readonly (readon
   return found;
 };
 
+/** Colours of the cells above a column. */
 export const headFill = (sheet: SheetPaper, { named }: SheetHead, column: number): readonly string[] => {
   const { fill, ink } = cellAt(sheet, named, column);
   return [fill === "" ? "" : `fill ${fill}`, ink === "" ? "" : `ink ${ink}`].filter(Boolean);

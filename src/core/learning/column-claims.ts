@@ -1,3 +1,4 @@
+/** Claims of a template's columns: heading, marks, colours, notes, rules of cells, rows of the head, filled cells. */
 import { trust } from "./trust.js";
 import { headFill } from "./colour-legend.js";
 import { addAll } from "../many.js";
@@ -29,6 +30,7 @@ export interface TemplateColumn {
   readonly saysNeed: boolean;
 }
 
+/** What a paper says of marks and colours. */
 export interface HeadContext {
   readonly legend: Marks;
   readonly colours: ReadonlyMap<string, NeedSaid>;

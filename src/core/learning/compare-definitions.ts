@@ -1,3 +1,4 @@
+/** Two versions of a definition held against each other: what is gone is paired with what came. */
 import type { ChannelDefinition } from "../channel/definition.js";
 import type { Field } from "../channel/field.js";
 import { addAll } from "../many.js";
@@ -15,6 +16,7 @@ export interface Renamings {
   readonly categories: ReadonlyMap<string, string | undefined>;
 }
 
+/** What differs between two versions. */
 export interface Comparison {
   readonly changes: readonly DefinitionChange[];
   readonly renamings: Renamings;

@@ -1,3 +1,4 @@
+/** How likely one field took another's place, and what moved in one that stayed. */
 import type { ChannelDefinition } from "../channel/definition.js";
 import type { Field, FieldRule, Limits } from "../channel/field.js";
 import { isSlip } from "../values/nearest.js";
@@ -7,6 +8,7 @@ import type { DefinitionChange } from "./definition-change.js";
 import { meaningOf } from "./meaning.js";
 import { common } from "./pair-up.js";
 
+/** Codes of the fields on both sides of one. */
 export const neighbours = (fields: readonly Field[], field: Field): readonly string[] => {
   const at = fields.indexOf(field);
   return [fields[at - 1]?.code ?? "", fields[at + 1]?.code ?? ""];

@@ -1,3 +1,4 @@
+/** Categories of two versions, paired. */
 import type { Category, CategoryTree } from "../channel/category-tree.js";
 import { isSlip } from "../values/nearest.js";
 import { fold } from "../values/text.js";
@@ -61,6 +62,7 @@ const categoryKeys = (branches: Branches, category: Category): readonly string[]
   ...namesBelow(branches, category).map((name) => `>${name}`),
 ];
 
+/** What became of the categories: gone, come, renamed, moved. */
 export const treeChanges = (before: CategoryTree, after: CategoryTree) => {
   const changes: DefinitionChange[] = [];
   const renamed = new Map<string, string | undefined>();

@@ -1,3 +1,4 @@
+/** Permitted values of two versions, paired list by list. */
 import type { ChannelDefinition } from "../channel/definition.js";
 import type { Field } from "../channel/field.js";
 import { isSlip } from "../values/nearest.js";
@@ -5,6 +6,7 @@ import { fold, termKey } from "../values/text.js";
 import type { DefinitionChange } from "./definition-change.js";
 import { common, pairs, textKeys } from "./pair-up.js";
 
+/** Every value that a field takes in some scope. */
 export const valuesOf = (definition: ChannelDefinition, field: Field): readonly string[] => [
   ...new Set(
     definition.rules

@@ -1,3 +1,4 @@
+/** A condition in words as an expression over the channel's fields. */
 import { plainWords } from "./plain-words.js";
 import { valuesOf } from "./claim.js";
 import type { LearnedField } from "./learned.js";

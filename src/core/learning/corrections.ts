@@ -1,3 +1,4 @@
+/** What a person said of the guesses, kept whenever papers are read again. */
 import type { Fact } from "./claim.js";
 import type { Facts, Settled } from "./settle.js";
 
@@ -11,12 +12,14 @@ export interface Correction {
   readonly value: string;
 }
 
+/** A person's words, ready to be asked. */
 export interface Corrections {
   applied(field: string, scope: string, facts: Facts): Map<Fact, Settled>;
   ofChannel(): ReadonlyMap<string, string>;
   readonly all: readonly Correction[];
 }
 
+/** Makes them ready; of two on one thing the later counts. */
 export const corrections = (all: readonly Correction[]): Corrections => {
   const byField = new Map<string, Correction[]>();
   for (const one of all) {

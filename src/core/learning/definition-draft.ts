@@ -1,3 +1,4 @@
+/** What was settled, as a definition's files: YAML as plain data, tables as rows. */
 import { unitOf } from "../values/units.js";
 import { readYesNo } from "../values/yes-no.js";
 import { fieldFacts, OPEN, ruleFacts, valuesOf, type Fact } from "./claim.js";
@@ -17,6 +18,7 @@ export interface DefinitionDraft {
   readonly told: readonly string[];
 }
 
+/** What a definition needs beside what was learned. */
 export interface DraftFacts {
   readonly channel: string;
   readonly label: string;

@@ -1,3 +1,4 @@
+/** Claims of guides: tables that explain columns, one row a field. */
 import { trust } from "./trust.js";
 import { addAll } from "../many.js";
 import { decimal } from "../values/decimal.js";

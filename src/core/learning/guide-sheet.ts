@@ -1,3 +1,4 @@
+/** A sheet that explains columns, read cell by cell. */
 import { explains, type Explains } from "./headings.js";
 import { textAt, type SheetPaper } from "./paper.js";
 
@@ -13,6 +14,7 @@ export interface GuideRow {
   ): { readonly text: string; readonly column: number; readonly heading: string } | undefined;
 }
 
+/** A sheet that explains columns. */
 export interface GuideSheet {
   readonly sheet: SheetPaper;
   readonly rows: readonly GuideRow[];

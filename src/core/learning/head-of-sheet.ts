@@ -1,3 +1,7 @@
+/**
+ * The head of a template: which rows name columns, and what each other row above the listings says. Rows are told apart
+ * by what their cells look like.
+ */
 import { greatest } from "../many.js";
 import { fold } from "../values/text.js";
 import { decimal } from "../values/decimal.js";
@@ -10,6 +14,7 @@ import { readShorthand } from "./shorthand.js";
 export type HeadRole =
   "labels" | "codes" | "needs" | "kinds" | "guidance" | "values" | "examples" | "groups" | "lengths";
 
+/** The rows above the listings. */
 export interface SheetHead {
   /** Rows from 0 by what they say; several rows of guidance can stand there. */
   readonly rows: readonly { readonly row: number; readonly role: HeadRole }[];

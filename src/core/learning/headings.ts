@@ -1,3 +1,4 @@
+/** Headings of tables that explain something, in the words of several languages. */
 import { plainWords } from "./plain-words.js";
 import { fold } from "../values/text.js";
 import { headsNeeds } from "./need-words.js";

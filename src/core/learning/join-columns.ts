@@ -1,3 +1,4 @@
+/** Columns side by side that hold one field: numbered lists, an amount and its currency or unit. */
 import { trust } from "./trust.js";
 import { columnLetter } from "../diagnostics/place.js";
 import type { Claim } from "./claim.js";

@@ -1,3 +1,4 @@
+/** The layout that fills the very workbook, or writes such a file. */
 import { columnLetter } from "../diagnostics/place.js";
 import { fold } from "../values/text.js";
 import { partOf, type StyleDraft } from "./layout-style.js";

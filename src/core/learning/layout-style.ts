@@ -1,3 +1,4 @@
+/** How a channel's files write numbers, days, yes and no. */
 import { readYesNo } from "../values/yes-no.js";
 import { valuesOf } from "./claim.js";
 import type { LearnedChannel, LearnedField } from "./learned.js";
@@ -16,6 +17,7 @@ const mostOf = (texts: readonly string[]): string | undefined => {
   return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0];
 };
 
+/** How its values are written, as far as it shows. */
 export const styleDraft = ({ fields, guesses, schema }: LearnedChannel): StyleDraft => {
   const facts = fields.map((field) => field.facts);
   const lists = facts

@@ -1,3 +1,4 @@
+/** Learning on one screen: sort papers, read columns, gather claims, settle each field, then see the whole. */
 import { valuesOf } from "./claim.js";
 import { meaningByValues } from "./meaning.js";
 import { guessesOf } from "./channel-guesses.js";

@@ -1,3 +1,4 @@
+/** Claims of schemas and samples of trees. */
 import { trust } from "./trust.js";
 import { localName } from "../records/local-name.js";
 import { addAll } from "../many.js";

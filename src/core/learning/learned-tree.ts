@@ -1,7 +1,9 @@
+/** The tree of what was learned, with codes where the channel gives none. */
 import { codeOf, type CategoryList, type ListedCategory } from "./category-list.js";
 import { valuesOf } from "./claim.js";
 import type { Branch, ChannelFact, ChannelGuess, LearnedChannel, LearnedField } from "./learned.js";
 
+/** The tree of what was learned: the list that fits, or the branches of templates. */
 export const treeOf = (
   fields: readonly LearnedField[],
   guesses: ReadonlyMap<ChannelFact, ChannelGuess>,

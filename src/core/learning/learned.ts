@@ -1,3 +1,4 @@
+/** What was learned of a channel, before it is written. */
 import type { ListedCategory } from "./category-list.js";
 import type { Fact, Origin } from "./claim.js";
 import type { Corrections } from "./corrections.js";
@@ -26,6 +27,7 @@ export interface LearnedField {
   readonly meaning: Meaning | undefined;
 }
 
+/** A part of the tree that has a template of its own. */
 export interface Branch {
   readonly code: string;
   readonly name: string;
@@ -40,6 +42,7 @@ export interface ChannelGuess {
   readonly from: Origin;
 }
 
+/** What is guessed of a channel as a whole. */
 export const channelFacts = [
   "identified_by",
   "category_field",
@@ -50,6 +53,7 @@ export const channelFacts = [
 
 export type ChannelFact = (typeof channelFacts)[number];
 
+/** A channel as its papers show it. */
 export interface LearnedChannel {
   readonly papers: SortedPapers;
   readonly fields: readonly LearnedField[];
@@ -63,6 +67,7 @@ export interface LearnedChannel {
   readonly faults: readonly string[];
 }
 
+/** What a person says beforehand. */
 export interface LearningWishes {
   /** The sheet to fill, where a person named it. */
   readonly sheet?: string | undefined;

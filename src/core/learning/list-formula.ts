@@ -1,3 +1,4 @@
+/** Formulas of drop-downs worked out: ranges, names, OFFSET, INDIRECT. Nothing else is run. */
 import { columnNumber } from "../diagnostics/place.js";
 import { ownOf } from "../own.js";
 
@@ -11,6 +12,7 @@ export interface ListSource {
   choices(column: number): readonly string[];
 }
 
+/** Cells of a sheet, counted from 0. */
 export interface CellRange {
   readonly row: number;
   readonly lastRow: number;

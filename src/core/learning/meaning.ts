@@ -1,3 +1,4 @@
+/** Which attribute of ours a channel's field asks for, by its name or its values. */
 import { trust } from "./trust.js";
 import { plainWords } from "./plain-words.js";
 import { isOurs } from "../catalogue/vocabulary.js";

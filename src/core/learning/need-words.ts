@@ -1,3 +1,4 @@
+/** Words, marks and sentences that say whether a field must be filled. */
 import { ownOf } from "../own.js";
 import type { Need } from "../channel/field.js";
 

@@ -1,3 +1,4 @@
+/** Pairs two lists by likeness, each once, the likeliest first; at any size, by what two must have in common. */
 import { fold } from "../values/text.js";
 
 interface Pair<T> {

@@ -12,6 +12,7 @@ export interface PaperCell {
   readonly note: string;
 }
 
+/** A cell with nothing in it. */
 export const blankCell: PaperCell = { text: "", fill: "", ink: "", isBold: false, note: "" };
 
 /** Cells merged into one; all counted from 0, ends included. */
@@ -41,12 +42,14 @@ export interface SheetRule {
   readonly message: string;
 }
 
+/** A drop-down whose list hangs on what stands in another column. */
 export interface Hanging {
   /** From 0. */
   readonly column: number;
   readonly lists: readonly { readonly when: string; readonly values: readonly string[] }[];
 }
 
+/** A sheet, or a table of a file, with all that it shows. */
 export interface SheetPaper {
   readonly paper: "sheet";
   readonly file: string;
@@ -63,6 +66,7 @@ export interface SheetPaper {
   readonly form: TextForm | undefined;
 }
 
+/** How a table of text was written. */
 export interface TextForm {
   readonly separator: string;
   readonly encoding: "utf-8" | "utf-16le" | "windows-1252";
@@ -80,6 +84,7 @@ export interface TreeNode {
   readonly line: number;
 }
 
+/** A document of XML or JSON. */
 export interface TreePaper {
   readonly paper: "tree";
   readonly file: string;
@@ -89,9 +94,11 @@ export interface TreePaper {
   readonly json: unknown;
 }
 
+/** A cell by row and column from 0; blank where there is none. */
 export const cellAt = (sheet: SheetPaper, row: number, column: number): PaperCell =>
   sheet.rows[row]?.[column] ?? blankCell;
 
+/** Its text. */
 export const textAt = (sheet: SheetPaper, row: number, column: number): string =>
   cellAt(sheet, row, column).text.trim();
 

@@ -1,3 +1,4 @@
+/** The layout of results and of the live export, where papers show them. */
 import { plainWords } from "./plain-words.js";
 import { nameKey } from "./headings.js";
 import type { LearnedChannel } from "./learned.js";

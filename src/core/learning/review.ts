@@ -1,3 +1,4 @@
+/** The guesses as a table for a person, open questions first. */
 import type { FormCell, FormSheet } from "../gaps/form.js";
 import { kinds } from "../values/value.js";
 import { needs } from "../channel/field.js";
@@ -5,6 +6,7 @@ import { OPEN, originText, SURE, valuesOf, type Fact } from "./claim.js";
 import type { LearnedChannel, LearnedField } from "./learned.js";
 import type { Settled } from "./settle.js";
 
+/** How sure a guess is, in words. */
 export type Surety = "open" | "likely" | "sure" | "corrected";
 
 /** One guess as a person reviews it. */
@@ -112,6 +114,7 @@ export const reviewRows = ({ fields, guesses }: LearnedChannel): readonly Review
     .map(({ row }) => row);
 };
 
+/** Columns of `guesses.csv`. */
 export const reviewColumns = [
   "state",
   "field",
@@ -126,7 +129,9 @@ export const reviewColumns = [
   "correction",
 ] as const;
 
+/** The title of a workbook by which a review is known. */
 export const REVIEW_TITLE = "Lexicant review";
+/** The sheet of it with the guesses. */
 export const REVIEW_SHEET = "Review";
 
 const cell = (text: string, role: FormCell["role"]): FormCell => ({ text, role });

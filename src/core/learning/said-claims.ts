@@ -1,9 +1,11 @@
+/** Sentences as claims. */
 import { trust } from "./trust.js";
 import { needInSentence, needOf, type Marks, type NeedSaid } from "./need-words.js";
 import { readSentence } from "./sentence.js";
 import type { Claim, Fact, Origin } from "./claim.js";
 import { valuesText } from "./claim.js";
 
+/** A need as claims: itself, and its condition in words. */
 export const needClaims = (
   said: NeedSaid | undefined,
   confidence: number,
@@ -64,6 +66,7 @@ export const ruleClaims = (
   ...needClaims(needInSentence(text), confidence * trust.needInSentence, from, because),
 ];
 
+/** The same of a cell that may hold a mark. */
 export const needCell = (
   text: string,
   marks: Marks,

@@ -1,3 +1,4 @@
+/** The layout that writes documents as a schema or sample has them. */
 import { localName } from "../records/local-name.js";
 import type { LearnedChannel, LearnedField } from "./learned.js";
 import { partOf, type StyleDraft } from "./layout-style.js";

@@ -98,6 +98,7 @@ export const bareLetters = either({
 /** Lengths that computers count in. */
 export const inBytes = /bytes?|octets?/i;
 
+/** "Length" itself. */
 export const lengthWord = either({
   en: "length",
   de: "länge",
@@ -190,6 +191,7 @@ export const from = either({
   fr: "entre|de",
 });
 
+/** Before the first of two bounds, with nothing behind them. */
 export const fromWord = either({ en: "from|range:?", de: "von|bereich:?", fr: "de" });
 
 /** Between two bounds that a word announced. */
@@ -212,6 +214,7 @@ export const smallestName = either({
   de: "mindestens",
   es: String.raw`mín(?:imo|\.)?`,
 });
+/** The greatest of the two. */
 export const greatestName = either({
   en: String.raw`max(?:imum|imal|imo|\.)?|most|largest`,
   de: "höchstens",
@@ -252,6 +255,7 @@ export const countsOtherwise = String.raw`decimal|dezimal|nachkomma|décimale|st
 const word = (rows: Rows, signs: Signs = ""): RegExp =>
   new RegExp(String.raw`(?<!\p{L})${either(rows, signs)}(?!\p{L})`, "iu");
 
+/** That a number has none. */
 export const noDecimals = new RegExp(
   String.raw`\b${either(
     {

@@ -1,3 +1,4 @@
+/** Fields seen beside each other: conditions as expressions, the category's column, fills that two would share. */
 import { trust } from "./trust.js";
 import { originOf } from "./channel-guesses.js";
 import { valuesOf } from "./claim.js";
@@ -47,6 +48,7 @@ export const settleCategory = (
   });
 };
 
+/** What fills each field to begin with; no two are filled by what only one can be. */
 export const fillFields = (
   fields: readonly LearnedField[],
   guesses: ReadonlyMap<ChannelFact, ChannelGuess>,

@@ -1,3 +1,4 @@
+/** Weighs all claims of a field: what several sources say is surer, what something speaks against is less sure. */
 import { trust } from "./trust.js";
 import { greatest } from "../many.js";
 import { decimal } from "../values/decimal.js";
@@ -13,6 +14,7 @@ export interface Settled extends Claim {
   readonly isCorrected: boolean;
 }
 
+/** What was settled of a field. */
 export type Facts = ReadonlyMap<Fact, Settled>;
 
 const settled = (claim: Claim, against: readonly Claim[] = []): Settled => ({

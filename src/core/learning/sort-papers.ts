@@ -1,3 +1,4 @@
+/** What each paper is for: a template, a guide, values, categories, a report, an export, or words. */
 import { plainWords } from "./plain-words.js";
 import { categorySheet, categoryTreePaper, type CategoryList } from "./category-list.js";
 import { guideSheet, type GuideSheet } from "./guide-sheet.js";

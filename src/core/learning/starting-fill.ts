@@ -1,3 +1,4 @@
+/** What fills a field to begin with. */
 import { trust } from "./trust.js";
 import { attributeKind } from "../catalogue/vocabulary.js";
 import { fold } from "../values/text.js";
@@ -5,12 +6,14 @@ import { valuesOf } from "./claim.js";
 import type { Meaning } from "./meaning.js";
 import type { Facts } from "./settle.js";
 
+/** A fill to begin with, and why. */
 export interface StartingFill {
   readonly fill: string;
   readonly confidence: number;
   readonly because: string;
 }
 
+/** What fills depend on beside their field. */
 export interface FillContext {
   /** Whether members are told apart by their titles. */
   readonly titlesTellApart: boolean;

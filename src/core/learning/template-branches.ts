@@ -1,3 +1,4 @@
+/** What several templates of one channel are for. */
 import { codeOf, type CategoryList } from "./category-list.js";
 import { nameKey } from "./headings.js";
 import type { Branch } from "./learned.js";

@@ -1,3 +1,4 @@
+/** Fields of templates, put together from columns, guides and lists. */
 import { trust } from "./trust.js";
 import { columnLetter } from "../diagnostics/place.js";
 import { ruleFacts, SURE, type Claim, type Fact } from "./claim.js";
@@ -21,6 +22,7 @@ interface Draft extends JoinedColumns {
 
 const scoped: readonly Fact[] = ruleFacts;
 
+/** The fields of a template's columns, before guides speak. */
 export const draftsOf = (
   template: Template,
   sorted: SortedPapers,
@@ -135,6 +137,7 @@ const withUnmarked = (drafts: readonly Draft[]): readonly Draft[] => {
   });
 };
 
+/** The same field of several templates as one, with scopes. */
 export const fieldsOfDrafts = (
   drafts: readonly Draft[],
   branches: readonly Branch[],

@@ -1,3 +1,4 @@
+/** Brings what is learned anew into a table that a person may have edited. */
 import { ownOf } from "../own.js";
 
 type Row = Readonly<Record<string, string>>;
@@ -5,6 +6,7 @@ type Row = Readonly<Record<string, string>>;
 const cellOf = (row: Row | undefined, column: string): string =>
   row === undefined ? "" : (ownOf(row, column) ?? "");
 
+/** What becomes of a table. */
 export interface MergedTable {
   /** Rows that are set: cells that changed in what was learned, and that nobody touched since. */
   readonly edits: readonly Row[];

@@ -1,3 +1,4 @@
+/** The language and the currencies of a channel, by its own words. */
 import type { LearnedChannel } from "./learned.js";
 
 const words: Readonly<Record<string, string>> = {

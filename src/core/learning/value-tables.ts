@@ -1,3 +1,4 @@
+/** Lists of permitted values in sheets and files of their own. */
 import { trust } from "./trust.js";
 import { cellOrigin, valuesText, type Claim } from "./claim.js";
 import { nameKey } from "./headings.js";

@@ -1,3 +1,4 @@
+/** Our side of a channel, checked: definition, placements, fills, lexicon, policies. What the pipeline works with. */
 import type { AttributeIndex } from "../catalogue/attribute-index.js";
 import type { ChannelDefinition } from "../channel/definition.js";
 import type { ProductView } from "../catalogue/product.js";

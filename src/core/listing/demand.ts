@@ -1,3 +1,4 @@
+/** What a category asks of this very listing: needs by their conditions, axes, what belongs to a group alone. */
 import { groupFieldsOf } from "../channel/layout-formats/layout-formats.js";
 import { statedAxes } from "../catalogue/axes.js";
 import { groupFieldOf } from "../channel/group-model.js";

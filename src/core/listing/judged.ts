@@ -1,3 +1,7 @@
+/**
+ * What became of a product, without its listing: plain columns that go between threads and into files, and are read
+ * back as they were written.
+ */
 import { textOf } from "../catalogue/product.js";
 import type { Diagnostic, Note } from "../diagnostics/diagnostic.js";
 import type { Place } from "../diagnostics/place.js";
@@ -15,6 +19,7 @@ export interface Judged {
   readonly findings: readonly Diagnostic[];
 }
 
+/** An outcome without its listing. */
 export const judgedOf = (outcome: Outcome): Judged => {
   const { kind, findings } = outcome;
   const product = productOf(outcome);

@@ -1,3 +1,4 @@
+/** What a channel refused before, as patterns of its words. */
 import { fold } from "../values/text.js";
 
 /** What a channel refused once, and what a person says of it. */

@@ -1,3 +1,4 @@
+/** The types of the way: placed, priced, filled, and what became of it. Each says what holds from there on. */
 import type { ChannelProduct, Product, ProductView } from "../catalogue/product.js";
 import type { Diagnostic } from "../diagnostics/diagnostic.js";
 import type { MaybeBlank } from "../values/value.js";

@@ -1,3 +1,4 @@
+/** A listing as the ledger keeps it: one text, compared by its bytes. */
 import { bareObject } from "../own.js";
 import type { LiveListing } from "./live-listing.js";
 
@@ -43,6 +44,7 @@ export interface KeptListing {
   readonly text: string;
 }
 
+/** A listing as the ledger keeps it. */
 export const keptListing = (sku: string, listing: LiveListing): KeptListing => {
   let text = factsText(listing);
   const { values, group } = listing;

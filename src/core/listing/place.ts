@@ -5,6 +5,7 @@ import type { ChannelSetup } from "./channel-setup.js";
 import type { PlacedProduct } from "./listing.js";
 import type { Plans } from "./plan.js";
 
+/** Where a product goes, or why nowhere. */
 export type Placed =
   | { readonly kind: "placed"; readonly placed: PlacedProduct }
   | { readonly kind: "unplaced"; readonly product: Product; readonly because: Diagnostic };

@@ -1,3 +1,6 @@
+/**
+ * Plans: for each pair of our category and the channel's, the fields with their needs, limits and fills, resolved once.
+ */
 import { categoryRules, type CategoryRules } from "../channel/category-rules.js";
 import type { Category } from "../channel/category-tree.js";
 import { nearByName } from "../channel/near-categories.js";

@@ -1,3 +1,4 @@
+/** Groups that are too much for a category become smaller ones, as the channel's policy says. */
 import { VARIES_BY } from "../catalogue/axes.js";
 import { groupFieldOf } from "../channel/group-model.js";
 import { productWith, textOf, type ProductView } from "../catalogue/product.js";

@@ -1,3 +1,4 @@
+/** The stages of the pipeline as functions from one stage's type to the next. `pipeline.ts` names them in order. */
 import type { Family } from "../catalogue/family.js";
 import type { Product } from "../catalogue/product.js";
 import type { ChannelSetup } from "./channel-setup.js";

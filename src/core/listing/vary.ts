@@ -1,3 +1,4 @@
+/** Groups by the channel's group model: what members may differ in, how each is told from the others. */
 import { toldApartBy } from "../channel/group-model.js";
 import { fieldNamed, type ChannelDefinition } from "../channel/definition.js";
 import type { Field } from "../channel/field.js";

@@ -1,3 +1,4 @@
+/** Products that stand apart from their category: placed by their own names. */
 import { withAncestors, type Category } from "../channel/category-tree.js";
 import type { CategoryIndex } from "./category-index.js";
 import { kinTo } from "./evidence.js";

@@ -1,3 +1,4 @@
+/** A channel's tree made ready for finding: what each category is by the glossary, its words, and those above it. */
 import { onceFor } from "../once-for.js";
 import type { Category, CategoryTree } from "../channel/category-tree.js";
 import type { Glossary } from "../goods/glossary.js";

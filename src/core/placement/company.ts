@@ -1,3 +1,6 @@
+/**
+ * Chooses meanings: each word votes for the fields of trade of its meanings, and the company decides what each means.
+ */
 import { greatest } from "../many.js";
 import type { Glossary } from "../goods/glossary.js";
 import type { Mention, Reading } from "../goods/read-name.js";
@@ -13,6 +16,7 @@ export interface Company {
   readonly languages: Readonly<Record<GoodsLanguage, number>>;
 }
 
+/** A name that is listened to, and how much. */
 export interface Heard {
   readonly reading: Reading;
   readonly weight: number;

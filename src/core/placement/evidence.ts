@@ -1,3 +1,4 @@
+/** What speaks for a category, number by number, each from 0 to 1. Nothing is weighed here. */
 import type { Quality } from "../goods/good.js";
 import { greatest } from "../many.js";
 import type { CategoryIndex, IndexedCategory, Named } from "./category-index.js";
@@ -54,6 +55,7 @@ export interface Evidence {
 /** What shoppers seek it by says less than its name. */
 const SOUGHT = 0.85;
 
+/** How much of a subject's goods stand how to a category's. */
 export interface KinShares {
   same: number;
   wider: number;
@@ -225,6 +227,7 @@ const shareOf = (
   );
 };
 
+/** What speaks for one category, by its own words and goods. */
 export const evidenceFor = (ours: Understood, candidate: IndexedCategory, index: CategoryIndex): Evidence => {
   const products = kinTo(ours.products, candidate.named, index);
   const productsSought = kinTo(ours.products, candidate.soughtBy, index);

@@ -1,8 +1,10 @@
+/** How two goods stand to each other: the same, a kind of it, a part of it, of one kind. */
 import type { Glossary } from "../goods/glossary.js";
 
 /** How another good stands to one: the same, what it is one of, one of it, one of the same kind, or what goes with it. */
 export type Kin = "same" | "wider" | "narrower" | "beside" | "with";
 
+/** Another good, by the nearest way. */
 export interface Reached {
   readonly kin: Kin;
   /** 0 to 1: how near. */
@@ -25,6 +27,7 @@ export interface Kinship {
   of(good: number): ReadonlyMap<number, Reached>;
 }
 
+/** Begins to tell the kin of a glossary's goods. */
 export const kinshipOf = (glossary: Glossary): Kinship => {
   const known = new Map<number, ReadonlyMap<number, Reached>>();
   const reach = (start: number): ReadonlyMap<number, Reached> => {

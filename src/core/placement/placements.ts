@@ -1,3 +1,4 @@
+/** Decisions of a person: our category and all below it go to one of the channel's. */
 import { selfAndAbove, pathParts, pathText } from "../values/category-path.js";
 import type { Category, CategoryTree, RetiredCategory } from "../channel/category-tree.js";
 import type { Place } from "../diagnostics/place.js";
@@ -14,6 +15,7 @@ export interface Placement {
   readonly place: Place;
 }
 
+/** Finds where something of ours goes. */
 export interface Placements {
   readonly size: number;
   /** A product's own decision. */
@@ -30,6 +32,7 @@ const onlyPlace = ({ all }: CategoryTree): Placement | undefined => {
     : { ourCategory: "", sku: "", to: { kind: "category", category }, place: { file: "categories.csv" } };
 };
 
+/** Makes decisions ready to be asked. */
 export const placementsOf = (rows: readonly Placement[], tree?: CategoryTree): Placements => {
   const only = tree === undefined ? undefined : onlyPlace(tree);
   const bySku = new Map(rows.filter(({ sku }) => sku !== "").map((row) => [row.sku, row]));

@@ -1,3 +1,4 @@
+/** Why a category is proposed, in a few words. */
 import { countText } from "../diagnostics/phrases.js";
 import type { CategoryIndex } from "./category-index.js";
 import type { Masses } from "./company.js";

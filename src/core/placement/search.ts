@@ -4,6 +4,7 @@ import { understand } from "./subject.js";
 import { weighable } from "./suggest.js";
 import { weigh } from "./weights.js";
 
+/** A category that words found. */
 export interface FoundCategory {
   readonly category: Category;
   readonly score: number;

@@ -1,3 +1,4 @@
+/** The products of a category, as far as they help to place it: a bounded number of different names. */
 import { apart } from "../apart.js";
 
 const KEPT = 40;

@@ -1,3 +1,4 @@
+/** Suggests categories for a subject: candidates by goods and words, evidence for each, weighed and ranked. */
 import type { Category } from "../channel/category-tree.js";
 import type { CategoryIndex, IndexedCategory } from "./category-index.js";
 import { evidenceFor, type Evidence } from "./evidence.js";
@@ -7,6 +8,7 @@ import { aroundOf, confirmedFor, surroundingsOf, type Confirmed } from "./surrou
 import type { Weighed } from "./weighed.js";
 import { weigh } from "./weights.js";
 
+/** A category that may be meant, and how surely. */
 export interface Suggestion {
   readonly category: Category;
   /** 0 to 1: of ten proposals with 0.9 nine are right. */

@@ -1,3 +1,4 @@
+/** What stands around: neighbours that were placed, goods that go together. */
 import { withAncestors, type Category } from "../channel/category-tree.js";
 import { pathParts } from "../values/category-path.js";
 import { greatest } from "../many.js";
@@ -39,6 +40,7 @@ interface Around {
   readonly confirmed: ReadonlyMap<Category, number>;
 }
 
+/** What stands around a subject. */
 export const aroundOf = (
   { neighbours, elsewhere }: Subject,
   confirmed: ReadonlyMap<Category, number>,
@@ -102,6 +104,7 @@ export const confirmedFor = (
   return found;
 };
 
+/** What of it speaks for one category. */
 export const surroundingsOf = (
   around: Around,
   ours: Understood,

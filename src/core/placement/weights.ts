@@ -1,3 +1,7 @@
+/**
+ * Weighs evidence and shares out belief, a part of it always for "nothing fits". The weights were measured by `npm run
+ * bench placement`.
+ */
 import type { Glossary } from "../goods/glossary.js";
 import type { Evidence } from "./evidence.js";
 import type { Understood } from "./subject.js";
@@ -76,6 +80,7 @@ const isContradicted = (best: Weighed, all: readonly Weighed[]): boolean =>
 const evidenceNames = Object.keys(weights) as (keyof Evidence)[];
 const surroundingNames = Object.keys(surroundings) as (keyof Surroundings)[];
 
+/** A candidate with its share of the belief. */
 export interface Ranked {
   readonly weighed: Weighed;
   /** 0 to 1. */

@@ -1,3 +1,4 @@
+/** What the ledger keeps of a row, by the purpose of its file. */
 import { textOf } from "../catalogue/product.js";
 import { categoryFieldOf } from "../channel/definition.js";
 import type { FileRow } from "../listing/shape/file-family.js";

@@ -1,3 +1,4 @@
+/** What a purpose makes of a family's rows: which go, and which fields each shows, beside what the channel has. */
 import { groupFieldOf } from "../channel/group-model.js";
 import type { ChannelDefinition, PurposeRule } from "../channel/definition.js";
 import type { PurposeName } from "../channel/purpose-names.js";
@@ -54,6 +55,7 @@ export interface PurposeFields {
   readonly may: ReadonlySet<Field>;
 }
 
+/** The fields that a purpose's files show. */
 export const purposeFields = (definition: ChannelDefinition, { must, may }: PurposeRule): PurposeFields => {
   const { groups, identifiedBy } = definition;
   const set = (codes: readonly string[]): ReadonlySet<Field> =>

@@ -1,6 +1,7 @@
 import type { RecordNode } from "./node.js";
 import { stepText } from "./path.js";
 
+/** A value of a record. */
 export interface Leaf {
   /** From the record to it, in the notation of paths. */
   readonly path: string;

@@ -1,3 +1,4 @@
+/** Paths into trees: `lot/number`, `price/@currency`, elements chosen by a part. Read once, run on every record. */
 import type { RecordNode } from "./node.js";
 
 /*
@@ -24,6 +25,7 @@ type Step =
   | { readonly step: "attribute"; readonly name: string }
   | { readonly step: "child"; readonly name: string; readonly filters: readonly Filter[] };
 
+/** A path, ready to be run. */
 export interface RecordPath {
   readonly text: string;
   /** Whether it leads out of the record. */

@@ -1,3 +1,4 @@
+/** Characters as a person counts them. */
 const segmenter = new Intl.Segmenter("en", { granularity: "grapheme" });
 // Every sign of ASCII is a character of its own, but for the end of a line in two signs.
 // eslint-disable-next-line no-control-regex

@@ -1,3 +1,4 @@
+/** Measures in two units, and numbers with fractions. */
 import { ownOf } from "../own.js";
 import { decimal, type Decimal } from "./decimal.js";
 import { convert, measure } from "./measure.js";

@@ -50,6 +50,7 @@ const signs = new Map<string, readonly string[]>(
 // A sign of several that means one of them wherever nothing else is said.
 const usual = new Map([["£", "GBP"]]);
 
+/** Whether a text is an active code of ISO 4217. */
 export const isCurrency = (code: string): boolean => minorDigits.has(code);
 
 /** How many decimal places the currency is written with (GBP: 2). */
@@ -61,6 +62,7 @@ const currenciesOf = (mark: string): readonly string[] => {
   return minorDigits.has(code) ? [code] : (signs.get(mark.toLowerCase()) ?? []);
 };
 
+/** What is wrong with a price's currency. */
 export type CurrencyProblem = "no-currency" | "which-currency" | "two-currencies";
 
 /**

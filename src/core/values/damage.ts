@@ -1,3 +1,4 @@
+/** Traces of what spreadsheets and encodings did to a cell, and what can be proved to have stood there. */
 import { monthNamed } from "./months.js";
 
 /** What a spreadsheet, a wrong encoding or a hurried hand did to a cell. */

@@ -1,3 +1,4 @@
+/** Days, read in the usual forms and orders; nothing is read that reads two ways. */
 import { monthNamed } from "./months.js";
 import type { CalendarDate } from "./value.js";
 

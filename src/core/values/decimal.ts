@@ -16,6 +16,7 @@ export const decimal = (text: string): Decimal | undefined =>
 /** An exact decimal from a whole number of ours. */
 export const whole = (count: number): Decimal => new Exact(count);
 
+/** Whether a value is an exact decimal. */
 export const isDecimal = (value: unknown): value is Decimal => value instanceof Exact;
 
 /** The shortest exact text, without exponent, up to {@link MOST_PLACES} places: `12.5`. */

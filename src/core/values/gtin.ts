@@ -1,8 +1,11 @@
+/** Barcodes of GS1: digits, check digit, damage by spreadsheets. */
 import type { Damage } from "./damage.js";
 
+/** What is wrong with a barcode. */
 export type GtinProblem =
   "gtin-length" | "gtin-check-digit" | "gtin-scientific" | "gtin-characters" | "gtin-zeros";
 
+/** Its digits, or what is wrong with it. */
 export type GtinReading =
   { readonly digits: string; readonly repaired?: Damage } | { readonly problem: GtinProblem };
 

@@ -1,3 +1,4 @@
+/** HTML to plain words and back; nothing that could run stays. */
 import { ownOf } from "../own.js";
 import { Parser } from "htmlparser2";
 

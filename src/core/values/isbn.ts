@@ -1,6 +1,8 @@
+/** ISBNs, old and new (ISO 2108). */
 import { checkDigit, readGtin, type GtinProblem } from "./gtin.js";
 import type { Damage } from "./damage.js";
 
+/** Its digits, or what is wrong with it. */
 export type IsbnReading =
   { readonly digits: string; readonly repaired?: Damage } | { readonly problem: GtinProblem | "isbn-prefix" };
 

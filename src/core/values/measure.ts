@@ -2,6 +2,7 @@ import type { Decimal } from "./decimal.js";
 import type { Unit } from "./units.js";
 import type { Measure } from "./value.js";
 
+/** An amount of a unit. */
 export const measure = (amount: Decimal, unit: Unit): Measure => ({ kind: "measure", amount, unit });
 
 /** The same measure in another unit of its dimension, exactly; undefined across dimensions. */

@@ -1,3 +1,4 @@
+/** Names that were probably meant: the allowed distance grows with the word. */
 import { fold } from "./text.js";
 
 /** Edits between two words, two letters swapped counting as one (optimal string alignment); given up beyond the limit. */

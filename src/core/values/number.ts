@@ -1,5 +1,6 @@
 import { decimal, type Decimal } from "./decimal.js";
 
+/** What parts a number's decimals. */
 export type DecimalMark = "." | ",";
 
 const grouped = {

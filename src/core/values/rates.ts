@@ -1,3 +1,4 @@
+/** The user's own exchange rates by day. */
 import { whole, type Decimal } from "./decimal.js";
 import type { CalendarDate } from "./value.js";
 
@@ -16,6 +17,7 @@ export interface Rates {
 
 const one = whole(1);
 
+/** Makes rows ready to be asked. */
 export const ratesOf = (rows: readonly RateRow[]): Rates => {
   const byPair = new Map<string, RateRow[]>();
   // Of two rows of one day the later in the table counts.

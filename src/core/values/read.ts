@@ -1,3 +1,4 @@
+/** A cell's text as a value of a kind, or what is wrong with it. One reader a kind. */
 import { assertNever } from "../assert-never.js";
 import { readFraction } from "./compound.js";
 import { currencyOf, type CurrencyProblem } from "./currencies.js";
@@ -14,6 +15,7 @@ import type { Kind, Measure, Value } from "./value.js";
 import { encodedAddress, isWebAddress } from "./web-address.js";
 import { readYesNo } from "./yes-no.js";
 
+/** What is wrong with a text. */
 export type ReadingProblem =
   | GtinProblem
   | "isbn-prefix"
@@ -41,6 +43,7 @@ export type ReadingProblem =
   | "fraction"
   | "no-value";
 
+/** A value, or what is wrong with its text. */
 export type Reading =
   { readonly value: Value; readonly repaired?: Damage } | { readonly problem: ReadingProblem };
 

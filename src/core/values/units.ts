@@ -1,5 +1,7 @@
+/** Units of measure with exact factors (UN/CEFACT Recommendation 20). */
 import { decimal, type Decimal } from "./decimal.js";
 
+/** What a unit measures. */
 export type Dimension = "mass" | "length" | "area" | "volume" | "energy" | "power" | "time" | "count";
 
 /** A unit of measure: our short code, the UN/CEFACT Recommendation 20 code, and the exact factor to the base unit. */

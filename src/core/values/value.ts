@@ -1,3 +1,4 @@
+/** The values that attributes and fields hold. Blank is `undefined`. */
 import type { Decimal } from "./decimal.js";
 import type { Unit } from "./units.js";
 
@@ -24,6 +25,7 @@ export interface CalendarDate {
 /** Any value that an attribute or a channel field can hold. Blank is `undefined` and never part of a list. */
 export type Value = string | boolean | Decimal | Money | Measure | CalendarDate | readonly Value[];
 
+/** A value, or blank. */
 export type MaybeBlank = Value | undefined;
 
 /** What an attribute or a field holds. `choice`, `url`, `gtin` and `isbn` are texts with rules of their own. */
@@ -44,13 +46,18 @@ export const kinds = [
 
 export type Kind = (typeof kinds)[number];
 
+/** Whether a text is the name of a kind. */
 export const isKind = (text: string): text is Kind => (kinds as readonly string[]).includes(text);
 
+/** Whether a value is several. */
 export const isList = (value: MaybeBlank): value is readonly Value[] => Array.isArray(value);
 
 const hasKind = (value: MaybeBlank, kind: string): boolean =>
   typeof value === "object" && "kind" in value && value.kind === kind;
 
+/** Whether a value is a price. */
 export const isMoney = (value: MaybeBlank): value is Money => hasKind(value, "money");
+/** Whether a value is a measure. */
 export const isMeasure = (value: MaybeBlank): value is Measure => hasKind(value, "measure");
+/** Whether a value is a day. */
 export const isDate = (value: MaybeBlank): value is CalendarDate => hasKind(value, "date");

@@ -1,3 +1,4 @@
+/** Yes and no in the usual spellings. */
 const words = new Map<string, boolean>([
   ...[
     "yes",

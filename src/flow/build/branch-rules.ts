@@ -1,3 +1,4 @@
+/** What all categories of a branch ask, for the head of its workbook. */
 import { categoryRules, type CategoryField } from "../../core/channel/category-rules.js";
 import { withAncestors, type Category } from "../../core/channel/category-tree.js";
 import type { ChannelDefinition } from "../../core/channel/definition.js";

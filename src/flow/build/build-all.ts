@@ -1,3 +1,4 @@
+/** Builds channels in one pass; all their files appear together, or none. */
 import { join } from "node:path";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 import type { WritableCatalogue } from "../open-catalogue.js";

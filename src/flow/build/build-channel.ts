@@ -1,3 +1,4 @@
+/** One channel's build: its files, its record, its book in the ledger, put together from parts. */
 import { addAll } from "../../core/many.js";
 import type { PurposeName } from "../../core/channel/purpose-names.js";
 import type { CauseCollector } from "../../core/diagnostics/causes.js";
@@ -21,6 +22,7 @@ import { countedFiles } from "../../workspace/landing/landing.js";
 import type { WritableCatalogue } from "../open-catalogue.js";
 import { channelCounts, type ChannelCounts } from "../channel-counts.js";
 
+/** What a build says of itself, beside its files. */
 export const RECORD_FILE = "build.json";
 
 /** How the record calls what became of a product that is not in the files; of a ready one that is, it says nothing. */

@@ -1,3 +1,4 @@
+/** Fills channels' files stretch by stretch, by this thread or by workers, or from files that were made apart. */
 import { beginParts } from "../parts/begin-parts.js";
 import { inOrder, inParts, type InParts } from "../parts/in-parts.js";
 import { spreadOver, workersFor, type Spread } from "../parts/spread.js";

@@ -1,3 +1,4 @@
+/** One stretch of the catalogue on all channels: rows as bytes, and what is said of each product. */
 import type { Family } from "../../core/catalogue/family.js";
 import { JudgedReader, writeAll, type KeptJudged } from "../../core/listing/judged.js";
 import type { Outcome } from "../../core/listing/listing.js";

@@ -1,3 +1,4 @@
+/** What a person wants in the files: purpose, choice of products, layouts. */
 import type { BuildKind, LedgerState } from "../../store/ledger.js";
 import type { ConfirmedPrices } from "./confirmed-prices.js";
 import type { Choice } from "../choice/chosen.js";

@@ -1,3 +1,4 @@
+/** Listings that the channel has and is not to have any more. */
 import type { TextRegister } from "../../core/catalogue/beside/text-register.js";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { nearest } from "../../core/values/nearest.js";
@@ -81,6 +82,7 @@ export const endingListings = async (
   return { entries, live };
 };
 
+/** Refuses to end more than is usual unless a person confirmed it. */
 export const refuseMany = (
   { setup }: WorkspaceChannel,
   { entries, live }: EndingListings,

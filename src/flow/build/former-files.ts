@@ -1,3 +1,4 @@
+/** Files of an earlier build that this one does not have. */
 import { existsSync } from "node:fs";
 import { join } from "node:path";
 import type { LayoutDefinition } from "../../core/channel/layout-definition.js";

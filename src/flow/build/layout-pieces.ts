@@ -1,3 +1,4 @@
+/** Families laid out, as pieces that go from thread to thread. */
 import { withAncestors, type Category } from "../../core/channel/category-tree.js";
 import type { LayoutDefinition, XlsxLayout } from "../../core/channel/layout-definition.js";
 import { rowsOf, type FileFamily } from "../../core/listing/shape/file-family.js";
@@ -29,6 +30,7 @@ export interface RowsPiece {
   }[];
 }
 
+/** What there is of a layout so far. */
 export type LayoutPiece = TextPiece | RowsPiece;
 
 /** Lays families out, and gives what there is of them so far. */
@@ -76,6 +78,7 @@ const growingBytes = () => {
   };
 };
 
+/** Lays families out as text. */
 export const textPieces = (writer: LayoutWriter, encoding: FileEncoding): LayoutPieces<TextPiece> => {
   const bytes = growingBytes();
   let [starts, ends, rows, lost]: [number[], number[], number[], string[]] = [[], [], [], []];

@@ -1,3 +1,4 @@
+/** One channel's share of a stretch: purpose, shape, layout, and what the ledger will know. */
 import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { asSku } from "../../core/ids.js";
 import { judgedOf, type Judged } from "../../core/listing/judged.js";
@@ -64,6 +65,7 @@ const newPart = () => ({
   going: [] as Going[],
 });
 
+/** Begins with one channel's share. */
 export const partBuild = (
   channel: WorkspaceChannel,
   account: FileFacts["account"],

@@ -1,3 +1,4 @@
+/** Parts of a build in files of their own, each with a mark of the build that it is of. */
 import { existsSync } from "node:fs";
 import { mkdir, readdir } from "node:fs/promises";
 import { join } from "node:path";
@@ -30,6 +31,7 @@ export interface PartFile {
 const nameOf = ({ part, of }: PartNumber): string => `${part}-of-${of}.part`;
 const named = /^\d+-of-(\d+)\.part$/;
 
+/** Begins a part's file. */
 export const createPart = async (folder: string, number: PartNumber, mark: string): Promise<PartFile> => {
   const path = join(folder, nameOf(number));
   const attempt = async <T>(work: () => Promise<T>): Promise<T> => {

@@ -1,3 +1,4 @@
+/** Joins text into files within the channel's limits; a family is never torn. */
 import type { FileLimits } from "../../core/channel/definition.js";
 import type { LayoutDefinition } from "../../core/channel/layout-definition.js";
 import { addAll } from "../../core/many.js";

@@ -1,3 +1,4 @@
+/** Joins rows into workbooks: one a branch, the channel's own filled in place, split where they grow too long. */
 import { ownOf } from "../../core/own.js";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";

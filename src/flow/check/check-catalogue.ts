@@ -1,3 +1,6 @@
+/**
+ * The pass of `check`: all channels at once, and the catalogue beside itself, with what was kept since the last time.
+ */
 import { besideChecks } from "../../core/catalogue/beside/beside.js";
 import { causeCollector, type CauseCollector } from "../../core/diagnostics/causes.js";
 import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
@@ -14,6 +17,7 @@ import type { LoggedPart } from "../kept/family-log.js";
 import { keptWork } from "../kept/kept-work.js";
 import { isFindingMeant, type Narrowing } from "./narrowing.js";
 
+/** What a check found on one channel. */
 export interface CheckedChannel {
   readonly channel: WorkspaceChannel;
   readonly counts: ChannelCounts;
@@ -27,6 +31,7 @@ export interface Checked {
   readonly products: number;
 }
 
+/** What of the catalogue is checked, and what is told. */
 export interface CheckWishes extends Narrowing {
   readonly choice?: Choice;
   /** Products named for each cause. */

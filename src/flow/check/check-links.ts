@@ -1,3 +1,4 @@
+/** Asks the web addresses that channels' listings show. */
 import type { CategoryField } from "../../core/channel/category-rules.js";
 import { causeCollector, type CauseCollector } from "../../core/diagnostics/causes.js";
 import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
@@ -12,6 +13,7 @@ import type { Store } from "../../store/store.js";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 import { runChannels } from "../run-channels.js";
 
+/** How addresses are checked. */
 export interface LinkCheck {
   readonly choice?: Choice;
   readonly allowPrivate: boolean;

@@ -1,3 +1,4 @@
+/** One stretch of the catalogue, checked: what comes of it is data. */
 import { besideFacts } from "../../core/catalogue/beside/beside.js";
 import type { Family } from "../../core/catalogue/family.js";
 import { textOf } from "../../core/catalogue/product.js";

@@ -1,3 +1,4 @@
+/** One product on each channel, with every reason. */
 import type { Product } from "../../core/catalogue/product.js";
 import type { Diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
@@ -18,6 +19,7 @@ export interface ProductStanding {
   readonly findings: readonly Diagnostic[];
 }
 
+/** A product with where it stands. */
 export interface CheckedProduct {
   readonly product: Product;
   readonly standings: readonly ProductStanding[];

@@ -1,3 +1,4 @@
+/** Where findings stand in files: lines for editors and code hosts. */
 import { existsSync, readFileSync, statSync } from "node:fs";
 import type { Place } from "../../core/diagnostics/place.js";
 import type { Workspace } from "../../workspace/workspace.js";

@@ -1,3 +1,4 @@
+/** What of all findings is shown. */
 import { withAncestors } from "../../core/channel/category-tree.js";
 import { fieldNamed } from "../../core/channel/definition.js";
 import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
@@ -40,6 +41,7 @@ export const refuseUnknown = (
   }
 };
 
+/** Whether a finding was asked for. */
 export const isFindingMeant =
   ({ field, code }: Narrowing) =>
   (finding: Diagnostic): boolean =>

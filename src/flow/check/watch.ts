@@ -1,3 +1,4 @@
+/** Checks again whenever a decision changes, until the person ends it. */
 import type { NamedFolder } from "../../workspace/named-folder.js";
 import { existsSync } from "node:fs";
 import { lstat, readdir } from "node:fs/promises";

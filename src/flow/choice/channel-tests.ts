@@ -1,3 +1,4 @@
+/** Choices that only a channel can answer: what it holds back, what changed there. */
 import type { Family } from "../../core/catalogue/family.js";
 import { asSku } from "../../core/ids.js";
 import { isHeld, productOf } from "../../core/listing/listing.js";

@@ -1,3 +1,4 @@
+/** Which products a command is about: shown each batch, then asked; it costs no pass of its own. */
 import type { Family } from "../../core/catalogue/family.js";
 import { textOf, type Product } from "../../core/catalogue/product.js";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";

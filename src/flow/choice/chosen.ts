@@ -14,6 +14,7 @@ export interface Choice {
   refuseNothing(): void;
 }
 
+/** Every product. */
 export const everything: Choice = {
   isAll: true,
   look: () => Promise.resolve(),

@@ -1,3 +1,4 @@
+/** Tests by a text that repeats over many products; each different text is asked once. */
 import { pathParts } from "../../core/values/category-path.js";
 import { fold } from "../../core/values/text.js";
 
@@ -35,6 +36,7 @@ export const namedCategory = (category: string): NamedValue => {
   return namedValue((path) => folded(path).includes(wanted));
 };
 
+/** A group by its name. */
 export const namedGroup = (group: string): NamedValue => namedValue((name) => name === group);
 
 /** What a person can have meant by a category: whole paths, and their last parts. */

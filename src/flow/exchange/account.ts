@@ -1,3 +1,4 @@
+/** The account of a channel: where it is reached, and the way opened for as long as the work takes. */
 import type { ExchangeDefinition } from "../../core/channel/exchange-definition.js";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
@@ -19,6 +20,7 @@ export const exchangeOf = ({ setup }: WorkspaceChannel, what: string): ExchangeD
   return exchange;
 };
 
+/** The account's address, as it is shown. */
 export const addressOf = ({ exchangeAccount }: WorkspaceChannel): string =>
   shownAddress(exchangeAccount.address ?? "");
 

@@ -1,3 +1,4 @@
+/** Asks a channel how far it is with a job, and fetches its reports. */
 import { mkdir } from "node:fs/promises";
 import { join } from "node:path";
 import { addAll } from "../../core/many.js";
@@ -57,6 +58,7 @@ const ofAllRows = async (
   return rows;
 };
 
+/** What asking needs. */
 export interface Asker {
   readonly workspace: Workspace;
   readonly jobs: ChannelJobs;

@@ -1,3 +1,4 @@
+/** How a channel shows a field, held against a value of ours in the channel's own cells. */
 import { groupFieldOf } from "../../core/channel/group-model.js";
 import type { ChannelDefinition } from "../../core/channel/definition.js";
 import type { Alteration, LiveLayout } from "../../core/channel/exchange-definition.js";

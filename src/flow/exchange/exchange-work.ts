@@ -1,3 +1,4 @@
+/** Sending and hearing as commands and `sync` need them: one works alone on a channel, plan, submit, results. */
 import { join } from "node:path";
 import { setTimeout as pause } from "node:timers/promises";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
@@ -176,6 +177,7 @@ const byReason = async (
   return [...reasons.values()].sort((a, b) => b.alike - a.alike).slice(0, MOST_REASONS);
 };
 
+/** Which answer is wanted. */
 export interface ResultsWish {
   /** A report that a person has; undefined: the channel is asked. */
   readonly report: string | undefined;

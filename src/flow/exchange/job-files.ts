@@ -1,3 +1,4 @@
+/** A job's files as they were sent, kept whatever is built later. */
 import { createHash } from "node:crypto";
 import { createReadStream } from "node:fs";
 import { copyFile, link, mkdir, readdir, readFile, rm, stat } from "node:fs/promises";
@@ -13,6 +14,7 @@ import type { Workspace } from "../../workspace/workspace.js";
 export const jobFolder = (workspace: Workspace, channel: string, job: number): string =>
   workspace.path(".lexicant", "jobs", channel, String(job));
 
+/** The sum of a file's bytes. */
 export const sha256Of = async (path: string): Promise<string> => {
   const hash = createHash("sha256");
   for await (const chunk of createReadStream(path)) hash.update(chunk as Buffer);

@@ -1,3 +1,4 @@
+/** The ledger as a person reads it: what the channel has of each SKU, and how its last sending went. */
 import type { LiveListing } from "../../core/listing/live-listing.js";
 import type { ChannelJobs, Standing } from "../../store/jobs.js";
 import type { ChannelLedger, LedgerEntry } from "../../store/ledger.js";

@@ -1,3 +1,4 @@
+/** A channel's export of live listings, fetched or brought. */
 import { mkdir } from "node:fs/promises";
 import { dirname } from "node:path";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";

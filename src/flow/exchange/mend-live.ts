@@ -1,3 +1,4 @@
+/** Files that mend what the last export showed. */
 import type { PurposeName } from "../../core/channel/purpose-names.js";
 import type { Io } from "../../io/io.js";
 import type { Choice } from "../choice/chosen.js";

@@ -1,3 +1,4 @@
+/** Which files of a build go to a channel, and under which names. */
 import { basename, extname, join } from "node:path";
 import { sentLayoutOf, type ChannelDefinition } from "../../core/channel/definition.js";
 import { filledPattern } from "../../core/channel/exchange-definition.js";
@@ -40,6 +41,7 @@ export const takesWhole = ({ purposes }: ChannelDefinition, { kind }: Pick<Build
 /** The purpose whose word goes with a build's files. */
 export const purposeOf = ({ kind }: Pick<BuildNote, "kind">): string => (kind === "chosen" ? "full" : kind);
 
+/** The word of a purpose at the channel. */
 export const actionOf = ({ purposeRules }: ChannelDefinition, purpose: string): string =>
   purposeRules.find((rule) => rule.purpose === purpose)?.action ?? "";
 

@@ -1,3 +1,4 @@
+/** Rows of a channel's export, by the layout's columns. */
 import { basename } from "node:path";
 import { groupFieldOf } from "../../core/channel/group-model.js";
 import type { ChannelDefinition } from "../../core/channel/definition.js";

@@ -1,3 +1,4 @@
+/** Rows of a channel's report, and which of ours each speaks of. */
 import { basename } from "node:path";
 import type { ChannelDefinition, ResultLayout } from "../../core/channel/definition.js";
 import type { LayoutDefinition } from "../../core/channel/layout-definition.js";

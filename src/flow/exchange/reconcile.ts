@@ -49,6 +49,7 @@ export type Disagreement =
       readonly now: string;
     };
 
+/** What a reconciling came to. */
 export interface Reconciled {
   /** Listings in the export, and of those how many are as they should be. */
   readonly live: number;

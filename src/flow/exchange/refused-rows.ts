@@ -1,3 +1,4 @@
+/** Refused rows beside what we know of them: value sent, source cell, what to do. */
 import { isError, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
 import type { Place } from "../../core/diagnostics/place.js";
 import { ownOf } from "../../core/own.js";

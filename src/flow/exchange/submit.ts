@@ -1,3 +1,6 @@
+/**
+ * Sends a job, file by file: noted before each, noted after each, so that a kill at any moment sends nothing twice.
+ */
 import { randomUUID } from "node:crypto";
 import { join } from "node:path";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
@@ -22,6 +25,7 @@ export interface SubmittedFile {
   readonly sending: Sending;
 }
 
+/** What became of a sending. */
 export interface Submitted {
   readonly job: Job;
   readonly files: readonly SubmittedFile[];

@@ -1,3 +1,4 @@
+/** Notes what reports say: an answer is one act. */
 import { sentLayoutOf } from "../../core/channel/definition.js";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";

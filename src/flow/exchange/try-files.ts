@@ -1,3 +1,4 @@
+/** Has a channel look at files without effect. */
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
 import type { TrialAnswer } from "../../exchange/carrier.js";

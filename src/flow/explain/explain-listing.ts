@@ -1,3 +1,4 @@
+/** How one listing came about, field by field: fill, values read, rule, findings. The same programs as a build. */
 import type { Family } from "../../core/catalogue/family.js";
 import { textOf, type Product } from "../../core/catalogue/product.js";
 import type { CategoryField } from "../../core/channel/category-rules.js";
@@ -53,6 +54,7 @@ export interface ReadAttribute {
   readonly isMade: boolean;
 }
 
+/** How one field came about. */
 export interface ExplainedField {
   readonly rule: CategoryField;
   readonly need: ReturnType<typeof needFor>;

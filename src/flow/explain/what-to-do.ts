@@ -1,3 +1,4 @@
+/** What settles a finding, as words to type. */
 import { assertNever } from "../../core/assert-never.js";
 import { actText } from "../../workspace/wording.js";
 import { actFor } from "../../core/diagnostics/entry.js";

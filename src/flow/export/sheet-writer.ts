@@ -1,3 +1,4 @@
+/** Products as a sheet that imports back unchanged. */
 import { itemsOf } from "../../core/catalogue/list-text.js";
 import { joinList } from "../../core/catalogue/list-cell.js";
 import type { Product } from "../../core/catalogue/product.js";

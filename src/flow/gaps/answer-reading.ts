@@ -1,3 +1,4 @@
+/** Answers of filled sheets, held against what they are for. */
 import { editsFor } from "../../core/catalogue/edits-layer.js";
 import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { checkAnswer, type AskingField } from "../../core/gaps/check-answer.js";
@@ -21,6 +22,7 @@ export interface Accepted {
   readonly text: string;
 }
 
+/** An answer that says what a term means. */
 export interface AcceptedTerm extends TermDecision {
   readonly channel: string;
   readonly answer: Answer;

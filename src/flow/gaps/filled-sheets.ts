@@ -1,3 +1,4 @@
+/** Finds the filled sheets in a file. */
 import { isGapSheet, readGapSheet, type ReadGapSheet } from "../../core/gaps/read-sheet.js";
 import { GAP_MARK } from "../../core/gaps/sheet-marks.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";

@@ -1,3 +1,4 @@
+/** Puts answers into layers: a revision for each sheet and layer. */
 import { EDITS } from "../../core/catalogue/edits-layer.js";
 import { editPlan } from "../one-act.js";
 import type { CatalogueTransaction, DecidedTerm } from "../../store/store.js";

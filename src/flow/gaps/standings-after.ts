@@ -1,3 +1,4 @@
+/** What answers will do, before they land: the channels run over what will be. */
 import { isError, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { isHeld, type Listing } from "../../core/listing/listing.js";
 import type { CatalogueTransaction, Store } from "../../store/store.js";

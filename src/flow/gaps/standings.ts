@@ -1,3 +1,4 @@
+/** Where products stand on channels. */
 import type { Family } from "../../core/catalogue/family.js";
 import type { Outcome, Listing } from "../../core/listing/listing.js";
 import { productOf } from "../../core/listing/listing.js";

@@ -1,3 +1,4 @@
+/** Takes filled sheets as one act: right answers land, wrong ones are told by cell. */
 import { ownOf } from "../../core/own.js";
 import { addAll } from "../../core/many.js";
 import { causeCollector, type CauseCollector } from "../../core/diagnostics/causes.js";
@@ -17,6 +18,7 @@ import { putAnswers } from "./put-answers.js";
 import { addHelped, progress, standingsAfter, tellStillWrong } from "./standings-after.js";
 import { standingsOf } from "./standings.js";
 
+/** Filled sheets, and how they are taken. */
 export interface AnswersRequest {
   readonly files: readonly ByteSource[];
   readonly at: string;

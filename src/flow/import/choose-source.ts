@@ -1,3 +1,7 @@
+/**
+ * Which source reads a file: the one named, the one whose pattern fits, a sheet of ours, or a proposal. Opens the file
+ * as that says.
+ */
 import { dirname } from "node:path";
 import { beside } from "../../core/catalogue/proposal/known-values.js";
 import { hasUnknownColumn, toldBy } from "../../core/catalogue/proposal/told-values.js";
@@ -57,6 +61,7 @@ export interface ChosenFile extends ChosenSource {
   readonly tied: TiedSource;
 }
 
+/** What a person says of how a file is read. */
 export interface SourceWishes {
   /** `--source`: the source's name, whether or not its file exists yet. */
   readonly source: string | undefined;

@@ -1,3 +1,4 @@
+/** Rows that cannot be what they seem: of another width, a second header, the next table. */
 import { columnName } from "../../core/catalogue/proposal/column-name.js";
 import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
 import type { TableRecord, TableStream } from "../../formats/table-stream.js";
@@ -55,6 +56,7 @@ export const repeatsHeader = ({ cells }: TableRecord, { header }: Pick<TableStre
   return header.every((name, at) => name === (cells[at] ?? "").trim());
 };
 
+/** That another table begins. */
 export const anotherTable = (row: number, from: number, file: string): Diagnostic =>
   diagnostic("another-table", { from }, { place: { file, row } });
 

@@ -1,3 +1,4 @@
+/** What tells a file again: where it lies, how large, when it was changed. */
 import { createHash } from "node:crypto";
 import { open } from "node:fs/promises";
 import { isAbsolute, relative, resolve, sep } from "node:path";
@@ -37,6 +38,7 @@ export const originOf = async (
 /** What became of a file that was read before. */
 export type FileNow = "same" | "other" | "gone";
 
+/** Whether a file is as it was when it was read. */
 export const fileNow = async (workspace: Workspace, { path, mark }: FileOrigin): Promise<FileNow> => {
   const now = await markOf(resolve(workspace.path(), path)).catch(() => undefined);
   if (now === undefined) return "gone";

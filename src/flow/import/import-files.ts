@@ -1,3 +1,7 @@
+/**
+ * An import: files are opened, their sources chosen, their rows read and put, one transaction for all; what is told
+ * comes back by file.
+ */
 import { readPart } from "../../core/catalogue/bundle.js";
 import { textOf } from "../../core/catalogue/product.js";
 import { familyFindings } from "../../core/catalogue/family-findings.js";
@@ -25,6 +29,7 @@ import { previewRecords, type PreviewedRecord } from "./preview-records.js";
 import { rowsOfFile } from "./rows-of-file.js";
 import { rejectedFiles, type RejectedFiles } from "./rejected-rows.js";
 
+/** What is to be imported, and how. */
 export interface ImportRequest extends SourceWishes {
   readonly files: readonly IncomingFile[];
   readonly at: string;
@@ -79,6 +84,7 @@ export interface FileResult extends ImportedRows {
   keep(): Promise<void>;
 }
 
+/** What became of it. */
 export interface ImportResult {
   readonly files: readonly FileResult[];
   /** Where nothing was to be imported: the sources that the files would be read by. */

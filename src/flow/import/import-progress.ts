@@ -1,3 +1,4 @@
+/** How far an import is, on a terminal. */
 import type { ByteSource } from "../../formats/byte-source.js";
 import type { Io } from "../../io/io.js";
 

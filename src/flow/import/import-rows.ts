@@ -1,3 +1,4 @@
+/** Puts a file's records into the store in batches, and accounts for every row. */
 import { apart } from "../../core/apart.js";
 import { itemsOf } from "../../core/catalogue/list-text.js";
 import { assertNever } from "../../core/assert-never.js";
@@ -20,6 +21,7 @@ export interface RowCounts extends ImportCounts {
   readonly skipped: number;
 }
 
+/** A product that changed, with what. */
 export interface ChangeSample {
   readonly sku: Sku;
   readonly changes: readonly ValueChange[];
@@ -33,6 +35,7 @@ export interface NamedPart {
   readonly row: number;
 }
 
+/** What became of a file's rows. */
 export interface ImportedRows {
   readonly counts: RowCounts;
   readonly parts: readonly NamedPart[];

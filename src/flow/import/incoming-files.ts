@@ -1,3 +1,4 @@
+/** The files that arguments name: paths, patterns, archives, standard input. */
 import { addAll } from "../../core/many.js";
 import { existsSync } from "node:fs";
 import { readdir } from "node:fs/promises";

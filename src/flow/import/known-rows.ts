@@ -1,3 +1,4 @@
+/** Rows of a source's last delivery that need not be read again. */
 import { mkdir } from "node:fs/promises";
 import { dirname, join } from "node:path";
 import type { RowHash } from "../../core/catalogue/row-hash.js";

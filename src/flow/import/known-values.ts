@@ -1,3 +1,4 @@
+/** Values of a file that the catalogue has, for a proposal. */
 import { comparable, valuesToAsk } from "../../core/catalogue/proposal/known-values.js";
 import {
   knownAttributes,

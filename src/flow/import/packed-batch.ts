@@ -1,3 +1,4 @@
+/** Batches of records as plain data between threads. */
 import type { Doubt } from "../../core/catalogue/cell-reader.js";
 import { TEXT_SEPARATOR } from "../../core/catalogue/record.js";
 import type { RowHash } from "../../core/catalogue/row-hash.js";
@@ -33,6 +34,7 @@ export const plainRow = ({ row, cells, whole }: TableRecord): TableRecord => ({
 const plainTold = ({ finding, rejected }: ToldOfRow): ToldOfRow =>
   rejected === undefined ? { finding } : { finding, rejected: plainRow(rejected) };
 
+/** A batch as plain data. */
 export const packed = (batch: ReadBatch, attributes: readonly PlannedColumn[]): PackedBatch => {
   const { rows, joined, skipped, told, records } = batch;
   const kindOf = new Uint8Array(records.length);
@@ -68,6 +70,7 @@ class StoredRecord extends DividedLater implements ReadRecord {
   }
 }
 
+/** The same as it was. */
 export const unpacked = (batch: PackedBatch, rowsAt: ReadBatch["rowsAt"]): ReadBatch => {
   const { rows, joined, skipped, told, numbers } = batch;
   const doubts = new Map(batch.doubts);

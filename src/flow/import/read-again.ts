@@ -1,3 +1,4 @@
+/** Files that sources read before, to be read once more. */
 import { resolve } from "node:path";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";

@@ -1,3 +1,4 @@
+/** Reads rows into records, without a look at the catalogue: what may run in another thread. */
 import { addAll } from "../../core/many.js";
 import { hashRow, type RowHash } from "../../core/catalogue/row-hash.js";
 import { rowJoiner, type JoinedRecord } from "../../core/catalogue/row-joiner.js";
@@ -16,6 +17,7 @@ import {
 } from "./faulty-rows.js";
 import { stillRejected } from "./rejected-rows.js";
 
+/** A record, read. */
 export interface ReadRecord extends IncomingRecord {
   /** By what its row is known again, where that says all of it and nothing was told; undefined where it is not. */
   readonly hash: RowHash | undefined;
@@ -26,6 +28,7 @@ export interface AgainRecord extends RecordAgain {
   readonly hash: RowHash;
 }
 
+/** A record, or that it came before. */
 export type Incoming = ReadRecord | AgainRecord;
 
 /** What is told of rows as they are read: a finding, or that a row cannot be taken. */
@@ -47,6 +50,7 @@ export interface ReadBatch {
   rowsAt(records: readonly number[]): Promise<readonly TableRecord[]>;
 }
 
+/** What reading rows needs. */
 export interface RowsToRead {
   readonly table: TableStream;
   readonly reading: RowReading;

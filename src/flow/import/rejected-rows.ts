@@ -1,3 +1,4 @@
+/** Rejected rows with their reasons, in files that can be corrected and imported again. */
 import { createHash } from "node:crypto";
 import { placeText } from "../../core/diagnostics/place.js";
 import { sentence } from "../../workspace/wording.js";
@@ -8,6 +9,7 @@ import type { StagedFiles } from "../../workspace/landing/landing.js";
 import type { StagedFile } from "../../workspace/landing/staged-file.js";
 import type { WritableWorkspace } from "../open-catalogue.js";
 
+/** The column with the reasons. */
 export const REASON_COLUMN = "why rejected";
 
 /** What is wrong with a row as it was written, so that it stays so until a person changes it. */
@@ -36,6 +38,7 @@ export const stillRejected = (
   const shown = reason.slice(0, mark.index).replace(/^.*?, row \d+(?:, column "[^"]*")?: /, "");
   return diagnostic("still-rejected", { reason: shown }, { place: { file, row } });
 };
+/** Where files of rejected rows lie. */
 export const REJECTED_FOLDER = ["out", "rejected"] as const;
 
 /** Rejected rows with their reasons, in files of the same columns that can be corrected and imported again. */
@@ -46,12 +49,14 @@ export interface RejectedFiles {
   finish(): Promise<void>;
 }
 
+/** Takes a file's rejected rows. */
 export interface RejectedRows {
   add(record: TableRecord, because: Diagnostic): Promise<void>;
   /** The file's name from the workspace's folder, or undefined when nothing was rejected. */
   name(): string | undefined;
 }
 
+/** Begins with the rejected rows of an import. */
 export const rejectedFiles = ({ workspace, landing }: WritableWorkspace): RejectedFiles => {
   let staged: StagedFiles | undefined;
   const taken = new Set<string>();

@@ -1,3 +1,4 @@
+/** A file's rows, read by this thread or by one beside it. */
 import { availableParallelism } from "node:os";
 import { addAll } from "../../core/many.js";
 import { createHash } from "node:crypto";
@@ -71,6 +72,7 @@ export const beginningOf = ({ header, sample }: TableStream): string =>
     .update(JSON.stringify([header, sample.map(({ row, cells }) => [row, cells])]))
     .digest("hex");
 
+/** How a file's rows are read. */
 export interface RowsWanted {
   readonly workspace: Workspace;
   readonly surroundings: Surroundings;

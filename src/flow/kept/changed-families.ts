@@ -1,3 +1,5 @@
+/** Which families a check must look at again: those that changed, and those that what changed reaches. */
+import type { Beyond } from "../../core/listing/check/check-kind.js";
 import type { CatalogueState, Store } from "../../store/store.js";
 import type { Bundles } from "./family-log.js";
 
@@ -19,6 +21,7 @@ export interface Ties {
 /** Of more changed products than one in so many, all are looked at. */
 const FEW = 10;
 
+/** Products that share a barcode now. */
 export const sharingIn = async (store: Store): Promise<readonly Sharing[]> => {
   const shared = (await store.sharedBarcodes()).map((products) => products.map(({ sku }) => sku));
   const families = await store.familyNumbers(shared.flat());
@@ -40,8 +43,32 @@ export const changedSince = async (
   if (touched === undefined) return undefined;
   const all = new Set([...touched, ...before.always]);
   if (touched.length > 0) addBundles(all, await ofParts(store, before.bundles));
-  addSharing(all, new Set(touched), before.sharing, sharing);
+  for (const follow of Object.values(reaching)) follow(all, { touched: new Set(touched), before, sharing });
   return all.size > most ? undefined : [...all].sort((a, b) => a - b);
+};
+
+/** What is known of a change, to see what it reaches. */
+interface Change {
+  readonly touched: ReadonlySet<number>;
+  readonly before: Ties;
+  readonly sharing: readonly Sharing[];
+}
+
+/** Touched itself: whatever changes it is a revision, which says of what products. */
+const isTouched = (): void => undefined;
+
+/**
+ * How a change is followed to the families that it reaches, for each thing that checks and stages look at beyond a family.
+ * Whoever lets a check see something new says here how it is followed.
+ */
+const reaching: { readonly [Seen in Beyond]: (all: Set<number>, change: Change) => void } = {
+  barcodeTwins: (all, { touched, before, sharing }) => addSharing(all, touched, before.sharing, sharing),
+  // A sending is a revision of the products that it sent, an answer one of those that it spoke of.
+  live: isTouched,
+  lastRefusal: isTouched,
+  lastPrice: isTouched,
+  // Ids that meet are looked for over all that is kept, whenever any can (`kept-work.ts`).
+  ids: isTouched,
 };
 
 /** The families of bundles, with those of their parts. */

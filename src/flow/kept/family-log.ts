@@ -1,3 +1,4 @@
+/** What families came to, as plain columns: written by any thread, kept in files, read by the one who joins. */
 import { partsNamed } from "../../core/catalogue/bundle.js";
 import type { Family } from "../../core/catalogue/family.js";
 import {

@@ -1,3 +1,7 @@
+/**
+ * Work on all products, kept for the next time. It is nothing but a cache: marks of program, decisions, day and
+ * catalogue say whether it holds; where in doubt, all is looked at anew.
+ */
 import { createHash } from "node:crypto";
 import { mkdir, readdir, rm, stat } from "node:fs/promises";
 import { dirname, join } from "node:path";
@@ -82,6 +86,7 @@ export interface KeptWork<M> {
   close(): Promise<void>;
 }
 
+/** Opens what is kept for these channels. */
 export const keptWork = async <M>(
   { workspace, store, surroundings }: OpenCatalogue,
   channels: readonly WorkspaceChannel[],

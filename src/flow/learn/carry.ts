@@ -1,3 +1,4 @@
+/** A channel's decisions carried over to another version, before anything is written. */
 import { isThere } from "../../formats/is-there.js";
 import { smallFile } from "../../formats/small-file.js";
 import type { ChannelDefinition } from "../../core/channel/definition.js";

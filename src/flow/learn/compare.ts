@@ -1,3 +1,4 @@
+/** Two versions of a channel beside each other, and what the second would do to the shop. */
 import { cp, mkdir, mkdtemp, rm, writeFile } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -26,6 +27,7 @@ export interface ShopEffect {
   readonly homeless: number;
 }
 
+/** Two versions, with what the second would do. */
 export interface VersionsCompared extends Comparison {
   readonly before: DefinitionVersion;
   readonly after: DefinitionVersion;

@@ -1,3 +1,4 @@
+/** A channel's tree of categories, fetched by its version. */
 import { mkdtemp, rm } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { extname, join } from "node:path";
@@ -12,6 +13,7 @@ import { loadChannel } from "../run-channels.js";
 import { surroundingsIn } from "../workspace-store.js";
 import { surroundingsOf } from "../open-catalogue.js";
 
+/** A tree that was fetched, until it is removed. */
 export interface FetchedTree {
   readonly path: string;
   remove(): Promise<void>;

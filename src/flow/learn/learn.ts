@@ -1,3 +1,7 @@
+/**
+ * Learning: papers are read, a definition is made of them in core, tried away from where it will stand, and staged with
+ * the reviews of people kept.
+ */
 import { existsSync } from "node:fs";
 import { mkdir, mkdtemp, rm, writeFile } from "node:fs/promises";
 import { tmpdir } from "node:os";
@@ -36,6 +40,7 @@ import type { Landing } from "../../workspace/landing/landing.js";
 import { sortPapers } from "../../core/learning/sort-papers.js";
 import { reviewAnswers } from "./review-file.js";
 
+/** What is to be learned, and how. */
 export interface LearnWish {
   readonly channel: string;
   /** Paths as a person gave them, and where they count from. */
@@ -56,6 +61,7 @@ export interface LearnWish {
   readonly terms: ReadonlyMap<string, ReadonlySet<string>>;
 }
 
+/** What was learned. */
 export interface Learned {
   readonly channel: LearnedChannel;
   readonly definition: ChannelDefinition;

@@ -1,3 +1,4 @@
+/** A definition with another tree and nothing else new. */
 import { join } from "node:path";
 import type { ChannelDefinition } from "../../core/channel/definition.js";
 import type { ListedCategory } from "../../core/learning/category-list.js";

@@ -1,3 +1,4 @@
+/** A new version taken into use, and taken back. */
 import { addAll } from "../../core/many.js";
 import { createHash } from "node:crypto";
 import { join } from "node:path";
@@ -25,6 +26,7 @@ interface UpgradeNote {
   readonly wrote: Readonly<Record<string, string>>;
 }
 
+/** What an upgrade did. */
 export interface Upgraded extends Comparison {
   readonly from: string;
   readonly to: string;
@@ -118,6 +120,7 @@ const noteOf = async (folder: string, channel: string): Promise<UpgradeNote> => 
   return parse((await bytesOf(folder, NOTE)).toString()) as UpgradeNote;
 };
 
+/** What taking it back did. */
 export interface Downgraded {
   readonly from: string;
   readonly to: string;

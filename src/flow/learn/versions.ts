@@ -1,3 +1,4 @@
+/** The versions of a definition that lie beside each other. */
 import { existsSync } from "node:fs";
 import { join } from "node:path";
 import type { ChannelDefinition } from "../../core/channel/definition.js";
@@ -25,6 +26,7 @@ export const versionsBeside = async (root: string, channel: string): Promise<rea
   return names.filter((name) => existsSync(join(folder, name, "definition.yaml")));
 };
 
+/** The version in use. */
 export const currentVersion = async (
   root: string,
   channel: string,

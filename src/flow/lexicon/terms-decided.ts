@@ -1,3 +1,4 @@
+/** Decisions on terms, held against the field's permitted values. */
 import { fieldNamed, listsOf } from "../../core/channel/definition.js";
 import type { Field } from "../../core/channel/field.js";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
@@ -70,6 +71,7 @@ export const termsAccepted = (
       : [],
   );
 
+/** Writes decisions as rows of the lexicon. */
 export const writeTerms = (
   { workspace, landing }: WritableWorkspace,
   channel: string,

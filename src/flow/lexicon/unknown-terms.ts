@@ -1,3 +1,4 @@
+/** Terms of ours that a channel has no value for, by what they hold up. */
 import { categoryRules } from "../../core/channel/category-rules.js";
 import { fieldNamed } from "../../core/channel/definition.js";
 import type { Field } from "../../core/channel/field.js";

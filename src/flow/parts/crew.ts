@@ -16,6 +16,7 @@ export interface Recipe {
   readonly wishes: object;
 }
 
+/** Workers at work on stretches. */
 export interface Crew<T> {
   readonly workers: readonly ((range: FamilyRange) => Promise<T>)[];
   end(): Promise<void>;

@@ -1,3 +1,4 @@
+/** A file of values with a sum of all its bytes: what is torn or of another time is known as such. */
 import { createHash } from "node:crypto";
 import { open, rename, type FileHandle } from "node:fs/promises";
 import { deserialize, serialize } from "node:v8";
@@ -14,6 +15,7 @@ export interface FramedWriter {
   close(): Promise<void>;
 }
 
+/** A file of values, opened. */
 export interface FramedFile {
   readonly about: unknown;
   values(): AsyncGenerator;
@@ -38,6 +40,7 @@ const lengthOf = (bytes: Buffer): Buffer => {
 /** What is not whole has another name, so that nobody takes it for more than it is. */
 export const unfinishedName = (path: string): string => `${path}.unfinished`;
 
+/** Begins such a file, beside its name. */
 export const createFramed = async (path: string): Promise<FramedWriter> => {
   const file = await open(unfinishedName(path), "w");
   const sum = createHash(SUM);

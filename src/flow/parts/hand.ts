@@ -1,3 +1,7 @@
+/**
+ * Work in other threads, driven one question at a time: a hand is a worker that was told what to do, answers when it is
+ * asked, and says why it cannot.
+ */
 import { once } from "node:events";
 import { setTimeout as pause } from "node:timers/promises";
 import { Worker } from "node:worker_threads";

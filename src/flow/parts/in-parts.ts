@@ -1,3 +1,7 @@
+/**
+ * Work on the catalogue in stretches: made by this thread or by hands, joined in catalogue order, so that the outcome
+ * does not tell how many worked.
+ */
 import {
   idRegister,
   type IdRegister,

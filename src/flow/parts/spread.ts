@@ -10,12 +10,14 @@ const EACH = 4;
 // A worker has to open the workspace first: of fewer stretches than these, one thread is done before.
 const WORTH_IT = 8;
 
+/** How work is shared out. */
 export interface Spread {
   readonly stretches: readonly FamilyRange[];
   /** Threads at work. */
   readonly workers: number;
 }
 
+/** How many threads are worth it. */
 export const workersFor = (stretches: readonly FamilyRange[], asked: number | undefined): number =>
   asked ?? (stretches.length < WORTH_IT ? 1 : availableParallelism());
 

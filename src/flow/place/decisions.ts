@@ -1,3 +1,4 @@
+/** Decisions on placements, to become rows. */
 import { pathParts, pathText } from "../../core/values/category-path.js";
 import type { Category } from "../../core/channel/category-tree.js";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
@@ -20,6 +21,7 @@ export interface Decision {
   readonly by: string;
 }
 
+/** `--set "Tools=BCDD"` as a decision, held against the tree. */
 export const setDecision = (text: string, { definition }: ChannelSetup, ours: Ours, by: string): Decision => {
   const at = text.lastIndexOf("=");
   if (at <= 0)
@@ -37,6 +39,7 @@ export const setDecision = (text: string, { definition }: ChannelSetup, ours: Ou
     : { path: product.path, skus: [named], category, confidence: 1, by };
 };
 
+/** What a retired code's successor decides. */
 export const successorDecision = ({ placement, path, retired }: OutOfDate): readonly Decision[] =>
   retired.successor === undefined
     ? []
@@ -50,6 +53,7 @@ export const successorDecision = ({ placement, path, retired }: OutOfDate): read
         },
       ];
 
+/** The best proposals that are at least so sure. */
 export const accepted = (proposals: readonly Proposal[], least: number): readonly Decision[] =>
   proposals.flatMap(({ ours, suggestions: [best] }) =>
     best !== undefined && best.confidence >= least

@@ -1,3 +1,4 @@
+/** Where our categories, and products apart from them, would go. */
 import type { Category, CategoryTree } from "../../core/channel/category-tree.js";
 import type { ChannelSetup } from "../../core/listing/channel-setup.js";
 import { headOf, standsApart, suggestByName } from "../../core/placement/apart.js";
@@ -17,11 +18,14 @@ export interface Proposal extends Suggested {
   readonly ours: OurCategory | OurProducts;
 }
 
+/** The products of a proposal that stand apart. */
 export const skusOf = (ours: Proposal["ours"]): readonly string[] => ("skus" in ours ? ours.skus : []);
 
+/** How many products wait for it. */
 export const productsOf = (ours: Proposal["ours"]): number =>
   "skus" in ours ? ours.skus.length : ours.products;
 
+/** What it is about, in words. */
 export const titleOf = (ours: Proposal["ours"]): string =>
   "skus" in ours
     ? `${ours.skus[0] ?? ""} ${headOf(ours.name)}${ours.path === "" ? "" : `, of ${ours.path}`}`

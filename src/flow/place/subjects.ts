@@ -1,3 +1,4 @@
+/** Our categories with what helps to place them, and how many products wait. */
 import { pathParts, pathText, selfAndAbove } from "../../core/values/category-path.js";
 import { textOf } from "../../core/catalogue/product.js";
 import type { Category, RetiredCategory } from "../../core/channel/category-tree.js";
@@ -24,6 +25,7 @@ export interface OurProducts {
   readonly skus: readonly string[];
 }
 
+/** Our side: categories, and products apart from them. */
 export interface Ours {
   /** Most products first. */
   readonly categories: readonly OurCategory[];
@@ -98,9 +100,11 @@ export const subjectOf = (
 /** A category that was placed in one that the channel has retired since. */
 export type OutOfDate = OurCategory & { readonly retired: RetiredCategory };
 
+/** Categories whose placement names a code that is no more. */
 export const outOfDate = (all: readonly OurCategory[]): readonly OutOfDate[] =>
   all.flatMap((category) =>
     category.placement?.to.kind === "retired" ? [{ ...category, retired: category.placement.to }] : [],
   );
 
+/** Whether nothing is decided. */
 export const isOpen = ({ placement }: OurCategory): boolean => placement === undefined;

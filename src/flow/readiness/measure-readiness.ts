@@ -7,6 +7,7 @@ import { inParts } from "../parts/in-parts.js";
 import { spreadOver } from "../parts/spread.js";
 import { readinessParts, type ReadinessPart, type ReadinessWork } from "./readiness-parts.js";
 
+/** What is counted, over which products. */
 export interface ReadinessWishes extends ReadinessWork {
   readonly choice: Choice;
   /** Threads that work at once; as many as the machine has cores, where nothing is said. */

@@ -1,3 +1,4 @@
+/** Readiness of one stretch of the catalogue, as data. */
 import type { ListedId } from "../../core/listing/check/listed-ids.js";
 import {
   readinessTally,

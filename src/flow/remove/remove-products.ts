@@ -1,3 +1,4 @@
+/** Takes products out of the catalogue, and tells what hangs on them. */
 import { readPart } from "../../core/catalogue/bundle.js";
 import { itemsOf } from "../../core/catalogue/list-text.js";
 import { textOf, type Product } from "../../core/catalogue/product.js";
@@ -17,6 +18,7 @@ export interface Hangers {
   readonly emptied: readonly string[];
 }
 
+/** What was taken out. */
 export interface Removed {
   readonly skus: readonly Sku[];
   readonly revisions: readonly number[];

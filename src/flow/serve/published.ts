@@ -1,3 +1,4 @@
+/** What is published of a channel: files under names of their own, the record of them last. */
 import { randomBytes } from "node:crypto";
 import { createReadStream, createWriteStream, existsSync, readFileSync } from "node:fs";
 import { chmod, copyFile, link, mkdir, readdir, rename, rm, stat, writeFile } from "node:fs/promises";

@@ -1,3 +1,4 @@
+/** Publishes feeds and keeps them fresh: by the clock, by what changes, with what went wrong told. */
 import { Cron } from "croner";
 import { watch } from "chokidar";
 import { join } from "node:path";
@@ -41,11 +42,13 @@ interface Feed {
   again: boolean;
 }
 
+/** Where feeds are served. */
 export interface ServeWishes {
   readonly host: string;
   readonly port: number;
 }
 
+/** Feeds that are served. */
 export interface Serving {
   readonly port: number;
   close(): Promise<void>;

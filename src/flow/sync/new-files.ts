@@ -1,3 +1,4 @@
+/** Files of a workspace that no sync has read as they are now. */
 import { readFileSync } from "node:fs";
 import { readdir, rename, writeFile } from "node:fs/promises";
 import { join, relative, sep } from "node:path";

@@ -1,3 +1,4 @@
+/** One round for a channel: import, check, build, send, wait, note. */
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
 import type { ExitCode } from "../../io/exit-code.js";
@@ -20,6 +21,7 @@ import { rebuild, runBeside } from "../run-beside.js";
 import { tellSomeone } from "../tell-someone.js";
 import { newFiles, noteRead, type NewFile } from "./new-files.js";
 
+/** What a round may do. */
 export interface SyncWishes {
   /** Whether a person confirmed what the limits would stop. */
   readonly isConfirmed: boolean;

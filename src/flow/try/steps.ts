@@ -1,3 +1,4 @@
+/** The parts of an expression at work, with what each came to. */
 import type { Observe } from "../../core/language/compiler.js";
 import type { MaybeBlank } from "../../core/values/value.js";
 
@@ -37,6 +38,7 @@ export interface StepWatch {
   steps(text: string): readonly Step[];
 }
 
+/** Begins to watch. */
 export const stepWatch = (): StepWatch => {
   let seen: Seen[] = [];
   return {

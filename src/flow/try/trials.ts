@@ -1,3 +1,4 @@
+/** Tries an expression on products, as a channel's fills would. */
 import type { Family } from "../../core/catalogue/family.js";
 import type { Product } from "../../core/catalogue/product.js";
 import type { AttributeIndex } from "../../core/catalogue/attribute-index.js";
@@ -14,6 +15,7 @@ import { stepWatch, type Step } from "./steps.js";
 import type { MaybeBlank } from "../../core/values/value.js";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 
+/** What an expression came to on one product. */
 export interface Trial {
   readonly product: Product | undefined;
   readonly value: MaybeBlank;

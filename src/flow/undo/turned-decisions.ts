@@ -1,3 +1,4 @@
+/** What undoing does to decision files. */
 import { addAll } from "../../core/many.js";
 import type { DecidedSource, DecidedTerm, Decision, HistoryEntry } from "../../store/store.js";
 import { addToManifest, takeFromManifest } from "../../workspace/edit-manifest.js";

@@ -1,3 +1,4 @@
+/** What was said for one channel alone. */
 import { editsFor } from "../../core/catalogue/edits-layer.js";
 import { isUnread, RETRACTED } from "../../core/catalogue/record.js";
 import type { Sku } from "../../core/ids.js";

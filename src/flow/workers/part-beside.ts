@@ -1,3 +1,4 @@
+/** In a worker: opens the workspace, works on stretches as it is asked. */
 import type { FamilyRange, Store } from "../../store/store.js";
 import { openWorkspace, type Workspace } from "../../workspace/workspace.js";
 import type { BuildWork } from "../build/build-parts.js";

@@ -1,3 +1,4 @@
+/** In a worker: opens a file, reads batches as it is asked. */
 import { rowReader, type RowReader } from "../../core/catalogue/row-reader.js";
 import { fileSource } from "../../formats/byte-source.js";
 import { openTable } from "../../formats/open-table.js";

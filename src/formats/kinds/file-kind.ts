@@ -1,3 +1,4 @@
+/** What a kind of file must be able to say of itself. One file a kind, one line in `kinds.ts`. */
 import type { ByteSource } from "../byte-source.js";
 import type { Format, TableStream } from "../table-stream.js";
 import type { RecordNode } from "../../core/records/node.js";

@@ -22,6 +22,7 @@ const areLines = ({ text, named }: FileHead): boolean => {
   );
 };
 
+/** JSON Lines: an object a line. */
 export const jsonLines: FileKind = {
   format: "jsonl",
   words: "JSON Lines",
@@ -30,6 +31,7 @@ export const jsonLines: FileKind = {
   open: async (source, options) => (await import("../json-reader.js")).openJsonLines(source, options),
 };
 
+/** JSON: a list of objects within a document. */
 export const json: FileKind = {
   format: "json",
   words: "JSON",

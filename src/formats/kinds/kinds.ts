@@ -8,6 +8,7 @@ import { xml } from "./xml.js";
 /** Every kind of file that is read, in the order in which a file is asked whether it is one. */
 export const kinds: readonly FileKind[] = [xlsx, xml, jsonLines, json, csv];
 
+/** A kind by its format. */
 export const kindOf = (format: Format): FileKind => kinds.find((kind) => kind.format === format) ?? csv;
 
 /** What a file's name says that it is. */

@@ -4,6 +4,7 @@ import type { FileKind } from "./file-kind.js";
 export const isZip = (bytes: Buffer): boolean =>
   ["504b0304", "504b0506"].includes(bytes.subarray(0, 4).toString("hex"));
 
+/** Workbooks (Office Open XML). */
 export const xlsx: FileKind = {
   format: "xlsx",
   words: "a workbook",

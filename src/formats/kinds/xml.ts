@@ -3,6 +3,7 @@ import type { FileKind } from "./file-kind.js";
 const xmlHead = /^\s*(?:<\?xml|<!doctype(?! html)|<[a-z][\w:.-]*(?:\s[^<>]*)?>\s*<)/i;
 const htmlHead = /^\s*<(?:!doctype html|html|table)\b/i;
 
+/** XML of records. */
 export const xml: FileKind = {
   format: "xml",
   words: "XML",

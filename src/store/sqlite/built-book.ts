@@ -1,3 +1,4 @@
+/** What a build holds, as a book in reading order; of the next one only rows that differ are written. */
 import type Database from "better-sqlite3";
 import type { KeptListing } from "../../core/listing/live-text.js";
 
@@ -39,6 +40,7 @@ const bookRows = (database: Database.Database, book: number) => {
   };
 };
 
+/** Which book it is. */
 export interface BookNames {
   readonly channel: string;
   readonly state: string;

@@ -15,6 +15,7 @@ import { FAMILIES_PER_PRODUCT } from "./schema.js";
 // Rows come in one call for so many families: one call a row costs twice as much, and keeps the collector busy.
 const FAMILIES_PER_QUERY = 100;
 
+/** Reads products and families. */
 export interface CatalogueReader {
   families(range?: FamilyRange): AsyncGenerator<readonly Family[]>;
   stretches(count: number, mostProducts: number, within?: FamilyRange): readonly FamilyRange[];
@@ -64,6 +65,7 @@ const stretchesOf = (
   return ranges;
 };
 
+/** A reader over one connection, which sees what that sees. */
 export const catalogueReader = (
   database: Database.Database,
   attributes: AttributeIndex,

@@ -1,3 +1,4 @@
+/** States of the catalogue, and what changed between two of them. */
 import { createHash } from "node:crypto";
 import type Database from "better-sqlite3";
 import type { CatalogueState } from "../store.js";
@@ -11,6 +12,7 @@ const marks = (database: Database.Database): readonly (readonly [id: number, mar
       .all() as [number, ...string[]][]
   ).map((row) => [row[0], createHash("sha256").update(JSON.stringify(row)).digest("hex").slice(0, 16)]);
 
+/** The state of now. */
 export const stateOf = (database: Database.Database): CatalogueState => ({
   revisions: marks(database).map(([, mark]) => mark),
   newest: database.prepare("SELECT coalesce(max(id), 0) FROM product").pluck().get() as number,
@@ -27,6 +29,7 @@ const laterThan = (
     : now.slice(revisions.length).map(([id]) => id);
 };
 
+/** The products that changed since a state. */
 export const productsSince = (
   database: Database.Database,
   state: CatalogueState,

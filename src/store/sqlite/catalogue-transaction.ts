@@ -1,3 +1,4 @@
+/** The one transaction of a command: revisions written, undone, committed with the landing's mark. */
 import type { GrowingIndex } from "../../core/catalogue/attribute-index.js";
 import type Database from "better-sqlite3";
 import type { CatalogueReader } from "./catalogue-reader.js";
@@ -20,6 +21,7 @@ import type { CatalogueTransaction, LayerName } from "../store.js";
 
 const SLICE = 10_000;
 
+/** What a transaction works with. */
 export interface TransactionTools {
   readonly database: Database.Database;
   readonly attributes: GrowingIndex;

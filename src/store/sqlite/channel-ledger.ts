@@ -1,3 +1,4 @@
+/** The ledger of one channel. */
 import type Database from "better-sqlite3";
 import type { BuildKind, ChannelLedger, LedgerEntry, LedgerState } from "../ledger.js";
 import { openBook } from "./built-book.js";
@@ -29,6 +30,7 @@ const lookUps = (database: Database.Database, state: LedgerState) => {
   };
 };
 
+/** The ledger of a channel. */
 export const channelLedger = (database: Database.Database, channel: string): ChannelLedger => {
   const prepared = new Map<LedgerState, ReturnType<typeof lookUps>>();
   const among = (state: LedgerState): ReturnType<typeof lookUps> => {

@@ -45,6 +45,7 @@ const connect = (options: StoreOptions): Database.Database => {
   }
 };
 
+/** The connections to one store. */
 export interface Connections {
   /** What the catalogue is read and written by. */
   readonly main: Database.Database;

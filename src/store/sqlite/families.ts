@@ -8,6 +8,7 @@ export interface Families {
   of(group: string | undefined, product: number): number;
 }
 
+/** Numbers of families, given and found. */
 export const families = (database: Database.Database, met: MetBefore): Families => {
   const find = database.prepare<[string], number>("SELECT id FROM family WHERE name = ?").pluck();
   const taken = database

@@ -1,3 +1,4 @@
+/** The jobs of one channel, each state noted at once. */
 import type Database from "better-sqlite3";
 import { listingKept } from "../../core/listing/live-text.js";
 import {
@@ -58,6 +59,7 @@ const standingOf = ({ content, grp, given_id, ...row }: StandingRow): Standing =
       : listingKept({ text: content, group: grp ?? undefined, isGroup: false, withdrawn: false }),
 });
 
+/** The jobs of a channel. */
 export const channelJobs = (database: Database.Database, channel: string): ChannelJobs => {
   const run = (sql: string, ...values: readonly (string | number | null)[]): number =>
     database.prepare(sql).run(...values).changes;

@@ -1,3 +1,4 @@
+/** What one layer says of products before the revision that is being written. */
 import type Database from "better-sqlite3";
 import { RETRACTED, SAME, TEXT_SEPARATOR } from "../../core/catalogue/record.js";
 import type { RevisionColumns } from "./revision-columns.js";
@@ -18,6 +19,7 @@ export interface LayerState {
 
 const nothing: ReadonlyMap<string, string> = new Map();
 
+/** Begins with a layer. */
 export const layerState = (
   database: Database.Database,
   layer: string,

@@ -1,6 +1,7 @@
 import type Database from "better-sqlite3";
 import type { LinkAnswers } from "../link-answers.js";
 
+/** What web addresses answered, kept. */
 export const linkAnswers = (database: Database.Database): LinkAnswers => {
   const find = database
     .prepare<[string, string], string>("SELECT answer FROM link_answer WHERE url = ? AND at >= ?")

@@ -1,3 +1,4 @@
+/** Rows of listings, as ledger and books keep them. */
 import { listingKept } from "../../core/listing/live-text.js";
 import type { LedgerEntry } from "../ledger.js";
 
@@ -12,10 +13,13 @@ export interface ListingRow {
   readonly at: string;
 }
 
+/** Columns of a listing's row. */
 export const listingColumns = "sku, is_group, withdrawn, grp, content, purpose, at";
 
+/** So many rows are read at once. */
 export const READ_BATCH = 1000;
 
+/** A row as an entry. */
 export const entryOf = ({
   sku,
   content,

@@ -27,6 +27,7 @@ export type Merged = (
   withBundle?: boolean,
 ) => Product | undefined;
 
+/** Begins to merge; `partOf` finds a bundle's part. */
 export const merging =
   (attributes: AttributeIndex, partOf: (sku: string) => Product | undefined): Merged =>
   ({ sku, opinions }, ofGroup, channel, withBundle = true) => {

@@ -25,6 +25,7 @@ const placesOf = (kind: Kind, text: string): readonly [number, number, number] =
 /** Nothing is known of a catalogue that was there before: anything may be in it. */
 export const anything: MetBefore = { mayHold: () => true, note: () => undefined };
 
+/** Begins with nothing met. */
 export const metBefore = (): MetBefore => {
   const bits = new Uint8Array(BITS / 8);
   const isSet = (at: number): boolean => ((bits[at >> 3] ?? 0) & (1 << (at & 7))) !== 0;

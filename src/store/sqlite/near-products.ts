@@ -2,6 +2,7 @@
 import type Database from "better-sqlite3";
 import { asSku, type Sku } from "../../core/ids.js";
 
+/** The members of a group, in catalogue order. */
 export const groupMembers = (database: Database.Database, group: string): readonly Sku[] =>
   (
     database

@@ -12,6 +12,7 @@ export type NoteSent = <Counts extends { readonly revision?: number | undefined 
   at: string,
 ) => Counts;
 
+/** Notes sendings of one channel. */
 export const notingSent =
   (revisions: Map<number, Revision>, channel: string): NoteSent =>
   (counts, at) => {
@@ -20,12 +21,14 @@ export const notingSent =
     return counts;
   };
 
+/** A ledger whose sendings are noted. */
 export const notedLedger = (ledger: ChannelLedger, note: NoteSent): ChannelLedger => ({
   ...ledger,
   adopt: async (at, ids) => note(await ledger.adopt(at, ids), at),
   markSent: async (wish) => note(await ledger.markSent(wish), wish.at),
 });
 
+/** Jobs whose answers are noted. */
 export const notedJobs = (jobs: ChannelJobs, note: NoteSent): ChannelJobs => ({
   ...jobs,
   answer: async (job, at, outcomes) => note(await jobs.answer(job, at, outcomes), at),

@@ -1,3 +1,4 @@
+/** All that revisions ever said of a product. */
 import type Database from "better-sqlite3";
 import { SAME, TEXT_SEPARATOR } from "../../core/catalogue/record.js";
 import type { Revision } from "./revisions.js";

@@ -1,3 +1,4 @@
+/** Products by the values of keys: every value ever stored, answers checked against the product. */
 import type Database from "better-sqlite3";
 import { CLEARED, isUnread, RETRACTED, TEXT_SEPARATOR } from "../../core/catalogue/record.js";
 import { gtin14 } from "../../core/values/gtin.js";
@@ -31,6 +32,7 @@ const metKey = (attribute: string, form: string | number): string => `${attribut
 const hasValue = (text: string | undefined): text is string =>
   text !== undefined && text !== "" && text !== CLEARED && text !== RETRACTED && !isUnread(text);
 
+/** The keys of a store. */
 export const productKeys = (database: Database.Database, met: MetBefore): ProductKeys => {
   const kept = new Set(database.prepare("SELECT attribute FROM indexed").pluck().all() as string[]);
   const add = database.prepare<[string, string | number, number]>(

@@ -1,3 +1,4 @@
+/** Which product a row is of, by SKU or key; several or none is said, never guessed. */
 import type Database from "better-sqlite3";
 import { textOf, type Product } from "../../core/catalogue/product.js";
 import { asSku, type Sku } from "../../core/ids.js";
@@ -24,8 +25,10 @@ export interface Match {
   readonly mended?: MendedKey;
 }
 
+/** Why no product was found. */
 export type NoMatch = Extract<RecordFate, { fate: "unmatched" | "ambiguous" }>;
 
+/** Finds the product of a row. */
 export interface ProductMatcher {
   /** The product of an SKU that the store has ever seen, whether it is there now or not. */
   bySku(sku: string): KnownProduct | undefined;
@@ -57,6 +60,7 @@ const SHOWN = 5;
 // As long as the longest number of the trade.
 const LONGEST_KEY = 14;
 
+/** Begins to match. */
 export const productMatcher = (
   database: Database.Database,
   reader: CatalogueReader,

@@ -1,3 +1,4 @@
+/** A copy of a store that its own disk lets nobody write to. */
 import { constants, copyFileSync, existsSync, mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";

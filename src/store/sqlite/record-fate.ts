@@ -1,3 +1,4 @@
+/** What becomes of one record: news, said again, refused by the import's mode. */
 import { apart } from "../../core/apart.js";
 import type { Doubt } from "../../core/catalogue/cell-reader.js";
 import { isProvedBy } from "../../core/catalogue/item-reader.js";
@@ -18,6 +19,7 @@ export interface RecordRules {
   readonly columns: RevisionColumns;
 }
 
+/** That a record landed. */
 export const landed = (
   fate: LandedFate["fate"],
   sku: string,

@@ -1,3 +1,4 @@
+/** What of a record is news to its layer. */
 import { newsToLayer, newsToProduct } from "../../core/catalogue/news.js";
 import { SAME } from "../../core/catalogue/record.js";
 import type { CatalogueReader } from "./catalogue-reader.js";

@@ -1,3 +1,4 @@
+/** The rows of products and records, written. */
 import type { RecordTexts } from "../../core/catalogue/stored-texts.js";
 import { TEXT_SEPARATOR } from "../../core/catalogue/record.js";
 import type Database from "better-sqlite3";
@@ -18,6 +19,7 @@ export interface RecordRows {
   forget(): void;
 }
 
+/** Begins with a revision's rows. */
 export const recordRows = (
   database: Database.Database,
   met: MetBefore,

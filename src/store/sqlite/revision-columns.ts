@@ -1,3 +1,4 @@
+/** The columns of a revision's records. */
 import type Database from "better-sqlite3";
 import type { GrowingIndex } from "../../core/catalogue/attribute-index.js";
 import { CLEARED, isUnread, RETRACTED, SAME } from "../../core/catalogue/record.js";

@@ -1,3 +1,4 @@
+/** The history's lines, begun and ended. */
 import type Database from "better-sqlite3";
 import type { FileOrigin, ImportCounts, RevisionKind, RevisionPlan } from "../store.js";
 import type { RevisionColumns } from "./revision-columns.js";

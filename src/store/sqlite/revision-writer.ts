@@ -1,3 +1,4 @@
+/** Writes one revision: finds the products of its records, settles their families, keeps what is news, and counts. */
 import { recordRows, type RecordRows } from "./record-rows.js";
 import { addRevision, endRevision } from "./revision-row.js";
 import type Database from "better-sqlite3";

@@ -1,3 +1,4 @@
+/** The history in memory: few revisions beside the products, needed for every record. */
 import type Database from "better-sqlite3";
 import { EDITS } from "../../core/catalogue/edits-layer.js";
 import type { GrowingIndex } from "../../core/catalogue/attribute-index.js";
@@ -122,6 +123,7 @@ export const loadRevisions = (
   );
 };
 
+/** The history, latest first. */
 export const historyOf = (database: Database.Database): readonly HistoryEntry[] =>
   read(database, "DESC").map(
     ({ id, act, kind, layer, source, file, at, counts, undone_by, undoes, ...row }) => ({

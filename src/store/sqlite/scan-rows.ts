@@ -39,6 +39,7 @@ export interface Opinion extends PartialRecord {
 export const byHeight = (a: Opinion, b: Opinion): number =>
   a.layer - b.layer || Number(b.ofGroup) - Number(a.ofGroup) || a.origin.revision - b.origin.revision;
 
+/** Reads rows as opinions. */
 export interface OpinionReader {
   /** One row; undefined where its revision was undone. */
   of(row: ScanRow): Opinion | undefined;
@@ -47,6 +48,7 @@ export interface OpinionReader {
   everSaid(rows: readonly ScanRow[]): readonly Opinion[];
 }
 
+/** A reader by the revisions that hold. */
 export const opinionReader = (revisions: ReadonlyMap<number, Revision>): OpinionReader => {
   const read = ([, , , record, row, texts, isGroup]: ScanRow, withUndone: boolean): Opinion | undefined => {
     const id = record % REVISIONS_PER_PRODUCT;

@@ -1,3 +1,4 @@
+/** The tables, their versions, and the steps from one to the next. */
 import type Database from "better-sqlite3";
 
 /** The store's version: raised with each change of the tables, with a step in {@link migrations}. */
@@ -224,9 +225,11 @@ export const migrations: readonly string[] = [
   version12,
 ];
 
+/** The version of a store's tables. */
 export const storedVersion = (database: Database.Database): number =>
   database.pragma("user_version", { simple: true }) as number;
 
+/** Brings a store forward, in one transaction. */
 export const migrate = (database: Database.Database): void => {
   const run = database.transaction(() => {
     const from = storedVersion(database);

@@ -8,6 +8,7 @@ export interface SeenProducts {
   bytes(): Buffer | undefined;
 }
 
+/** Begins with none, or with those that were kept. */
 export const seenProducts = (kept?: Uint8Array): SeenProducts => {
   let bits = new Uint8Array(Math.max(1 << 10, kept?.length ?? 0));
   if (kept !== undefined) bits.set(kept);

@@ -1,3 +1,4 @@
+/** A sending as an act of the history: what the channel has now, and what it had before beside it. */
 import type Database from "better-sqlite3";
 import { addRevision } from "./revision-row.js";
 import { touchedProducts } from "./touched.js";
@@ -20,6 +21,7 @@ const columns = `channel, state, sku, ${content}, purpose, at`;
 const marker = (kind: number, purpose: string, at: string): string =>
   `0, ${kind}, NULL, '', ${purpose}, ${at}`;
 
+/** The state of what a channel had before a revision. */
 export const beforeState = (revision: number): string => `before ${revision}`;
 
 const sameContent = content
@@ -138,6 +140,7 @@ interface Act {
   readonly listings: number;
 }
 
+/** Adds an act to the history. Gives its number. */
 export const noteAct = (database: Database.Database, { channel, file, at, listings }: Act): number =>
   addRevision(database, { kind: "sent", at, source: channel, file, counts: { read: listings } });
 

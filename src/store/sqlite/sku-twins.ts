@@ -1,3 +1,4 @@
+/** SKUs that differ by no more than case, spaces or zeros. */
 import type Database from "better-sqlite3";
 import { asSku, type Sku } from "../../core/ids.js";
 import { skuTwinKey } from "../../core/catalogue/sku-twin.js";

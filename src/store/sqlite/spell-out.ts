@@ -1,3 +1,4 @@
+/** Writes out what later deliveries only said again, before what they refer to goes. */
 import type Database from "better-sqlite3";
 import { SAME, takesBack, TEXT_SEPARATOR } from "../../core/catalogue/record.js";
 import type { Revision } from "./revisions.js";

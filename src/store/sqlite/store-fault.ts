@@ -5,6 +5,7 @@ import { faultReason } from "../../formats/file-fault.js";
 const codeOf = (error: unknown): string =>
   error instanceof Error && "code" in error ? String(error.code) : "";
 
+/** Whether somebody else holds the store. */
 export const isBusy = (error: unknown): boolean => /^SQLITE_(?:BUSY|LOCKED)/.test(codeOf(error));
 
 /** Whether the store's own disk or folder takes nothing, so that it can be read from a copy alone. */

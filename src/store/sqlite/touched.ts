@@ -1,3 +1,4 @@
+/** What revisions changed: products, and families that products left. */
 import type Database from "better-sqlite3";
 import { seenProducts } from "./seen-products.js";
 
@@ -15,6 +16,7 @@ type Row = [touched: Buffer | null, parted: string];
 const find = (database: Database.Database) =>
   database.prepare<[number], Row>("SELECT touched, parted FROM revision WHERE id = ?").raw();
 
+/** Begins with none. */
 export const touchedProducts = (): Touched => {
   const products = seenProducts();
   const parted = new Set<number>();

@@ -1,3 +1,6 @@
+/**
+ * The one record of what a command is about to change. Read as a stranger's: nothing of it leads out of the workspace.
+ */
 import { isAbsolute, join, relative, resolve, sep } from "node:path";
 
 /** What becomes of a folder's files when a landing is decided. */
@@ -25,10 +28,13 @@ export interface LandingRecord {
 const STAGING = ".landing-";
 const NAME_LIMIT = 255;
 
+/** Where the record lies. */
 export const recordPath = (root: string): string => join(root, ".lexicant", "landing.json");
 
+/** The staging folder of a landing within a folder. */
 export const stagingIn = (folder: string, mark: string): string => join(folder, `${STAGING}${mark}`);
 
+/** Whether a name is that of a staging folder. */
 export const isStaging = (name: string): boolean => name.startsWith(STAGING);
 
 /** A folder as the record says it. */

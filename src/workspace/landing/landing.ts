@@ -1,3 +1,7 @@
+/**
+ * A landing: files are staged beside their targets, the record says which come and go, and the store's commit decides.
+ * Whoever comes next ends what a kill left.
+ */
 import { randomBytes } from "node:crypto";
 import { existsSync } from "node:fs";
 import { mkdir, open, readdir, rename, rm } from "node:fs/promises";
@@ -43,6 +47,7 @@ export interface Landing {
   discard(): Promise<void>;
 }
 
+/** Who lands, and where. */
 export interface LandingWish {
   readonly root: string;
   readonly command: string;

@@ -1,3 +1,4 @@
+/** The last step of a landing: staged files to their places; it can be done again. */
 import { lstat, rename, rm, unlink } from "node:fs/promises";
 import { join } from "node:path";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";

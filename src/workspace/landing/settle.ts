@@ -1,3 +1,4 @@
+/** Ends what a killed command began: puts in place what was decided, clears what was not. */
 import { existsSync } from "node:fs";
 import { mkdir, rename, rm } from "node:fs/promises";
 import { dirname, join, relative } from "node:path";

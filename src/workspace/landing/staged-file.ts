@@ -1,3 +1,4 @@
+/** A file on its way, beside its target. */
 import { createHash } from "node:crypto";
 import { chmod, open, stat, writeFile } from "node:fs/promises";
 import { writeFault } from "../../formats/file-fault.js";

@@ -1,3 +1,4 @@
+/** Settings of an account, as class-validator checks them. */
 import { IsNumber, IsOptional, IsString, Matches, Max, Min } from "class-validator";
 import { YesOrNo } from "./rules.js";
 

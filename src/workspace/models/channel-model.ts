@@ -1,3 +1,4 @@
+/** `channel.yaml`, as class-validator checks it. */
 import { Type } from "class-transformer";
 import {
   Allow,

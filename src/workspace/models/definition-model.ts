@@ -1,3 +1,4 @@
+/** `definition.yaml`, as class-validator checks it. */
 import { Type } from "class-transformer";
 import {
   Allow,
@@ -24,6 +25,7 @@ import { FreeNames, ArePurposes, IsCurrencyCode, YesOrNo } from "./rules.js";
 const formats = layoutFormats;
 const word = /^[a-z][a-z0-9_-]*$/;
 
+/** How groups are shown. */
 export class GroupsModel {
   @IsIn(groupModelNames, { message: `is one of ${groupModelNames.join(", ")}` })
   model!: (typeof groupModelNames)[number];
@@ -97,6 +99,7 @@ export class ResultsModel {
   silence_means?: "accepted" | "unanswered";
 }
 
+/** A rule between fields. */
 export class CrossRuleModel {
   @Matches(word, { message: "is a short name for the rule" })
   rule!: string;
@@ -116,6 +119,7 @@ export class CrossRuleModel {
   severity?: "error" | "warning" | "advice";
 }
 
+/** A layout. */
 export class LayoutModel {
   @Matches(word, { message: "is a short name" })
   layout!: string;

@@ -1,3 +1,4 @@
+/** The exchange of `definition.yaml`, as class-validator checks it. */
 import { recordFormats } from "../../core/channel/record-format.js";
 import { Type } from "class-transformer";
 import {
@@ -25,6 +26,7 @@ const path = /^(?!.*(?:^|\/)\.\.(?:\/|$))(?!\/\/)(?![a-z]+:)[^\s\\]+$/;
 const isPath = { message: "is a path below the account's address, such as /inbox/{file}" };
 const header = /^[A-Za-z][A-Za-z0-9-]*$/;
 
+/** How a file is sent. */
 export class SendModel {
   @IsIn(sendingWays, { message: `is one of ${sendingWays.join(", ")}: how a file gets there` })
   as!: SendingWay;
@@ -66,6 +68,7 @@ export class SendModel {
   job?: string;
 }
 
+/** How a token is shown. */
 export class TokenModel {
   @Matches(header, { message: "names a header, such as Authorization" })
   header!: string;
@@ -74,17 +77,20 @@ export class TokenModel {
   says!: string;
 }
 
+/** Where something is fetched. */
 export class FromModel {
   @Matches(path, isPath)
   from!: string;
 }
 
+/** How a file that may have arrived is found. */
 export class FindModel extends FromModel {
   @IsOptional()
   @IsString({ message: "says where in the answer the job's reference stands" })
   job?: string;
 }
 
+/** How far a job is. */
 export class ProgressModel extends FromModel {
   @IsString({ message: "says where in the answer the state stands" })
   state!: string;
@@ -107,6 +113,7 @@ export class ProgressModel extends FromModel {
   thrown_out?: string[];
 }
 
+/** How the live export is read. */
 export class LiveModel extends FromModel {
   @IsIn(recordFormats, { message: `is one of ${recordFormats.join(", ")}` })
   format!: LiveLayout["format"];

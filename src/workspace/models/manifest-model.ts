@@ -1,3 +1,4 @@
+/** `lexicant.yaml`, as class-validator checks it. */
 import { Type } from "class-transformer";
 import {
   ArrayUnique,

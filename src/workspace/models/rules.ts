@@ -1,3 +1,4 @@
+/** Decorators of our own for what models have in common. */
 import "reflect-metadata";
 import { purposeNames } from "../../core/channel/purpose-names.js";
 import { Transform } from "class-transformer";

@@ -1,3 +1,4 @@
+/** `sources/NAME.yaml`, as class-validator checks it. */
 import { Transform, Type } from "class-transformer";
 import {
   Allow,

@@ -1,3 +1,4 @@
+/** Who is told of what, as class-validator checks it. */
 import { Type } from "class-transformer";
 import {
   ArrayNotEmpty,
@@ -11,6 +12,7 @@ import {
   ValidateNested,
 } from "class-validator";
 
+/** Occasions on which somebody is told. */
 export const occasions = [
   "job-ended",
   "job-refused",
@@ -25,6 +27,7 @@ export type Occasion = (typeof occasions)[number];
 const variable = /^[A-Z][A-Z0-9_]*$/;
 const isVariable = { message: "names an environment variable: the secret itself never stands here" };
 
+/** Letters. */
 export class MailModel {
   @IsArray({ message: "is a list of addresses" })
   @ArrayNotEmpty({ message: "names at least one address" })

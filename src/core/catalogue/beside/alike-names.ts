@@ -1,3 +1,4 @@
+/** One check over all products: names that are alike across families. Holds hashes, no texts. */
 import { diagnostic, type Diagnostic } from "../../diagnostics/diagnostic.js";
 import { stem } from "../../values/stem.js";
 import { fold } from "../../values/text.js";

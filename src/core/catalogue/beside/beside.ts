@@ -1,3 +1,7 @@
+/**
+ * Products beside all others: any thread writes down what is to be known of a family (`plain-facts.ts`), one reads all
+ * of it in order and takes it through the checks of this folder.
+ */
 import type { Diagnostic } from "../../diagnostics/diagnostic.js";
 import type { Place } from "../../diagnostics/place.js";
 import { asSku } from "../../ids.js";
@@ -30,6 +34,7 @@ export interface Beside {
   end(): readonly Diagnostic[];
 }
 
+/** All checks of products beside each other; what they report comes in catalogue order. */
 export const besideChecks = (placeOf: (origin: Origin, attribute: string) => Place): Beside => {
   const running = checks.map((check) => check());
   const skus = skuList();

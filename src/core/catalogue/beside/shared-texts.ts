@@ -1,3 +1,4 @@
+/** One check over all products: texts that should be a family's own and are many families'. Holds hashes, no texts. */
 import type { Diagnostic } from "../../diagnostics/diagnostic.js";
 import type { Sku } from "../../ids.js";
 import type { Family } from "../family.js";

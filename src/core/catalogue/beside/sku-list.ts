@@ -10,6 +10,7 @@ export interface SkuList {
 const encoder = new TextEncoder();
 const decoder = new TextDecoder();
 
+/** An empty list of SKUs. */
 export const skuList = (): SkuList => {
   let bytes = new Uint8Array(1 << 12);
   let ends = new Uint32Array(1 << 8);

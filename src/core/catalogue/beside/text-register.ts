@@ -31,6 +31,7 @@ export interface TextRegister {
   firstOf(text: string): number | undefined;
 }
 
+/** An empty register. */
 export const textRegister = (): TextRegister => {
   let size = 1 << 10;
   let used = 0;

@@ -1,3 +1,4 @@
+/** Units of numbers that stand alone: by the column's name, else by what amounts are likely. */
 import { decimal } from "../../values/decimal.js";
 import { fold } from "../../values/text.js";
 import { unitOf } from "../../values/units.js";

@@ -1,3 +1,7 @@
+/**
+ * What a column can mean: its name held against its values, its neighbours, and what the catalogue knows. Ranks;
+ * `propose.ts` chooses.
+ */
 import { ownOf } from "../../own.js";
 import { assertNever } from "../../assert-never.js";
 import type { Kind } from "../../values/value.js";

@@ -1,3 +1,7 @@
+/**
+ * Which element of a tree is a product, by the beginning of the file alone: what looks like goods by its parts' names,
+ * innermost first.
+ */
 import { ownOf } from "../../own.js";
 import type { RecordNode } from "../../records/node.js";
 import { fold } from "../../values/text.js";

@@ -1,3 +1,7 @@
+/**
+ * Names of columns read in five languages: the attribute, the language or currency beside it, its unit, the number of a
+ * list. Words are a table; what is left over says how sure it is.
+ */
 import { ownOf } from "../../own.js";
 import { isSlip, nearest } from "../../values/nearest.js";
 import { isCurrency } from "../../values/currencies.js";

@@ -1,3 +1,4 @@
+/** What a column's values look like: shares of numbers, links, barcodes, repeats. It knows no names. */
 import { isCurrency } from "../../values/currencies.js";
 import { readGtin } from "../../values/gtin.js";
 import { readIsbn } from "../../values/isbn.js";

@@ -1,3 +1,7 @@
+/**
+ * Columns that speak together: a price and its currency, a number and its unit, pictures side by side, options and
+ * their values. Each way sees the columns that the ones before it left.
+ */
 import { ownOf } from "../../own.js";
 import { fold } from "../../values/text.js";
 import { unitOf } from "../../values/units.js";

@@ -1,3 +1,4 @@
+/** A person's words on a proposal, line by line: another attribute, none, a unit. */
 import { ownOf } from "../../own.js";
 import { attributeKind, withoutMark } from "../vocabulary.js";
 import type { ProposedAttribute, SourceProposal } from "./source-proposal.js";

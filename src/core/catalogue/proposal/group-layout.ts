@@ -1,3 +1,4 @@
+/** How groups stand in a file: rows of their own, a name that members share, rows that carry on. */
 import { columnExpression, textExpression } from "./expressions.js";
 import type { FileSample, ProposedAttribute, ProposedGroups } from "./source-proposal.js";
 

@@ -1,3 +1,4 @@
+/** Values of a file held against those of the catalogue, in a form in which a spreadsheet's damage does not count. */
 import { gtin14, readGtin } from "../../values/gtin.js";
 import { fold } from "../../values/text.js";
 import { itemsOf } from "../list-text.js";

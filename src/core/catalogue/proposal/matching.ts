@@ -1,3 +1,4 @@
+/** By which key a file's rows find products, and whether they may add some. */
 import type { SampleColumn } from "./sample-column.js";
 import type { FileSample, NearKey, ProposedAttribute } from "./source-proposal.js";
 

@@ -1,3 +1,7 @@
+/**
+ * Proposes how to read a file that no source describes: candidates for each column, then combinations, then one choice
+ * for all of them together, then key, mode and groups.
+ */
 import { greatest } from "../../many.js";
 import { fold } from "../../values/text.js";
 import { ownAttribute } from "../own-attribute.js";

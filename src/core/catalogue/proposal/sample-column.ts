@@ -16,6 +16,7 @@ export interface SampleColumn {
 
 const LOOKED_AT = 400;
 
+/** The columns of a sample, each with what its cells and the catalogue say. */
 export const sampleColumns = ({ header, rows, labels, known, told }: FileSample): readonly SampleColumn[] =>
   header.flatMap((column, index) =>
     column === ""

@@ -11,11 +11,13 @@ export interface ProposedAttribute {
   readonly known: boolean;
 }
 
+/** A column that names attributes, and the one with their values. */
 export interface ProposedPair {
   readonly name: string;
   readonly value: string;
 }
 
+/** How groups stand in the file. */
 export type ProposedGroups =
   | { readonly layout: "rows" }
   | { readonly layout: "first-row"; readonly shared: readonly string[] }
@@ -75,6 +77,7 @@ export interface ToldShares {
 /** Shares of a column's different values, from 0 to 1, that products of the catalogue have under an attribute. */
 export type KnownShares = Readonly<Partial<Record<KnownAttribute, number>>>;
 
+/** Attributes by whose values a file is known to be of goods that the catalogue has. */
 export const knownAttributes = ["sku", "gtin", "mpn", "brand", "manufacturer", "category"] as const;
 
 export type KnownAttribute = (typeof knownAttributes)[number];

@@ -1,3 +1,7 @@
+/**
+ * Trees as tables, for a proposal: a column for each path that holds values, lists joined, name-and-value pairs as
+ * pairs.
+ */
 import { addAll } from "../../many.js";
 import type { RecordNode } from "../../records/node.js";
 import { recordPath, stepText } from "../../records/path.js";
@@ -226,6 +230,7 @@ const levelsAbove = (records: readonly RecordNode[]) => {
   }
 };
 
+/** Names by which records are known. */
 export const idName = /^@?(?:id|code|no|nr|number|num|ref|sku|key|handle|article|model|style)$/;
 const titleName =
   /^@?(?:name|title|label|headline|heading|bezeichnung|titel|nom|nombre|naam|nazwa)(?:@[\w-]+)?$/;

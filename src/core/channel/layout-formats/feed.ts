@@ -6,6 +6,7 @@ import type { LayoutFormat } from "./layout-format.js";
 
 const ITEM_KEYS = ["title", "link", "description", "guid"] as const;
 
+/** RSS 2.0 and Atom. */
 export const feed: LayoutFormat<FeedLayout> = {
   build({ common, source, find, findings }, format) {
     const { item = {}, place, prefix = "x", namespace = "" } = source;

@@ -3,6 +3,7 @@ import type { Field } from "../field.js";
 import type { JsonLdLayout } from "../layout-definition.js";
 import type { LayoutFormat } from "./layout-format.js";
 
+/** schema.org as JSON-LD. */
 export const jsonLd: LayoutFormat<JsonLdLayout> = {
   build({ common, settings, find, source: { place } }, format) {
     const fieldAt = (key: string): Field | undefined => {

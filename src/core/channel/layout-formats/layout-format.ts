@@ -34,6 +34,7 @@ export type LayoutOfFormat<
   Layout extends LayoutDefinition = LayoutDefinition,
 > = Layout extends LayoutDefinition ? (Format extends Layout["format"] ? Layout : never) : never;
 
+/** What a format must be able to do for a definition. */
 export interface LayoutFormat<Layout extends LayoutDefinition> {
   /** The layout; undefined where what it needs is missing, which is told. */
   build(parts: LayoutParts, format: Layout["format"]): Layout | undefined;

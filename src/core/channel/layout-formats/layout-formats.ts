@@ -36,6 +36,7 @@ const formatOf = (format: FormatName): LayoutFormat<LayoutDefinition> =>
 export const buildLayout = (format: FormatName, parts: LayoutParts): LayoutDefinition | undefined =>
   formatOf(format).build(parts, format);
 
+/** What is wrong between a layout's columns and settings. */
 export const faultsOf = (
   layout: LayoutDefinition,
 ): readonly { readonly key: string; readonly reason: string }[] =>

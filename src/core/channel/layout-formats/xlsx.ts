@@ -53,6 +53,7 @@ const sheetOf = ({ books, sheet }: XlsxLayout): string | undefined => {
   return all.length === 1 ? all[0]?.sheet : undefined;
 };
 
+/** Workbooks. */
 export const xlsx: LayoutFormat<XlsxLayout> = {
   build(parts, format) {
     const { common, settings } = parts;

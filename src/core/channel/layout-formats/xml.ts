@@ -15,6 +15,7 @@ const byColumn = ({ settings, cells }: LayoutParts, key: string): Readonly<Recor
   return entries;
 };
 
+/** XML of the channel's own. */
 export const xml: LayoutFormat<XmlLayout> = {
   build(parts, format) {
     const { common, settings, source } = parts;

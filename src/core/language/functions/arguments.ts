@@ -9,6 +9,7 @@ import { cannot, type Cannot } from "../trouble.js";
 
 /** `parameter("text", "text")`, and the same that may be left out. */
 export const parameter = (name: string, kind: ResultKind): Parameter => ({ name, kind });
+/** A parameter that may be left out. */
 export const optional = (name: string, kind: ResultKind): Parameter => ({ name, kind, optional: true });
 
 /** A number, price or measure to be calculated with. */
@@ -21,10 +22,13 @@ export const places = (value: MaybeBlank): readonly Value[] =>
 /** The values of a list. */
 export const items = (value: MaybeBlank): readonly Value[] => places(value).filter((one) => one !== "");
 
+/** A list; blank where it is empty. */
 export const listOrBlank = (list: readonly Value[]): MaybeBlank => (list.length === 0 ? undefined : list);
 
+/** A text; blank where it is empty. */
 export const textOrBlank = (text: string): MaybeBlank => (text === "" ? undefined : text);
 
+/** Any value as the text that a person reads. */
 export const asText = (value: MaybeBlank): string => (typeof value === "string" ? value : shownText(value));
 
 /** A count that an argument gives: whole, not negative, and no larger than any text or list is. */

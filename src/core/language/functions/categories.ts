@@ -2,6 +2,7 @@ import { isUnder, pathParts, pathText } from "../../values/category-path.js";
 import type { ExpressionFunction } from "../function.js";
 import { asCount, asText, items, listOrBlank, optional, parameter, textOrBlank } from "./arguments.js";
 
+/** Functions over paths of categories. */
 export const categories: readonly ExpressionFunction[] = [
   {
     name: "leaf",

@@ -50,6 +50,7 @@ const shifted = (date: MaybeBlank, days: MaybeBlank): MaybeBlank | ReturnType<ty
   );
 };
 
+/** Functions over days. */
 export const dates: readonly ExpressionFunction[] = [
   {
     name: "today",

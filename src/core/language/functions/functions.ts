@@ -32,4 +32,5 @@ export const functions: readonly ExpressionFunction[] = [
 
 const byName = new Map(functions.map((entry) => [entry.name, entry]));
 
+/** A function by its name. */
 export const functionNamed = (name: string): ExpressionFunction | undefined => byName.get(name);

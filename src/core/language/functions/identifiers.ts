@@ -4,6 +4,7 @@ import type { ExpressionFunction } from "../function.js";
 import { cannot } from "../trouble.js";
 import { asText, parameter } from "./arguments.js";
 
+/** Functions over barcodes and ISBNs. */
 export const identifiers: readonly ExpressionFunction[] = [
   {
     name: "gtin14",

@@ -3,6 +3,7 @@ import { termKey } from "../../values/text.js";
 import type { ExpressionFunction } from "../function.js";
 import { asCount, asLimit, asText, items, listOrBlank, parameter, places, textOrBlank } from "./arguments.js";
 
+/** Functions over lists. */
 export const lists: readonly ExpressionFunction[] = [
   {
     name: "list",

@@ -72,6 +72,7 @@ const keysOf = (values: readonly MaybeBlank[]): readonly string[] =>
 
 const valueText = (value: Value): string => keyText(value);
 
+/** Functions that look into the user's tables, rates and lexicons. */
 export const lookUps: readonly ExpressionFunction[] = [
   {
     name: "from_table",

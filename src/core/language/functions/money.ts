@@ -50,6 +50,7 @@ const withEnding = (price: Money, endings: readonly Decimal[]): Money => {
 const isEnding = (ending: MaybeBlank, currency: string): ending is Decimal =>
   isDecimal(ending) && ending.gte(0) && ending.lt(1) && ending.decimalPlaces() <= currencyPlaces(currency);
 
+/** Functions over prices. */
 export const prices: readonly ExpressionFunction[] = [
   {
     name: "money",

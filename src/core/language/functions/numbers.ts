@@ -70,6 +70,7 @@ const bound = (
   },
 });
 
+/** Functions over numbers, prices and measures alike. */
 export const numbers: readonly ExpressionFunction[] = [
   rounding(
     "round",

@@ -14,6 +14,7 @@ const each = (
     ? listOrBlank((value as readonly Value[]).map((address) => change(asText(address))))
     : change(asText(value));
 
+/** Functions over addresses of pictures. */
 export const pictures: readonly ExpressionFunction[] = [
   {
     name: "without_query",

@@ -80,6 +80,7 @@ const compound = (args: readonly MaybeBlank[], defaults: ReadingDefaults): Maybe
   return converted === undefined ? undefined : measure(converted.amount.plus(second), small);
 };
 
+/** Functions that read texts of files as values. */
 export const reading: readonly ExpressionFunction[] = [
   {
     name: "number",

@@ -22,6 +22,7 @@ const replaced = (text: string, piece: string, by: string): MaybeBlank | Cannot 
   return textOrBlank(text.replaceAll(piece, () => by));
 };
 
+/** Functions over texts. */
 export const texts: readonly ExpressionFunction[] = [
   {
     name: "plain",

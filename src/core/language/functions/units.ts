@@ -103,6 +103,7 @@ const threeSides = [
   parameter("depth", "measure"),
 ];
 
+/** Functions over measures and their units. */
 export const units: readonly ExpressionFunction[] = [
   {
     name: "whole_in",

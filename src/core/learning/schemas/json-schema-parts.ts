@@ -8,28 +8,35 @@ import { ownOf } from "../../own.js";
 import type { Kind } from "../../values/value.js";
 import type { SchemaField } from "./schema-reading.js";
 
+/** An object of a JSON document, keys as they came. */
 export type JsonObject = Readonly<Record<string, unknown>>;
 
+/** Whether a value is an object, and no list. */
 export const isObject = (value: unknown): value is JsonObject =>
   typeof value === "object" && value !== null && !Array.isArray(value);
 
+/** An object's own member. */
 export const at = (schema: JsonObject, key: string): unknown => ownOf(schema, key);
 
+/** The same where it is a text; else "". */
 export const textAt = (schema: JsonObject, key: string): string => {
   const value = at(schema, key);
   return typeof value === "string" ? value : "";
 };
 
+/** The same where it is a number. */
 export const numberAt = (schema: JsonObject, key: string): number | undefined => {
   const value = at(schema, key);
   return typeof value === "number" && Number.isFinite(value) ? value : undefined;
 };
 
+/** The same where it is an object. */
 export const objectAt = (schema: JsonObject, key: string): JsonObject | undefined => {
   const value = at(schema, key);
   return isObject(value) ? value : undefined;
 };
 
+/** The same where it is a list. */
 export const listAt = (schema: JsonObject, key: string): readonly unknown[] | undefined => {
   const value = at(schema, key);
   return Array.isArray(value) ? value : undefined;
@@ -67,6 +74,7 @@ const together = (first: JsonObject, second: JsonObject): JsonObject => {
   };
 };
 
+/** Puts schemas of one document together. */
 export const wholeIn = (root: JsonObject): Whole => {
   const whole = (schema: unknown, deep: number): JsonObject => {
     if (!isObject(schema) || deep > MOST_DEEP) return {};
@@ -78,6 +86,7 @@ export const wholeIn = (root: JsonObject): Whole => {
   return (schema) => whole(schema, 0);
 };
 
+/** The types that a value may have. */
 export const typesOf = (schema: JsonObject): readonly string[] => {
   const type = textAt(schema, "type");
   if (type !== "") return [type];

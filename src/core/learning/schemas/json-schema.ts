@@ -19,6 +19,7 @@ import {
 } from "./json-schema-parts.js";
 import type { SchemaField, SchemaReading } from "./schema-reading.js";
 
+/** Whether a document is a schema, by its own word or its parts. */
 export const isJsonSchema = ({ format, json }: TreePaper): boolean =>
   format === "json" &&
   isObject(json) &&

@@ -1,3 +1,4 @@
+/** A sample of a file, read as if it were a schema: fields with their values. */
 import { localName } from "../../records/local-name.js";
 import { greatest } from "../../many.js";
 import type { TreeNode, TreePaper } from "../paper.js";

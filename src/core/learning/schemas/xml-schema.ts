@@ -19,6 +19,7 @@ import {
   type TypeReader,
 } from "./xsd-types.js";
 
+/** Whether a document is a schema, by its namespace. */
 export const isXmlSchema = ({ root }: TreePaper): boolean =>
   localName(root.name) === "schema" &&
   [...root.attributes].some(([, value]) => value === "http://www.w3.org/2001/XMLSchema");

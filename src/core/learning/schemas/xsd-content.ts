@@ -16,6 +16,7 @@ export interface Particle {
   readonly most: number | undefined;
 }
 
+/** What stands within an element. */
 export interface Content {
   readonly elements: readonly Particle[];
   readonly attributes: readonly TreeNode[];
@@ -23,6 +24,7 @@ export interface Content {
   readonly text: Facets | undefined;
 }
 
+/** Reads the complex types of one schema. */
 export interface ContentReader {
   of(type: TreeNode): Content;
   /** The complex type of an element; undefined where it holds a value alone. */
@@ -42,6 +44,7 @@ const occurs = (node: TreeNode): Pick<Particle, "isOptional" | "most"> => {
 
 const nothing: Content = { elements: [], attributes: [], text: undefined };
 
+/** Begins to read them. */
 export const contentReader = (named: Named, types: TypeReader): ContentReader => {
   const particles = (node: TreeNode, isOptional: boolean, deep: number): readonly Particle[] => {
     if (deep > MOST_DEEP) return [];

@@ -9,14 +9,17 @@ import { localName } from "../../records/local-name.js";
 import type { Kind } from "../../values/value.js";
 import type { TreeNode } from "../paper.js";
 
+/** An attribute of a node; "" where it has none. */
 export const attribute = (node: TreeNode, name: string): string => node.attributes.get(name) ?? "";
 
+/** A node's children of these names, whatever their prefix. */
 export const childrenOf = (node: TreeNode, ...names: readonly string[]): readonly TreeNode[] =>
   node.children.filter(({ name }) => names.includes(localName(name)));
 
 /** What a schema names, by kind (`simpleType`, `group` …) and name. */
 export type Named = (kind: string, name: string) => TreeNode | undefined;
 
+/** The parts at the top of a schema. */
 export const namedParts = (root: TreeNode): Named => {
   const found = new Map(
     root.children.map((node) => [`${localName(node.name)} ${attribute(node, "name")}`, node] as const),
@@ -100,6 +103,7 @@ export interface TypeReader {
   of(node: TreeNode): Facets;
 }
 
+/** Begins to read the types of a schema. */
 export const typeReader = (named: Named): TypeReader => {
   const byName = (name: string, deep: number): Facets => {
     const own = localName(name);

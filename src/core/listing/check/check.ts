@@ -1,3 +1,7 @@
+/**
+ * Runs the checks over a family's listings, and turns what they report into findings with place and provenance. A crash
+ * in a check is a finding on that product.
+ */
 import { diagnostic, isError, type Diagnostic, type Note } from "../../diagnostics/diagnostic.js";
 import type { Code, FactsByCode } from "../../diagnostics/findings/findings.js";
 import type { Place } from "../../diagnostics/place.js";
@@ -99,12 +103,12 @@ const outcome = (listing: Listing, findings: readonly Diagnostic[], setup: Chann
 
 const checkListing = (listing: Listing, tests: PlanTests, told: Told): void => {
   runAll(tests.listing, listing, told.report);
-  for (const { slot, tests: ofField } of tests.fields) {
+  for (const { slot, tests: ofField, sound } of tests.fields) {
     const filled = listing.filled(slot);
-    if (filled?.value === undefined || filled.isSound === true) continue;
+    if (filled?.value === undefined || sound.has(filled)) continue;
     const before = told.count;
     runAll(ofField, filled.value, told.report);
-    if (told.count === before) filled.isSound = true;
+    if (told.count === before) sound.add(filled);
   }
 };
 

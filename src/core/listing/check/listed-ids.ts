@@ -1,3 +1,6 @@
+/**
+ * Ids that listings have on a channel, over all products: two that are the same are told wherever the threads met them.
+ */
 import { skuList } from "../../catalogue/beside/sku-list.js";
 import { textRegister } from "../../catalogue/beside/text-register.js";
 import type { Sku } from "../../ids.js";
@@ -24,6 +27,7 @@ export interface IdsOfPart {
   hasMet(): boolean;
 }
 
+/** Begins with the ids of one stretch. */
 export const idsOfPart = (): IdsOfPart => {
   let before: IdsBefore = new Map<string, Sku>();
   let own = new Map<string, Sku>();
@@ -59,6 +63,7 @@ export interface IdRegister extends IdsBefore {
   add(ids: readonly ListedId[]): void;
 }
 
+/** Begins with no ids. */
 export const idRegister = (): IdRegister => {
   const register = textRegister();
   const skus = skuList();

@@ -1,8 +1,11 @@
+/** The tests of one plan, made once: what has nothing to ask of its fields is not among them. */
 import type { ChannelSetup } from "../channel-setup.js";
+import type { Filled } from "../fill/filled.js";
 import type { PlannedCategory } from "../plan.js";
 import type { FieldTest, ListingTest } from "./check-kind.js";
 import { fieldChecks, listingChecks } from "./checks/checks.js";
 
+/** A test with the name of its check. */
 export interface NamedTest<T> {
   /** The check that it is of. */
   readonly name: string;
@@ -13,6 +16,8 @@ export interface NamedTest<T> {
 export interface FieldTests {
   readonly slot: number;
   readonly tests: readonly NamedTest<FieldTest>[];
+  /** What the tests had nothing to say of: a fill that repeats gives the very same, which need not be looked at again. */
+  readonly sound: WeakSet<Filled>;
 }
 
 /** All that the listings of one plan are tested by: checks that have nothing to ask of them are not there. */
@@ -49,7 +54,11 @@ const applying = <T extends FieldTest | ListingTest, Of>(
 const testsFor = (plan: PlannedCategory, setup: ChannelSetup): PlanTests => ({
   listing: applying(listingChecks, plan, setup),
   fields: plan.fields
-    .map(({ rule }) => ({ slot: rule.field.slot, tests: applying(fieldChecks, rule, setup) }))
+    .map(({ rule }) => ({
+      slot: rule.field.slot,
+      tests: applying(fieldChecks, rule, setup),
+      sound: new WeakSet<Filled>(),
+    }))
     .filter(({ tests }) => tests.length > 0),
 });
 

@@ -1,3 +1,4 @@
+/** Brings a value into its field: kind, unit, decimals, permitted value. Says why where it does not fit. */
 import { addAll } from "../../many.js";
 import { assertNever } from "../../assert-never.js";
 import type { CategoryField } from "../../channel/category-rules.js";
@@ -9,6 +10,7 @@ import { readValue, type ReadingProblem } from "../../values/read.js";
 import { shownText } from "../../values/show.js";
 import { isDate, isList, isMeasure, isMoney, type MaybeBlank, type Value } from "../../values/value.js";
 
+/** A value that fits, or why it does not. */
 export type Coerced =
   | { readonly value: MaybeBlank }
   | { readonly problem: ReadingProblem | "unknown-value"; readonly written: string };

@@ -1,3 +1,4 @@
+/** Fills that wait for each other, told before any product is filled. */
 import { ownNames } from "./fill-names.js";
 import type { Fill, FillBlock } from "./fill-set.js";
 

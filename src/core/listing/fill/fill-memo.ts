@@ -1,3 +1,4 @@
+/** What a fill came to by the texts that it read: brands and prices repeat. */
 import type { ProductView } from "../../catalogue/product.js";
 import { TextMemo, type MemoRoom } from "../../text-memo.js";
 import { ownNames } from "./fill-names.js";

@@ -1,3 +1,6 @@
+/**
+ * Names that fills know beside attributes: the channel's fields, language, category. They have slots of their own kind.
+ */
 import type { AttributeIndex } from "../../catalogue/attribute-index.js";
 import { fieldNamed, type ChannelDefinition } from "../../channel/definition.js";
 import type { Field } from "../../channel/field.js";
@@ -51,6 +54,7 @@ export const unusedLanguages = (fill: string, names: Names): readonly string[] =
 
 /** The slot by which a fill reads another field, and back. */
 export const slotOfField = (field: Field): number => FIELDS_BELOW - field.slot;
+/** The field that a slot stands for; undefined for an attribute's. */
 export const fieldAtSlot = (slot: number): number | undefined =>
   slot <= FIELDS_BELOW ? FIELDS_BELOW - slot : undefined;
 

@@ -1,3 +1,7 @@
+/**
+ * The world of one listing's fills: its product, its group and its other fields, each worked out when it is first asked
+ * for. Circles end in a trouble, not in a stack.
+ */
 import { itemsOf } from "../../catalogue/list-text.js";
 import type { Family } from "../../catalogue/family.js";
 import { textOf, valueOf, type ProductView } from "../../catalogue/product.js";
@@ -48,6 +52,7 @@ export interface Shared {
   readonly members: readonly ProductView[];
 }
 
+/** Begins to share among the listings of one group. */
 export const sharedOf = (
   family: Pick<Family, "record">,
   all: readonly ProductView[],

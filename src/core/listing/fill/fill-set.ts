@@ -1,3 +1,4 @@
+/** Which fill is whose: blocks for all, for categories, for products; the nearest wins, field by field. */
 import { isUnder, pathParts } from "../../values/category-path.js";
 import { withAncestors, type Category } from "../../channel/category-tree.js";
 import type { Field } from "../../channel/field.js";

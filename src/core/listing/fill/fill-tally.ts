@@ -1,3 +1,4 @@
+/** How often each fill gives something, for `lexicant fills`. */
 import type { Field } from "../../channel/field.js";
 import { isError, type Diagnostic } from "../../diagnostics/diagnostic.js";
 import type { ChannelSetup } from "../channel-setup.js";
@@ -36,6 +37,7 @@ const keyOf = (field: Field, fill: Fill | undefined): string => {
   return `${field.slot} ${line} ${position}`;
 };
 
+/** Begins to count. */
 export const fillTally = (): FillTally => {
   const counts = new Map<string, Counting>();
   const countingOf = (field: Field, fill: Fill | undefined): Counting => {

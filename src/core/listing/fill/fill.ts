@@ -1,3 +1,4 @@
+/** Fills a listing: each field of its plan in a scope of its own. */
 import { addAll } from "../../many.js";
 import { textOf } from "../../catalogue/product.js";
 import { categoryFieldOf } from "../../channel/definition.js";

@@ -1,3 +1,4 @@
+/** Fields that a channel takes from the group: filled once, for all members. */
 import type { Family } from "../../catalogue/family.js";
 import { hasGroupsOwn } from "../../channel/group-model.js";
 import type { ChannelSetup } from "../channel-setup.js";

@@ -5,6 +5,4 @@ import type { FillProblem } from "../fill-problem.js";
 export interface Filled {
   readonly value: MaybeBlank;
   readonly problems: readonly FillProblem[];
-  /** Whether the field's checks had nothing to say of the value; undefined until they were asked. */
-  isSound?: true;
 }

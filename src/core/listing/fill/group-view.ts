@@ -1,3 +1,4 @@
+/** A group as a product: what its members have in common, and never what one of them has by itself. */
 import type { ChannelProduct } from "../../catalogue/product.js";
 import { asSku } from "../../ids.js";
 import { order } from "../../language/operations.js";

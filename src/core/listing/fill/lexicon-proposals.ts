@@ -1,3 +1,4 @@
+/** Permitted values that our term may mean, surest first. None is taken without a person's word. */
 import { termParts } from "../../channel/term-forms.js";
 import type { Glossary } from "../../goods/glossary.js";
 import type { Quality } from "../../goods/good.js";
@@ -88,6 +89,7 @@ export interface ListMeanings {
   }[];
 }
 
+/** Reads what the values of a list mean. */
 export const meaningsOf = ({ values }: ValueList, glossary: Glossary): ListMeanings => ({
   glossary,
   values: values.flatMap(({ value, label, synonyms }) => {

@@ -1,3 +1,4 @@
+/** Our terms and the channel's values, by field and category. */
 import { selfAndAbove, pathParts, pathText } from "../../values/category-path.js";
 import type { FieldCode } from "../../ids.js";
 import { termKey } from "../../values/text.js";
@@ -10,6 +11,7 @@ export interface LexiconRow {
   readonly channelValue: string;
 }
 
+/** Finds the channel's value for our term. */
 export interface Lexicon {
   readonly size: number;
   /** The channel's value for our term: the nearest category's row wins; the exact term before one that differs in case, accents or spaces. */
@@ -19,6 +21,7 @@ export interface Lexicon {
 const key = (field: string, category: string, term: string): string =>
   `${field}\u0000${category}\u0000${term}`;
 
+/** Makes rows ready to be asked. */
 export const lexiconOf = (rows: readonly LexiconRow[]): Lexicon => {
   const exact = new Map<string, string>();
   const folded = new Map<string, string>();

@@ -1,3 +1,7 @@
+/**
+ * The product as the channel sees it: prices by its rules, within its bounds, with its share of the stock. Comes before
+ * filling, so that no fill sees another price.
+ */
 import { productWith, type ChannelProduct, type Product, type ProductView } from "../../catalogue/product.js";
 import { diagnostic, type Diagnostic, type Severity } from "../../diagnostics/diagnostic.js";
 import { calculate, order } from "../../language/operations.js";

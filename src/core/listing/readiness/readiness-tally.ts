@@ -1,3 +1,4 @@
+/** Counts readiness by channel, category, brand or product. */
 import { pathParts } from "../../values/category-path.js";
 import { textOf } from "../../catalogue/product.js";
 import { actCollector, type RankedAct } from "../../diagnostics/act-collector.js";
@@ -69,6 +70,7 @@ const shareOf = ({ required, recommended }: Shares): number => {
   return asked === 0 ? 1 : (required.filled + recommended.filled) / asked;
 };
 
+/** Begins to count by a kind. */
 export const readinessTally = (kind: ReadinessKind): ReadinessTally => {
   const rows = new Map<string, Growing>();
   const acts = actCollector();

@@ -1,3 +1,4 @@
+/** How much of what is asked is there: shares of required and recommended fields. */
 import type { ChannelDefinition } from "../../channel/definition.js";
 import { isError, type Diagnostic } from "../../diagnostics/diagnostic.js";
 import { isAskedOf, needFor } from "../demand.js";
@@ -34,8 +35,10 @@ export const sharesOf = (
   return shares;
 };
 
+/** Nothing asked, nothing there. */
 export const noShares: Shares = { required: { asked: 0, filled: 0 }, recommended: { asked: 0, filled: 0 } };
 
+/** Two together. */
 export const addShares = (a: Shares, b: Shares): Shares => ({
   required: addShare(a.required, b.required),
   recommended: addShare(a.recommended, b.recommended),

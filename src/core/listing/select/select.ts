@@ -1,3 +1,4 @@
+/** Which products go to a channel, by our own decision; why one stays out. */
 import { textOf, valueOf, type Product } from "../../catalogue/product.js";
 import { LIST_SEPARATOR } from "../../catalogue/record.js";
 import { diagnostic, type Diagnostic } from "../../diagnostics/diagnostic.js";
@@ -8,7 +9,9 @@ import type { ChannelSetup } from "../channel-setup.js";
 
 /** Attributes by which a product says itself where it goes. They arrive in imports like any other. */
 export const LIST_ON = "list_on";
+/** Channels that a product is to stay off. */
 export const KEEP_OFF = "keep_off";
+/** Countries that it may be sold in. */
 export const SELL_IN = "sell_in";
 
 const none: readonly string[] = [];

@@ -15,6 +15,7 @@ export interface Selection {
   readonly leastReadiness: number | undefined;
 }
 
+/** Where `channel.yaml` says nothing. */
 export const everything: Selection = {
   condition: undefined,
   takesDigital: true,

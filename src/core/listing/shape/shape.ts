@@ -1,3 +1,4 @@
+/** Listings in the shape of the channel's group model: the rows of its files, before any layout. */
 import { groupFieldOf } from "../../channel/group-model.js";
 import type { Family } from "../../catalogue/family.js";
 import { fieldNamed } from "../../channel/definition.js";

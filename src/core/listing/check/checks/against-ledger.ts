@@ -20,8 +20,9 @@ const losses = (
   });
 
 /** What a build would do to the listing that the channel has already. */
-export const againstLedger: ListingCheck = {
+export const againstLedger: ListingCheck<"live"> = {
   name: "against-ledger",
+  beyond: ["live"],
   for(_, { live, definition }) {
     if (live === undefined) return undefined;
     const erases = definition.purposeRules.some(

@@ -5,6 +5,7 @@ import type { ListingCheck } from "../check-kind.js";
 /** A title says more than who made the thing. */
 export const brandAsTitle: ListingCheck = {
   name: "brand-as-title",
+  beyond: [],
   for({ bySlot }, { definition, files }) {
     const field = definition.roles.name;
     const rule = field === undefined ? undefined : bySlot[field.slot]?.rule;

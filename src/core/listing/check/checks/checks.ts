@@ -1,4 +1,4 @@
-import type { FamilyCheck, FieldCheck, ListingCheck } from "../check-kind.js";
+import type { AnyListingCheck, FamilyCheck, FieldCheck } from "../check-kind.js";
 import { againstLedger } from "./against-ledger.js";
 import { bannedContent } from "./banned-content.js";
 import { brandAsTitle } from "./brand-as-title.js";
@@ -35,7 +35,7 @@ export const fieldChecks: readonly FieldCheck[] = [
 ];
 
 /** What a listing must keep to as a whole. */
-export const listingChecks: readonly ListingCheck[] = [
+export const listingChecks: readonly AnyListingCheck[] = [
   fillProblems,
   demandedFields,
   crossRules,

@@ -3,6 +3,7 @@ import type { ListingCheck } from "../check-kind.js";
 /** What the definition says must hold between fields. */
 export const crossRules: ListingCheck = {
   name: "cross-rules",
+  beyond: [],
   for({ rules: { crossRules: rules } }) {
     if (rules.length === 0) return undefined;
     return (listing, report) => {

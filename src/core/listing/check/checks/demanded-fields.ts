@@ -33,6 +33,7 @@ const canBeUnwanted = ({ need, conditionalNeeds }: CategoryField): boolean =>
 /** Required and recommended fields are filled; fields that are not allowed are blank. */
 export const demandedFields: ListingCheck = {
   name: "demanded-fields",
+  beyond: [],
   for({ fields }, { files, definition }) {
     const asking = fields
       .filter(({ rule }) => rule.need !== "optional" || rule.conditionalNeeds.length > 0)

@@ -6,6 +6,7 @@ import { needFor } from "../../demand.js";
 /** Values that a field could not take: of another kind, or not among the permitted ones. */
 export const fillProblems: ListingCheck = {
   name: "fill-problems",
+  beyond: [],
   for:
     (_, { files }) =>
     (listing, report) => {

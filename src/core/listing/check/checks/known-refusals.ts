@@ -5,8 +5,9 @@ import { fold } from "../../../values/text.js";
 import type { ListingCheck } from "../check-kind.js";
 
 /** What a channel refused before is told before it is sent again. */
-export const knownRefusals: ListingCheck = {
+export const knownRefusals: ListingCheck<"lastRefusal"> = {
   name: "known-refusals",
+  beyond: ["lastRefusal"],
   for({ bySlot, fields }, { refusals, lastRefusal, definition, files }) {
     const told = refusals.flatMap((one) => {
       const slot = one.contains === "" ? undefined : definition.fieldNames.find(one.field)?.slot;

@@ -10,6 +10,7 @@ const words = (text: string): readonly string[] => fold(text).split(" ").filter(
 /** Search words say what the title does not: a phrase of the title's own words finds no one new. */
 export const repeatedSearchWords: ListingCheck = {
   name: "repeated-search-words",
+  beyond: [],
   for({ bySlot }, { definition }) {
     const { name, keywords } = definition.roles;
     const field = keywords === undefined ? undefined : bySlot[keywords.slot]?.rule;

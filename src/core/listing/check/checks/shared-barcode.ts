@@ -1,8 +1,9 @@
 import type { ListingCheck } from "../check-kind.js";
 
 /** No other product that goes to the channel has the same barcode: the channel would take both for one thing. */
-export const sharedBarcode: ListingCheck = {
+export const sharedBarcode: ListingCheck<"barcodeTwins"> = {
   name: "shared-barcode",
+  beyond: ["barcodeTwins"],
   for({ fields }, { barcodeTwins }) {
     const barcodes = fields.filter(({ rule }) => rule.field.kind === "gtin");
     if (barcodes.length === 0) return undefined;

@@ -4,6 +4,7 @@ import type { ListingCheck } from "../check-kind.js";
 /** Where a table joins a list in one cell, no value, be it the only one, holds the mark between values: it would fall apart. */
 export const tornLists: ListingCheck = {
   name: "torn-lists",
+  beyond: [],
   for({ bySlot }, { definition }) {
     const joined = definition.layouts.flatMap((layout) =>
       !("joinedBy" in layout) || layout.escape !== ""
