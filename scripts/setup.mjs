@@ -1,5 +1,5 @@
 // Makes a fresh clone ready: installs packages and builds, each only when something changed since the last time.
-import { execFileSync, spawnSync } from "node:child_process";
+import { execFileSync, spawn, spawnSync } from "node:child_process";
 import { createHash } from "node:crypto";
 import { existsSync, readdirSync, readFileSync, statSync, writeFileSync, mkdirSync } from "node:fs";
 import { dirname, join } from "node:path";
@@ -16,27 +16,68 @@ export const outputPath = (...parts) => {
 
 const stampOf = (file) => (existsSync(file) ? readFileSync(file, "utf8") : "");
 
-/** Runs a step with its output shown; ends the whole when it fails. */
-export const step = (title, command, args, options = {}) => {
+/**
+ * Runs a step with its output shown; ends the whole when it fails, unless it is asked how it ended.
+ *
+ * @param {{ isAsked?: boolean, env?: NodeJS.ProcessEnv }} [how]
+ */
+export const step = (title, command, args, { isAsked = false, ...options } = {}) => {
   process.stderr.write(`\n— ${title}\n`);
   const { status, error } = spawnSync(command, args, { cwd: root, stdio: "inherit", ...options });
   if (error !== undefined) process.stderr.write(`${command}: ${error.message}\n`);
-  if (status !== 0) process.exit(status ?? 1);
+  if (status !== 0 && !isAsked) process.exit(status ?? 1);
+  return status ?? 1;
 };
 
-export const install = () => {
+/** Runs a step beside others. Gives whether it went well, how long it took, and what it said. */
+export const beside = (title, command, args) =>
+  new Promise((resolve, reject) => {
+    const begun = performance.now();
+    const child = spawn(command, args, { cwd: root });
+    let said = "";
+    const take = (chunk) => (said += chunk);
+    child.stdout.on("data", take);
+    child.stderr.on("data", take);
+    child.on("error", reject);
+    child.on("close", (status) =>
+      resolve({ title, isGood: status === 0, seconds: (performance.now() - begun) / 1000, said }),
+    );
+  });
+
+/** Whether the packages are those that the lock file wants, and how that is noted. */
+const installed = () => {
   const stampFile = join(root, "node_modules", ".lexicant-installed");
   const stamp = createHash("sha256")
     .update(readFileSync(join(root, "package-lock.json")))
     .update(`${process.versions.modules} ${process.arch}`)
     .digest("hex");
-  if (stampOf(stampFile) === stamp) return;
-  step(
-    "install packages (the store's engine is compiled where no ready one can be had: some minutes)",
-    "npm",
-    ["ci", "--no-fund", "--no-audit"],
-  );
-  writeFileSync(stampFile, stamp);
+  return { isSo: stampOf(stampFile) === stamp, note: () => writeFileSync(stampFile, stamp) };
+};
+
+const PACKAGES = ["ci", "--ignore-scripts", "--no-fund", "--no-audit"];
+const ENGINE = ["rebuild", "better-sqlite3", "--no-fund", "--no-audit"];
+
+/**
+ * Installs the packages, and compiles the store's engine where no ready one can be had: some minutes of one core, in which
+ * another can do what needs no engine. Gives the promise of that step; undefined where nothing is to be done.
+ */
+export const installBeside = () => {
+  const packages = installed();
+  if (packages.isSo) return undefined;
+  step("install packages", "npm", PACKAGES);
+  return beside("compile the store's engine", "npm", ENGINE).then((done) => {
+    if (done.isGood) packages.note();
+    return done;
+  });
+};
+
+/** The same, one after the other. */
+export const install = () => {
+  const packages = installed();
+  if (packages.isSo) return;
+  step("install packages", "npm", PACKAGES);
+  step("compile the store's engine, where no ready one can be had: some minutes", "npm", ENGINE);
+  packages.note();
 };
 
 const filesUnder = (folder) =>

@@ -1,42 +1,47 @@
-// The whole test from a fresh clone: install, build, then format, lint, types and dead code side by side, then tests.
-import { spawn } from "node:child_process";
+// The whole test from a fresh clone: install and build; format, lint, types and dead code while the store's engine is
+// compiled; then the tests, and at the end how long each step took, the slowest files, and what was passed over.
+// `--long` tries kills, models and properties many times over.
+import { readFileSync } from "node:fs";
 import { join } from "node:path";
-import { build, install, root, step, systemPrograms } from "./setup.mjs";
+import { beside, build, installBeside, root, step, systemPrograms } from "./setup.mjs";
 
 const bin = (name, path) => join(root, "node_modules", name, path);
 const tsc = bin("typescript", "bin/tsc");
 
+const SLOWEST = 20;
 const begun = performance.now();
-const seconds = (since) => `${((performance.now() - since) / 1000).toFixed(0)} s`;
+const times = [];
 
-/** Runs a step beside others: what it says is shown when it ends. */
-const beside = (title, args) =>
-  new Promise((resolve, reject) => {
-    const started = performance.now();
-    const child = spawn(process.execPath, args, { cwd: root });
-    let said = "";
-    const take = (chunk) => (said += chunk);
-    child.stdout.on("data", take);
-    child.stderr.on("data", take);
-    child.on("error", reject);
-    child.on("close", (status) => {
-      process.stderr.write(`\n— ${title} (${seconds(started)})\n${said}`);
-      resolve(status === 0);
-    });
-  });
-
-const inTurn = async (...steps) => {
-  let good = true;
-  for (const [title, args] of steps) good = (await beside(title, args)) && good;
-  return good;
+const timed = async (title, work) => {
+  const since = performance.now();
+  const done = await work();
+  times.push([title, (performance.now() - since) / 1000]);
+  return done;
 };
 
-install();
+const shown = ({ title, isGood, seconds, said }) => {
+  times.push([title, seconds]);
+  process.stderr.write(`\n— ${title} (${seconds.toFixed(0)} s)\n${said}`);
+  return isGood;
+};
+
+/** Steps one after the other; what each says is shown when it ends. */
+const inTurn = async (...steps) => {
+  let isGood = true;
+  for (const [title, args] of steps) isGood = shown(await beside(title, process.execPath, args)) && isGood;
+  return isGood;
+};
+
+const words = process.argv.slice(2).filter((word) => word !== "--long");
+const isLong = process.argv.includes("--long");
+
+const engine = await timed("packages", () => Promise.resolve({ compiled: installBeside() }));
 systemPrograms({ xmllint: "libxml2-utils", "python3:openpyxl": "python3-openpyxl" });
-build();
+await timed("build", () => Promise.resolve(build()));
 const checks = await Promise.all([
-  inTurn(["lint", [bin("eslint", "bin/eslint.js"), "."]]),
+  engine.compiled === undefined ? true : engine.compiled.then(shown),
   inTurn(
+    ["lint", [bin("eslint", "bin/eslint.js"), "."]],
     ["format", [bin("prettier", "bin/prettier.cjs"), "--check", "--log-level", "warn", "."]],
     ["types of the tests", [tsc, "-p", "tsconfig.json"]],
     ["types of scripts and benches", [tsc, "-p", "tsconfig.scripts.json"]],
@@ -44,5 +49,40 @@ const checks = await Promise.all([
   ),
 ]);
 if (!checks.every(Boolean)) process.exit(1);
-process.stderr.write(`\n(so far ${seconds(begun)})\n`);
-step("tests", process.execPath, [bin("vitest", "vitest.mjs"), "run", ...process.argv.slice(2)]);
+
+const report = join(root, "node_modules", ".tests.json");
+const line = [bin("vitest", "vitest.mjs"), "run", "--reporter=default", "--reporter=json"];
+const tests = await timed("tests", () =>
+  Promise.resolve(
+    step(
+      isLong ? "tests, many times over" : "tests",
+      process.execPath,
+      [...line, `--outputFile.json=${report}`, ...words],
+      { isAsked: true, env: { ...process.env, ...(isLong ? { TEST_LONG: "yes" } : {}) } },
+    ),
+  ),
+);
+
+const { testResults } = JSON.parse(readFileSync(report, "utf8"));
+const named = (file) => file.slice(file.indexOf("/test/") + 1);
+const all = testResults.flatMap(({ name, assertionResults }) =>
+  assertionResults.map(({ title, status }) => ({ status, title: `${named(name)}: ${title}` })),
+);
+const passedOver = all.filter(({ status }) => status !== "passed" && status !== "failed");
+const count = (wanted) => all.filter(({ status }) => status === wanted).length;
+const row = ([title, seconds]) => `${seconds.toFixed(1).padStart(8)} s  ${title}\n`;
+const slowest = testResults
+  .map(({ name, startTime, endTime }) => [named(name), (endTime - startTime) / 1000])
+  .sort((a, b) => b[1] - a[1])
+  .slice(0, SLOWEST);
+process.stderr.write(`\nThe slowest ${slowest.length} files\n${slowest.map(row).join("")}`);
+process.stderr.write(
+  `\nSteps\n${times.map(row).join("")}${row(["all", (performance.now() - begun) / 1000])}`,
+);
+process.stderr.write(`\nPassed over: ${passedOver.length === 0 ? "none" : passedOver.length}\n`);
+for (const { title } of passedOver) process.stderr.write(`  ${title}\n`);
+
+// The line by which whoever runs this counts the tests.
+const skipped = passedOver.length > 0 ? `, ${passedOver.length} skipped` : "";
+process.stdout.write(`\n${count("passed")} passed, ${count("failed")} failed${skipped}\n`);
+process.exit(tests);

@@ -8,7 +8,7 @@ export const onceFor = <Owner extends object, Key, Value>(
   const known = new WeakMap<Owner, Map<Key, Value>>();
   return (owner, key) => {
     let own = known.get(owner);
-    if (own === undefined) known.set(owner, (own = new Map()));
+    if (own === undefined) known.set(owner, (own = new Map<Key, Value>()));
     const before = own.get(key);
     if (before !== undefined) return before;
     const made = make(owner, key);

@@ -13,5 +13,5 @@ export const runs = (few: number, many: number): number => {
 export const oneIn = (many: number, first: number): ((step: number) => boolean) =>
   isLong ? () => true : (step) => step % many === first;
 
-/** How large a thing is that must not burst us: a quarter in `npm test`, where what grows by squares shows as well. */
-export const sized = (count: number): number => (isLong ? count : count / 4);
+/** How large a thing is that must not burst us: an eighth in `npm test`, where what grows by squares shows as well. */
+export const sized = (count: number): number => (isLong ? count : count / 8);

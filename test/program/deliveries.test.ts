@@ -1,7 +1,7 @@
 import { spawnSync } from "node:child_process";
 import { join } from "node:path";
 import { describe, expect, it } from "vitest";
-import { demoShop, emptyShop } from "../kit/demo-shop.js";
+import { smallShop, emptyShop } from "../kit/demo-shop.js";
 import { copyOf, jsonLines, lexicant, read, write } from "../kit/run.js";
 
 type Shown = Readonly<Record<string, unknown>>;
@@ -161,7 +161,7 @@ describe("deliveries that go away again", () => {
 });
 
 describe("what a channel was sent", () => {
-  const shop = demoShop();
+  const shop = smallShop();
   lexicant(shop, ["build", "lanternlist", "gavelstead", "merrowgate", "--quiet"]);
 
   it("when a price or a picture is blank now and kept, then each column shows its part of it", () => {
@@ -180,7 +180,7 @@ describe("what a channel was sent", () => {
   });
 
   it("when nothing was sent, then a file of stock holds nothing, and nothing counts as live", () => {
-    const own = demoShop();
+    const own = smallShop();
     const { out, err } = lexicant(own, ["build", "gavelstead", "--purpose", "stock"]);
     expect(out + err).toContain("no listing is for this file");
     lexicant(own, ["sent", "gavelstead"]);

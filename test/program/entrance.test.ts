@@ -3,7 +3,7 @@ import { rmSync } from "node:fs";
 import { join } from "node:path";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { demoShop, emptyShop } from "../kit/demo-shop.js";
+import { smallShop, emptyShop } from "../kit/demo-shop.js";
 import { gtinOf } from "../kit/goods.js";
 import { copyOf, jsonLines, lexicant, read, write } from "../kit/run.js";
 
@@ -77,7 +77,7 @@ describe("a value that could not be read", () => {
   });
 
   it("when a channel would be given it, then its file has none of it, and the check names the cell", () => {
-    const shop = copyOf(demoShop());
+    const shop = copyOf(smallShop());
     write(
       shop,
       "sources/late.yaml",
@@ -333,7 +333,7 @@ w.save(sys.argv[1])`;
 
 describe("what came by mistake", () => {
   it("when products are removed, then all layers' words go, what hangs on them is told, and an undo brings them back", () => {
-    const shop = copyOf(demoShop());
+    const shop = copyOf(smallShop());
     lexicant(shop, ["build", "chatterquay"]);
     lexicant(shop, ["sent", "chatterquay"]);
     const bundle =
@@ -354,7 +354,7 @@ describe("what came by mistake", () => {
   });
 
   it("when a condition chooses, then it is asked for, and none is removed unseen", () => {
-    const shop = copyOf(demoShop());
+    const shop = copyOf(smallShop());
     const { exit, err } = lexicant(shop, ["remove", "--where", "amount(price) > 200"]);
     expect([exit, err.replace(/\s+/g, " ")]).toEqual([
       2,

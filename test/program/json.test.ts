@@ -3,7 +3,7 @@ import { join } from "node:path";
 import { Ajv2020, type ValidateFunction } from "ajv/dist/2020.js";
 import { describe, expect, it } from "vitest";
 import { commands } from "../../src/commands/commands.js";
-import { demoShop } from "../kit/demo-shop.js";
+import { smallShop } from "../kit/demo-shop.js";
 import { exchangeEnvironment, reaching, startSandbox } from "../kit/sandbox.js";
 import { rawLines, lexicant, projectRoot, read, temporaryFolder, write } from "../kit/run.js";
 
@@ -63,7 +63,9 @@ const told = (
 };
 
 describe("what commands say to programs", () => {
-  const shop = demoShop();
+  const shop = smallShop();
+  // A material that Fjordhandel has no value for.
+  lexicant(shop, ["set", "BC-1402", "material=slate"]);
 
   it("when a workspace is begun, then it is told", () => {
     const place = temporaryFolder();

@@ -1,7 +1,7 @@
 import { cpSync, mkdirSync } from "node:fs";
 import { join } from "node:path";
 import { describe, expect, it } from "vitest";
-import { demoShop, emptyShop } from "../kit/demo-shop.js";
+import { smallShop, emptyShop } from "../kit/demo-shop.js";
 import { jsonLines, lexicant, projectRoot, read, write } from "../kit/run.js";
 
 const goods = `Item no,Title,Price,Section,Brand
@@ -188,7 +188,7 @@ N-1,Leaf Blower,99.00,,Oakapple
 });
 
 describe("looking things up", () => {
-  const shop = demoShop();
+  const shop = smallShop();
 
   it("when categories are looked for, below one, or as leaves, then those are shown", () => {
     const codes = (...args: readonly string[]): readonly unknown[] =>

@@ -3,7 +3,7 @@ import { createReadStream, existsSync, readdirSync } from "node:fs";
 import { join } from "node:path";
 import FeedParser from "feedparser";
 import { describe, expect, it } from "vitest";
-import { demoShop, emptyShop } from "../kit/demo-shop.js";
+import { smallShop, emptyShop } from "../kit/demo-shop.js";
 import { copyOf, jsonLines, lexicant, read, write } from "../kit/run.js";
 
 const items = (path: string): Promise<readonly FeedParser.Item[]> =>
@@ -17,7 +17,7 @@ const items = (path: string): Promise<readonly FeedParser.Item[]> =>
   });
 
 describe("from the demo shop to Lanternlist's files", () => {
-  const shop = demoShop();
+  const shop = smallShop();
 
   it("when the shop is checked, then ready, held and left out are counted and each cause says what to do", () => {
     const { exit, out } = lexicant(shop, ["check", "lanternlist", "--all"]);
