@@ -19,7 +19,7 @@ const stampOf = (file) => (existsSync(file) ? readFileSync(file, "utf8") : "");
 /**
  * Runs a step with its output shown; ends the whole when it fails, unless it is asked how it ended.
  *
- * @param {{ isAsked?: boolean, env?: NodeJS.ProcessEnv }} [how]
+ * @type {(title: string, command: string, args: string[], how?: { isAsked?: boolean, env?: NodeJS.ProcessEnv }) => number}
  */
 export const step = (title, command, args, { isAsked = false, ...options } = {}) => {
   process.stderr.write(`\n— ${title}\n`);
