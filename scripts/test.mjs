@@ -25,30 +25,35 @@ const shown = ({ title, isGood, seconds, said }) => {
   return isGood;
 };
 
-/** Steps one after the other; what each says is shown when it ends. */
-const inTurn = async (...steps) => {
-  let isGood = true;
-  for (const [title, args] of steps) isGood = shown(await beside(title, process.execPath, args)) && isGood;
-  return isGood;
-};
-
 const words = process.argv.slice(2).filter((word) => word !== "--long");
 const isLong = process.argv.includes("--long");
 
 const engine = await timed("packages", () => Promise.resolve({ compiled: installBeside() }));
 systemPrograms({ xmllint: "libxml2-utils", "python3:openpyxl": "python3-openpyxl" });
 await timed("build", () => Promise.resolve(build()));
-const checks = await Promise.all([
-  engine.compiled === undefined ? true : engine.compiled.then(shown),
-  inTurn(
-    ["lint", [bin("eslint", "bin/eslint.js"), "."]],
-    ["format", [bin("prettier", "bin/prettier.cjs"), "--check", "--log-level", "warn", "."]],
-    ["types of the tests", [tsc, "-p", "tsconfig.json"]],
-    ["types of scripts and benches", [tsc, "-p", "tsconfig.scripts.json"]],
-    ["dead code", [bin("knip", "bin/knip.js"), "--no-progress"]],
+/** The longest first, as many at once as there are cores here and on the machines that run this. */
+const AT_ONCE = 2;
+const waiting = [
+  ...(engine.compiled === undefined ? [] : [() => engine.compiled]),
+  ...[
+    ["lint", bin("eslint", "bin/eslint.js"), "."],
+    ["types of the tests", tsc, "-p", "tsconfig.json"],
+    ["format", bin("prettier", "bin/prettier.cjs"), "--check", "--log-level", "warn", "."],
+    ["dead code", bin("knip", "bin/knip.js"), "--no-progress"],
+    ["types of scripts and benches", tsc, "-p", "tsconfig.scripts.json"],
+  ].map(
+    ([title, ...args]) =>
+      () =>
+        beside(title, process.execPath, args),
   ),
-]);
-if (!checks.every(Boolean)) process.exit(1);
+];
+let isGood = true;
+const runner = async () => {
+  for (let next = waiting.shift(); next !== undefined; next = waiting.shift())
+    isGood = shown(await next()) && isGood;
+};
+await Promise.all(Array.from({ length: AT_ONCE }, runner));
+if (!isGood) process.exit(1);
 
 const report = join(root, "node_modules", ".tests.json");
 const line = [bin("vitest", "vitest.mjs"), "run", "--reporter=default", "--reporter=json"];

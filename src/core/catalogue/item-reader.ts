@@ -2,6 +2,7 @@
  * One value on its way into the catalogue: cleaned, repaired where the truth can be proved, typed, held against what
  * its attribute can have. Gives a canonical text, or why there is none; never a guess.
  */
+import { kindFacts } from "../values/kinds.js";
 import type { AttributeKind } from "../values/attribute-kind.js";
 import { beforeDate, hasLostLetters, isFormulaFault, type Damage } from "../values/damage.js";
 import { isDecimal } from "../values/decimal.js";
@@ -62,7 +63,7 @@ const doubted = (doubt: ItemDoubt): Read => ({
 
 /** The reader of one value of an attribute: of a cell's text, or of what an expression made. */
 export const itemReader = (attribute: string, { kind }: AttributeKind, defaults: ItemReading): ItemReader => {
-  if (kind === "text" || kind === "html" || kind === "choice") {
+  if (kindFacts[kind].isAnyText) {
     // A text of ours is never a day; what a shop keeps under a name of its own may be.
     const name = withoutMark(attribute);
     const isDatable = defaults.areDays !== true && kind !== "html" && !freeTexts.has(name);

@@ -1,6 +1,7 @@
 /** Canonical texts as values, each different text typed once. */
 import { MemoRoom, TextMemo } from "../text-memo.js";
 import type { AttributeKind } from "../values/attribute-kind.js";
+import { kindFacts } from "../values/kinds.js";
 import { readValue } from "../values/read.js";
 import type { MaybeBlank } from "../values/value.js";
 import { itemsOf } from "./list-text.js";
@@ -8,7 +9,7 @@ import { itemsOf } from "./list-text.js";
 /** A text that does not read as its kind, as older stores kept them, is no value: no channel may ever be given it. */
 const typed = ({ kind, list }: AttributeKind, text: string): MaybeBlank => {
   const one = (part: string): MaybeBlank => {
-    if (kind === "text" || kind === "html" || kind === "url") return part;
+    if (kindFacts[kind].isStoredAsItIs) return part;
     const reading = readValue(kind, part);
     return "value" in reading ? reading.value : undefined;
   };
@@ -17,8 +18,7 @@ const typed = ({ kind, list }: AttributeKind, text: string): MaybeBlank => {
   return values.length === 0 ? undefined : values;
 };
 
-const isAsItStands = ({ kind, list }: AttributeKind): boolean =>
-  !list && (kind === "text" || kind === "html" || kind === "url");
+const isAsItStands = ({ kind, list }: AttributeKind): boolean => !list && kindFacts[kind].isStoredAsItIs;
 
 /** Types a catalogue's canonical texts by the slots of their attributes; a text that repeats is typed once. */
 export type TypeText = (slot: number, text: string) => MaybeBlank;

@@ -1,24 +1,9 @@
 /** What a field takes, in words: for notes, help and messages. */
 import type { CategoryField } from "./category-rules.js";
-import type { Kind } from "../values/value.js";
+import { kindFacts } from "../values/kinds.js";
 import { countText } from "../diagnostics/phrases.js";
 
 const SHOWN_VALUES = 6;
-
-const kindWords: Readonly<Record<Kind, readonly [one: string, several: string]>> = {
-  text: ["text", "texts"],
-  html: ["HTML text", "HTML texts"],
-  integer: ["whole number", "whole numbers"],
-  decimal: ["number", "numbers"],
-  money: ["price", "prices"],
-  measure: ["measure", "measures"],
-  date: ["date", "dates"],
-  "yes-no": ["yes or no", "yes or no"],
-  choice: ["choice", "choices"],
-  url: ["web address", "web addresses"],
-  gtin: ["GTIN", "GTINs"],
-  isbn: ["ISBN", "ISBNs"],
-};
 
 /** What a field takes in a category, in words: kind, unit, bounds, the first of its values. */
 export const limitWords = ({ field, limits }: CategoryField): readonly string[] => {
@@ -33,7 +18,7 @@ export const limitWords = ({ field, limits }: CategoryField): readonly string[] 
     pattern,
     values,
   } = limits;
-  const [one, several] = kindWords[field.kind];
+  const [one, several] = kindFacts[field.kind].words;
   const bounds =
     min !== undefined && max !== undefined
       ? `from ${min.toFixed()} to ${max.toFixed()}`

@@ -32,6 +32,7 @@ const facts = {
   jsonl: { readAs: { format: "jsonl" }, isTree: false, isOneLine: false },
 } as const satisfies Readonly<Record<string, RecordFormatFacts>>;
 
+/** The name of such a format. */
 export type RecordFormat = keyof typeof facts;
 
 /** Names of the formats, for messages. */

@@ -1,5 +1,5 @@
 /** Kinds of what an expression yields, and their shapes: with the currency or dimension where it is known. */
-import { assertNever } from "../assert-never.js";
+import { kindFacts } from "../values/kinds.js";
 import type { AttributeKind } from "../values/attribute-kind.js";
 import type { Dimension } from "../values/units.js";
 import type { Kind } from "../values/value.js";
@@ -15,28 +15,7 @@ export interface Shape {
 }
 
 /** The result kind of an attribute or field. */
-export const resultKind = (kind: Kind, list: boolean): ResultKind => {
-  if (list) return "list";
-  switch (kind) {
-    case "integer":
-    case "decimal":
-      return "number";
-    case "money":
-    case "measure":
-    case "date":
-    case "yes-no":
-      return kind;
-    case "text":
-    case "html":
-    case "choice":
-    case "url":
-    case "gtin":
-    case "isbn":
-      return "text";
-    default:
-      return assertNever(kind);
-  }
-};
+export const resultKind = (kind: Kind, list: boolean): ResultKind => (list ? "list" : kindFacts[kind].nature);
 
 const lengths = new Set(["width", "height", "depth", "package_width", "package_height", "package_depth"]);
 const masses = new Set(["weight", "package_weight"]);

@@ -1,3 +1,4 @@
+/** The stage that finds a product's category on the channel: its own decision, its category's, or why there is none. */
 import { textOf, type Product } from "../catalogue/product.js";
 import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
 import { withNearest } from "../diagnostics/with-nearest.js";

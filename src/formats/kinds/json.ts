@@ -1,3 +1,4 @@
+/** JSON and JSON Lines as kinds of files: told apart by their first lines. Reading them is `json-reader.ts`'s. */
 import type { FileHead, FileKind } from "./file-kind.js";
 
 const jsonHead = /^\s*(?:\[\s*[[{]|\[\s*\]|\{\s*")/;

@@ -29,8 +29,7 @@ const formats: { readonly [Format in FormatName]: LayoutFormat<LayoutOfFormat<Fo
 export const layoutFormats = Object.keys(formats) as readonly FormatName[];
 
 /** The format of a layout; its type and the layout's belong together by its name. */
-const formatOf = (format: FormatName): LayoutFormat<LayoutDefinition> =>
-  formats[format];
+const formatOf = (format: FormatName): LayoutFormat<LayoutDefinition> => formats[format];
 
 /** The layout that a definition's settings come to; undefined where what it needs is missing, which is told. */
 export const buildLayout = (format: FormatName, parts: LayoutParts): LayoutDefinition | undefined =>

@@ -56,6 +56,7 @@ export const findings = {
   ...world,
 } as const;
 
+/** The name of a finding. */
 export type Code = keyof typeof findings;
 
 /** What each finding knows, by its code. */

@@ -1,6 +1,6 @@
 /** Brings a value into its field: kind, unit, decimals, permitted value. Says why where it does not fit. */
 import { addAll } from "../../many.js";
-import { assertNever } from "../../assert-never.js";
+import { kindFacts } from "../../values/kinds.js";
 import type { CategoryField } from "../../channel/category-rules.js";
 import { termParts } from "../../channel/term-forms.js";
 import { isDecimal } from "../../values/decimal.js";
@@ -8,7 +8,7 @@ import { convert, measure } from "../../values/measure.js";
 import { money, payable } from "../../values/money.js";
 import { readValue, type ReadingProblem } from "../../values/read.js";
 import { shownText } from "../../values/show.js";
-import { isDate, isList, isMeasure, isMoney, type MaybeBlank, type Value } from "../../values/value.js";
+import { isList, isMeasure, isMoney, type MaybeBlank, type Value } from "../../values/value.js";
 
 /** A value that fits, or why it does not. */
 export type Coerced =
@@ -39,34 +39,8 @@ const fitted = (value: Value, rule: CategoryField): Coerced => {
   return "value" in unit && unit.value !== undefined ? { value: rounded(unit.value, rule) } : unit;
 };
 
-const isOfKind = (value: Value, rule: CategoryField): boolean => {
-  switch (rule.field.kind) {
-    case "integer":
-      return isDecimal(value) && value.isInteger();
-    case "decimal":
-      return isDecimal(value);
-    case "money":
-      return isMoney(value);
-    case "measure":
-      return isMeasure(value);
-    case "date":
-      return isDate(value);
-    case "yes-no":
-      return typeof value === "boolean";
-    case "text":
-    case "html":
-    case "choice":
-    case "url":
-    case "gtin":
-    case "isbn":
-      return false;
-    default:
-      return assertNever(rule.field.kind);
-  }
-};
-
 const one = (value: Value, rule: CategoryField, translate: Translate): Coerced => {
-  if (isOfKind(value, rule)) return fitted(value, rule);
+  if (kindFacts[rule.field.kind].is(value)) return fitted(value, rule);
   const written = shownText(value);
   if (rule.limits.values !== undefined || rule.field.kind === "choice") {
     const permitted = translate(written);
