@@ -12,6 +12,8 @@ describe("what tells a program from one that was built before", () => {
       rootDir: "src",
       incremental: true,
       tsBuildInfoFile: "dist/.tsbuildinfo",
+      noLib: true,
+      noCheck: true,
     };
     write(
       folder,

@@ -11,6 +11,7 @@ import { fileSource } from "../../src/formats/byte-source.js";
 import { openTable, unpacked } from "../../src/formats/open-table.js";
 import type { TableOptions } from "../../src/formats/kinds/file-kind.js";
 import { temporaryFolder, write } from "../kit/run.js";
+import { runs } from "../kit/runs.js";
 
 const folder = temporaryFolder();
 
@@ -143,7 +144,7 @@ describe("reading workbooks", () => {
           expect(typeof (await refusal(name, bytes))).toBe("string");
         },
       ),
-      { numRuns: 150 },
+      { numRuns: runs(60, 1500) },
     );
   });
 
@@ -236,7 +237,7 @@ describe("reading XML", () => {
       fc.asyncProperty(fc.array(piece, { maxLength: 12 }), async (pieces) => {
         await refusal("fuzz.xml", `<list>${pieces.join("")}`);
       }),
-      { numRuns: 120 },
+      { numRuns: runs(50, 1200) },
     );
   });
 });
@@ -269,7 +270,7 @@ describe("reading JSON", () => {
         const expected = new Exact(number).toFixed();
         expect(rows).toEqual([[expected === "-0" ? "0" : expected]]);
       }),
-      { numRuns: 100 },
+      { numRuns: runs(40, 1000) },
     );
   });
 

@@ -7,9 +7,14 @@ import { copyOf, jsonLines, lexicant, lexicantProcess } from "./run.js";
 const hook = fileURLToPath(new URL("kill-at.mjs", import.meta.url));
 
 /** Runs a command that is killed before a step: each change of the disk and each of the store's commits is one. Says whether it was. */
-export const killedAt = (shop: string, args: readonly string[], step: number): boolean => {
+export const killedAt = (
+  shop: string,
+  args: readonly string[],
+  step: number,
+  env: Readonly<Record<string, string>> = {},
+): boolean => {
   const { exit } = lexicantProcess(shop, args, {
-    env: { NODE_OPTIONS: `--import ${hook}`, KILL_AT: String(step) },
+    env: { ...env, NODE_OPTIONS: `--import ${hook}`, KILL_AT: String(step) },
   });
   return exit === null;
 };

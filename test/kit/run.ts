@@ -35,9 +35,13 @@ export const lexicant = (cwd: string, args: readonly string[], options: RunOptio
 let usual: ProgramThread | undefined;
 
 /** Drives the built program while this process goes on: for tests that answer it themselves. */
-export const lexicantBeside = (cwd: string, args: readonly string[]): Promise<Ran> =>
+export const lexicantBeside = (
+  cwd: string,
+  args: readonly string[],
+  env: Readonly<Record<string, string>> = {},
+): Promise<Ran> =>
   new Promise((resolve, reject) => {
-    const child = spawn(process.execPath, [mainFile, ...args], { cwd, env: environment() });
+    const child = spawn(process.execPath, [mainFile, ...args], { cwd, env: environment(env) });
     let [out, err] = ["", ""];
     child.stdout.on("data", (chunk: Buffer) => (out += chunk.toString()));
     child.stderr.on("data", (chunk: Buffer) => (err += chunk.toString()));

@@ -50,7 +50,11 @@ let sandbox: RunningSandbox;
 beforeAll(async () => {
   sandbox = await startSandbox();
 });
-afterAll(() => sandbox.stop());
+afterAll(async () => {
+  await sandbox.stop();
+  // Whatever any of these tests did, in whatever order: it showed no token.
+  expect(outputs.join("\n")).not.toContain(TOKEN);
+});
 
 /** Files that a channel got since, by what tells them apart. */
 const filesOf = (from: RunningSandbox) => async (channel: string, work: () => void | Promise<void>) => {
@@ -245,9 +249,7 @@ describe("addresses and secrets", () => {
     const text = read(shop, file);
     write(shop, file, text.replace(/ {2}certificate_file.*\n/, ""));
     const beside = async (...args: readonly string[]): Promise<Ran> => {
-      process.env["SHOP_TOKEN"] = TOKEN;
-      const ran = await lexicantBeside(shop, args);
-      delete process.env["SHOP_TOKEN"];
+      const ran = await lexicantBeside(shop, args, { SHOP_TOKEN: TOKEN });
       outputs.push(ran.out, ran.err);
       return ran;
     };
@@ -278,8 +280,8 @@ describe("addresses and secrets", () => {
     });
     await new Promise<void>((done) => server.listen(0, "127.0.0.1", done));
     const shop = reaching2("merrowgate", `http://127.0.0.1:${(server.address() as AddressInfo).port}`);
-    process.env["SHOP_TOKEN"] = TOKEN;
-    const { exit, out, err } = await lexicantBeside(shop, ["submit", "merrowgate"]);
+    const token = { SHOP_TOKEN: TOKEN };
+    const { exit, out, err } = await lexicantBeside(shop, ["submit", "merrowgate"], token);
     outputs.push(out, err);
     expect(exit).toBe(1);
     expect(out).toMatch(/answers 422: no: Bearer … +\[31m red/);
@@ -288,8 +290,7 @@ describe("addresses and secrets", () => {
     big = true;
     lexicant(shop, ["set", "BC-1402", "--channel", "merrowgate", "name=Once more"]);
     lexicant(shop, ["build", "merrowgate"]);
-    expect((await lexicantBeside(shop, ["submit", "merrowgate"])).out.length).toBeLessThan(3000);
-    delete process.env["SHOP_TOKEN"];
+    expect((await lexicantBeside(shop, ["submit", "merrowgate"], token)).out.length).toBeLessThan(3000);
     server.close();
   });
 });
@@ -327,9 +328,7 @@ describe("the disk is full, or the process is killed", () => {
           run(shop, ["set", "BC-1403", "--channel", channel, `mpn=X-${mark}`]);
           run(shop, ["build", channel]);
           const files = await since(channel, async () => {
-            process.env["SHOP_TOKEN"] = TOKEN;
-            isOver = !killedAt(shop, ["submit", channel], step);
-            delete process.env["SHOP_TOKEN"];
+            isOver = !killedAt(shop, ["submit", channel], step, { SHOP_TOKEN: TOKEN });
             if (!isOver) kills++;
             // Whatever was whole before the kill is not sent once more.
             const again = run(shop, ["submit", channel]);
@@ -352,14 +351,15 @@ describe("the disk is full, or the process is killed", () => {
 });
 
 describe("secrets", () => {
-  it("when all of this was said and kept, then no token stands in any of it", () => {
-    expect(outputs.length).toBeGreaterThan(60);
-    expect(outputs.join("\n")).not.toContain(TOKEN);
+  it("when a sending was done, then no token stands in what was said and kept", () => {
+    outputs.length = 0;
     const shop = reaching(small, sandbox, ["merrowgate"]);
     run(shop, ["set", "BC-1402", "--channel", "merrowgate", "name=Looked through"]);
     run(shop, ["build", "merrowgate"]);
     run(shop, ["submit", "merrowgate", "--wait"]);
     run(shop, ["serve", "lanternlist", "--show-addresses"]);
+    expect(outputs).toHaveLength(8);
+    expect(outputs.join("\n")).not.toContain(TOKEN);
     const walk = (folder: string): readonly string[] =>
       readdirSync(folder).flatMap((name) => {
         const path = join(folder, name);

@@ -128,7 +128,7 @@ const send = (shop: string, channel: Channel, ...build: readonly string[]): void
 
 describe("whatever is edited, sent, refused, amended and ended", () => {
   it("when all is settled, then the channel holds what a full build would say, and the ledger knows it", async () => {
-    const numRuns = runs(2, 300);
+    const numRuns = runs(1, 300);
     let steps = 0;
     await fc.assert(
       fc.asyncProperty(

@@ -17,7 +17,7 @@ const killedAfter = (shop: string, args: readonly string[], milliseconds: number
   });
 
 const KILLS = runs(4, 100);
-const PRODUCTS = 2500;
+const PRODUCTS = 1000;
 
 /** How long a command takes in a process of its own, its start included: kills are spread over that. */
 const wholeTime = (shop: string, args: readonly string[]): number => {

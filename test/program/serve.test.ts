@@ -36,10 +36,16 @@ const until = async (holds: () => boolean | Promise<boolean>, milliseconds = 20_
   }
 };
 
-const start = async (shop: string, ...args: readonly string[]): Promise<Served> => {
+const start = (shop: string, ...args: readonly string[]): Promise<Served> => startWith({}, shop, ...args);
+
+const startWith = async (
+  env: Readonly<Record<string, string>>,
+  shop: string,
+  ...args: readonly string[]
+): Promise<Served> => {
   const child = spawn(process.execPath, [mainFile, "serve", "--port", "0", "--log", "json", ...args], {
     cwd: shop,
-    env: environment({}),
+    env: environment(env),
     stdio: ["ignore", "ignore", "pipe"],
   });
   serving.push(child);
@@ -189,9 +195,7 @@ describe("feeds at addresses of their own", () => {
     const shop = copyOf(built);
     settings(shop, "chatterquay", "  secret_path: no\n  token_from: FEED_TOKEN\n  fetched_within: 0.0001\n");
     expect(lexicant(shop, ["serve", "--port", "0"]).err).toContain("has no FEED_TOKEN");
-    process.env["FEED_TOKEN"] = "feed-token-99812";
-    const { base, log } = await start(shop, "chatterquay");
-    delete process.env["FEED_TOKEN"];
+    const { base, log } = await startWith({ FEED_TOKEN: "feed-token-99812" }, shop, "chatterquay");
     const url = `${base}/chatterquay/chatterquay.csv`;
     const allowed = { authorization: "Bearer feed-token-99812" };
     await until(async () => (await get(url, allowed)).status === 200, 60_000);

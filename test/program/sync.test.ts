@@ -141,10 +141,9 @@ describe("telling somebody", () => {
     const manifest = read(shop, "lexicant.yaml");
     const tell = `${manifest}\ntell:\n  mail: { to: [clerk@brindlecote.example], from: lexicant@brindlecote.example, server: "smtp://127.0.0.1:${port}" }\n  command: [node, -e, "process.stdin.pipe(require('fs').createWriteStream('told.json'))"]\n`;
     write(shop, "lexicant.yaml", tell);
-    process.env["SHOP_TOKEN"] = exchangeEnvironment.SHOP_TOKEN;
-    process.env["LEXICANT_MAY_RUN"] = "yes";
+    const env = { SHOP_TOKEN: exchangeEnvironment.SHOP_TOKEN, LEXICANT_MAY_RUN: "yes" };
     lexicant(shop, ["build", "merrowgate"]);
-    const { err } = await lexicantBeside(shop, ["submit", "merrowgate", "--wait", "--quiet"]);
+    const { err } = await lexicantBeside(shop, ["submit", "merrowgate", "--wait", "--quiet"], env);
     expect(err).toBe("");
     const mail = mails.find(({ subject }) => subject?.includes("refused") === true);
     expect(mail?.subject).toMatch(
@@ -163,9 +162,7 @@ describe("telling somebody", () => {
     write(shop, "lexicant.yaml", tell.replace("command: [node", "command: [no-such-program"));
     rmSync(join(shop, "told.json"));
     lexicant(shop, ["build", "merrowgate", "--failed"]);
-    const deaf = await lexicantBeside(shop, ["submit", "merrowgate", "--wait", "--quiet"]);
-    delete process.env["SHOP_TOKEN"];
-    delete process.env["LEXICANT_MAY_RUN"];
+    const deaf = await lexicantBeside(shop, ["submit", "merrowgate", "--wait", "--quiet"], env);
     // A workspace that a stranger made runs nothing.
     expect(
       lexicant(shop, ["results", "merrowgate", "--job", "2"], {

@@ -1,9 +1,9 @@
 import { spawnSync } from "node:child_process";
 import { describe, expect, it } from "vitest";
 import { textWidth } from "../../src/report/text-width.js";
-import { demoShop } from "../kit/demo-shop.js";
+import { demoShop, smallShop } from "../kit/demo-shop.js";
 import { environment, type MadeUpTerminal } from "../kit/process.js";
-import { copyOf, lexicant, mainFile, read, write } from "../kit/run.js";
+import { lexicant, mainFile, read, write } from "../kit/run.js";
 
 interface Shown {
   readonly exit: number | null;
@@ -23,7 +23,7 @@ const onTerminal = (
   return { exit, out, err, pages };
 };
 
-const shop = demoShop();
+const shop = smallShop();
 lexicant(shop, ["build", "lanternlist", "--quiet"]);
 lexicant(shop, ["sent", "lanternlist", "--quiet"]);
 lexicant(shop, ["set", "BC-1402", "price=9.90 GBP"]);
@@ -152,6 +152,7 @@ print(json.dumps({"exit": os.waitstatus_to_exitcode(status), "out": out}))`;
 };
 
 describe("a long answer at a person's terminal", () => {
+  const shop = demoShop();
   const pager = { LEXICANT_PAGER: "sed 's/^/page: /'" };
 
   it("when it is longer than the window, then the pager has it; where it is not, or there is none, it is written", () => {
@@ -167,7 +168,7 @@ describe("a long answer at a person's terminal", () => {
 
 describe("a person at the questions of place", () => {
   it("when they ask for help, mistype a number and break it off, then what was answered is kept, and the end says so", () => {
-    const own = copyOf(shop);
+    const own = demoShop();
     write(own, "channels/merrowgate/placements.csv", "our_category,channel_category\n");
     const { exit, out } = typed(own, ["place", "merrowgate"], ["?", "17", "", "^C"]);
     expect(out).toContain("words look among all categories");
@@ -178,7 +179,7 @@ describe("a person at the questions of place", () => {
   });
 
   it("when they break it off at the first question, then nothing is written", () => {
-    const own = copyOf(shop);
+    const own = demoShop();
     const before = read(own, "channels/fjordhandel/lexicon.csv");
     const { exit, out } = typed(own, ["lexicon", "fjordhandel"], ["^C"]);
     expect([exit, read(own, "channels/fjordhandel/lexicon.csv")]).toEqual([130, before]);
@@ -186,7 +187,7 @@ describe("a person at the questions of place", () => {
   });
 
   it("when nobody is to be asked, then the open ones are shown", () => {
-    const { exit, out } = typed(copyOf(shop), ["lexicon", "fjordhandel", "--no-input"], []);
+    const { exit, out } = typed(demoShop(), ["lexicon", "fjordhandel", "--no-input"], []);
     expect([exit, out]).toEqual([0, expect.stringContaining("Decide one: lexicant lexicon")]);
   });
 });

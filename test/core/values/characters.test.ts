@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { characterCount, characters } from "../../../src/core/values/characters.js";
+import { runs } from "../../kit/runs.js";
 
 const whole = new Intl.Segmenter("en", { granularity: "grapheme" });
 const expected = (text: string): readonly string[] =>
@@ -29,7 +30,7 @@ describe("characters as a person counts them", () => {
         expect(characters(text)).toEqual(expected(text));
         expect(characterCount(text)).toBe(expected(text).length);
       }),
-      { numRuns: 100 },
+      { numRuns: runs(40, 1000) },
     );
   });
 
@@ -53,7 +54,7 @@ describe("characters as a person counts them", () => {
         expect(characters(text)).toEqual(expected(text));
         expect(characterCount(text)).toBe(expected(text).length);
       }),
-      { numRuns: 150 },
+      { numRuns: runs(60, 1500) },
     );
     const joined = "👩🏽‍🌾".repeat(500) + "👨‍👩‍👧‍👦".repeat(500);
     expect(characterCount(joined)).toBe(1000);

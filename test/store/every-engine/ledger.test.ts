@@ -5,6 +5,7 @@ import type { LiveListing } from "../../../src/core/listing/live-listing.js";
 import { keptListing } from "../../../src/core/listing/live-text.js";
 import { newStore, noteAll, put, storeIn } from "../../kit/store.js";
 import { temporaryFolder } from "../../kit/run.js";
+import { runs } from "../../kit/runs.js";
 
 const priced = (price: string): LiveListing => ({
   ...{ name: "Stool", gtin: undefined, price, category: "g.t", axes: "", group: undefined },
@@ -121,7 +122,7 @@ describe("what a channel was given", () => {
         );
         await store.close();
       }),
-      { numRuns: 30 },
+      { numRuns: runs(15, 300) },
     );
   });
 

@@ -4,6 +4,7 @@ import type { LiveListing } from "../../../src/core/listing/live-listing.js";
 import type { BuildKind, ChannelLedger } from "../../../src/store/ledger.js";
 import type { Store } from "../../../src/store/store.js";
 import { noteAll, newStore } from "../../kit/store.js";
+import { runs } from "../../kit/runs.js";
 
 const DAY = "2026-11-25T11:00:00Z";
 
@@ -126,7 +127,7 @@ describe("a build that was sent", () => {
         }
         await store.close();
       }),
-      { numRuns: 60 },
+      { numRuns: runs(20, 600) },
     );
   });
 });

@@ -3,6 +3,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import type { Doubt } from "../../../src/core/catalogue/cell-reader.js";
 import { familiesOf, newStore, put, shown } from "../../kit/store.js";
+import { runs } from "../../kit/runs.js";
 
 const kinds = (result: Awaited<ReturnType<typeof put>>): readonly string[] =>
   result.fates.map(({ fate }) => fate);
@@ -93,7 +94,7 @@ describe("layers in the store", () => {
           }
         await store.close();
       }),
-      { numRuns: 25 },
+      { numRuns: runs(12, 250) },
     );
   });
 });
