@@ -31,6 +31,19 @@ describe("a definition", () => {
     expect(rulesAt("w.t").get("hue")?.limits.values?.name).toBe("hue");
   });
 
+  it("when a finding speaks of a need, then it names the row that decides it, be it of the category above", () => {
+    const placeOf = (code: string, field: string) => rulesAt(code).get(field)?.place.row;
+    expect([placeOf("g", "heft"), placeOf("g.t", "heft"), placeOf("w", "hue")]).toEqual([8, 9, 7]);
+    expect([placeOf("g", "ref"), placeOf("w.t", "hue")]).toEqual([2, 7]);
+  });
+
+  it("when a category has no rows of its own, then it has the very rules of the one above it, and is itself", () => {
+    const [above, below] = [definition.tree.find("w"), definition.tree.find("w.t")];
+    if (above === undefined || below === undefined) throw new Error("no such category");
+    expect(categoryRules(definition, below).fields).toBe(categoryRules(definition, above).fields);
+    expect(categoryRules(definition, below).category).toBe(below);
+  });
+
   it("when a value is an own value, a label or a synonym in any case, then it is matched; else not", () => {
     const hue = rulesAt("g").get("hue")?.limits.values;
     expect([hue?.match("green"), hue?.match("FOREST"), hue?.match("Red "), hue?.match("blue")]).toEqual([

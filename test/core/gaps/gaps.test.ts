@@ -4,7 +4,7 @@ import { sentence } from "../../../src/workspace/wording.js";
 import { checkAnswer, type AskingField } from "../../../src/core/gaps/check-answer.js";
 import { gapCollector, type Gaps } from "../../../src/core/gaps/gap-collector.js";
 import { readAsker, readTarget, targetKey, type Target } from "../../../src/core/gaps/question.js";
-import { readGapSheet, type Answer, type SheetRow } from "../../../src/core/gaps/read-sheet.js";
+import { isGapSheet, readGapSheet, type Answer, type SheetRow } from "../../../src/core/gaps/read-sheet.js";
 import { factsText, readFacts, readMark, readRow, rowText } from "../../../src/core/gaps/sheet-marks.js";
 import { LIST_SEPARATOR } from "../../../src/core/catalogue/record.js";
 import type { ChannelSetup } from "../../../src/core/listing/channel-setup.js";
@@ -137,6 +137,7 @@ describe("a sheet that comes back", () => {
 
   it("when cells are typed in, proposals taken and one said for all, then each answer is read with its place", () => {
     const read = readGapSheet(rows, "gaps.xlsx");
+    expect([isGapSheet(rows), isGapSheet(rows.slice(1))]).toEqual([true, false]);
     expect(said(read?.answers)).toEqual(expected);
     expect(read?.answers.find(({ text }) => text === "oak")?.place).toMatchObject({
       file: "gaps.xlsx",
