@@ -12,7 +12,6 @@ describe("what tells a program from one that was built before", () => {
       rootDir: "src",
       incremental: true,
       tsBuildInfoFile: "dist/.tsbuildinfo",
-      noLib: true,
       noCheck: true,
     };
     write(

@@ -24,7 +24,7 @@ const answer = async ({ cwd, args, env, input, terminal, port }) => {
     exit = null;
   }
   port.postMessage({ exit, out, err, ...(terminal === undefined ? {} : { pages }) });
-  Atomics.store(signal, 0, 1);
+  Atomics.add(signal, 0, 1);
   Atomics.notify(signal, 0);
 };
 

@@ -115,7 +115,7 @@ interface Pass {
   readonly covered: ReadonlySet<string>;
   /** Ids that the channel gave, by its own references. */
   readonly idsByReference: ReadonlyMap<string, string>;
-  readonly found: Found;
+  readonly found: Tally;
   /** SKUs of ours that were looked at, and references of the export that were met. */
   readonly handled: TextRegister;
   readonly met: TextRegister;
@@ -125,7 +125,7 @@ interface Pass {
 }
 
 /** What is counted and gathered on the way. */
-interface Found {
+interface Tally {
   readonly counts: Record<Disagreement["kind"], number>;
   readonly toAmend: Set<string>;
   readonly toSend: Set<string>;
@@ -136,7 +136,7 @@ interface Found {
 }
 
 /** A row that we know, with what each side says of it. */
-interface KnownRow {
+interface RowOfOurs {
   readonly sku: string;
   readonly family: number;
   readonly isGroup: boolean;
@@ -207,7 +207,7 @@ const referenceKey = (
 
 /** How the channel has a listing: what the export shows, and what tells it and its group as we know that. */
 const asShown = (
-  { base, isGroup }: KnownRow,
+  { base, isGroup }: RowOfOurs,
   shown: Readonly<Record<string, string>>,
   { definition }: Pass,
 ): LiveListing => {
@@ -224,7 +224,7 @@ const asShown = (
 };
 
 /** Looks at one row that we know: tells where the sides disagree, and notes how the channel has it. */
-const look = async (row: KnownRow, pass: Pass): Promise<void> => {
+const look = async (row: RowOfOurs, pass: Pass): Promise<void> => {
   const { sku, isGroup, came, sent, now } = row;
   const { found } = pass;
   pass.handled.add(sku, 1);
@@ -333,7 +333,7 @@ export const reconcileChannel = async (
   const came = await ledger.beginExport("came", at);
   const { listings, ids: idsByReference } = await stageExport(path, channel, came);
   await came.commit([]);
-  const found: Found = {
+  const found: Tally = {
     counts: { "not ours": 0, "not live": 0, "still live": 0, differs: 0, stale: 0 },
     toAmend: new Set(),
     toSend: new Set(),

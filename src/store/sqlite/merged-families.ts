@@ -19,7 +19,7 @@ export interface Scanned {
 }
 
 /** Merges what holds for a channel, or for all; undefined when nothing is said of the product itself. */
-export type Merged = (
+export type MergeProduct = (
   product: Scanned,
   ofGroup: readonly Opinion[],
   channel: string | undefined,
@@ -29,7 +29,7 @@ export type Merged = (
 
 /** Begins to merge; `partOf` finds a bundle's part. */
 export const merging =
-  (attributes: AttributeIndex, partOf: (sku: string) => Product | undefined): Merged =>
+  (attributes: AttributeIndex, partOf: (sku: string) => Product | undefined): MergeProduct =>
   ({ sku, opinions }, ofGroup, channel, withBundle = true) => {
     if (opinions.length === 0) return undefined;
     const all = ofGroup.length === 0 ? [...opinions] : [...ofGroup, ...opinions];
@@ -48,7 +48,7 @@ interface FamilyRows {
 
 const familyOf = (
   { number, members, ofGroup }: FamilyRows,
-  merged: Merged,
+  merged: MergeProduct,
   attributes: AttributeIndex,
 ): Family | undefined => {
   const base = members.flatMap((member) => merged(member, ofGroup, undefined) ?? []);
@@ -106,7 +106,7 @@ function* familyRows(rows: Iterable<ScanRow>, read: OpinionReader): Generator<Fa
 export async function* mergedFamilies(
   rows: Iterable<ScanRow>,
   read: OpinionReader,
-  merged: Merged,
+  merged: MergeProduct,
   attributes: AttributeIndex,
 ): AsyncGenerator<readonly Family[]> {
   let batch: Family[] = [];

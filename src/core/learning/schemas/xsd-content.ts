@@ -6,7 +6,14 @@
  */
 import { localName } from "../../records/local-name.js";
 import type { TreeNode } from "../paper.js";
-import { attribute, childrenOf, MOST_DEEP, type Facets, type Named, type TypeReader } from "./xsd-types.js";
+import {
+  attribute,
+  childrenOf,
+  MOST_DEEP,
+  type Facets,
+  type NamedParts,
+  type TypeReader,
+} from "./xsd-types.js";
 
 /** One element within another. */
 export interface Particle {
@@ -45,7 +52,7 @@ const occurs = (node: TreeNode): Pick<Particle, "isOptional" | "most"> => {
 const nothing: Content = { elements: [], attributes: [], text: undefined };
 
 /** Begins to read them. */
-export const contentReader = (named: Named, types: TypeReader): ContentReader => {
+export const contentReader = (named: NamedParts, types: TypeReader): ContentReader => {
   const particles = (node: TreeNode, isOptional: boolean, deep: number): readonly Particle[] => {
     if (deep > MOST_DEEP) return [];
     return node.children.flatMap((child): readonly Particle[] => {

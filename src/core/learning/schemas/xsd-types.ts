@@ -17,10 +17,10 @@ export const childrenOf = (node: TreeNode, ...names: readonly string[]): readonl
   node.children.filter(({ name }) => names.includes(localName(name)));
 
 /** What a schema names, by kind (`simpleType`, `group` …) and name. */
-export type Named = (kind: string, name: string) => TreeNode | undefined;
+export type NamedParts = (kind: string, name: string) => TreeNode | undefined;
 
 /** The parts at the top of a schema. */
-export const namedParts = (root: TreeNode): Named => {
+export const namedParts = (root: TreeNode): NamedParts => {
   const found = new Map(
     root.children.map((node) => [`${localName(node.name)} ${attribute(node, "name")}`, node] as const),
   );
@@ -104,7 +104,7 @@ export interface TypeReader {
 }
 
 /** Begins to read the types of a schema. */
-export const typeReader = (named: Named): TypeReader => {
+export const typeReader = (named: NamedParts): TypeReader => {
   const byName = (name: string, deep: number): Facets => {
     const own = localName(name);
     const simple = named("simpleType", name);
