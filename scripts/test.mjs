@@ -31,7 +31,7 @@ const isLong = process.argv.includes("--long");
 const engine = await timed("packages", () => Promise.resolve({ compiled: installBeside() }));
 systemPrograms({ xmllint: "libxml2-utils", "python3:openpyxl": "python3-openpyxl" });
 await timed("build", () => Promise.resolve(build()));
-/** The longest first, as many at once as there are cores here and on the machines that run this. */
+/** The longest first, two at once: two cores are what the whole test is meant for. */
 const AT_ONCE = 2;
 const waiting = [
   ...(engine.compiled === undefined ? [] : [() => engine.compiled]),
