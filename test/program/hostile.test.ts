@@ -4,12 +4,14 @@ import { join } from "node:path";
 import { describe, expect, it } from "vitest";
 import { emptyShop } from "../kit/demo-shop.js";
 import { hostileFiles } from "../kit/hostile.js";
-import { sized } from "../kit/runs.js";
+import { isLong, sized } from "../kit/runs.js";
 import { programThread } from "../kit/program-thread.js";
 import { lexicant, projectRoot, read, write, type Ran } from "../kit/run.js";
 
 /** Whatever needs more memory than this, or more time, gives no answer: the test falls. */
-const held = programThread({ seconds: 40, heapMegabytes: 400 });
+const held = programThread(
+  isLong ? { seconds: 40, heapMegabytes: 400 } : { seconds: 20, heapMegabytes: 256 },
+);
 
 const bounded = (shop: string, args: readonly string[]): Ran => held.run(shop, args);
 

@@ -65,8 +65,8 @@ describe("work in parts", () => {
     () =>
       fc.assert(
         fc.property(
-          fc.array(goods, { minLength: 30, maxLength: 60 }),
-          fc.integer({ min: 2, max: 3 }),
+          fc.array(goods, { minLength: 60, maxLength: 120 }),
+          fc.integer({ min: 2, max: 4 }),
           (rows, workers) => {
             const shop = shopOf(rows);
             const alone = doneBy(shop, 1);
