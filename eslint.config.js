@@ -4,14 +4,14 @@ import { dataNames } from "./scripts/data-names.js";
 import { importDirection } from "./scripts/import-direction.js";
 
 export default tseslint.config(
-  { ignores: ["dist/**", "node_modules/**", "demo-shop/**", "test/cases/**"] },
+  { ignores: ["dist/**", "modules/**", "node_modules/**", "demo-shop/**", "test/cases/**"] },
   js.configs.recommended,
   ...tseslint.configs.strict,
   {
     files: ["src/**/*.ts"],
     extends: [tseslint.configs.strictTypeChecked],
     languageOptions: {
-      parserOptions: { project: "./tsconfig.build.json", tsconfigRootDir: import.meta.dirname },
+      parserOptions: { project: "./tsconfig.src.json", tsconfigRootDir: import.meta.dirname },
     },
     plugins: { house: { rules: { "data-names": dataNames, "import-direction": importDirection } } },
     rules: {

@@ -11,7 +11,7 @@ import { worldOf } from "../test/kit/io.mjs";
 
 const main = fileURLToPath(new URL("../dist/main.js", import.meta.url));
 const hook = fileURLToPath(new URL("../test/kit/kill-at.mjs", import.meta.url));
-const { runCommandLine } = await import("../dist/cli/command-line.js");
+const { runCommandLine } = await import("../modules/cli/command-line.js");
 
 const environment = { ...process.env, LEXICANT_TODAY: "2026-11-25", NO_COLOR: "1" };
 

@@ -56,13 +56,13 @@ const makeDefinition = (folder, names) => {
 };
 
 export const run = async (folder) => {
-  const { findDefinitions, loadDefinition } = await import("../dist/workspace/definition-files.js");
-  const { shippedDefinitions } = await import("../dist/workspace/workspace.js");
-  const { categoryIndex } = await import("../dist/core/placement/category-index.js");
-  const { suggest } = await import("../dist/core/placement/suggest.js");
-  const { loadGlossary } = await import("../dist/workspace/goods-files.js");
-  const { categoryRules } = await import("../dist/core/channel/category-rules.js");
-  /** @type {import("../dist/core/language/function.js").Surroundings} */
+  const { findDefinitions, loadDefinition } = await import("../modules/workspace/definition-files.js");
+  const { shippedDefinitions } = await import("../modules/workspace/workspace.js");
+  const { categoryIndex } = await import("../modules/core/placement/category-index.js");
+  const { suggest } = await import("../modules/core/placement/suggest.js");
+  const { loadGlossary } = await import("../modules/workspace/goods-files.js");
+  const { categoryRules } = await import("../modules/core/channel/category-rules.js");
+  /** @type {import("../src/core/language/function.js").Surroundings} */
   const surroundings = { today: { kind: "date", iso: "2026-11-25" } };
   const shipped = await findDefinitions([{ path: shippedDefinitions, shown: "shipped" }]);
   const known = await loadDefinition(

@@ -1,10 +1,10 @@
 // Expressions evaluated per second, each beside the same written by hand in JavaScript, in turns within one run.
 import { Decimal } from "decimal.js";
-import { namesOf } from "../dist/core/language/names.js";
-import { lookUpTable } from "../dist/core/language/look-up-table.js";
-import { program } from "../dist/core/language/program.js";
-import { decimal } from "../dist/core/values/decimal.js";
-import { readValue } from "../dist/core/values/read.js";
+import { namesOf } from "../modules/core/language/names.js";
+import { lookUpTable } from "../modules/core/language/look-up-table.js";
+import { program } from "../modules/core/language/program.js";
+import { decimal } from "../modules/core/values/decimal.js";
+import { readValue } from "../modules/core/values/read.js";
 
 const PRODUCTS = 2000;
 const ROUNDS = 15;
@@ -84,10 +84,10 @@ export const run = () => {
     "attribute",
     attributes.map(([name, kind]) => ({
       name,
-      kind: /** @type {import("../dist/core/language/kind.js").ResultKind} */ (kind),
+      kind: /** @type {import("../src/core/language/kind.js").ResultKind} */ (kind),
     })),
   );
-  /** @type {import("../dist/core/language/function.js").Surroundings} */
+  /** @type {import("../src/core/language/function.js").Surroundings} */
   const surroundings = {
     today: { kind: "date", iso: "2026-03-01" },
     tables: new Map([["parcels", table]]),

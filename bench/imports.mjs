@@ -67,8 +67,8 @@ const readAlone = (module, reader, file) =>
   measureNode(undefined, [
     "--input-type=module",
     "-e",
-    `import { fileSource } from ${JSON.stringify(new URL("../dist/formats/byte-source.js", import.meta.url).href)};
-     import { ${reader} } from ${JSON.stringify(new URL(`../dist/formats/${module}.js`, import.meta.url).href)};
+    `import { fileSource } from ${JSON.stringify(new URL("../modules/formats/byte-source.js", import.meta.url).href)};
+     import { ${reader} } from ${JSON.stringify(new URL(`../modules/formats/${module}.js`, import.meta.url).href)};
      const table = await ${reader}(await fileSource(${JSON.stringify(file)}, "file"));
      let rows = 0;
      for await (const batch of table.batches) rows += batch.length;
@@ -119,7 +119,7 @@ const csv = async (folder) => {
 };
 
 const xlsx = async (folder) => {
-  const { textWorkbook } = await import("../dist/formats/xlsx-writer.js");
+  const { textWorkbook } = await import("../modules/formats/xlsx-writer.js");
   const file = join(folder, "goods.xlsx");
   const out = createWriteStream(file);
   async function* rows() {

@@ -24,11 +24,11 @@ const line = (name, { all, first, three, sure, wrong, homeless, housed }) =>
   `${homeless > 0 ? `;  without a place ${String(homeless).padStart(4)}, sure all the same ${housed}` : ""}\n`;
 
 export const run = async () => {
-  const { findDefinitions, loadDefinition } = await import("../dist/workspace/definition-files.js");
-  const { shippedDefinitions } = await import("../dist/workspace/workspace.js");
-  const { loadGlossary } = await import("../dist/workspace/goods-files.js");
-  const { categoryIndex } = await import("../dist/core/placement/category-index.js");
-  const { suggest } = await import("../dist/core/placement/suggest.js");
+  const { findDefinitions, loadDefinition } = await import("../modules/workspace/definition-files.js");
+  const { shippedDefinitions } = await import("../modules/workspace/workspace.js");
+  const { loadGlossary } = await import("../modules/workspace/goods-files.js");
+  const { categoryIndex } = await import("../modules/core/placement/category-index.js");
+  const { suggest } = await import("../modules/core/placement/suggest.js");
   const begun = performance.now();
   const glossary = await loadGlossary([]);
   process.stdout.write(

@@ -23,12 +23,12 @@ export const run = async (wish) => {
   const wanted = wish === "tuning" ? "tuning" : undefined;
   const sets = [...read("sets.yaml").map((set) => ({ key: undefined, ...set })), ...read("shapes.yaml")];
   const tools = {
-    ...(await import("../dist/core/catalogue/proposal/propose.js")),
-    ...(await import("../dist/core/catalogue/proposal/known-values.js")),
-    ...(await import("../dist/flow/import/sample-file.js")),
-    ...(await import("../dist/formats/open-table.js")),
-    ...(await import("../dist/formats/byte-source.js")),
-    ...(await import("../dist/core/catalogue/proposal/choose-records.js")),
+    ...(await import("../modules/core/catalogue/proposal/propose.js")),
+    ...(await import("../modules/core/catalogue/proposal/known-values.js")),
+    ...(await import("../modules/flow/import/sample-file.js")),
+    ...(await import("../modules/formats/open-table.js")),
+    ...(await import("../modules/formats/byte-source.js")),
+    ...(await import("../modules/core/catalogue/proposal/choose-records.js")),
   };
   for (const heldOut of [undefined, "first", "second"])
     if (wanted !== "tuning" || heldOut === undefined)

@@ -38,10 +38,10 @@ const judged = (what, field, one, kind) => {
 };
 
 const score = async (all, folder, { isResaved, tell }) => {
-  const { readPapers } = await import("../dist/formats/paper-files.js");
-  const { learnChannel } = await import("../dist/core/learning/learn-channel.js");
-  const { corrections } = await import("../dist/core/learning/corrections.js");
-  const { SURE } = await import("../dist/core/learning/claim.js");
+  const { readPapers } = await import("../modules/formats/paper-files.js");
+  const { learnChannel } = await import("../modules/core/learning/learn-channel.js");
+  const { corrections } = await import("../modules/core/learning/corrections.js");
+  const { SURE } = await import("../modules/core/learning/claim.js");
   const sum = new Map();
   const count = (what, isRight) => {
     const [right = 0, of = 0] = sum.get(what) ?? [];

@@ -92,9 +92,9 @@ lines.sort((a, b) => (a < b ? -1 : 1));
 writeFileSync(new URL("wordnet.txt", target), `${lines.join("\n")}\n`);
 copyFileSync(join(source, "LICENSE"), new URL("wordnet-licence.txt", target));
 
-const { goodRow, qualityRow } = await import("../dist/core/goods/good-row.js");
-const { noGlossary } = await import("../dist/core/goods/glossary-data.js");
-const { growGlossary } = await import("../dist/core/goods/grow-glossary.js");
+const { goodRow, qualityRow } = await import("../modules/core/goods/good-row.js");
+const { noGlossary } = await import("../modules/core/goods/glossary-data.js");
+const { growGlossary } = await import("../modules/core/goods/grow-glossary.js");
 const tables = new URL("../goods/", import.meta.url);
 const read = (file) =>
   Papa.parse(readFileSync(new URL(file, tables), "utf8"), { header: true, skipEmptyLines: true }).data;

@@ -7,14 +7,14 @@ import { build, install, outputPath, root } from "./setup.mjs";
 
 install();
 build();
-const { functionsPage } = await import("../dist/core/language/functions-page.js");
+const { functionsPage } = await import("../modules/core/language/functions-page.js");
 writeFileSync(outputPath("docs", "functions.md"), functionsPage());
 writeFileSync(outputPath("docs", "json.md"), jsonPage(join(root, "docs", "schemas")));
-const { commands } = await import("../dist/commands/commands.js");
-const { commonOptions } = await import("../dist/commands/options/common-options.js");
-const { environmentVariables } = await import("../dist/commands/options/environment.js");
-const { exitCodes } = await import("../dist/io/exit-code.js");
-const { version } = await import("../dist/workspace/version.js");
+const { commands } = await import("../modules/commands/commands.js");
+const { commonOptions } = await import("../modules/commands/options/common-options.js");
+const { environmentVariables } = await import("../modules/commands/options/environment.js");
+const { exitCodes } = await import("../modules/io/exit-code.js");
+const { version } = await import("../modules/workspace/version.js");
 const manual = await manualPage({
   ...{ commands, common: commonOptions, variables: environmentVariables, exits: exitCodes },
   version: version(),

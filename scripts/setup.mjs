@@ -80,10 +80,13 @@ export const install = () => {
   packages.note();
 };
 
-const filesUnder = (folder) =>
+export const filesUnder = (folder) =>
   readdirSync(folder, { withFileTypes: true }).flatMap((entry) =>
     entry.isDirectory() ? filesUnder(join(folder, entry.name)) : [join(folder, entry.name)],
   );
+
+/** What a shell starts. */
+const program = join(root, "dist", "main.js");
 
 export const build = () => {
   const stampFile = join(root, "dist", ".built");
@@ -92,19 +95,15 @@ export const build = () => {
     ...filesUnder(join(root, "src")).sort(),
     ...filesUnder(join(root, "goods")).sort(),
     join(root, "scripts", "goods.mjs"),
+    join(root, "scripts", "bundle.mjs"),
     join(root, "tsconfig.json"),
-    join(root, "tsconfig.build.json"),
+    join(root, "package-lock.json"),
   ])
     hash.update(`${file} ${statSync(file).size}`).update(readFileSync(file));
   const stamp = hash.digest("hex");
-  if (stampOf(stampFile) === stamp && existsSync(join(root, "dist", "main.js"))) return;
-  step("build", process.execPath, [
-    join(root, "node_modules", "typescript", "bin", "tsc"),
-    "-p",
-    "tsconfig.build.json",
-  ]);
+  if (stampOf(stampFile) === stamp && existsSync(program)) return;
+  step("build", process.execPath, [join(root, "scripts", "bundle.mjs")]);
   step("make what is known of goods ready", process.execPath, [join(root, "scripts", "goods.mjs")]);
-  mkdirSync(join(root, "dist"), { recursive: true });
   writeFileSync(stampFile, stamp);
 };
 
@@ -145,5 +144,5 @@ export const systemPrograms = (wanted) => {
 if (process.argv[1] === fileURLToPath(import.meta.url)) {
   install();
   build();
-  execFileSync(process.execPath, [join(root, "dist", "main.js"), "--version"], { stdio: "inherit" });
+  execFileSync(process.execPath, [program, "--version"], { stdio: "inherit" });
 }

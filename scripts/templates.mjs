@@ -6,10 +6,10 @@ import { build, install, outputPath, root } from "./setup.mjs";
 install();
 build();
 const { writeXlsx } = await import("hucre/xlsx");
-const { loadDefinition } = await import("../dist/workspace/definition-files.js");
-const { branchRules, describe, slug } = await import("../dist/flow/build/branch-rules.js");
-const { columnLetter } = await import("../dist/core/diagnostics/place.js");
-/** @type {import("../dist/core/language/function.js").Surroundings} */
+const { loadDefinition } = await import("../modules/workspace/definition-files.js");
+const { branchRules, describe, slug } = await import("../modules/flow/build/branch-rules.js");
+const { columnLetter } = await import("../modules/core/diagnostics/place.js");
+/** @type {import("../src/core/language/function.js").Surroundings} */
 const surroundings = { today: { kind: "date", iso: "2026-11-25" } };
 const UNDATED = new Date("2000-01-01T00:00:00Z");
 const ROOM = 200;

@@ -48,7 +48,7 @@ const refuseWrong = async (
   valued: readonly (readonly [name: string, option: Option<unknown>])[],
   given: ReadonlyMap<string, unknown>,
 ): Promise<void> => {
-  const validator = await import("class-validator");
+  const validator = await import("./validators.js");
   const { validate } = await import("../../workspace/validate.js");
   class Model {}
   for (const [name, { rules }] of valued)

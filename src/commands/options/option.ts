@@ -2,11 +2,11 @@
  * Makers of options: how one is written, what may stand behind it, and the type that the work gets. A command's table
  * is made of these.
  */
-import type * as classValidator from "class-validator";
 import { isCurrency } from "../../core/values/currencies.js";
+import type * as validators from "./validators.js";
 
-/** class-validator, which is loaded when an option is there to be checked. */
-type Validator = typeof classValidator;
+/** What options are checked by, which is loaded when an option is there to be checked. */
+type Validator = typeof validators;
 
 /** One option of a command, once for all: how it is written, what it says in the help, what may stand there, what comes of it. */
 export interface Option<Value> {

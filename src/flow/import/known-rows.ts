@@ -8,7 +8,7 @@ import type { TableStream } from "../../formats/table-stream.js";
 import type { CatalogueState, Store } from "../../store/store.js";
 import type { Source } from "../../workspace/source-files.js";
 import type { Workspace } from "../../workspace/workspace.js";
-import { programMark } from "../kept/program-mark.js";
+import { builtFrom } from "../../workspace/version.js";
 import { createFramed, openFramed, orNothing } from "../parts/framed-file.js";
 import { workMark } from "../parts/work-mark.js";
 import type { ChosenSource } from "./choose-source.js";
@@ -26,7 +26,7 @@ export interface KnownRows {
   end(): Promise<() => Promise<void>>;
 }
 
-interface About {
+interface AboutRows {
   readonly mark: string;
   readonly state: CatalogueState;
 }
@@ -55,7 +55,7 @@ const markOf = (
   return workMark(workspace, [], {
     ...{
       work: "import",
-      program: programMark(),
+      program: builtFrom(),
       source: source.yaml.text,
       header: table.header,
       format: table.format,
@@ -69,11 +69,11 @@ const markOf = (
 const loaded = async (
   path: string,
   mark: string,
-): Promise<(About & { readonly rows: KeptRows }) | undefined> => {
+): Promise<(AboutRows & { readonly rows: KeptRows }) | undefined> => {
   const file = await openFramed(path);
   if (file === undefined) return undefined;
   try {
-    const about = file.about as About;
+    const about = file.about as AboutRows;
     if (about.mark !== mark) return undefined;
     for await (const rows of file.values()) return { ...about, rows: rows as KeptRows };
     return undefined;
@@ -108,7 +108,7 @@ export const knownRows = async (
     note: (hash, product) => now.add(hash, product),
     async end() {
       // As it is now: what the same act changes behind this file is a change since.
-      const about: About = { mark, state: await store.state() };
+      const about: AboutRows = { mark, state: await store.state() };
       return async () => {
         await orNothing(
           (async () => {

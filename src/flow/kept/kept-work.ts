@@ -20,6 +20,7 @@ import {
 } from "../../core/catalogue/plain-facts.js";
 import type { FamilyRange } from "../../store/store.js";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
+import { builtFrom } from "../../workspace/version.js";
 import type { OpenCatalogue } from "../open-catalogue.js";
 import {
   createFramed,
@@ -31,7 +32,6 @@ import {
 import { workMark } from "../parts/work-mark.js";
 import { namesOf } from "../run-channels.js";
 import { changedSince, sharingIn, type Ties } from "./changed-families.js";
-import { programMark } from "./program-mark.js";
 import { readIds, type Bundles, type LoggedPart } from "./family-log.js";
 
 /** Families that changed are looked at so many at a time. */
@@ -41,7 +41,7 @@ const AT_ONCE = 500;
 const MOST_KEPT = 6;
 
 /** What is to be known of all that was found, to find it again. */
-interface About<M> extends Ties {
+interface AboutWork<M> extends Ties {
   /** Of all that it depends on beside the catalogue. */
   readonly mark: string;
   /** What the work itself has to say of all. */
@@ -98,7 +98,7 @@ export const keptWork = async <M>(
   const path = join(folder, createHash("sha256").update(which).digest("hex").slice(0, 16));
   const attributes = (await store.attributes()).names.length;
   const today = (await surroundings()).today.iso;
-  const mark = workMark(workspace, channels, { work, program: programMark(), today, attributes });
+  const mark = workMark(workspace, channels, { work, program: builtFrom(), today, attributes });
   const state = await store.state();
   const sharing = await sharingIn(store);
   let before: FramedFile | undefined;
@@ -120,7 +120,7 @@ export const keptWork = async <M>(
   return {
     async again(look) {
       before = await orNothing(openFramed(path));
-      const about = before?.about as About<M> | undefined;
+      const about = before?.about as AboutWork<M> | undefined;
       if (before === undefined || about?.mark !== mark || about.hasMet) return undefined;
       const changed = await changedSince(store, about, sharing);
       if (changed === undefined) return undefined;
@@ -162,7 +162,7 @@ export const keptWork = async <M>(
       await writing((file) => file.add(stretch));
     },
     async finish(more, always = []) {
-      const about: About<M> = { mark, state, bundles, sharing, always, more, hasIds, hasMet };
+      const about: AboutWork<M> = { mark, state, bundles, sharing, always, more, hasIds, hasMet };
       await writing((file) => file.finish(about));
       writer = undefined;
       await orNothing(tidy(folder));
@@ -229,14 +229,14 @@ class News {
   }
 }
 
-interface Settled {
+interface SettledWork {
   readonly file: FramedFile;
   readonly changed: ReadonlySet<number>;
   readonly news: News;
 }
 
 /** Stretch by stretch what was kept of families that did not change, and what was found now of those that did. */
-async function* renewed({ file, changed, news }: Settled): AsyncGenerator<Stretch> {
+async function* renewed({ file, changed, news }: SettledWork): AsyncGenerator<Stretch> {
   const { places } = news;
   let next = 0;
   let end = 0;
@@ -271,7 +271,7 @@ async function* renewed({ file, changed, news }: Settled): AsyncGenerator<Stretc
 }
 
 /** Whether an id is of two families now. */
-const meets = async (settled: Settled, channels: number): Promise<boolean> => {
+const meets = async (settled: SettledWork, channels: number): Promise<boolean> => {
   const registers = Array.from({ length: channels }, () => idRegister());
   let hasMet = false;
   for await (const { facts } of renewed(settled))
