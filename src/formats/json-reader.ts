@@ -24,7 +24,7 @@ const DEPTH_LIMIT = 50;
 /** What stands in a list that has no key: the records of a list at the top. */
 const ITEM = "item";
 
-interface Level {
+interface JsonLevel {
   readonly kind: "object" | "list";
   /** The key that values of it stand under. */
   name: string;
@@ -35,13 +35,13 @@ interface Level {
   wants: "key" | "colon" | "value" | "comma" | "first";
 }
 
-type Token = { readonly token: TokenType; readonly value: unknown };
+type JsonToken = { readonly token: TokenType; readonly value: unknown };
 
 const unexpected = (): Error => new Error("something stands there that JSON does not have");
 
 /** Turns JSON's tokens into a tree's events: each key is a node, and each item of a list one of its key. */
-const jsonEvents = (builder: TreeBuilder): { take(token: Token): void; isOver(): boolean } => {
-  const levels: Level[] = [];
+const jsonEvents = (builder: TreeBuilder): { take(token: JsonToken): void; isOver(): boolean } => {
+  const levels: JsonLevel[] = [];
   let isOver = false;
   const nameHere = (): string => {
     const level = levels.at(-1);
@@ -70,7 +70,7 @@ const jsonEvents = (builder: TreeBuilder): { take(token: Token): void; isOver():
     builder.close();
     done();
   };
-  const close = (kind: Level["kind"]): void => {
+  const close = (kind: JsonLevel["kind"]): void => {
     const level = levels.at(-1);
     const isRight = level?.kind === kind && (level.wants === "comma" || level.wants === "first");
     if (!isRight) throw unexpected();

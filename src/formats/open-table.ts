@@ -21,8 +21,7 @@ const looksLikeWorkbook = (head: Buffer): boolean =>
 /** A file whose name says one thing and whose bytes say another was renamed or broken on its way: not read by luck. */
 const refuseOtherwise = (file: string, found: FileKind): void => {
   const expected = kindNamed(file);
-  const isJson = ({ format }: FileKind): boolean => format === "json" || format === "jsonl";
-  if (expected === undefined || expected === found || (isJson(expected) && isJson(found))) return;
+  if (expected === undefined || expected === found || expected.near === found.format) return;
   const { words, format } = found;
   throw new Refusal([
     diagnostic("named-otherwise", { path: file, named: expected.words, found: words, format }),
@@ -33,7 +32,7 @@ const refuseOtherwise = (file: string, found: FileKind): void => {
 export const unpacked = async (source: ByteSource): Promise<readonly ByteSource[]> => {
   const head = await source.head();
   if (isGzip(head)) return unpacked(gzipSource(source));
-  if (!isZip(head) || kindNamed(source.file)?.format === "xlsx" || looksLikeWorkbook(head)) return [source];
+  if (!isZip(head) || kindNamed(source.file)?.isWorkbook === true || looksLikeWorkbook(head)) return [source];
   const { archiveSources } = await import("./zip-archive.js");
   return archiveSources(source.path ?? (await allBytes(source, ARCHIVE_LIMIT)), source.file);
 };
@@ -57,8 +56,8 @@ export const openTable = async (source: ByteSource, options: TableOptions = {}):
   if (bytes.length === 0) throw new Refusal([diagnostic("empty-file", { path: source.file })]);
   const found = kindIn(bytes, source.file, options);
   if (options.format === undefined) refuseOtherwise(source.file, found);
-  else if (options.format === "xlsx" && found.format !== "xlsx")
-    refuseOtherwise(`${source.file}.xlsx`, found);
+  else if (kindOf(options.format).isWorkbook && !found.isWorkbook)
+    refuseOtherwise(`${source.file}.${options.format}`, found);
   const table = await found.open(source, options);
   refuseRepeatedColumns(table);
   return table;

@@ -20,7 +20,7 @@ export interface TreeRecord {
   readonly fault?: Diagnostic;
 }
 
-interface Column {
+interface RecordColumn {
   readonly path: RecordPath | undefined;
   isAsked: boolean;
   wasSeen: boolean;
@@ -33,7 +33,7 @@ const PATH_LIMIT = 4096;
 class PathColumns {
   readonly names: string[] = [];
   private readonly slots = new Map<string, number>();
-  private readonly columns: Column[] = [];
+  private readonly columns: RecordColumn[] = [];
   private asked: { readonly slot: number; readonly path: RecordPath }[] = [];
   private leadingOut: RecordPath[] = [];
 

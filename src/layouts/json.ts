@@ -7,14 +7,14 @@ import { isList, type MaybeBlank } from "../core/values/value.js";
 import { cellTexts } from "./cell-text.js";
 import { commas, unparted, type LayoutWriter } from "./layout.js";
 
-type Json = string | number | boolean | readonly Json[] | { readonly [key: string]: Json };
+type JsonValue = string | number | boolean | readonly JsonValue[] | { readonly [key: string]: JsonValue };
 
 /** Numbers and yes/no are JSON's own as long as they stay exact; all else is text. */
 const jsonOf = (
   value: MaybeBlank,
   column: LayoutColumn,
   { style, hasNumbers }: JsonLayout,
-): Json | undefined => {
+): JsonValue | undefined => {
   if (value === undefined) return undefined;
   if (typeof value === "boolean") return value;
   if (isDecimal(value) && Number.isSafeInteger(value.toNumber())) return value.toNumber();
@@ -31,7 +31,7 @@ const jsonOf = (
 const amounts: ReadonlySet<string> = new Set(["decimal", "money", "measure"]);
 
 /** `delivery.days` stands within an object named delivery. */
-const put = (into: Record<string, unknown>, path: string, value: Json): void => {
+const put = (into: Record<string, unknown>, path: string, value: JsonValue): void => {
   const names = path.split(".");
   const last = names.pop() ?? path;
   let parent = into;

@@ -8,14 +8,14 @@ import { isDate, isList, isMeasure, isMoney, type MaybeBlank, type Value } from 
 import { amountText } from "./cell-text.js";
 import { commas, type LayoutWriter } from "./layout.js";
 
-type Json = string | boolean | readonly Json[] | { readonly [key: string]: Json };
+type JsonLdValue = string | boolean | readonly JsonLdValue[] | { readonly [key: string]: JsonLdValue };
 
 /** schema.org's enumerations are named by their address; lists named item-… hold their members. */
 const enumerated = (field: Field, text: string, context: string): string =>
   field.kind === "choice" ? `${context}/${text}` : text;
 
 /** A measure is a QuantitativeValue with its UN/CEFACT code; amounts stay text so that they stay exact. */
-const one = (value: Value, field: Field, context: string): Json => {
+const one = (value: Value, field: Field, context: string): JsonLdValue => {
   if (isMeasure(value))
     return {
       "@type": "QuantitativeValue",
@@ -27,7 +27,7 @@ const one = (value: Value, field: Field, context: string): Json => {
   return typeof value === "boolean" ? value : enumerated(field, canonicalText(value), context);
 };
 
-const jsonOf = (value: MaybeBlank, field: Field, context: string): Json | undefined => {
+const jsonOf = (value: MaybeBlank, field: Field, context: string): JsonLdValue | undefined => {
   if (value === undefined) return undefined;
   return isList(value) ? value.map((item) => one(item, field, context)) : one(value, field, context);
 };
@@ -35,7 +35,7 @@ const jsonOf = (value: MaybeBlank, field: Field, context: string): Json | undefi
 const objects: Readonly<Record<string, string>> = { brand: "Brand", manufacturer: "Organization" };
 
 /** A brand or maker is a thing with a name. */
-const named = (name: string, json: Json): Json => {
+const named = (name: string, json: JsonLdValue): JsonLdValue => {
   const type = ownOf(objects, name);
   return type === undefined ? json : { "@type": type, name: json };
 };
@@ -56,7 +56,7 @@ export const jsonLdWriter = (layout: JsonLdLayout): LayoutWriter => {
   const own = columns.filter(({ field }) => !apart.includes(field));
   const [offerColumns, audienceColumns] = [placed(offer), placed(audience)];
   const priceField = offerColumns.find(({ name }) => name === "price")?.field;
-  const fill = (row: FileRow, of: readonly LayoutColumn[], into: Record<string, Json>): void => {
+  const fill = (row: FileRow, of: readonly LayoutColumn[], into: Record<string, JsonLdValue>): void => {
     for (const { name, field } of of) {
       const value = row.value(field);
       const json = jsonOf(value, field, context);
@@ -66,23 +66,23 @@ export const jsonLdWriter = (layout: JsonLdLayout): LayoutWriter => {
       if (isMoney(value)) into["priceCurrency"] = value.currency;
     }
   };
-  const filled = (type: string, row: FileRow, of: readonly LayoutColumn[]): Json | undefined => {
-    const object: Record<string, Json> = { "@type": type };
+  const filled = (type: string, row: FileRow, of: readonly LayoutColumn[]): JsonLdValue | undefined => {
+    const object: Record<string, JsonLdValue> = { "@type": type };
     fill(row, of, object);
     return Object.keys(object).length > 1 ? object : undefined;
   };
   const specification = (
     row: FileRow,
     field: Field | undefined,
-    further: Readonly<Record<string, Json>>,
-  ): readonly Json[] => {
+    further: Readonly<Record<string, JsonLdValue>>,
+  ): readonly JsonLdValue[] => {
     const value = field === undefined ? undefined : row.value(field);
     if (field === undefined || !isMoney(value)) return [];
     const price = { price: amountText(value, field), priceCurrency: value.currency };
     return [{ "@type": "UnitPriceSpecification", ...further, ...price }];
   };
-  const offerOf = (row: FileRow): Json | undefined => {
-    const terms: Record<string, Json> = { "@type": "Offer" };
+  const offerOf = (row: FileRow): JsonLdValue | undefined => {
+    const terms: Record<string, JsonLdValue> = { "@type": "Offer" };
     fill(row, offerColumns, terms);
     const quantity = priceFor === undefined ? undefined : jsonOf(row.value(priceFor), priceFor, context);
     const specifications = [
@@ -92,14 +92,14 @@ export const jsonLdWriter = (layout: JsonLdLayout): LayoutWriter => {
     if (specifications.length > 0) terms["priceSpecification"] = specifications;
     return Object.keys(terms).length > 1 ? terms : undefined;
   };
-  const typesOf = (row: FileRow): Json => {
+  const typesOf = (row: FileRow): JsonLdValue => {
     const further = Object.entries(also).flatMap(([type, fields]) =>
       fields.some((field) => row.value(field) !== undefined) ? [type] : [],
     );
     return further.length === 0 ? memberType : [memberType, ...further];
   };
-  const productOf = (row: FileRow): Record<string, Json> => {
-    const product: Record<string, Json> = { "@type": typesOf(row) };
+  const productOf = (row: FileRow): Record<string, JsonLdValue> => {
+    const product: Record<string, JsonLdValue> = { "@type": typesOf(row) };
     fill(
       row,
       own.filter(({ name }) => !groupTerms.has(name)),
@@ -110,8 +110,8 @@ export const jsonLdWriter = (layout: JsonLdLayout): LayoutWriter => {
     if (offered !== undefined) product["offers"] = offered;
     return product;
   };
-  const groupOf = (row: FileRow, members: readonly FileRow[]): Record<string, Json> => {
-    const group: Record<string, Json> = { "@type": groupType };
+  const groupOf = (row: FileRow, members: readonly FileRow[]): Record<string, JsonLdValue> => {
+    const group: Record<string, JsonLdValue> = { "@type": groupType };
     fill(
       row,
       own.filter(({ field }) => field !== groupName),
@@ -130,7 +130,7 @@ export const jsonLdWriter = (layout: JsonLdLayout): LayoutWriter => {
     group[membersName] = members.map(productOf);
     return group;
   };
-  const nodes = ({ group, members }: FileFamily): readonly Record<string, Json>[] =>
+  const nodes = ({ group, members }: FileFamily): readonly Record<string, JsonLdValue>[] =>
     group === undefined ? members.map(productOf) : [groupOf(group, members)];
   return {
     head: () => `{"@context":${inPage(JSON.stringify(context))},"@graph":[`,

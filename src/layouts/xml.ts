@@ -14,14 +14,14 @@ interface Path {
   readonly attribute: string | undefined;
 }
 
-interface Element {
+interface XmlElement {
   readonly name: string;
   readonly attributes: Map<string, string>;
-  readonly children: Element[];
+  readonly children: XmlElement[];
   text: string;
 }
 
-const element = (name: string): Element => ({ name, attributes: new Map(), children: [], text: "" });
+const element = (name: string): XmlElement => ({ name, attributes: new Map(), children: [], text: "" });
 
 const pathOf = (column: LayoutColumn, path: string): Path => {
   const parts = path.split("/");
@@ -32,7 +32,7 @@ const pathOf = (column: LayoutColumn, path: string): Path => {
 };
 
 /** Columns that share the beginning of their paths share the elements there. */
-const at = (root: Element, steps: readonly string[]): Element =>
+const at = (root: XmlElement, steps: readonly string[]): XmlElement =>
   steps.reduce((parent, name) => {
     const known = parent.children.find((child) => child.name === name);
     if (known !== undefined) return known;
@@ -41,7 +41,7 @@ const at = (root: Element, steps: readonly string[]): Element =>
     return added;
   }, root);
 
-const written = ({ name, attributes, children, text }: Element, indent: string): string => {
+const written = ({ name, attributes, children, text }: XmlElement, indent: string): string => {
   const tag = name + [...attributes].map(([key, value]) => ` ${key}="${xmlText(value)}"`).join("");
   if (children.length > 0)
     return `${indent}<${tag}>\n${children.map((child) => written(child, `${indent}  `)).join("")}${indent}</${name}>\n`;
@@ -54,7 +54,7 @@ export const xmlWriter = (layout: XmlLayout, { action }: FileFacts): LayoutWrite
   const paths = layout.columns.map((column) =>
     pathOf(column, ownOf(layout.paths, column.name) ?? column.name),
   );
-  const fill = (row: FileRow, into: Element): Element => {
+  const fill = (row: FileRow, into: XmlElement): XmlElement => {
     if (actionAttribute !== "" && action !== "") into.attributes.set(actionAttribute, action);
     for (const { column, steps, attribute } of paths) {
       const texts = cellTexts(row.value(column.field), column, style);

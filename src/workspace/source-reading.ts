@@ -16,6 +16,7 @@ import { program } from "../core/language/program.js";
 import type { DateOrder } from "../core/values/date.js";
 import type { DecimalMark } from "../core/values/number.js";
 import type { ReadingDefaults } from "../core/values/read.js";
+import { kindOf } from "../formats/kinds/kinds.js";
 import type { TableStream } from "../formats/table-stream.js";
 import type { PairModel } from "./models/source-model.js";
 import type { Source } from "./source-files.js";
@@ -195,7 +196,7 @@ const defaultsOf = (
     defaults: {
       decimalMark: mark ?? ".",
       // Numbers that read either way are never guessed at, row by row: the source has to say.
-      isMarkOpen: mark === undefined && (table.format === "csv" || table.format === "xml"),
+      isMarkOpen: mark === undefined && kindOf(table.format).hasOpenMarks === true,
       currency: currencies[0] ?? workspace.manifest.currency,
       ...(order === undefined ? {} : { dateOrder: order }),
     },

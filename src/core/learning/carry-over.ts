@@ -8,13 +8,13 @@ export type CarriedRow =
   /** It stays as a comment, with why; a person decides. */
   | { readonly row: "open"; readonly reason: string };
 
-type Cell = (column: string) => string;
+type CellOfColumn = (column: string) => string;
 
 const same: CarriedRow = { row: "same" };
 
 /** A placement follows its category. */
 export const carriedPlacement = (
-  cell: Cell,
+  cell: CellOfColumn,
   { categories }: Renamings,
   codeOf: (codeOrPath: string) => string,
 ): CarriedRow => {
@@ -30,7 +30,7 @@ export const carriedPlacement = (
 };
 
 /** A row of the lexicon follows its field and its value. */
-export const carriedTerm = (cell: Cell, { fields, values }: Renamings): CarriedRow => {
+export const carriedTerm = (cell: CellOfColumn, { fields, values }: Renamings): CarriedRow => {
   const [field, value] = [cell("field"), cell("channel_value")];
   const isGone = fields.has(field) && fields.get(field) === undefined;
   if (isGone) return { row: "open", reason: `the channel has no field ${field} any more` };
@@ -44,7 +44,7 @@ export const carriedTerm = (cell: Cell, { fields, values }: Renamings): CarriedR
 };
 
 /** A known refusal follows its field. */
-export const carriedRefusal = (cell: Cell, { fields }: Renamings): CarriedRow => {
+export const carriedRefusal = (cell: CellOfColumn, { fields }: Renamings): CarriedRow => {
   const field = cell("field");
   if (field === "" || !fields.has(field)) return same;
   const to = fields.get(field);

@@ -25,7 +25,7 @@ export interface CategoryList {
   readonly shape: "path" | "levels" | "parents" | "indented" | "nested";
 }
 
-type Draft = { code: string; parent: string; name: string; row: number };
+type CategoryDraft = { code: string; parent: string; name: string; row: number };
 
 const pathMark = /\s*(?:>|»|›|→|\\|::|\|)\s*|\s+\/\s+|(?<=[\p{L}\p{N}])\/(?=[\p{L}])/u;
 
@@ -80,8 +80,10 @@ const byPaths = (
 };
 
 /** Rows whose parent is not there, that are named twice, or that come round to themselves are told and left out. */
-export const withWholeParents = (drafts: readonly Draft[]): Pick<CategoryList, "categories" | "broken"> => {
-  const byCode = new Map<string, Draft>();
+export const withWholeParents = (
+  drafts: readonly CategoryDraft[],
+): Pick<CategoryList, "categories" | "broken"> => {
+  const byCode = new Map<string, CategoryDraft>();
   const broken: { row: number; reason: string }[] = [];
   for (const draft of drafts) {
     if (draft.code === "" || draft.name === "")
@@ -98,9 +100,9 @@ export const withWholeParents = (drafts: readonly Draft[]): Pick<CategoryList, "
   }
   const states = new Map<string, "whole" | "broken" | "looking">();
   const reasonOf = new Map<string, string>();
-  const isWhole = (draft: Draft): boolean => {
-    const path: Draft[] = [];
-    let at: Draft | undefined = draft;
+  const isWhole = (draft: CategoryDraft): boolean => {
+    const path: CategoryDraft[] = [];
+    let at: CategoryDraft | undefined = draft;
     let result: "whole" | "broken" = "whole";
     while (at !== undefined) {
       const state = states.get(at.code);
@@ -135,7 +137,7 @@ export const withWholeParents = (drafts: readonly Draft[]): Pick<CategoryList, "
   return { categories, broken: broken.sort((a, b) => a.row - b.row) };
 };
 
-interface Columns {
+interface ListColumns {
   readonly row: number;
   readonly code: number | undefined;
   readonly parent: number | undefined;
@@ -144,7 +146,7 @@ interface Columns {
   readonly levels: readonly number[];
 }
 
-const columnsOf = (sheet: SheetPaper, row: number): Columns => {
+const columnsOf = (sheet: SheetPaper, row: number): ListColumns => {
   const texts = (sheet.rows[row] ?? []).map((_, column) => plainWords(textAt(sheet, row, column)));
   const find = (pattern: RegExp, but: readonly (number | undefined)[] = []): number | undefined => {
     const at = texts.findIndex((text, column) => !but.includes(column) && pattern.test(text));
@@ -227,7 +229,7 @@ const parentOf = (text: string): string =>
   /^(?:0|-|–|none|root|null|keine?|aucune?|ninguna?|top)$/i.test(text) ? "" : text;
 
 /** Parents that are named by their name and not by their code. */
-const byNames = (drafts: readonly Draft[]): readonly Draft[] => {
+const byNames = (drafts: readonly CategoryDraft[]): readonly CategoryDraft[] => {
   const codes = new Set(drafts.map(({ code }) => code));
   const parents = drafts.filter(({ parent }) => parent !== "");
   if (parents.length === 0 || parents.some(({ parent }) => codes.has(parent))) return drafts;
@@ -309,7 +311,7 @@ const namePattern = /^(?:name|label|title|text|category name|bezeichnung|nom|lib
 
 /** A tree of XML or JSON that lists categories, nested or by parents; undefined where it is none. */
 export const categoryTreePaper = ({ file, root }: TreePaper): CategoryList | undefined => {
-  const drafts: Draft[] = [];
+  const drafts: CategoryDraft[] = [];
   let [isNested, seen] = [false, 0];
   const visit = (node: TreeNode, above: string, steps: readonly string[]): void => {
     const name = memberOf(node, namePattern);

@@ -1,6 +1,6 @@
 /** What is to be guessed of the channel as a whole: group model, id, roles, decimal mark. */
 import { trust } from "./trust.js";
-import type { Origin } from "./claim.js";
+import type { PaperPlace } from "./claim.js";
 import {
   channelFacts,
   type ChannelFact,
@@ -12,7 +12,7 @@ import type { SchemaReading } from "./schemas/schema-reading.js";
 import type { SortedPapers } from "./sort-papers.js";
 
 /** Where a field's name stands. */
-export const originOf = ({ columns, facts }: LearnedField): Origin => {
+export const originOf = ({ columns, facts }: LearnedField): PaperPlace => {
   const label = facts.get("label")?.from;
   const [first] = columns;
   return label ?? { file: first?.template.sheet.file ?? "", sheet: "", at: "" };
@@ -95,7 +95,7 @@ export const guessesOf = (
 };
 
 /** Where an example of a number has a comma in it. */
-const decimalComma = (fields: readonly LearnedField[]): Origin | undefined => {
+const decimalComma = (fields: readonly LearnedField[]): PaperPlace | undefined => {
   for (const { facts } of fields) {
     const example = facts.get("example");
     const kind = facts.get("kind")?.value ?? "";

@@ -22,7 +22,7 @@ export const facts = [...fieldFacts, ...ruleFacts, "date", "joined_by"] as const
 export type Fact = (typeof facts)[number];
 
 /** Where something was read: a file, in a workbook its sheet, and a cell or line. */
-export interface Origin {
+export interface PaperPlace {
   readonly file: string;
   readonly sheet: string;
   /** `B4` in a sheet, `line 12` in a text; "" for the whole. */
@@ -36,7 +36,7 @@ export interface Claim {
   readonly value: string;
   /** 0 to 1. */
   readonly confidence: number;
-  readonly from: Origin;
+  readonly from: PaperPlace;
   /** How it was seen, in a few words. */
   readonly because: string;
 }
@@ -47,14 +47,14 @@ export const SURE = 0.88;
 export const OPEN = 0.6;
 
 /** The place of a cell, as spreadsheets write it. */
-export const cellOrigin = (sheet: SheetPaper, row: number, column: number): Origin => ({
+export const cellOrigin = (sheet: SheetPaper, row: number, column: number): PaperPlace => ({
   file: sheet.file,
   sheet: sheet.sheet,
   at: `${columnLetter(column)}${row + 1}`,
 });
 
 /** A place in words. */
-export const originText = ({ file, sheet, at }: Origin): string =>
+export const originText = ({ file, sheet, at }: PaperPlace): string =>
   [file, sheet, at].filter(Boolean).join(", ");
 
 /** The values of a claim's text. */

@@ -8,7 +8,7 @@ import { fold } from "../values/text.js";
 import { decimal } from "../values/decimal.js";
 import { cellOrigin, valuesText, type Claim } from "./claim.js";
 import { groupOf, headText, isCode, type SheetHead } from "./head-of-sheet.js";
-import { needMarks, needOf, needOnLabel, type Marks, type NeedSaid } from "./need-words.js";
+import { needMarks, needOf, needOnLabel, type NeedMarks, type NeedSaid } from "./need-words.js";
 import { cellAt, textAt, type SheetPaper, type SheetRule } from "./paper.js";
 import { needCell, needClaims, ruleClaims, saidClaims } from "./said-claims.js";
 import { listedValues, readSentence, unitIn } from "./sentence.js";
@@ -32,7 +32,7 @@ export interface TemplateColumn {
 
 /** What a paper says of marks and colours. */
 export interface HeadContext {
-  readonly legend: Marks;
+  readonly legend: NeedMarks;
   readonly colours: ReadonlyMap<string, NeedSaid>;
 }
 

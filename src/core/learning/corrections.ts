@@ -1,9 +1,9 @@
 /** What a person said of the guesses, kept whenever papers are read again. */
 import type { Fact } from "./claim.js";
-import type { Facts, Settled } from "./settle.js";
+import type { SettledFacts, Settled } from "./settle.js";
 
 /** What a person said of the guesses: stays, however often the channel's papers are read again. */
-export interface Correction {
+export interface GuessCorrection {
   /** "" for the channel as a whole. */
   readonly field: string;
   readonly scope: string;
@@ -14,14 +14,14 @@ export interface Correction {
 
 /** A person's words, ready to be asked. */
 export interface Corrections {
-  applied(field: string, scope: string, facts: Facts): Map<Fact, Settled>;
+  applied(field: string, scope: string, facts: SettledFacts): Map<Fact, Settled>;
   ofChannel(): ReadonlyMap<string, string>;
-  readonly all: readonly Correction[];
+  readonly all: readonly GuessCorrection[];
 }
 
 /** Makes them ready; of two on one thing the later counts. */
-export const corrections = (all: readonly Correction[]): Corrections => {
-  const byField = new Map<string, Correction[]>();
+export const corrections = (all: readonly GuessCorrection[]): Corrections => {
+  const byField = new Map<string, GuessCorrection[]>();
   for (const one of all) {
     const key = `${one.field}\u0000${one.scope}`;
     byField.set(key, [...(byField.get(key) ?? []), one]);

@@ -6,7 +6,7 @@ import type { Branch, LearnedChannel, LearnedField } from "./learned.js";
 import { layoutDraft } from "./layout-draft.js";
 import { styleDraft } from "./layout-style.js";
 import { reportDraft } from "./report-draft.js";
-import type { Facts } from "./settle.js";
+import type { SettledFacts } from "./settle.js";
 
 /** A definition as it is to be written: its YAML as plain data, its tables as rows. */
 export interface DefinitionDraft {
@@ -42,7 +42,7 @@ const inScope = ruleFacts.filter((fact) => fact !== "when" && fact !== "values")
 
 const plainText = (text: string): string => text.replace(/\s+/g, " ").trim();
 
-const cellsOf = (facts: Facts, wanted: readonly Fact[]): FieldRow =>
+const cellsOf = (facts: SettledFacts, wanted: readonly Fact[]): FieldRow =>
   Object.fromEntries(
     wanted.flatMap((fact) => {
       const value = facts.get(fact)?.value;
@@ -177,13 +177,13 @@ const rowsOf = (
   const kind = writtenKind(field, style, told);
   // A list that is not the tree's own codes would refuse what the placement gives.
   const isPlaced = isCategory(field, learned) && kind !== "choice";
-  const list = (some: Facts): FieldRow => {
+  const list = (some: SettledFacts): FieldRow => {
     const values = valuesOf(some.get("values")?.value ?? "");
     return values.length === 0 || kind === "yes-no" || isPlaced
       ? {}
       : { values: files.nameFor(code, values) };
   };
-  const limits = (some: Facts): FieldRow =>
+  const limits = (some: SettledFacts): FieldRow =>
     withoutForeign({ ...cellsOf(some, inScope), ...list(some) }, kind);
   const [first, ...others] = scopesOf(branches, learned.branches);
   const level = field.isMembers ? { level: "member" } : {};

@@ -7,7 +7,7 @@ import { cellOrigin, valuesText, type Claim, type Fact } from "./claim.js";
 import type { GuideRow, GuideSheet } from "./guide-sheet.js";
 import { nameKey, type Explains } from "./headings.js";
 import { numberedName } from "./join-columns.js";
-import { asksForMust, needMarks, type Marks } from "./need-words.js";
+import { asksForMust, needMarks, type NeedMarks } from "./need-words.js";
 import { needCell, ruleClaims, saidClaims } from "./said-claims.js";
 import { listedValues } from "./sentence.js";
 
@@ -20,10 +20,10 @@ export interface GuideIndex {
 }
 
 /** Makes what guides say of each column ready to be asked for. */
-export const guideIndex = (guides: readonly GuideSheet[], legend: Marks): GuideIndex => {
+export const guideIndex = (guides: readonly GuideSheet[], legend: NeedMarks): GuideIndex => {
   const byName = new Map<
     string,
-    { readonly row: GuideRow; readonly marks: Marks; readonly name: string }[]
+    { readonly row: GuideRow; readonly marks: NeedMarks; readonly name: string }[]
   >();
   for (const guide of guides) {
     const asks = guide.rows.some((row) => asksForMust(row.cell("need")?.heading ?? ""));
@@ -39,7 +39,7 @@ export const guideIndex = (guides: readonly GuideSheet[], legend: Marks): GuideI
   const asked = new Set<GuideRow>();
   return {
     claimsFor(names) {
-      const rows = new Map<GuideRow, Marks>();
+      const rows = new Map<GuideRow, NeedMarks>();
       for (const name of names)
         for (const { row, marks } of byName.get(nameKey(name)) ?? []) rows.set(row, marks);
       return [...rows].flatMap(([row, marks]) => {
@@ -58,7 +58,7 @@ export const guideIndex = (guides: readonly GuideSheet[], legend: Marks): GuideI
   };
 };
 
-const rowClaims = (row: GuideRow, marks: Marks): readonly Claim[] => {
+const rowClaims = (row: GuideRow, marks: NeedMarks): readonly Claim[] => {
   const claims: Claim[] = [];
   const cell = (what: Explains) => {
     const found = row.cell(what);

@@ -5,7 +5,7 @@
 import { greatest } from "../many.js";
 import { fold } from "../values/text.js";
 import { decimal } from "../values/decimal.js";
-import { legendLine, needMarks, needOf, type Marks, type NeedSaid } from "./need-words.js";
+import { legendLine, needMarks, needOf, type NeedMarks, type NeedSaid } from "./need-words.js";
 import { textAt, type SheetPaper } from "./paper.js";
 import { listedValues, readSentence } from "./sentence.js";
 import { readShorthand } from "./shorthand.js";
@@ -74,7 +74,7 @@ const grouped = (sheet: SheetPaper, row: number, texts: readonly string[]): read
     return [`${above === undefined ? "" : textAt(sheet, above.row, above.column)} ${text}`.toLowerCase()];
   });
 
-const shapeOf = (sheet: SheetPaper, row: number, width: number, legend: Marks): RowShape => {
+const shapeOf = (sheet: SheetPaper, row: number, width: number, legend: NeedMarks): RowShape => {
   const texts = Array.from({ length: width }, (_, column) => headText(sheet, row, column));
   const filledTexts = texts.filter((text) => text !== "");
   const filled = filledTexts.length;
@@ -134,7 +134,7 @@ export const headText = (sheet: SheetPaper, row: number, column: number): string
 const wholeNeed = (text: string): boolean => text.split(/\s+/).length <= 4 && needOf(text) !== undefined;
 
 /** What the sheet says of letters and marks anywhere above or beside its table: `M = mandatory`. */
-export const legendOf = (sheets: readonly SheetPaper[]): Marks => {
+export const legendOf = (sheets: readonly SheetPaper[]): NeedMarks => {
   const found = new Map<string, NeedSaid>();
   for (const sheet of sheets) {
     if (sheet.rows.length > 400) continue;
@@ -203,7 +203,7 @@ const roleOf = (shape: RowShape, others: readonly RowShape[]): HeadRole | undefi
 };
 
 /** The rows of a sheet that name and explain its columns; undefined where it has none that are wide enough. */
-export const headOfSheet = (sheet: SheetPaper, legend: Marks = new Map()): SheetHead | undefined => {
+export const headOfSheet = (sheet: SheetPaper, legend: NeedMarks = new Map()): SheetHead | undefined => {
   const width = greatest(
     sheet.rows.slice(0, ROWS_LOOKED_AT).map((row) => row.findLastIndex(({ text }) => text.trim() !== "") + 1),
     0,

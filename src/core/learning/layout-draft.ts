@@ -1,20 +1,18 @@
 /** The layout that fills the very workbook, or writes such a file. */
 import { columnLetter } from "../diagnostics/place.js";
 import { fold } from "../values/text.js";
-import { partOf, type StyleDraft } from "./layout-style.js";
+import { partOf, type StyleDraft, type YamlData } from "./layout-style.js";
 import type { LearnedChannel } from "./learned.js";
 import { textAt } from "./paper.js";
 import { schemaLayout } from "./schema-layout.js";
 import type { Template } from "./sort-papers.js";
 
-type Data = Readonly<Record<string, unknown>>;
-
-interface TableColumn extends Data {
+interface DraftColumn extends YamlData {
   readonly name: string;
 }
 
 /** The columns of one template in their order. */
-const columnsOf = (learned: LearnedChannel, template: Template, told: string[]): readonly TableColumn[] => {
+const columnsOf = (learned: LearnedChannel, template: Template, told: string[]): readonly DraftColumn[] => {
   const { sheet, head } = template;
   const isBook = sheet.sheet !== "";
   const headings = Array.from({ length: head.width }, (_, at) => textAt(sheet, head.named, at));
@@ -23,7 +21,7 @@ const columnsOf = (learned: LearnedChannel, template: Template, told: string[]):
       .filter((heading, at) => headings.some((other, where) => where !== at && fold(other) === fold(heading)))
       .map(fold),
   );
-  const columns: TableColumn[] = [];
+  const columns: DraftColumn[] = [];
   for (let at = 0; at < head.width; at++) {
     const found = learned.fields
       .flatMap((field) => field.columns.map((one) => ({ field, one })))
@@ -52,7 +50,7 @@ const columnsOf = (learned: LearnedChannel, template: Template, told: string[]):
 };
 
 /** A column that several templates have stands once. */
-const withoutRepeats = (columns: readonly TableColumn[]): readonly TableColumn[] => {
+const withoutRepeats = (columns: readonly DraftColumn[]): readonly DraftColumn[] => {
   const seen = new Set<string>();
   return columns.filter((column) => {
     const key = JSON.stringify(column);
@@ -62,7 +60,7 @@ const withoutRepeats = (columns: readonly TableColumn[]): readonly TableColumn[]
   });
 };
 
-const bookOf = ({ sheet, head }: Template): Data => ({
+const bookOf = ({ sheet, head }: Template): YamlData => ({
   file: `published/${fileName(sheet.file)}`,
   sheet: sheet.sheet,
   header_row: head.named + 1,
@@ -84,7 +82,7 @@ const tableLayout = (
   channel: string,
   style: StyleDraft,
   told: string[],
-): Data => {
+): YamlData => {
   const { sheet, head } = template;
   const { separator = ",", encoding = "utf-8", startsWithMark = false, lineEnd = "\r\n" } = sheet.form ?? {};
   const rows = Array.from({ length: head.firstRow }, (_, row) => {
@@ -108,7 +106,12 @@ const tableLayout = (
   };
 };
 
-const bookLayout = (learned: LearnedChannel, channel: string, style: StyleDraft, told: string[]): Data => {
+const bookLayout = (
+  learned: LearnedChannel,
+  channel: string,
+  style: StyleDraft,
+  told: string[],
+): YamlData => {
   const { branches, papers } = learned;
   const [first] = papers.templates;
   const ending = /\.xlsm$/i.test(first?.sheet.file ?? "") ? "xlsm" : "xlsx";
@@ -136,9 +139,9 @@ export const layoutDraft = (
   channel: string,
   style: StyleDraft,
   told: string[],
-): Data => {
+): YamlData => {
   const { schema, papers, fields } = learned;
-  if (schema !== undefined) return schemaLayout(learned, schema, channel, style, told);
+  if (schema !== undefined) return schemaLayout({ learned, schema, channel, style, told });
   const [first] = papers.templates;
   if (first === undefined)
     return {

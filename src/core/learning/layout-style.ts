@@ -3,11 +3,12 @@ import { readYesNo } from "../values/yes-no.js";
 import { valuesOf } from "./claim.js";
 import type { LearnedChannel, LearnedField } from "./learned.js";
 
-type Data = Readonly<Record<string, unknown>>;
+/** A part of a definition, as YAML writes it. */
+export type YamlData = Readonly<Record<string, unknown>>;
 
 /** How the channel's files write what has several forms. */
 export interface StyleDraft {
-  readonly settings: Data;
+  readonly settings: YamlData;
   isYesNo(values: readonly string[]): boolean;
 }
 
@@ -18,7 +19,7 @@ const mostOf = (texts: readonly string[]): string | undefined => {
 };
 
 /** How its values are written, as far as it shows. */
-export const styleDraft = ({ fields, guesses, schema }: LearnedChannel): StyleDraft => {
+export const styleDraft = ({ fields, guesses }: LearnedChannel): StyleDraft => {
   const facts = fields.map((field) => field.facts);
   const lists = facts
     .filter((own) => own.get("kind")?.value === "yes-no")
@@ -31,11 +32,10 @@ export const styleDraft = ({ fields, guesses, schema }: LearnedChannel): StyleDr
   ];
   const date = mostOf(facts.flatMap((own) => own.get("date")?.value ?? []));
   const mark = guesses.get("decimal_mark")?.value;
-  const isXml = schema?.format === "xml";
   return {
     settings: {
       ...(mark === undefined ? {} : { decimal_mark: mark }),
-      ...(yes === undefined || no === undefined ? (isXml ? { yes: "true", no: "false" } : {}) : { yes, no }),
+      ...(yes === undefined || no === undefined ? {} : { yes, no }),
       ...(date === undefined || date === "YYYY-MM-DD" ? {} : { date }),
     },
     isYesNo: (values) =>
@@ -48,7 +48,7 @@ export const styleDraft = ({ fields, guesses, schema }: LearnedChannel): StyleDr
 };
 
 /** How much of a price or measure a column shows. */
-export const partOf = ({ facts }: LearnedField): Data => {
+export const partOf = ({ facts }: LearnedField): YamlData => {
   const kind = facts.get("kind")?.value ?? "text";
   if (kind !== "money" && kind !== "measure") return {};
   const example = facts.get("example")?.value ?? "";

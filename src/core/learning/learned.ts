@@ -1,11 +1,11 @@
 /** What was learned of a channel, before it is written. */
 import type { ListedCategory } from "./category-list.js";
-import type { Fact, Origin } from "./claim.js";
+import type { Fact, PaperPlace } from "./claim.js";
 import type { Corrections } from "./corrections.js";
 import type { FieldColumn } from "./join-columns.js";
-import type { Meaning } from "./meaning.js";
+import type { FieldMeaning } from "./meaning.js";
 import type { SchemaReading } from "./schemas/schema-reading.js";
-import type { Facts, Settled } from "./settle.js";
+import type { SettledFacts, Settled } from "./settle.js";
 import type { SortedPapers, Template } from "./sort-papers.js";
 
 /** A field of a channel as its papers show it. */
@@ -17,14 +17,14 @@ export interface LearnedField {
   readonly label: string;
   readonly facts: Map<Fact, Settled>;
   /** Facts that differ between templates, by their branch. */
-  readonly byBranch: ReadonlyMap<string, Facts>;
+  readonly byBranch: ReadonlyMap<string, SettledFacts>;
   /** The branches whose templates have it; undefined: all. */
   readonly branches: readonly string[] | undefined;
   readonly columns: readonly (FieldColumn & { readonly template: Template })[];
   /** Where it stands in a tree, `parcel/weight`; "" in tables. */
   readonly path: string;
   readonly isMembers: boolean;
-  readonly meaning: Meaning | undefined;
+  readonly meaning: FieldMeaning | undefined;
 }
 
 /** A part of the tree that has a template of its own. */
@@ -39,7 +39,7 @@ export interface ChannelGuess {
   readonly value: string;
   readonly confidence: number;
   readonly because: string;
-  readonly from: Origin;
+  readonly from: PaperPlace;
 }
 
 /** What is guessed of a channel as a whole. */

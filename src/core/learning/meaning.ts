@@ -7,7 +7,7 @@ import { termKey } from "../values/text.js";
 import { nameKey } from "./headings.js";
 
 /** The attribute that a channel's field asks for, as far as its name tells. */
-export interface Meaning {
+export interface FieldMeaning {
   readonly attribute: string;
   /** 0 to 1. */
   readonly confidence: number;
@@ -115,7 +115,7 @@ const turnsAway =
   /\b(?:video|film|safety|energy|unit|units|currency|type|size chart|chart|note|hinweis|care|warranty|guarantee|system|exempt\p{L}*|waehrung|wahrung|devise|moneda|einheit|unite|unidad)\b/u;
 
 /** The attribute that a name asks for; `own` are attributes that the shop's catalogue has beside ours. */
-export const meaningOf = (names: readonly string[], own: readonly string[]): Meaning | undefined => {
+export const meaningOf = (names: readonly string[], own: readonly string[]): FieldMeaning | undefined => {
   const byKey = new Map(
     own.filter((attribute) => !isOurs(attribute)).map((attribute) => [nameKey(attribute), attribute]),
   );
@@ -166,7 +166,7 @@ const LEAST_SHARE = 0.3;
 export const meaningByValues = (
   values: readonly string[],
   terms: ReadonlyMap<string, ReadonlySet<string>>,
-): Meaning | undefined => {
+): FieldMeaning | undefined => {
   if (values.length < FEW) return undefined;
   const keys = values.map(termKey);
   let best: { readonly attribute: string; readonly known: number } | undefined;

@@ -63,7 +63,7 @@ const said = (need: keyof typeof words, text: string): NeedSaid =>
   need === "conditional" ? { need: "optional", when: text.trim() } : { need, when: "" };
 
 /** Letters that stand for a need: `M` may be "mandatory", `O` "obligatoire" beside `N`; what else stands in the row decides. */
-export type Marks = ReadonlyMap<string, NeedSaid>;
+export type NeedMarks = ReadonlyMap<string, NeedSaid>;
 
 // Where a full sign stands beside a hollow one, the full one is the must.
 const signs: readonly (readonly [full: string, hollow: readonly string[]])[] = [
@@ -115,7 +115,7 @@ export const headsNeeds = (heading: string): boolean => {
 };
 
 /** What single letters of a set of cells mean: by a legend, or by which of them stand together. */
-export const needMarks = (cells: readonly string[], legend: Marks): Marks => {
+export const needMarks = (cells: readonly string[], legend: NeedMarks): NeedMarks => {
   const seen = new Set(cells.map((cell) => folded(cell)).filter((cell) => cell !== ""));
   const found = new Map<string, NeedSaid>(legend);
   for (const [full, hollow] of signs) {
@@ -143,7 +143,7 @@ export const needMarks = (cells: readonly string[], legend: Marks): Marks => {
 };
 
 /** Reads a need in a cell of its own. */
-export const needOf = (cell: string, marks: Marks = new Map()): NeedSaid | undefined => {
+export const needOf = (cell: string, marks: NeedMarks = new Map()): NeedSaid | undefined => {
   const text = folded(cell);
   const known = marks.get(text);
   if (known !== undefined) return known;
@@ -189,7 +189,7 @@ export const legendLine = (text: string): { readonly mark: string; readonly said
 /** A mark at a label's end or front: `Title*`, `Title (required)`, `Titel [Pflicht]`. */
 export const needOnLabel = (
   label: string,
-  legend: Marks,
+  legend: NeedMarks,
 ): { readonly label: string; readonly said: NeedSaid | undefined } => {
   const bracket = /^(.*?)\s*[([{]\s*([^()[\]{}]+?)\s*[)\]}]\s*$/u.exec(label);
   const inBracket = bracket === null ? undefined : byWord.get(folded(bracket[2] ?? ""));

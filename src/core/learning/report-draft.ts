@@ -1,11 +1,10 @@
 /** The layout of results and of the live export, where papers show them. */
+import type { YamlData } from "./layout-style.js";
 import { plainWords } from "./plain-words.js";
 import { nameKey } from "./headings.js";
 import type { LearnedChannel } from "./learned.js";
 import { textAt } from "./paper.js";
 import type { Template } from "./sort-papers.js";
-
-type Data = Readonly<Record<string, unknown>>;
 
 const places: readonly (readonly [string, RegExp])[] = [
   [
@@ -34,7 +33,7 @@ const columnTexts = ({ sheet, head }: Template, column: number): readonly string
   Array.from({ length: head.examples }, (_, at) => textAt(sheet, head.firstRow + at, column));
 
 /** How the channel's result report is read, by its headings and what stands below them. */
-const resultsOf = (report: Template, learned: LearnedChannel): Data | undefined => {
+const resultsOf = (report: Template, learned: LearnedChannel): YamlData | undefined => {
   const headings = headingsOf(report);
   const identified = learned.fields.find(({ code }) => code === learned.guesses.get("identified_by")?.value);
   const names = new Set(
@@ -77,7 +76,7 @@ const resultsOf = (report: Template, learned: LearnedChannel): Data | undefined 
 };
 
 /** Results and the export of live listings, where the channel's papers show them. */
-export const reportDraft = (learned: LearnedChannel): Data => {
+export const reportDraft = (learned: LearnedChannel): YamlData => {
   const [report] = learned.papers.reports;
   const [live] = learned.papers.lives;
   const results = report === undefined ? undefined : resultsOf(report, learned);

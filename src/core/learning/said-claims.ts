@@ -1,15 +1,15 @@
 /** Sentences as claims. */
 import { trust } from "./trust.js";
-import { needInSentence, needOf, type Marks, type NeedSaid } from "./need-words.js";
+import { needInSentence, needOf, type NeedMarks, type NeedSaid } from "./need-words.js";
 import { readSentence } from "./sentence.js";
-import type { Claim, Fact, Origin } from "./claim.js";
+import type { Claim, Fact, PaperPlace } from "./claim.js";
 import { valuesText } from "./claim.js";
 
 /** A need as claims: itself, and its condition in words. */
 export const needClaims = (
   said: NeedSaid | undefined,
   confidence: number,
-  from: Origin,
+  from: PaperPlace,
   because: string,
 ): readonly Claim[] => {
   if (said === undefined) return [];
@@ -25,7 +25,7 @@ export const needClaims = (
 export const saidClaims = (
   text: string,
   confidence: number,
-  from: Origin,
+  from: PaperPlace,
   because: string,
 ): readonly Claim[] => {
   const said = readSentence(text);
@@ -59,7 +59,7 @@ export const saidClaims = (
 export const ruleClaims = (
   text: string,
   confidence: number,
-  from: Origin,
+  from: PaperPlace,
   because: string,
 ): readonly Claim[] => [
   ...saidClaims(text, confidence, from, because),
@@ -69,9 +69,9 @@ export const ruleClaims = (
 /** The same of a cell that may hold a mark. */
 export const needCell = (
   text: string,
-  marks: Marks,
+  marks: NeedMarks,
   confidence: number,
-  from: Origin,
+  from: PaperPlace,
   because: string,
 ): readonly Claim[] => {
   const claims = needClaims(needOf(text, marks), confidence, from, because);

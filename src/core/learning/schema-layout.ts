@@ -1,19 +1,23 @@
 /** The layout that writes documents as a schema or sample has them. */
 import { localName } from "../records/local-name.js";
 import type { LearnedChannel, LearnedField } from "./learned.js";
-import { partOf, type StyleDraft } from "./layout-style.js";
+import { partOf, type StyleDraft, type YamlData } from "./layout-style.js";
 import type { SchemaReading } from "./schemas/schema-reading.js";
 
-type Data = Readonly<Record<string, unknown>>;
+const part = (field: LearnedField): YamlData => partOf(field);
 
-const part = (field: LearnedField): Data => partOf(field);
+/** What a layout is made of. */
+export interface SchemaLayoutParts {
+  readonly learned: LearnedChannel;
+  readonly schema: SchemaReading;
+  /** The channel's name, which its files bear. */
+  readonly channel: string;
+  readonly style: StyleDraft;
+  /** Takes what a person should know. */
+  readonly told: string[];
+}
 
-const xmlLayout = (
-  fields: readonly LearnedField[],
-  schema: SchemaReading,
-  channel: string,
-  style: StyleDraft,
-): Data => ({
+const xmlLayout = ({ learned: { fields }, schema, channel, style }: SchemaLayoutParts): YamlData => ({
   layout: "document",
   format: "xml",
   file: `${channel}.xml`,
@@ -24,39 +28,33 @@ const xmlLayout = (
     paths: Object.fromEntries(
       fields.filter(({ path, code }) => path !== code).map(({ code, path }) => [code, path]),
     ),
+    // As XML Schema's own truth values are written, where nothing shows others.
+    ...{ yes: "true", no: "false" },
     ...style.settings,
   },
   columns: fields.map((field) => ({ name: field.code, field: field.code, ...part(field) })),
 });
 
-const jsonLayout = (
-  fields: readonly LearnedField[],
-  { format, root }: SchemaReading,
-  channel: string,
-  style: StyleDraft,
-): Data => ({
-  layout: "document",
-  format: format === "jsonl" ? "jsonl" : "json",
-  file: `${channel}.${format === "jsonl" ? "jsonl" : "json"}`,
-  settings: {
-    amounts: "numbers",
-    ...(root === "" || root === "root" || format === "jsonl" ? {} : { root }),
-    ...style.settings,
-  },
-  columns: fields.map((field) => ({
-    name: field.path.replaceAll("/", "."),
-    field: field.code,
-    ...part(field),
-  })),
-});
+/** An object a line has nothing around it. */
+const jsonLayout =
+  (format: "json" | "jsonl") =>
+  ({ learned: { fields }, schema: { root }, channel, style }: SchemaLayoutParts): YamlData => ({
+    layout: "document",
+    format,
+    file: `${channel}.${format}`,
+    settings: {
+      amounts: "numbers",
+      ...(root === "" || root === "root" || format === "jsonl" ? {} : { root }),
+      ...style.settings,
+    },
+    columns: fields.map((field) => ({
+      name: field.path.replaceAll("/", "."),
+      field: field.code,
+      ...part(field),
+    })),
+  });
 
-const feedLayout = (
-  learned: LearnedChannel,
-  schema: SchemaReading,
-  channel: string,
-  style: StyleDraft,
-  told: string[],
-): Data => {
+const feedLayout = ({ learned, schema, channel, style, told }: SchemaLayoutParts): YamlData => {
   const { fields, guesses } = learned;
   const own = guesses.get("identified_by")?.value ?? "";
   const at = (...paths: readonly string[]): string | undefined =>
@@ -96,7 +94,7 @@ const feedLayout = (
 };
 
 /** schema.org's terms by the last step that is one: `brand/name` is the brand. */
-const linkedLayout = (fields: readonly LearnedField[], channel: string, style: StyleDraft): Data => {
+const linkedLayout = ({ learned: { fields }, channel, style }: SchemaLayoutParts): YamlData => {
   const columns = fields
     .filter(({ path }) => !/(?:^|\/)@|priceSpecification/.test(path))
     .map(({ path, code, facts }) => {
@@ -117,24 +115,17 @@ const linkedLayout = (fields: readonly LearnedField[], channel: string, style: S
   };
 };
 
-/** The layout that writes documents as a schema or sample has them. */
-export const schemaLayout = (
-  learned: LearnedChannel,
-  schema: SchemaReading,
-  channel: string,
-  style: StyleDraft,
-  told: string[],
-): Data => {
-  switch (schema.format) {
-    case "xml":
-      return xmlLayout(learned.fields, schema, channel, style);
-    case "json":
-    case "jsonl":
-      return jsonLayout(learned.fields, schema, channel, style);
-    case "jsonld":
-      return linkedLayout(learned.fields, channel, style);
-    case "rss":
-    case "atom":
-      return feedLayout(learned, schema, channel, style, told);
-  }
+/** What each format of schemas and samples is written by. */
+const makers: {
+  readonly [Format in SchemaReading["format"]]: (wanted: SchemaLayoutParts) => YamlData;
+} = {
+  xml: xmlLayout,
+  json: jsonLayout("json"),
+  jsonl: jsonLayout("jsonl"),
+  jsonld: linkedLayout,
+  rss: feedLayout,
+  atom: feedLayout,
 };
+
+/** The layout that writes documents as a schema or sample has them. */
+export const schemaLayout = (parts: SchemaLayoutParts): YamlData => makers[parts.schema.format](parts);

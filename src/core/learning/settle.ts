@@ -1,11 +1,11 @@
 /** Weighs all claims of a field: what several sources say is surer, what something speaks against is less sure. */
 import { trust } from "./trust.js";
-import { greatest } from "../many.js";
 import { decimal } from "../values/decimal.js";
 import { unitOf } from "../values/units.js";
 import { readYesNo } from "../values/yes-no.js";
-import { isKind, type Kind } from "../values/value.js";
+import { isKind } from "../values/value.js";
 import { facts, OPEN, valuesOf, type Claim, type Fact } from "./claim.js";
+import { factsOfKinds, learnedKinds } from "./learned-kinds.js";
 
 /** What was settled for a fact, and what spoke against it. */
 export interface Settled extends Claim {
@@ -15,7 +15,7 @@ export interface Settled extends Claim {
 }
 
 /** What was settled of a field. */
-export type Facts = ReadonlyMap<Fact, Settled>;
+export type SettledFacts = ReadonlyMap<Fact, Settled>;
 
 const settled = (claim: Claim, against: readonly Claim[] = []): Settled => ({
   ...claim,
@@ -84,91 +84,31 @@ const isYesNo = (values: readonly string[]): boolean => {
   return read.includes(true) && read.includes(false);
 };
 
-const best = (claims: readonly Claim[], kind: Kind): number =>
-  greatest(
-    claims.filter(({ value }) => value === kind).map(({ confidence }) => confidence),
-    0,
-  );
-
 /** The kind that all evidence together speaks for: a number with a unit is a measure, one under "Price" is money. */
 const settleKind = (claims: readonly Claim[], others: ReadonlyMap<Fact, Settled>): Settled | undefined => {
   const kinds = claims.filter(({ fact }) => fact === "kind");
-  const values = valuesOf(others.get("values")?.value ?? "");
+  const list = others.get("values");
+  const values = valuesOf(list?.value ?? "");
+  if (list !== undefined && values.length > 1)
+    return settled({
+      ...list,
+      fact: "kind",
+      value: isYesNo(values) ? "yes-no" : "choice",
+      confidence: Math.min(trust.listedChoice, list.confidence),
+    });
   const first = kinds.reduce<Claim | undefined>(
     (a, b) => (a === undefined || b.confidence > a.confidence ? b : a),
     undefined,
   );
-  const list = others.get("values");
-  if (list !== undefined && values.length > 1) {
-    const kind = isYesNo(values) ? "yes-no" : "choice";
-    return settled({
-      ...list,
-      fact: "kind",
-      value: kind,
-      confidence: Math.min(trust.listedChoice, list.confidence),
-    });
-  }
   if (first === undefined || !isKind(first.value)) return undefined;
-  const as = (kind: Kind, confidence = first.confidence): Settled =>
-    settled({ ...first, value: kind, confidence });
   const unit = others.get("unit");
-  const isMeasure = unit !== undefined && unit.confidence >= OPEN && unitOf(unit.value) !== undefined;
-  switch (first.value) {
-    case "choice": {
-      // A drop-down whose list nobody gave: whatever else is known of it, else a text.
-      const next = kinds
-        .filter(({ value }) => value !== "choice")
-        .sort((a, b) => b.confidence - a.confidence)[0];
-      return next !== undefined && next.confidence >= OPEN
-        ? settled({ ...next, confidence: trust.guess })
-        : as("choice", trust.guessedChoice);
-    }
-    case "decimal":
-    case "integer":
-      if (isMeasure && first.confidence > 0)
-        return as("measure", Math.max(trust.measureWithUnit, first.confidence));
-      if (best(kinds, "money") >= trust.guess)
-        return as("money", Math.max(first.confidence, trust.moneyWord));
-      if (first.value === "integer" && best(kinds, "decimal") >= first.confidence - trust.hair)
-        return as("decimal");
-      return as(first.value);
-    case "measure":
-      return isMeasure ? as("measure") : as("decimal", trust.doubtful);
-    case "money":
-    case "text": {
-      if (first.value === "money")
-        return as(
-          "money",
-          kinds.length > 1 ? Math.max(trust.moneyTogether, first.confidence) : first.confidence,
-        );
-      const hint = kinds.filter(
-        ({ value, confidence }) => ["gtin", "isbn", "url", "date"].includes(value) && confidence >= OPEN,
-      )[0];
-      if (hint !== undefined && !others.has("values")) return settled({ ...hint, confidence: trust.hint });
-      return as("text");
-    }
-    case "html":
-    case "date":
-    case "yes-no":
-    case "url":
-    case "gtin":
-    case "isbn":
-      return as(first.value);
-  }
-};
-
-/** Facts that have a sense with some kinds only. */
-const sensible: Partial<Record<Fact, (kind: string) => boolean>> = {
-  unit: (kind) => kind === "measure",
-  decimals: (kind) => ["decimal", "money", "measure"].includes(kind),
-  min: (kind) => ["integer", "decimal", "money", "measure"].includes(kind),
-  max: (kind) => ["integer", "decimal", "money", "measure"].includes(kind),
-  min_length: (kind) => ["text", "html", "url", "choice", "gtin", "isbn"].includes(kind),
-  max_length: (kind) => ["text", "html", "url", "choice", "gtin", "isbn"].includes(kind),
-  values: (kind) => kind === "choice" || kind === "text" || kind === "yes-no",
-  date: (kind) => kind === "date",
-  min_pixels: (kind) => kind === "url",
-  pattern: (kind) => kind === "text" || kind === "choice" || kind === "gtin",
+  const verdict = learnedKinds[first.value].weigh?.(first, {
+    kinds,
+    hasUnit: unit !== undefined && unit.confidence >= OPEN && unitOf(unit.value) !== undefined,
+    hasValues: list !== undefined,
+  });
+  if (verdict === undefined) return settled(first);
+  return settled({ ...verdict.claim, value: verdict.kind, confidence: verdict.confidence });
 };
 
 /** Weighs all claims of a field against each other. */
@@ -192,15 +132,14 @@ export const settleFacts = (claims: readonly Claim[]): Map<Fact, Settled> => {
     found.set("decimals", { ...kind, fact: "decimals", value: "0", because: "a whole number" });
   // "max 80" under a text's heading counts its characters.
   const most = found.get("max");
-  const isText = kind?.value === "text" || kind?.value === "html";
-  if (isText && most !== undefined && !found.has("max_length") && /^\d{2,5}$/.test(most.value))
+  const held = kind !== undefined && isKind(kind.value) ? learnedKinds[kind.value] : undefined;
+  if (held?.countsLetters && most !== undefined && !found.has("max_length") && /^\d{2,5}$/.test(most.value))
     found.set("max_length", {
       ...most,
       fact: "max_length",
       confidence: Math.min(most.confidence, trust.doubtfulLength),
     });
-  for (const [fact, fits] of Object.entries(sensible) as [Fact, (kind: string) => boolean][])
-    if (found.has(fact) && !fits(kind?.value ?? "")) found.delete(fact);
+  for (const fact of factsOfKinds) if (held?.facts.includes(fact) !== true) found.delete(fact);
   const [low, high] = [decimal(found.get("min")?.value ?? ""), decimal(found.get("max")?.value ?? "")];
   if (low !== undefined && high !== undefined && low.gt(high))
     for (const fact of ["min", "max"] as const) found.delete(fact);

@@ -1,11 +1,11 @@
 import type { Said } from "./said.js";
 
-type Reading = (found: RegExpExecArray) => Said;
+type ShorthandReading = (found: RegExpExecArray) => Said;
 
 const places = (mask: string): number => /[.,]([0#9nN]+)$/.exec(mask)?.[1]?.length ?? 0;
 
 /** Forms of the trade for a cell's whole content: `AN35`, `N(10,2)`, `varchar(80)`, `0.00`, `YYYYMMDD`. */
-const forms: readonly (readonly [RegExp, Reading])[] = [
+const forms: readonly (readonly [RegExp, ShorthandReading])[] = [
   [
     /^(?:an|a|c|x|t|char|nchar|alnum)\s*(?:\.\.|\()?\s*(\d{1,5})\s*\)?$/i,
     ([, length]) => ({ kind: "text", maxLength: Number(length) }),

@@ -3,8 +3,9 @@ import { trust } from "./trust.js";
 import { attributeKind } from "../catalogue/vocabulary.js";
 import { fold } from "../values/text.js";
 import { valuesOf } from "./claim.js";
-import type { Meaning } from "./meaning.js";
-import type { Facts } from "./settle.js";
+import { learnedKinds } from "./learned-kinds.js";
+import type { FieldMeaning } from "./meaning.js";
+import type { SettledFacts } from "./settle.js";
 
 /** A fill to begin with, and why. */
 export interface StartingFill {
@@ -33,21 +34,21 @@ const text = (value: string): string =>
     .replace(/([{}])/g, "\\$1")}"`;
 
 /** A text cut to the field's length, where it has one. */
-const fitted = (expression: string, facts: Facts): string => {
+const fitted = (expression: string, facts: SettledFacts): string => {
   const most = facts.get("max_length")?.value;
   if (most === undefined) return expression;
   return `${facts.get("counted")?.value === "bytes" ? "fit_bytes" : "fit"}(${expression}, ${most})`;
 };
 
-const taken = (expression: string, facts: Facts): string => {
+const taken = (expression: string, facts: SettledFacts): string => {
   const most = Number(facts.get("max_items")?.value ?? Infinity);
   return Number.isFinite(most) ? `take(${expression}, ${most})` : expression;
 };
 
 /** What fills a field to begin with; undefined where nothing that a shop has would. */
 export const startingFill = (
-  meaning: Meaning | undefined,
-  facts: Facts,
+  meaning: FieldMeaning | undefined,
+  facts: SettledFacts,
   { titlesTellApart, hasMainPicture, names }: FillContext,
 ): StartingFill | undefined => {
   const kind = facts.get("kind")?.value ?? "text";
@@ -83,18 +84,14 @@ export const startingFill = (
     default:
       break;
   }
-  if (own.kind === "money") {
-    if (kind === "money") return as(attribute);
-    return kind === "decimal" ? as(`amount(${attribute})`) : undefined;
-  }
-  // A measure without its unit would be a number of who knows what.
-  if (own.kind === "measure") return kind === "measure" ? as(attribute) : undefined;
+  const { fills, fillsLists } = learnedKinds[own.kind];
+  const filled = fills === undefined ? attribute : fills(attribute, kind);
+  if (filled === undefined) return undefined;
+  if (fillsLists) return as(filled);
   if (own.list && !isList)
     return as(own.kind === "text" ? fitted(`join(${attribute}, ", ")`, facts) : `first(${attribute})`, 0.9);
   if (own.list) return as(taken(attribute, facts));
   if (isList) return undefined;
-  if (own.kind === "date" && kind !== "date") return undefined;
-  if (own.kind === "integer" && !["integer", "decimal", "text"].includes(kind)) return undefined;
   if (kind === "measure" && own.kind === "text" && !["unit_quantity"].includes(attribute))
     return as(attribute, 0.95);
   return as(

@@ -15,7 +15,7 @@ import { settleFacts, type Settled } from "./settle.js";
 import type { SortedPapers, Template } from "./sort-papers.js";
 import { valueTables } from "./value-tables.js";
 
-interface Draft extends JoinedColumns {
+interface FieldDraft extends JoinedColumns {
   readonly template: Template;
   readonly branch: string;
 }
@@ -27,7 +27,7 @@ export const draftsOf = (
   template: Template,
   sorted: SortedPapers,
   branches: readonly Branch[],
-): readonly Draft[] => {
+): readonly FieldDraft[] => {
   const { sheet, head } = template;
   const around = [...sorted.rest, ...sorted.guides.map((guide) => guide.sheet), sheet].filter(
     (one) => one.file === sheet.file,
@@ -75,14 +75,14 @@ const namesOf = ({ code, label, columns }: JoinedColumns): readonly string[] =>
 
 /** Adds what guides and lists of values say of each field, and what a missing mark means. */
 export const withExplanations = (
-  drafts: readonly Draft[],
+  drafts: readonly FieldDraft[],
   sorted: SortedPapers,
   told: string[],
-): readonly Draft[] => {
+): readonly FieldDraft[] => {
   const guides = guideIndex(sorted.guides, legendOf(sorted.rest));
   const names = new Set(drafts.flatMap(namesOf).map(nameKey));
   const { tables } = valueTables(sorted.rest, names);
-  const explained = drafts.map((draft): Draft => {
+  const explained = drafts.map((draft): FieldDraft => {
     const own = namesOf(draft);
     const lists = own.flatMap((name) => tables.get(nameKey(name)) ?? []);
     const hasList = draft.claims.some(({ fact, confidence }) => fact === "values" && confidence >= SURE);
@@ -102,11 +102,11 @@ export const withExplanations = (
 };
 
 /** Where only what must be filled bears a mark, what bears none may be left out. */
-const withUnmarked = (drafts: readonly Draft[]): readonly Draft[] => {
-  const byTemplate = new Map<Template, Draft[]>();
+const withUnmarked = (drafts: readonly FieldDraft[]): readonly FieldDraft[] => {
+  const byTemplate = new Map<Template, FieldDraft[]>();
   for (const draft of drafts)
     byTemplate.set(draft.template, [...(byTemplate.get(draft.template) ?? []), draft]);
-  const marked = (draft: Draft): boolean => draft.claims.some(({ fact }) => fact === "need");
+  const marked = (draft: FieldDraft): boolean => draft.claims.some(({ fact }) => fact === "need");
   return drafts.map((draft) => {
     if (marked(draft)) return draft;
     const all = byTemplate.get(draft.template) ?? [];
@@ -139,12 +139,12 @@ const withUnmarked = (drafts: readonly Draft[]): readonly Draft[] => {
 
 /** The same field of several templates as one, with scopes. */
 export const fieldsOfDrafts = (
-  drafts: readonly Draft[],
+  drafts: readonly FieldDraft[],
   branches: readonly Branch[],
   wishes: LearningWishes,
   told: string[],
 ): readonly LearnedField[] => {
-  const byKey = new Map<string, Draft[]>();
+  const byKey = new Map<string, FieldDraft[]>();
   for (const draft of drafts) byKey.set(draft.key, [...(byKey.get(draft.key) ?? []), draft]);
   const codes = codeMaker();
   return [...byKey.values()].flatMap((own): readonly LearnedField[] => {
@@ -184,7 +184,7 @@ export const fieldsOfDrafts = (
 };
 
 /** What differs between the templates that have a field: each branch's own. */
-const branchFacts = (own: readonly Draft[], facts: Map<Fact, Settled>) => {
+const branchFacts = (own: readonly FieldDraft[], facts: Map<Fact, Settled>) => {
   const byBranch = new Map<string, Map<Fact, Settled>>();
   const differing: Fact[] = [];
   if (own.length < 2) return { byBranch, differing };
@@ -234,7 +234,7 @@ export const fieldsOfGuides = (sorted: SortedPapers, wishes: LearningWishes): re
 };
 
 /** A code without the letters that all codes of the template begin with. */
-const stripPrefix = (code: string, drafts: readonly Draft[]): string => {
+const stripPrefix = (code: string, drafts: readonly FieldDraft[]): string => {
   if (code === "") return "";
   const codes = drafts.map((draft) => draft.code).filter(Boolean);
   if (codes.length < 4) return code;

@@ -1,16 +1,17 @@
 /** Brings what is learned anew into a table that a person may have edited. */
 import { ownOf } from "../own.js";
 
-type Row = Readonly<Record<string, string>>;
+/** A row of a table, by its columns. */
+export type RowCells = Readonly<Record<string, string>>;
 
-const cellOf = (row: Row | undefined, column: string): string =>
+const cellOf = (row: RowCells | undefined, column: string): string =>
   row === undefined ? "" : (ownOf(row, column) ?? "");
 
 /** What becomes of a table. */
 export interface MergedTable {
   /** Rows that are set: cells that changed in what was learned, and that nobody touched since. */
-  readonly edits: readonly Row[];
-  readonly gone: readonly Row[];
+  readonly edits: readonly RowCells[];
+  readonly gone: readonly RowCells[];
   /** Cells that a person changed and that were learned otherwise now, too. */
   readonly kept: readonly {
     readonly key: string;
@@ -25,17 +26,17 @@ export interface MergedTable {
  * `now` as it stands, `next` as it is learned. What a person changed, added or took away stays so.
  */
 export const mergedTable = (
-  before: readonly Row[],
-  now: readonly Row[],
-  next: readonly Row[],
+  before: readonly RowCells[],
+  now: readonly RowCells[],
+  next: readonly RowCells[],
   keys: readonly string[],
 ): MergedTable => {
-  const keyOf = (row: Row): string => keys.map((key) => cellOf(row, key)).join("\u0000");
-  const byKey = (rows: readonly Row[]): ReadonlyMap<string, Row> =>
+  const keyOf = (row: RowCells): string => keys.map((key) => cellOf(row, key)).join("\u0000");
+  const byKey = (rows: readonly RowCells[]): ReadonlyMap<string, RowCells> =>
     new Map(rows.map((row) => [keyOf(row), row]));
   const [was, is] = [byKey(before), byKey(now)];
   const wanted = byKey(next);
-  const edits: Row[] = [];
+  const edits: RowCells[] = [];
   const kept: { key: string; column: string; ours: string; learned: string }[] = [];
   for (const [key, row] of wanted) {
     const [old, own] = [was.get(key), is.get(key)];

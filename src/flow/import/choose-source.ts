@@ -19,6 +19,7 @@ import { Refusal } from "../../core/diagnostics/refusal.js";
 import type { ByteSource } from "../../formats/byte-source.js";
 import { openTable } from "../../formats/open-table.js";
 import type { TableOptions } from "../../formats/kinds/file-kind.js";
+import { kindOf } from "../../formats/kinds/kinds.js";
 import type { TableStream } from "../../formats/table-stream.js";
 import type { Store } from "../../store/store.js";
 import {
@@ -86,7 +87,7 @@ const isOurs = (file: ByteSource, workspace: Workspace): boolean =>
 
 /** What a person says of a file's form and the file has no use for: nobody is to believe that it was followed. */
 const refuseIdle = ({ file, format }: TableStream, stated: TableOptions): void => {
-  const isBook = format === "xlsx";
+  const isBook = kindOf(format).isWorkbook === true;
   const idle = [
     stated.sheet !== undefined && !isBook ? `--sheet does nothing here: ${file} is no workbook` : "",
     stated.encoding !== undefined && isBook
@@ -189,7 +190,7 @@ const sheetChannel = ({ header, sample, file }: TableStream, workspace: Workspac
 };
 
 const isSheet = ({ header, format }: TableStream): boolean =>
-  (format === "csv" || format === "xlsx") &&
+  kindOf(format).isSheet === true &&
   header.includes("sku") &&
   header.every((column) => column === "" || isAttributeName(column));
 

@@ -3,7 +3,7 @@ import { columnName } from "../../core/catalogue/proposal/column-name.js";
 import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
 import type { TableRecord, TableStream } from "../../formats/table-stream.js";
 
-type Table = Pick<TableStream, "header" | "file">;
+type FaultyTable = Pick<TableStream, "header" | "file">;
 
 const isBlank = (cell: string): boolean => cell.trim() === "";
 
@@ -25,7 +25,7 @@ export const usualWidth = ({ header, sample }: Pick<TableStream, "header" | "sam
 /** A row of another width may have lost a mark between cells, or have one too many: nothing in it is trusted. */
 export const raggedRow = (
   { row, cells }: TableRecord,
-  { header, file }: Table,
+  { header, file }: FaultyTable,
   width: number,
 ): Diagnostic | undefined => {
   if (cells.length === width || cells.length === header.length) return undefined;
@@ -68,7 +68,7 @@ const sum =
 /** A sum under the rows: its word stands where a product's key would, or alone in the first cells. */
 export const totalRow = (
   { row, cells }: TableRecord,
-  { file }: Table,
+  { file }: FaultyTable,
   keys: readonly number[],
 ): Diagnostic | undefined => {
   let text = "";

@@ -5,7 +5,7 @@ import { sentence } from "../../workspace/wording.js";
 import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { csvLine } from "../../formats/csv-writer.js";
 import type { TableRecord, TableStream } from "../../formats/table-stream.js";
-import type { StagedFiles } from "../../workspace/landing/landing.js";
+import type { StagedFiles } from "../../workspace/landing/open-folders.js";
 import type { StagedFile } from "../../workspace/landing/staged-file.js";
 import type { WritableWorkspace } from "../open-catalogue.js";
 

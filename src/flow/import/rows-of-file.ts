@@ -7,10 +7,11 @@ import { rowReader } from "../../core/catalogue/row-reader.js";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import type { Surroundings } from "../../core/language/function.js";
 import type { TableOptions } from "../../formats/kinds/file-kind.js";
+import { kindOf } from "../../formats/kinds/kinds.js";
 import type { TableRecord, TableStream } from "../../formats/table-stream.js";
 import type { PlannedColumn } from "../../store/store.js";
 import type { Workspace } from "../../workspace/workspace.js";
-import { Hand } from "../parts/hand.js";
+import { WorkerThread } from "../parts/worker-thread.js";
 import type { ChosenFile } from "./choose-source.js";
 import { unpacked, type PackedBatch } from "./packed-batch.js";
 import { readRows, type ReadBatch } from "./read-rows.js";
@@ -86,8 +87,8 @@ export interface RowsWanted {
 export const rowsOfFile = (chosen: ChosenFile, wanted: RowsWanted): RowsOfFile => {
   const { file, table } = chosen;
   const threads = wanted.workers ?? ((file.size ?? 0) < WORTH_IT ? 1 : availableParallelism());
-  const isPlain = table.format === "csv" && file.path !== undefined;
-  return threads > 1 && isPlain ? rowsBeside(chosen, file.path, wanted) : rowsHere(chosen, wanted);
+  const canBeShared = kindOf(table.format).canBeShared === true && file.path !== undefined;
+  return threads > 1 && canBeShared ? rowsBeside(chosen, file.path, wanted) : rowsHere(chosen, wanted);
 };
 
 const rowsHere = ({ file, table, tied }: ChosenFile, { known, isKept }: RowsWanted): RowsOfFile => {
@@ -127,14 +128,14 @@ const rowsBeside = (
   };
   async function* batches(): AsyncGenerator<ReadBatch> {
     await table.batches.return(undefined);
-    const hand = new Hand({
+    const thread = new WorkerThread({
       recipe,
       memory: known === undefined ? [] : [known.firsts.buffer, known.seconds.buffer, known.products.buffer],
       seen: beginningOf(table),
       otherwise: diagnostic("file-changed", { path: file.file }),
     });
     const next = (): Promise<SaidBatch> => {
-      const said = hand.ask(NEXT) as Promise<SaidBatch>;
+      const said = thread.ask(NEXT) as Promise<SaidBatch>;
       // Whoever takes it is told; nobody takes those that were asked for in vain.
       said.catch(() => undefined);
       return said;
@@ -149,11 +150,13 @@ const rowsBeside = (
         yield unpacked(
           batch,
           (records) =>
-            hand.ask({ batch: batchNumber, records } satisfies AskedRows) as Promise<readonly TableRecord[]>,
+            thread.ask({ batch: batchNumber, records } satisfies AskedRows) as Promise<
+              readonly TableRecord[]
+            >,
         );
       }
     } finally {
-      await hand.end();
+      await thread.end();
     }
   }
   return {

@@ -6,6 +6,9 @@ export const csv: FileKind = {
   format: "csv",
   words: "plain text",
   extensions: ["csv", "tsv", "tab", "txt"],
+  isSheet: true,
+  hasOpenMarks: true,
+  canBeShared: true,
   holds: () => true,
   open: openCsv,
 };

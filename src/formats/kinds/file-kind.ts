@@ -35,6 +35,16 @@ export interface FileKind {
   readonly words: string;
   /** Endings of names, in small letters. */
   readonly extensions: readonly string[];
+  /** Whether it has sheets, and says itself how its letters are written. */
+  readonly isWorkbook?: true;
+  /** Whether it has columns below a header row, as the sheets that we write. */
+  readonly isSheet?: true;
+  /** Whether its numbers are texts that may read two ways. */
+  readonly hasOpenMarks?: true;
+  /** Whether its records can be read from the middle of the file, so that several threads share it. */
+  readonly canBeShared?: true;
+  /** A kind that is told apart from this one by how it goes on alone: a name that says one does for the other. */
+  readonly near?: Format;
   /** Whether a file begins as one of this kind does. */
   holds(head: FileHead): boolean;
   /** @throws Refusal when the file is no table, or not whole */

@@ -28,6 +28,7 @@ export const jsonLines: FileKind = {
   format: "jsonl",
   words: "JSON Lines",
   extensions: ["jsonl", "ndjson"],
+  near: "json",
   holds: (head) => jsonHead.test(head.text) && areLines(head),
   open: async (source, options) => (await import("../json-reader.js")).openJsonLines(source, options),
 };
@@ -37,6 +38,7 @@ export const json: FileKind = {
   format: "json",
   words: "JSON",
   extensions: ["json"],
+  near: "jsonl",
   holds: ({ text }) => jsonHead.test(text),
   open: async (source, options) => (await import("../json-reader.js")).openJson(source, options),
 };

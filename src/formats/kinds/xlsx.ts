@@ -9,6 +9,8 @@ export const xlsx: FileKind = {
   format: "xlsx",
   words: "a workbook",
   extensions: ["xlsx", "xlsm"],
+  isWorkbook: true,
+  isSheet: true,
   holds: ({ bytes }) => isZip(bytes),
   open: async (source, options) => (await import("../xlsx-reader.js")).openXlsx(source, options),
 };

@@ -8,6 +8,7 @@ export const xml: FileKind = {
   format: "xml",
   words: "XML",
   extensions: ["xml"],
+  hasOpenMarks: true,
   holds: ({ text, named }) =>
     (xmlHead.test(text) || (named === "xml" && /^\s*</.test(text))) && !htmlHead.test(text),
   open: async (source, options) => (await import("../xml-reader.js")).openXml(source, options),

@@ -4,7 +4,7 @@ import { greatest } from "../../many.js";
 import type { TreeNode, TreePaper } from "../paper.js";
 import type { SchemaField, SchemaReading } from "./schema-reading.js";
 
-interface Seen {
+interface SeenNode {
   readonly path: string;
   readonly values: string[];
   rows: number;
@@ -47,7 +47,7 @@ export const readSample = (paper: TreePaper): SchemaReading | undefined => {
   const isFeed = name === "rss" || name === "feed";
   const found = isFeed ? feedRows(root) : repeated(root);
   if (found === undefined) return undefined;
-  const seen = new Map<string, Seen>();
+  const seen = new Map<string, SeenNode>();
   for (const row of found.rows) {
     const counts = new Map<string, number>();
     const visit = (node: TreeNode, path: string): void => {
