@@ -18,7 +18,7 @@ import { version } from "../workspace/version.js";
 import type { CommandFile } from "./command-file.js";
 import type { ExitCode } from "../io/exit-code.js";
 import { exitFor } from "../flow/channel-counts.js";
-import { checkCatalogue, type Checked } from "../flow/check/check-catalogue.js";
+import { checkCatalogue, type CheckedCatalogue } from "../flow/check/check-catalogue.js";
 import { checkProduct } from "../flow/check/check-product.js";
 import { checkLines, checkSummaries } from "../report/check-report.js";
 import { refuseUnknown } from "../flow/check/narrowing.js";
@@ -111,9 +111,9 @@ export const check: CommandFile = command({
   },
 });
 
-type CheckWork = Work<typeof table>;
+type CheckCommand = Work<typeof table>;
 
-const watched = async (work: CheckWork): Promise<ExitCode> => {
+const watched = async (work: CheckCommand): Promise<ExitCode> => {
   const { options, io } = work;
   const { watchWorkspace } = await import("../flow/check/watch.js");
   const { watchScreen } = await import("../report/watch-screen.js");
@@ -123,7 +123,7 @@ const watched = async (work: CheckWork): Promise<ExitCode> => {
 };
 
 const linksChecked = async (
-  { given, options, io }: CheckWork,
+  { given, options, io }: CheckCommand,
   channels: readonly WorkspaceChannel[],
   store: Store,
   choice: Choice,
@@ -145,7 +145,7 @@ const linksChecked = async (
 };
 
 /** One product by its SKU alone is shown as it stands on each channel, rather than by causes. */
-const onlySku = async ({ given, io }: CheckWork): Promise<string | undefined> => {
+const onlySku = async ({ given, io }: CheckCommand): Promise<string | undefined> => {
   const { sku, where, category, group, lacking, changed, csv, sarif } = given;
   if (sku === undefined || sku.startsWith("@") || csv || sarif) return undefined;
   if (isNarrowed({ where, category, group, lacking, changed })) return undefined;
@@ -153,7 +153,7 @@ const onlySku = async ({ given, io }: CheckWork): Promise<string | undefined> =>
   return others.length === 0 ? first : undefined;
 };
 
-const once = async (work: CheckWork, open: OpenCatalogue): Promise<ExitCode> => {
+const once = async (work: CheckCommand, open: OpenCatalogue): Promise<ExitCode> => {
   const { workspace, store, surroundings } = open;
   const { args, given, options, io } = work;
   const channels = await loadChannels(workspace, store, args, await surroundings());
@@ -168,14 +168,16 @@ const once = async (work: CheckWork, open: OpenCatalogue): Promise<ExitCode> => 
     return checked.standings.some(({ outcome }) => isHeld(outcome)) ? 1 : 0;
   }
   if (given.links) return linksChecked(work, channels, store, choice);
-  const check = (onFinding?: (finding: Parameters<typeof findingJson>[0]) => void): Promise<Checked> =>
+  const check = (
+    onFinding?: (finding: Parameters<typeof findingJson>[0]) => void,
+  ): Promise<CheckedCatalogue> =>
     checkCatalogue(open, channels, {
       ...given,
       choice,
       ...(given.all ? { examples: ALL_EXAMPLES } : {}),
       ...(onFinding === undefined ? {} : { onFinding }),
     });
-  const exit = ({ channels: checked }: Checked): ExitCode =>
+  const exit = ({ channels: checked }: CheckedCatalogue): ExitCode =>
     exitFor(
       checked.map(({ counts }) => counts),
       given.maxErrors,

@@ -22,7 +22,7 @@ import { textRegister } from "../core/catalogue/beside/text-register.js";
 
 const SHOWN = 40;
 
-interface Found {
+interface FoundChange {
   readonly counts: { fresh: number; changed: number; same: number; ended: number };
   readonly fields: Map<string, number>;
 }
@@ -54,7 +54,7 @@ export const diff: CommandFile = command({
       const ledger = store.ledgerOf(channel);
       const against: LedgerState = given.against ?? ((await ledger.isEmpty()) ? "built" : "sent");
       const limit = given.limit ?? (options.json ? Infinity : SHOWN);
-      const found: Found = { counts: { fresh: 0, changed: 0, same: 0, ended: 0 }, fields: new Map() };
+      const found: FoundChange = { counts: { fresh: 0, changed: 0, same: 0, ended: 0 }, fields: new Map() };
       const rows: (readonly string[])[] = [];
       const going = textRegister();
       const tell = (difference: Difference): void => {
@@ -127,7 +127,7 @@ const differenceJson = (difference: Difference, { channel, definition }: Channel
   return jsonLine({ type: "difference", channel, kind, sku, ...changes });
 };
 
-const count = ({ counts, fields }: Found, difference: Difference): void => {
+const count = ({ counts, fields }: FoundChange, difference: Difference): void => {
   if (difference.kind === "new") counts.fresh++;
   if (difference.kind === "same") counts.same++;
   if (difference.kind !== "changed") return;
@@ -158,7 +158,7 @@ const columns = [
 const report = (
   label: string,
   against: LedgerState,
-  { counts, fields }: Found,
+  { counts, fields }: FoundChange,
   rows: readonly (readonly string[])[],
   io: Io,
 ): readonly string[] => {

@@ -116,7 +116,7 @@ export const importFile: CommandFile = command({
 });
 
 /** What a command line says of an import. */
-interface Given {
+interface ImportGiven {
   readonly source: string | undefined;
   readonly skuColumn: string | undefined;
   readonly strict: boolean;
@@ -133,13 +133,13 @@ interface Given {
 }
 
 /** What comes in: files for the catalogue, and filled gap sheets, which know themselves where their answers go. */
-interface Incoming {
+interface IncomingFiles {
   readonly files: readonly IncomingFile[];
   readonly sheets: readonly ByteSource[];
 }
 
 /** Files that sources read before, to be read once more, each by its source, in the order in which they came. */
-const again = async (sources: readonly string[], options: CommonOptions, io: Io): Promise<Incoming> => {
+const again = async (sources: readonly string[], options: CommonOptions, io: Io): Promise<IncomingFiles> => {
   const { filesAgain } = await import("../flow/import/read-again.js");
   const found = await withCatalogue(options.workspace, io, (open) =>
     filesAgain(open.workspace, open.store, sources),
@@ -152,8 +152,8 @@ const again = async (sources: readonly string[], options: CommonOptions, io: Io)
 
 /** Reads all that comes in as one act, and tells what became of it once that has landed. */
 const read = async (
-  { files, sheets }: Incoming,
-  given: Given,
+  { files, sheets }: IncomingFiles,
+  given: ImportGiven,
   options: CommonOptions,
   io: Io,
 ): Promise<ExitCode> => {
@@ -167,21 +167,27 @@ const read = async (
     };
     const asked =
       isAsked && files.length > 0 ? await withCatalogue(options.workspace, io, choose) : undefined;
-    const { answers, imported } = await withWritableCatalogue(options, io, async (open): Promise<Landed> => {
-      const own = files.length === 0 ? undefined : (asked ?? (await choose(open)));
-      if (own !== undefined && given.propose) return { imported: await proposeSources(open, own.chosen) };
-      const landed = await oneAct(
-        open,
-        async (transaction) => ({
-          answers:
-            sheets.length === 0 ? undefined : await answersIn(sheets, open, transaction, given, options, io),
-          imported: own && (await importFiles(open, transaction, own.chosen, own.request)),
-        }),
-        { isTrial: given.dryRun },
-      );
-      if (!given.dryRun) for (const { keep } of landed.imported?.files ?? []) await keep();
-      return landed;
-    });
+    const { answers, imported } = await withWritableCatalogue(
+      options,
+      io,
+      async (open): Promise<LandedFiles> => {
+        const own = files.length === 0 ? undefined : (asked ?? (await choose(open)));
+        if (own !== undefined && given.propose) return { imported: await proposeSources(open, own.chosen) };
+        const landed = await oneAct(
+          open,
+          async (transaction) => ({
+            answers:
+              sheets.length === 0
+                ? undefined
+                : await answersIn(sheets, open, transaction, given, options, io),
+            imported: own && (await importFiles(open, transaction, own.chosen, own.request)),
+          }),
+          { isTrial: given.dryRun },
+        );
+        if (!given.dryRun) for (const { keep } of landed.imported?.files ?? []) await keep();
+        return landed;
+      },
+    );
     progress.end();
     const exits = [
       answers === undefined ? 0 : await tellAnswers(answers, given, options, io),
@@ -194,12 +200,12 @@ const read = async (
   }
 };
 
-interface Landed {
+interface LandedFiles {
   readonly answers?: AnswersResult | undefined;
   readonly imported?: ImportResult | undefined;
 }
 
-const tellImported = (result: ImportResult, given: Given, options: CommonOptions, io: Io): ExitCode => {
+const tellImported = (result: ImportResult, given: ImportGiven, options: CommonOptions, io: Io): ExitCode => {
   const { dryRun, dropVanished } = given;
   if (options.json) for (const file of result.files) io.out(fileJson(file, dryRun));
   else if (options.quiet) tellErrors(result.causes.causes(), io);
@@ -211,7 +217,7 @@ const tellImported = (result: ImportResult, given: Given, options: CommonOptions
 
 const requestOf = async (
   files: readonly IncomingFile[],
-  given: Given,
+  given: ImportGiven,
   { surroundings }: OpenCatalogue,
   options: CommonOptions,
   io: Io,
@@ -241,7 +247,7 @@ const requestOf = async (
 });
 
 /** A source that is named is meant for all files. */
-const apart = async (incoming: readonly ByteSource[], isSourceNamed: boolean): Promise<Incoming> => {
+const apart = async (incoming: readonly ByteSource[], isSourceNamed: boolean): Promise<IncomingFiles> => {
   const files: IncomingFile[] = [];
   const sheets: ByteSource[] = [];
   for (const file of incoming)
@@ -254,7 +260,7 @@ const answersIn = async (
   files: readonly ByteSource[],
   open: WritableCatalogue,
   transaction: CatalogueTransaction,
-  { dryRun }: Given,
+  { dryRun }: ImportGiven,
   options: CommonOptions,
   io: Io,
 ): Promise<AnswersResult> => {
@@ -272,7 +278,7 @@ const answersIn = async (
 
 const tellAnswers = async (
   result: AnswersResult,
-  { dryRun, strict }: Given,
+  { dryRun, strict }: ImportGiven,
   options: CommonOptions,
   io: Io,
 ): Promise<ExitCode> => {

@@ -21,7 +21,7 @@ import {
   setDecision,
   successorDecision,
   writeDecisions,
-  type Decision,
+  type PlacementDecision,
 } from "../flow/place/decisions.js";
 import { goodsKnownFor } from "../flow/known-goods.js";
 import {
@@ -31,7 +31,7 @@ import {
   propose,
   skusOf,
   titleOf,
-  type Proposal,
+  type PlacementProposal,
 } from "../flow/place/proposals.js";
 import {
   isOpen,
@@ -83,7 +83,7 @@ export const place: CommandFile = command({
       const ours = await ourCategories(store, setup);
       const all = ours.categories;
       const stale = outOfDate(all);
-      const decided: Decision[] = [
+      const decided: PlacementDecision[] = [
         ...(given.set ?? []).map((text) => setDecision(text, setup, ours, person)),
         ...(given.successors ? stale.flatMap((one) => successorDecision(one)) : []),
       ];
@@ -97,7 +97,7 @@ export const place: CommandFile = command({
       const { acceptAbove } = given;
       const dryRun = given.dryRun;
       let isBroken = false;
-      const keep = async (some: readonly Decision[]): Promise<void> => {
+      const keep = async (some: readonly PlacementDecision[]): Promise<void> => {
         if (some.length === 0 || dryRun) return;
         await landFiles(workspace.root, options, io, (landing) =>
           writeDecisions({ workspace, landing }, setup.channel, some),
@@ -150,7 +150,7 @@ const APART_SHOWN = 20;
 
 const rounded = (confidence: number): number => Math.round(confidence * 100) / 100;
 
-const proposalJson = (channel: string, { ours, suggestions, nothing }: Proposal): string =>
+const proposalJson = (channel: string, { ours, suggestions, nothing }: PlacementProposal): string =>
   jsonLine({
     type: "placement-proposal",
     channel,
@@ -166,7 +166,7 @@ const proposalJson = (channel: string, { ours, suggestions, nothing }: Proposal)
     nothingFits: rounded(nothing),
   });
 
-const proposalLines = (proposal: Proposal, io: Io): readonly string[] => {
+const proposalLines = (proposal: PlacementProposal, io: Io): readonly string[] => {
   const { ours, suggestions, nothing } = proposal;
   const style = styleFor(io);
   const [best, ...others] = suggestions;
@@ -190,7 +190,7 @@ const proposalLines = (proposal: Proposal, io: Io): readonly string[] => {
 };
 
 /** Products that go elsewhere than their category, and those that have none. */
-const apartLines = (proposals: readonly Proposal[], io: Io): readonly string[] => {
+const apartLines = (proposals: readonly PlacementProposal[], io: Io): readonly string[] => {
   const style = styleFor(io);
   const apart = proposals.filter(({ ours }) => "skus" in ours);
   return apart.length === 0
@@ -206,9 +206,9 @@ const apartLines = (proposals: readonly Proposal[], io: Io): readonly string[] =
 const report = (
   { channel, definition }: ChannelSetup,
   all: readonly OurCategory[],
-  proposals: readonly Proposal[],
+  proposals: readonly PlacementProposal[],
   stale: readonly OutOfDate[],
-  decided: readonly Decision[],
+  decided: readonly PlacementDecision[],
   dryRun: boolean,
   io: Io,
 ): readonly string[] => {
@@ -248,7 +248,7 @@ const waitingText = (open: number, waiting: number): string =>
 const nextSteps = (
   channel: string,
   decided: number,
-  proposals: readonly Proposal[],
+  proposals: readonly PlacementProposal[],
   left: number,
 ): readonly string[] => {
   if (decided > 0)

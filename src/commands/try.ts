@@ -19,7 +19,7 @@ import type { ExitCode } from "../io/exit-code.js";
 import { withCatalogue } from "../flow/open-catalogue.js";
 import { unknownSku } from "../flow/refusals.js";
 import { loadChannel } from "../flow/run-channels.js";
-import type { Step } from "../flow/try/steps.js";
+import type { TriedStep } from "../flow/try/steps.js";
 import { trierFor, type Trial, type Trier } from "../flow/try/trials.js";
 
 const SHOWN = 10;
@@ -93,7 +93,7 @@ const columns = [
 ] as const;
 
 /** Where an attribute's value came from: a file, an edit, or the channel's own rules for prices and stock. */
-const originOf = ({ product }: Trial, { name, value }: Step, store: Store): string => {
+const originOf = ({ product }: Trial, { name, value }: TriedStep, store: Store): string => {
   const slot = name === undefined ? undefined : product?.attributes.slot(name);
   if (slot === undefined || product === undefined) return "";
   if (valueText(product.value(slot)) !== valueText(value)) return "made by channel.yaml";

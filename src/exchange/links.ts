@@ -49,7 +49,7 @@ const SILENCE_STRIKES = 3;
 const FIRST_BYTES = 256 * 1024;
 const agentName = "lexicant (checks the addresses of a shop's own listings)";
 
-interface Answered {
+interface ServerAnswer {
   readonly status: number;
   readonly type: string;
   readonly location: string | undefined;
@@ -157,7 +157,7 @@ export const linkAsker = ({ allowPrivate, timeout }: LinkOptions): LinkAsker => 
     connect: { timeout, ...(allowPrivate ? {} : { lookup: publicLookup }) },
     maxHeaderSize: 16_384,
   });
-  const one = async (method: "HEAD" | "GET", url: URL, limit: number): Promise<Answered> => {
+  const one = async (method: "HEAD" | "GET", url: URL, limit: number): Promise<ServerAnswer> => {
     const { statusCode, headers, body } = await request(url, {
       method,
       dispatcher: agent,
@@ -176,7 +176,7 @@ export const linkAsker = ({ allowPrivate, timeout }: LinkOptions): LinkAsker => 
     method: "HEAD" | "GET",
     start: URL,
     limit: number,
-  ): Promise<Answered | LinkAnswer> => {
+  ): Promise<ServerAnswer | LinkAnswer> => {
     let url = start;
     for (let hop = 0; hop <= REDIRECTS; hop++) {
       const answered = await one(method, url, limit);

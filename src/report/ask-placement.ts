@@ -9,7 +9,7 @@ import { readChoice } from "./read-choice.js";
 import { styleFor } from "./style.js";
 
 /** What a person decided of one of our categories. */
-export type Answer =
+export type PlacementAnswer =
   | {
       readonly answer: "place";
       readonly path: string;
@@ -24,7 +24,7 @@ const FOUND = 5;
 const percent = (confidence: number): string => `${Math.round(confidence * 100)}%`;
 
 /** What is asked about: a category of ours or a product, and the category above it. */
-export interface Asked {
+export interface AskedPlacement {
   readonly title: string;
   readonly above: string | undefined;
   readonly products: number;
@@ -41,11 +41,11 @@ const PLACEMENT_HELP = [
 
 /** Asks where something of ours goes: accept, choose another, search, all of the category above, skip, stop. */
 export const askPlacement = async (
-  { title, above, products }: Asked,
+  { title, above, products }: AskedPlacement,
   suggestions: readonly Suggestion[],
   index: CategoryIndex,
   io: Io,
-): Promise<Answer> => {
+): Promise<PlacementAnswer> => {
   const style = styleFor(io);
   let choices: readonly {
     readonly category: Category;

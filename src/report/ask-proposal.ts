@@ -1,5 +1,5 @@
 /** Shows a proposal until a person agrees to it. */
-import { corrected, type Correction } from "../core/catalogue/proposal/corrections.js";
+import { corrected, type ProposalCorrection } from "../core/catalogue/proposal/corrections.js";
 import type { SourceProposal } from "../core/catalogue/proposal/source-proposal.js";
 import { columnSynonyms, isAttributeName, vocabulary } from "../core/catalogue/vocabulary.js";
 import { nearest } from "../core/values/nearest.js";
@@ -33,7 +33,7 @@ const usage = (
 );
 
 /** A line as a person writes it: `3 price`, `3 -`, `3 unit kg`; or what is wrong with it. */
-export const correctionIn = (text: string): Correction | string => {
+export const correctionIn = (text: string): ProposalCorrection | string => {
   const [, number = "", rest = ""] = /^(\d{1,4})\s*(.*)$/.exec(text.trim()) ?? [];
   const line = Number(number);
   if (number === "") return 'write a line\'s number and what it is, such as "3 price"';

@@ -10,13 +10,13 @@ import type { UnknownTerm } from "../flow/lexicon/unknown-terms.js";
 
 const FOUND = 6;
 
-interface Choice {
+interface TermChoice {
   readonly value: string;
   readonly about: string;
 }
 
 /** Values that a person's words may mean: one of them said in full, those with the words in them, those spelt alike. */
-const search = (words: string, { list }: UnknownTerm): readonly Choice[] => {
+const search = (words: string, { list }: UnknownTerm): readonly TermChoice[] => {
   const exact = list.match(words);
   const all = list.values.map(({ value }) => value);
   const within = all.filter((value) => value.toLowerCase().includes(words.toLowerCase()));
@@ -39,7 +39,7 @@ const TERM_HELP = [
 const askTerm = async (unknown: UnknownTerm, io: Io): Promise<TermAnswer> => {
   const style = styleFor(io);
   const { field, term, products, sku, proposals } = unknown;
-  let choices: readonly Choice[] = proposals.map(({ value, confidence, reason }) => ({
+  let choices: readonly TermChoice[] = proposals.map(({ value, confidence, reason }) => ({
     value,
     about: `${Math.round(confidence * 100)}%, ${reason}`,
   }));

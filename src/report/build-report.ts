@@ -2,7 +2,8 @@
 import { greatest } from "../core/many.js";
 import { join, relative } from "node:path";
 import { countText } from "../core/diagnostics/phrases.js";
-import { RECORD_FILE, type ChannelBuild } from "../flow/build/build-channel.js";
+import type { ChannelBuild } from "../flow/build/build-channel.js";
+import { RECORD_FILE } from "../flow/build/build-record.js";
 import type { BuildWishes } from "../flow/build/build-wishes.js";
 import type { BuiltFile } from "../flow/build/built-files.js";
 import type { PartNumber } from "../flow/build/part-files.js";

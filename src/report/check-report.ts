@@ -9,19 +9,19 @@ import { jsonLine } from "./json.js";
 import { styleFor } from "./style.js";
 import { wrapText } from "./text-width.js";
 import type { ChannelCounts } from "../flow/channel-counts.js";
-import type { Checked, CheckedChannel } from "../flow/check/check-catalogue.js";
+import type { CheckedCatalogue, CheckedChannel } from "../flow/check/check-catalogue.js";
 import type { Narrowing } from "../flow/check/narrowing.js";
 
 const CAUSES_SHOWN = 10;
 /** Of each channel, where several are looked at. */
 const CAUSES_OF_SEVERAL = 5;
 
-interface Shown extends Narrowing {
+interface ShownCheck extends Narrowing {
   readonly all: boolean;
 }
 
 /** What a check found, for people: channel by channel, then what stands between the catalogue's own products. */
-export const checkLines = (checked: Checked, shown: Shown, io: Io): readonly string[] => {
+export const checkLines = (checked: CheckedCatalogue, shown: ShownCheck, io: Io): readonly string[] => {
   const style = styleFor(io);
   const most = checked.channels.length > 1 ? CAUSES_OF_SEVERAL : CAUSES_SHOWN;
   const limit = shown.all ? Infinity : most;
@@ -49,7 +49,7 @@ const leftOutLines = ({ leftOutCauses }: ChannelCounts, io: Io): readonly string
 
 const channelLines = (
   { channel: { setup }, counts }: CheckedChannel,
-  shown: Shown,
+  shown: ShownCheck,
   limit: number,
   io: Io,
 ): readonly string[] => {
@@ -98,7 +98,7 @@ const nextLines = (channel: string, { ready, held, causes }: ChannelCounts, io: 
 };
 
 /** The last lines of `--json`: the catalogue, then for each channel its causes and its counts. */
-export const checkSummaries = ({ channels, catalogue, products }: Checked): readonly string[] => [
+export const checkSummaries = ({ channels, catalogue, products }: CheckedCatalogue): readonly string[] => [
   jsonLine({ type: "catalogue", products, codes: Object.fromEntries(catalogue.byCode()) }),
   ...channels.flatMap(({ channel: { setup }, counts }) => {
     const { ready, held, leftOut, silenced, causes } = counts;

@@ -1,7 +1,7 @@
 /** Reports and exports of a played channel, in its own layout. Shares no code with how we read them. */
-import type { ChannelData, Column, Results } from "./channel-data.js";
-import type { Shown, Verdict } from "./played-channel.js";
-import { flat, type Cell } from "./read-rows.js";
+import type { ChannelData, FileColumn, Results } from "./channel-data.js";
+import type { ListedThing, Verdict } from "./played-channel.js";
+import { flat, type SentCell } from "./read-rows.js";
 import { at as valueAt, put } from "./named.js";
 
 const xml = (text: string): string =>
@@ -22,17 +22,17 @@ const tableText = (rows: readonly (readonly string[])[], delimiter: string): str
     )
     .join("\r\n") + "\r\n";
 
-interface Element {
+interface AnswerElement {
   readonly name: string;
   text: string;
   readonly attributes: Record<string, string>;
-  readonly children: Element[];
+  readonly children: AnswerElement[];
 }
 
-const element = (name: string): Element => ({ name, text: "", attributes: {}, children: [] });
+const element = (name: string): AnswerElement => ({ name, text: "", attributes: {}, children: [] });
 
 /** Puts a cell where its path leads, with an element of its own for each item of a list. */
-const putAt = (root: Element, path: string, cell: Cell, item: string | undefined): void => {
+const putAt = (root: AnswerElement, path: string, cell: SentCell, item: string | undefined): void => {
   const steps = path.split("/");
   const last = steps.pop() ?? "";
   let at = root;
@@ -51,7 +51,7 @@ const putAt = (root: Element, path: string, cell: Cell, item: string | undefined
     for (const text of typeof cell === "string" ? [cell] : cell) at.children.push({ ...element(last), text });
 };
 
-const written = ({ name, text, attributes, children }: Element, indent: string): string => {
+const written = ({ name, text, attributes, children }: AnswerElement, indent: string): string => {
   const tag =
     name +
     Object.entries(attributes)
@@ -62,7 +62,7 @@ const written = ({ name, text, attributes, children }: Element, indent: string):
     : `${indent}<${tag}>\n${children.map((child) => written(child, `${indent}  `)).join("")}${indent}</${name}>\n`;
 };
 
-const document = (root: string, elements: readonly Element[]): string =>
+const document = (root: string, elements: readonly AnswerElement[]): string =>
   `<?xml version="1.0" encoding="UTF-8"?>\n<${root}>\n${elements.map((one) => written(one, "  ")).join("")}</${root}>\n`;
 
 const delimiterOf = (format: string, { layout }: ChannelData): string => {
@@ -124,14 +124,14 @@ export const reportText = (verdicts: readonly Verdict[], results: Results, data:
 };
 
 /** What the channel shows, in its export's layout. */
-export const liveText = (shown: readonly Shown[], data: ChannelData): string => {
+export const liveText = (shown: readonly ListedThing[], data: ChannelData): string => {
   const live = data.exchange.live ?? {};
   const { id: idColumn = "", kind = "", group_kind: groupKind = "", format = "csv", records = "" } = live;
   const columns = data.live.columns.filter(({ name }) => name !== kind && name !== idColumn);
   const marks = columns.filter(({ field }) => field !== "");
-  const kindOf = ({ isGroup, cells }: Shown): string =>
+  const kindOf = ({ isGroup, cells }: ListedThing): string =>
     isGroup ? groupKind : flat(valueAt(cells, kind)) || "single";
-  const cellOf = (one: Shown, { name }: Column): string => {
+  const cellOf = (one: ListedThing, { name }: FileColumn): string => {
     const cell = valueAt(one.cells, name);
     return cell === undefined ? "" : typeof cell === "string" ? cell : cell.join("|");
   };

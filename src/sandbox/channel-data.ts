@@ -6,10 +6,10 @@ import { parse } from "yaml";
 import { at } from "./named.js";
 
 /** Rows of a definition's table. */
-export type Table = readonly Readonly<Record<string, string>>[];
+export type TableRows = readonly Readonly<Record<string, string>>[];
 
 /** A column of a channel's files, as its definition lists it. */
-export interface Column {
+export interface FileColumn {
   readonly name: string;
   readonly label: string;
   readonly field: string;
@@ -26,7 +26,7 @@ export interface Layout {
   readonly name: string;
   readonly format: string;
   readonly file: string;
-  readonly columns: readonly Column[];
+  readonly columns: readonly FileColumn[];
   readonly settings: Readonly<Record<string, unknown>>;
 }
 
@@ -83,13 +83,13 @@ export interface ChannelData {
   readonly results: Results | undefined;
   readonly layout: Layout;
   readonly live: Layout;
-  readonly categories: Table;
-  readonly fields: Table;
+  readonly categories: TableRows;
+  readonly fields: TableRows;
   readonly lists: ReadonlyMap<string, ReadonlySet<string>>;
   readonly currencies: readonly string[];
 }
 
-const table = (path: string): Table =>
+const table = (path: string): TableRows =>
   existsSync(path)
     ? papaparse
         .parse<Record<string, string>>(readFileSync(path, "utf8").replace(/^\ufeff/, ""), {
@@ -99,14 +99,14 @@ const table = (path: string): Table =>
         .data.filter((row) => !(Object.values(row)[0] ?? "").startsWith("#"))
     : [];
 
-type Written = Readonly<Record<string, unknown>>;
+type WrittenDefinition = Readonly<Record<string, unknown>>;
 
 const textOf = (value: unknown): string =>
   typeof value === "string" || typeof value === "number" ? String(value) : "";
 
 const layoutOf = (
   { layout, format, file, settings = {}, columns }: Readonly<Record<string, unknown>>,
-  fields: Table,
+  fields: TableRows,
 ): Layout => {
   const own = settings as Readonly<Record<string, Readonly<Record<string, string>>>>;
   const labelOf = (code: string): string => fields.find((row) => row["field"] === code)?.["label"] ?? code;
@@ -115,7 +115,7 @@ const layoutOf = (
   return {
     ...{ name: textOf(layout), format: textOf(format), file: textOf(file) },
     settings: settings as Layout["settings"],
-    columns: listed.map((column): Column => {
+    columns: listed.map((column): FileColumn => {
       const written = typeof column === "string" ? { name: column } : column;
       const name = written["name"] ?? "";
       const field = "says" in written ? "" : "field" in written ? (written["field"] ?? "") : name;
@@ -132,7 +132,7 @@ const layoutOf = (
 
 /** Reads the definition that lies in a folder; undefined for a channel that takes no files by itself. */
 export const channelData = (folder: string): ChannelData | undefined => {
-  const written = parse(readFileSync(join(folder, "definition.yaml"), "utf8")) as Written;
+  const written = parse(readFileSync(join(folder, "definition.yaml"), "utf8")) as WrittenDefinition;
   const { exchange, results } = written as { readonly exchange?: Exchange; readonly results?: Results };
   if (exchange === undefined) return undefined;
   const fields = table(join(folder, "fields.csv"));

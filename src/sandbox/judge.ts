@@ -1,5 +1,5 @@
 /** A played channel's own eye on rows: by the definition's data, with no code of our checks. */
-import type { ChannelData, Purpose, Table } from "./channel-data.js";
+import type { ChannelData, Purpose, TableRows } from "./channel-data.js";
 import { flat, type ArrivedRow } from "./read-rows.js";
 import { at, put } from "./named.js";
 
@@ -12,7 +12,7 @@ export interface Objection {
 
 type Rule = Readonly<Record<string, string>>;
 
-interface FieldRule {
+interface RuleRow {
   readonly field: string;
   readonly label: string;
   readonly kind: string;
@@ -44,7 +44,7 @@ const scopesOf = (code: string, parents: ReadonlyMap<string, string>): readonly 
   return ["*", ...chain];
 };
 
-const rulesFor = (scopes: readonly (readonly string[])[], fields: Table): readonly FieldRule[] => {
+const rulesFor = (scopes: readonly (readonly string[])[], fields: TableRows): readonly RuleRow[] => {
   const merged = new Map<string, Record<string, string>>();
   const conditional = new Set<string>();
   for (const scope of scopes)
@@ -84,7 +84,7 @@ const numberIn = (text: string): number | undefined => {
 };
 
 const valueObjection = (
-  { field, label, kind, rule }: FieldRule,
+  { field, label, kind, rule }: RuleRow,
   text: string,
   { lists, currencies }: ChannelData,
 ): Objection | undefined => {
@@ -143,8 +143,8 @@ export const judge = (data: ChannelData): Judge => {
       .map((one) => names.get(one) ?? "")
       .join(" > ");
   const byPath = new Map([...names.keys()].map((code) => [pathOf(code), code]));
-  const known = new Map<string, readonly FieldRule[]>();
-  const rulesOf = (code: string): readonly FieldRule[] => {
+  const known = new Map<string, readonly RuleRow[]>();
+  const rulesOf = (code: string): readonly RuleRow[] => {
     const scopes = scopesOf(code, parents).map((one) => (one === "*" ? ["*"] : [one, pathOf(one)]));
     const found = known.get(code) ?? rulesFor(scopes, data.fields);
     known.set(code, found);
@@ -175,7 +175,7 @@ export const judge = (data: ChannelData): Judge => {
   };
   // A group's row and its members each carry fields of their own, where the group stands apart.
   const isApart = groupModel === "group-row" || groupModel === "nested";
-  const belongs = ({ level }: FieldRule, row: ArrivedRow): boolean => {
+  const belongs = ({ level }: RuleRow, row: ArrivedRow): boolean => {
     if (!isApart) return true;
     const isMember = Object.keys(row.within).length > 0;
     return row.isGroup ? level === "group" : !isMember || level !== "group";

@@ -2,16 +2,16 @@
 import { createHash } from "node:crypto";
 import type { ChannelData, Purpose } from "./channel-data.js";
 import { judge, type Objection } from "./judge.js";
-import { flat, readRows, Unreadable, type ArrivedRow, type Cell } from "./read-rows.js";
+import { flat, readRows, Unreadable, type ArrivedRow, type SentCell } from "./read-rows.js";
 import { at, has, put } from "./named.js";
 
 /** What the channel shows. */
-export interface Shown {
+export interface ListedThing {
   readonly id: string;
   readonly isGroup: boolean;
   /** The reference of the group that it stands in; "". */
   readonly group: string;
-  readonly cells: Readonly<Record<string, Cell>>;
+  readonly cells: Readonly<Record<string, SentCell>>;
 }
 
 /** What the channel says of one row. */
@@ -45,7 +45,7 @@ export interface PlayedJob {
 
 /** What a played channel keeps between two starts. */
 export interface ChannelState {
-  shown: Record<string, Shown>;
+  shown: Record<string, ListedThing>;
   jobs: PlayedJob[];
   names: string[];
   lastId: number;
@@ -72,7 +72,7 @@ export interface Arrival {
 const keyOf = (reference: string, isGroup: boolean): string => (isGroup ? `group ${reference}` : reference);
 
 /** What the house does to texts by itself, when it is in the mood. */
-const tidied = (cell: Cell, ways: readonly string[]): Cell => {
+const tidied = (cell: SentCell, ways: readonly string[]): SentCell => {
   if (typeof cell !== "string") return ways.includes("order") ? [...cell].reverse() : cell;
   let text = cell;
   if (ways.includes("spaces")) text = text.replace(" ", "  ");
@@ -304,9 +304,9 @@ export class PlayedChannel {
   private altered(
     name: string,
     field: string,
-    cell: Cell,
+    cell: SentCell,
     ways: Readonly<Record<string, readonly string[]>> | undefined,
-  ): Cell {
+  ): SentCell {
     const own =
       ways === undefined ||
       field === this.data.identifiedBy ||
@@ -347,7 +347,7 @@ export class PlayedChannel {
   }
 
   /** What a person at the channel changes: cells of what is shown, its end, or something of their own. */
-  byHand(reference: string, cells: Readonly<Record<string, Cell>> | undefined): void {
+  byHand(reference: string, cells: Readonly<Record<string, SentCell>> | undefined): void {
     const key = keyOf(reference, false);
     if (cells === undefined) {
       this.remove(key);

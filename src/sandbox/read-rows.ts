@@ -1,20 +1,20 @@
 /** Files as a played channel reads them, by the definition's layouts. */
 import papaparse from "papaparse";
 import { SaxesParser, type SaxesTagPlain } from "saxes";
-import type { ChannelData, Column, Layout } from "./channel-data.js";
+import type { ChannelData, FileColumn, Layout } from "./channel-data.js";
 import { at, put } from "./named.js";
 
 /** A cell, or the items of a list. */
-export type Cell = string | readonly string[];
+export type SentCell = string | readonly string[];
 
 /** A row as it came: cells by the layout's column names. */
 export interface ArrivedRow {
   /** As a spreadsheet counts, or the record's number. */
   readonly line: number;
   readonly isGroup: boolean;
-  readonly cells: Readonly<Record<string, Cell>>;
+  readonly cells: Readonly<Record<string, SentCell>>;
   /** The group's own fields, where a member stands within it. */
-  readonly within: Readonly<Record<string, Cell>>;
+  readonly within: Readonly<Record<string, SentCell>>;
   /** What the row says is to happen to it; "". */
   readonly action: string;
 }
@@ -23,7 +23,7 @@ export interface ArrivedRow {
 export class Unreadable extends Error {}
 
 /** A cell as one text. */
-export const flat = (cell: Cell | undefined): string =>
+export const flat = (cell: SentCell | undefined): string =>
   cell === undefined ? "" : typeof cell === "string" ? cell : cell.join("\n");
 
 const settingOf = ({ settings }: Layout, name: string, otherwise: string): string => {
@@ -44,10 +44,10 @@ const fromTable = (grid: readonly (readonly string[])[], data: ChannelData): rea
     layout.columns.filter(({ field }) => field === "").map(({ name }, index) => [name, index] as const),
   );
   const kindColumn = data.exchange.live?.["kind"] ?? "";
-  const groups = new Map<string, Readonly<Record<string, Cell>>>();
+  const groups = new Map<string, Readonly<Record<string, SentCell>>>();
   return body.flatMap((cells, index): readonly ArrivedRow[] => {
     if (cells.every((cell) => cell === "")) return [];
-    const own: Record<string, Cell> = {};
+    const own: Record<string, SentCell> = {};
     names.forEach((name, at) => {
       const cell = cells[at] ?? "";
       if (name !== undefined && cell !== "") put(own, name, cell);
@@ -97,7 +97,7 @@ const treeOf = (text: string): Node => {
 };
 
 /** What a tree has for a column. */
-const cellIn = (node: Node, { path, item }: Column): Cell | undefined => {
+const cellIn = (node: Node, { path, item }: FileColumn): SentCell | undefined => {
   const steps = path.split("/");
   const last = steps.at(-1) ?? "";
   let found: readonly Node[] = [node];
@@ -117,7 +117,7 @@ const fromXml = (text: string, { layout }: ChannelData): readonly ArrivedRow[] =
   const attribute = settingOf(layout, "action_attribute", "");
   const root = treeOf(text).children[0];
   if (root?.name !== settingOf(layout, "root", "listings")) throw new Unreadable("its root is not ours");
-  const cellsOf = (node: Node): Readonly<Record<string, Cell>> =>
+  const cellsOf = (node: Node): Readonly<Record<string, SentCell>> =>
     Object.fromEntries(
       layout.columns.flatMap((column) => {
         const cell = cellIn(node, column);
@@ -125,7 +125,7 @@ const fromXml = (text: string, { layout }: ChannelData): readonly ArrivedRow[] =
       }),
     );
   let line = 0;
-  const rowOf = (node: Node, isGroup: boolean, within: Readonly<Record<string, Cell>>): ArrivedRow => ({
+  const rowOf = (node: Node, isGroup: boolean, within: Readonly<Record<string, SentCell>>): ArrivedRow => ({
     line: ++line,
     ...{ isGroup, within },
     cells: cellsOf(node),
@@ -144,7 +144,7 @@ const fromXml = (text: string, { layout }: ChannelData): readonly ArrivedRow[] =
 
 const fromJson = (objects: readonly unknown[]): readonly ArrivedRow[] =>
   objects.map((object, index) => {
-    const cells: Record<string, Cell> = {};
+    const cells: Record<string, SentCell> = {};
     const take = (prefix: string, value: unknown): void => {
       if (Array.isArray(value)) put(cells, prefix, value.map(String));
       else if (typeof value === "object" && value !== null)

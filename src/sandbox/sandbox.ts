@@ -17,14 +17,16 @@ export interface SandboxWish {
   readonly token: string;
 }
 
-type Kept = Readonly<Record<string, ChannelState>>;
+type KeptStates = Readonly<Record<string, ChannelState>>;
 
 /** Played channels that remember, in one file, what they were sent. */
 export class Sandbox {
   readonly channels: ReadonlyMap<string, PlayedChannel>;
 
   constructor(readonly wish: SandboxWish) {
-    const kept = existsSync(wish.stateFile) ? (JSON.parse(readFileSync(wish.stateFile, "utf8")) as Kept) : {};
+    const kept = existsSync(wish.stateFile)
+      ? (JSON.parse(readFileSync(wish.stateFile, "utf8")) as KeptStates)
+      : {};
     const played = new Map<string, PlayedChannel>();
     for (const [name, folder] of wish.definitions) {
       if (wish.channels.length > 0 && !wish.channels.includes(name)) continue;

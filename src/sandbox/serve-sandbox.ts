@@ -8,7 +8,7 @@ import { matched } from "./address.js";
 import { liveText, reportText } from "./answers.js";
 import type { ChannelData } from "./channel-data.js";
 import type { PlayedChannel, PlayedJob } from "./played-channel.js";
-import { flat, Unreadable, type Cell } from "./read-rows.js";
+import { flat, Unreadable, type SentCell } from "./read-rows.js";
 import type { Sandbox } from "./sandbox.js";
 
 /** How a channel can misbehave. */
@@ -28,7 +28,7 @@ export const moods = [
   "unreadable",
 ] as const;
 
-type Env = { Bindings: HttpBindings };
+type SandboxEnv = { Bindings: HttpBindings };
 
 const SLOW_MILLISECONDS = 1500;
 
@@ -75,7 +75,7 @@ const answer = async (
   sandbox: Sandbox,
   channel: PlayedChannel,
   path: string,
-  context: Context<Env>,
+  context: Context<SandboxEnv>,
 ): Promise<Response> => {
   const { data } = channel;
   const { exchange } = data;
@@ -140,15 +140,15 @@ const answer = async (
   return json({ remark: "nothing lies here" }, 404);
 };
 
-interface Sending {
+interface PlayedSending {
   isAt(pattern: string | undefined): Readonly<Record<string, string>> | undefined;
-  readonly context: Context<Env>;
+  readonly context: Context<SandboxEnv>;
 }
 
 const sent = async (
   sandbox: Sandbox,
   channel: PlayedChannel,
-  { isAt, context }: Sending,
+  { isAt, context }: PlayedSending,
 ): Promise<Response> => {
   const { data } = channel;
   const { exchange } = data;
@@ -200,7 +200,7 @@ const sent = async (
 };
 
 /** What a person does at the sandbox itself: moods, dislikes, changes by hand. */
-const steer = async (sandbox: Sandbox, context: Context<Env>): Promise<Response> => {
+const steer = async (sandbox: Sandbox, context: Context<SandboxEnv>): Promise<Response> => {
   const wish = await context.req.json<{
     readonly channel?: string;
     readonly mood?: string;
@@ -209,7 +209,7 @@ const steer = async (sandbox: Sandbox, context: Context<Env>): Promise<Response>
     readonly times?: number;
     readonly dislikes?: { readonly field: string; readonly word: string };
     readonly reference?: string;
-    readonly cells?: Readonly<Record<string, Cell>> | null;
+    readonly cells?: Readonly<Record<string, SentCell>> | null;
   }>();
   const channel = sandbox.channels.get(wish.channel ?? "");
   if (channel === undefined) return json({ remark: "no such channel is played" }, 404);
@@ -234,7 +234,7 @@ export const serveSandbox = async (
   /** Is told when somebody has steered it. */
   steered: () => void = () => undefined,
 ): Promise<Listening> => {
-  const app = new Hono<Env>();
+  const app = new Hono<SandboxEnv>();
   app.post("/sandbox", async (context) => {
     const answer = await steer(sandbox, context);
     steered();

@@ -22,14 +22,14 @@ export interface ChannelPolicy {
   readonly findings: readonly Diagnostic[];
 }
 
-interface Reading {
+interface PolicyReading {
   readonly yaml: YamlFile;
   readonly names: Names;
   readonly surroundings: Surroundings;
   readonly findings: Diagnostic[];
 }
 
-const expression = (path: KeyPath, wanted: ResultKind, reading: Reading): ReadyProgram | undefined => {
+const expression = (path: KeyPath, wanted: ResultKind, reading: PolicyReading): ReadyProgram | undefined => {
   const { yaml, names, surroundings, findings } = reading;
   const source = expressionAt(yaml, path);
   if (source === undefined) return undefined;
@@ -43,7 +43,7 @@ const amount = (
   text: string | number | undefined,
   key: string,
   currency: string,
-  { yaml, findings }: Reading,
+  { yaml, findings }: PolicyReading,
 ): Money | undefined => {
   if (text === undefined) return undefined;
   const read = readValue("money", String(text), { currency, decimalMark: "." });
@@ -65,7 +65,7 @@ export const ruledAttributes = ({ prices }: ChannelModel): readonly string[] =>
 const priceRules = (
   { prices }: ChannelModel,
   attributes: AttributeIndex,
-  reading: Reading,
+  reading: PolicyReading,
 ): readonly PriceRule[] =>
   Object.keys(prices?.rules ?? {}).flatMap((attribute): readonly PriceRule[] => {
     const path = ["prices", "rules", attribute];
@@ -96,7 +96,7 @@ export const channelPolicy = (
   surroundings: Surroundings,
   shopCurrency: string,
 ): ChannelPolicy => {
-  const reading: Reading = { yaml, names, surroundings, findings: [] };
+  const reading: PolicyReading = { yaml, names, surroundings, findings: [] };
   const { selection: chosen = {}, prices, stock } = settings;
   const selection: Selection = {
     ...everything,

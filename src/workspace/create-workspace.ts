@@ -97,7 +97,7 @@ export const createChannel = async (
 };
 
 /** A fill that a definition suggests. */
-export interface StartingFill {
+export interface SuggestedFill {
   readonly code: string;
   readonly label: string;
   readonly fill: string;
@@ -106,7 +106,7 @@ export interface StartingFill {
 }
 
 /** The fills that a definition suggests, in the shop's own language and currency. */
-export const startingFills = (definition: ChannelDefinition, shop: ShopFacts): readonly StartingFill[] => {
+export const startingFills = (definition: ChannelDefinition, shop: ShopFacts): readonly SuggestedFill[] => {
   const isReady = readiness(definition, shop);
   return definition.fields
     .filter(({ suggestedFill }) => suggestedFill !== "")

@@ -5,15 +5,13 @@ import { join } from "node:path";
 import { parseDocument, stringify } from "yaml";
 import { fieldColumns, type DefinitionDraft } from "../core/learning/definition-draft.js";
 import { reviewColumns, type ReviewRow } from "../core/learning/review.js";
-import { mergedTable, type MergedTable } from "../core/learning/three-way.js";
-import type { Correction } from "../core/learning/corrections.js";
+import { mergedTable, type MergedTable, type RowCells } from "../core/learning/three-way.js";
+import type { GuessCorrection } from "../core/learning/corrections.js";
 import { csvLine } from "../formats/csv-writer.js";
 import { isThere, namesIn } from "../formats/is-there.js";
 import { smallFile } from "../formats/small-file.js";
 import { rawRecords, tableText } from "../formats/table-form.js";
 import { editedTable } from "./edit-table.js";
-
-type Row = Readonly<Record<string, string>>;
 
 /** Where a learned definition keeps what it was made of: the channel's own files, and what was learned of them. */
 export const PUBLISHED = "published";
@@ -33,7 +31,7 @@ interface LearnedTable {
   readonly file: string;
   readonly columns: readonly string[];
   readonly keys: readonly string[];
-  readonly rows: readonly Row[];
+  readonly rows: readonly RowCells[];
 }
 
 const valueColumns = ["value", "synonyms"];
@@ -59,7 +57,7 @@ const tableBytes = ({ columns, rows }: LearnedTable): string => {
   return csvLine(used) + rows.map((row) => csvLine(used.map((column) => ownOf(row, column) ?? ""))).join("");
 };
 
-const rowsOf = (bytes: Buffer): readonly Row[] => {
+const rowsOf = (bytes: Buffer): readonly RowCells[] => {
   const { text, form } = tableText(bytes);
   const [head, ...rest] = rawRecords(text, form.delimiter);
   const header = (head?.cells ?? []).map((name) => name.trim());
@@ -172,14 +170,14 @@ export const guessesText = (rows: readonly ReviewRow[]): string =>
   rows.map((row) => csvLine(reviewColumns.map((column) => String(row[column])))).join("");
 
 /** Corrections that stand in the table of guesses. */
-export const readCorrections = async (folder: string): Promise<readonly Correction[]> => {
+export const readCorrections = async (folder: string): Promise<readonly GuessCorrection[]> => {
   const bytes = await read(folder, GUESSES);
   return bytes === undefined ? [] : correctionsIn(rowsOf(bytes));
 };
 
 /** Rows of a review whose last column says something. */
-export const correctionsIn = (rows: readonly Row[]): readonly Correction[] =>
-  rows.flatMap((row): readonly Correction[] => {
+export const correctionsIn = (rows: readonly RowCells[]): readonly GuessCorrection[] =>
+  rows.flatMap((row): readonly GuessCorrection[] => {
     const value = (row["correction"] ?? "").trim();
     if (value === "") return [];
     const fact = row["fact"] ?? "";

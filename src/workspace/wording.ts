@@ -1,17 +1,14 @@
 import * as acts from "../core/diagnostics/act.js";
-import type { Diagnostic } from "../core/diagnostics/diagnostic.js";
 import type { TroubleFacts } from "../core/diagnostics/trouble-facts.js";
 import * as troubles from "../core/diagnostics/trouble-text.js";
 import * as wording from "../core/diagnostics/wording.js";
 import { fileNames } from "./file-names.js";
 
-type Told = Pick<Diagnostic, "code" | "facts">;
-
 /** The one sentence of a finding, without its place, with the workspace's files by their names. */
-export const sentence = (finding: Told): string => wording.sentence(finding, fileNames);
+export const sentence = (finding: wording.Wordable): string => wording.sentence(finding, fileNames);
 
 /** One line for a cause: general where it stands for many products, exact where it stands for one. */
-export const heading = (finding: Told, products: number): string =>
+export const heading = (finding: wording.Wordable, products: number): string =>
   wording.heading(finding, products, fileNames);
 
 /** What is to be done, in a few words. */

@@ -14,7 +14,7 @@ import {
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import type { Place } from "../core/diagnostics/place.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
-import type { Source } from "../core/language/program.js";
+import type { ExpressionSource } from "../core/language/program.js";
 import { smallFile } from "../formats/small-file.js";
 
 /** Keys and positions from the top. */
@@ -117,7 +117,7 @@ const keyNodes = (): ((document: Document.Parsed, path: KeyPath) => Node | undef
  * The expression that a YAML value holds, taken from the source as written: a double-quoted value is one of our texts,
  * quotes included, so `title: "{brand} {name}"` means what it looks like, and positions point into the person's file.
  */
-export const expressionOf = (yaml: YamlFile, node: Node | null | undefined): Source | undefined => {
+export const expressionOf = (yaml: YamlFile, node: Node | null | undefined): ExpressionSource | undefined => {
   if (!isScalar(node) || node.range == null) return undefined;
   const [start, end] = node.range;
   const place = yaml.placeOf(node);
@@ -143,5 +143,5 @@ export const expressionOf = (yaml: YamlFile, node: Node | null | undefined): Sou
 };
 
 /** The place where a YAML value stands in a map, and its expression. */
-export const expressionAt = (yaml: YamlFile, path: KeyPath): Source | undefined =>
+export const expressionAt = (yaml: YamlFile, path: KeyPath): ExpressionSource | undefined =>
   expressionOf(yaml, yaml.document.getIn(path, true) as Node | undefined);

@@ -37,10 +37,10 @@ export const partsNamed = (bundle: Product): readonly string[] => {
   return written === undefined ? [] : itemsOf(written).flatMap((part) => [part.trim(), readPart(part).sku]);
 };
 
-type Find = (sku: Sku) => Product | undefined;
+type FindProduct = (sku: Sku) => Product | undefined;
 
 /** The parts that a bundle names; one that is named twice is needed twice. */
-const partsOf = (bundle: Product, find: Find): readonly Part[] => {
+const partsOf = (bundle: Product, find: FindProduct): readonly Part[] => {
   const value = valueOf(bundle, "bundle_of");
   const named = value === undefined ? [] : isList(value) ? value : [value];
   return named.map((part) => readPart(canonicalText(part), (sku) => find(sku) !== undefined));
@@ -60,7 +60,7 @@ class Sum {
   private readonly needed = new Map<Sku, { count: number; readonly stock: Decimal }>();
   private named = 0;
 
-  constructor(private readonly find: Find) {}
+  constructor(private readonly find: FindProduct) {}
 
   /** Counts what so many of a bundle take of the things that have a stock of their own. */
   private need(bundle: Product, times: number, above: readonly Sku[]): void {
@@ -110,7 +110,7 @@ class Sum {
  * A bundle with what follows from its parts where it states none of its own: its stock is what they allow, its weights
  * and cost their sums. A product that is no bundle comes back as it is.
  */
-export const withParts = (bundle: Product, find: Find): Product => {
+export const withParts = (bundle: Product, find: FindProduct): Product => {
   const { attributes } = bundle;
   if (valueOf(bundle, "bundle_of") === undefined) return bundle;
   const texts = attributes.names.map((_, slot) => bundle.text(slot));

@@ -16,7 +16,7 @@ import type { ReadingDefaults, ReadingProblem } from "../values/read.js";
 import { shownText } from "../values/show.js";
 import { cleanText, isTidy, textOfFormula } from "../values/text.js";
 import { isList, type MaybeBlank, type Value } from "../values/value.js";
-import { itemReader, type ItemDoubt, type Read } from "./item-reader.js";
+import { itemReader, type ItemDoubt, type ReadItem } from "./item-reader.js";
 import { addressesIn, itemsInCell } from "./list-cell.js";
 import { holdsSeveral, itemsOf } from "./list-text.js";
 import { CLEARED, clearedOrText, isUnread, LIST_SEPARATOR, unread } from "./record.js";
@@ -186,7 +186,7 @@ const noteHidden = (text: string, { attribute, column, file, row }: CellPlace, n
   notes.findings.push(diagnostic("hidden-signs", facts, { place: { file, row, column } }, "warning"));
 };
 
-const note = ({ events }: Read, place: CellPlace, notes: CellNotes): void => {
+const note = ({ events }: ReadItem, place: CellPlace, notes: CellNotes): void => {
   const { attribute, column, file, row } = place;
   const where = { place: { file, row, column } };
   for (const found of events) {
@@ -223,12 +223,12 @@ const repaired = (
     "advice" satisfies Severity,
   );
 
-type Given = Exclude<MaybeBlank, undefined>;
+type GivenValue = Exclude<MaybeBlank, undefined>;
 
 const typedReader = (
   { attribute, areDays }: ColumnReading,
   defaults: CellDefaults,
-): ((value: Given) => string | Read) => {
+): ((value: GivenValue) => string | ReadItem) => {
   const kind = attributeKind(attribute);
   const own = defaultsFor(attribute, defaults);
   const one = itemReader(attribute, kind, { ...own, areDays });
@@ -249,7 +249,7 @@ const typedReader = (
 };
 
 /** The values that could be read; where none could, what was written. */
-const joined = (items: readonly (string | Read)[], separator: string): string | Read => {
+const joined = (items: readonly (string | ReadItem)[], separator: string): string | ReadItem => {
   const texts = items.map((item) => (typeof item === "string" ? item : item.text)).filter(Boolean);
   const events = items.flatMap((item) => (typeof item === "string" ? [] : item.events));
   const good = texts.filter((text) => !isUnread(text));
@@ -276,8 +276,8 @@ const singleTexts = new Set(
 const onlyOne = (
   attribute: string,
   values: readonly Value[],
-  one: (value: Value) => string | Read,
-): string | Read => {
+  one: (value: Value) => string | ReadItem,
+): string | ReadItem => {
   const given = values.filter((value) => value !== "");
   const read = given.map(one);
   const texts = new Set(read.map((item) => (typeof item === "string" ? item : item.text)).filter(Boolean));

@@ -35,7 +35,7 @@ export type CellEvent =
   | { readonly event: "restricted"; readonly written: string };
 
 /** A value's canonical text, or what could not be read, with what is to be told of it. */
-export interface Read {
+export interface ReadItem {
   readonly text: string;
   readonly events: readonly CellEvent[];
 }
@@ -49,14 +49,14 @@ export interface ItemReading extends ReadingDefaults {
 }
 
 /** A text at once where nothing happened on the way, which is nearly always. */
-export type ItemReader = (value: Value) => string | Read;
+export type ItemReader = (value: Value) => string | ReadItem;
 
-const refused = (written: string, problem: ReadingProblem): Read => ({
+const refused = (written: string, problem: ReadingProblem): ReadItem => ({
   text: unread(written),
   events: [{ event: "unreadable", written, problem }],
 });
 
-const doubted = (doubt: ItemDoubt): Read => ({
+const doubted = (doubt: ItemDoubt): ReadItem => ({
   text: unread(doubt.written),
   events: [{ event: "doubt", doubt }],
 });
@@ -92,7 +92,7 @@ export const itemReader = (attribute: string, { kind }: AttributeKind, defaults:
   };
 
   /** What an expression made, as the attribute's kind: a number is a price in the source's currency. */
-  function valueItem(value: Value): string | Read {
+  function valueItem(value: Value): string | ReadItem {
     // An amount that an expression made in a currency is meant so.
     if (isMoney(value) && kind === "money") return settled(canonicalText(value), { value }, undefined);
     return settled(shownText(value), asKind(value), defaults.currencies);
@@ -116,7 +116,7 @@ export const itemReader = (attribute: string, { kind }: AttributeKind, defaults:
     reading: Reading,
     currencies: readonly string[] | undefined,
     mended?: Damage,
-  ): string | Read {
+  ): string | ReadItem {
     if ("problem" in reading)
       return reading.problem === "gtin-scientific"
         ? doubted({ written, damage: "scientific", candidates: [] })
@@ -151,7 +151,7 @@ const textItem = (
   hasNoDays: boolean,
   isNone: boolean,
   isPlain: boolean,
-): string | Read => {
+): string | ReadItem => {
   // Among several values a failed formula is one that is missing; alone, the cell's reader has told it.
   if (isFormulaFault(value)) return doubted({ written: value, damage: "formula", candidates: [] });
   if (isNone && value.length < 12 && nothings.test(value)) return refused(value, "no-value");

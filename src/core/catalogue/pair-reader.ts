@@ -77,16 +77,26 @@ interface NamedCell {
   readonly value: string;
 }
 
-/** Reads the pairs of a row into texts by attribute. */
-export const pairReader = (
-  { pairs, ...defaults }: CellDefaults & { readonly pairs: readonly PairReading[] },
-  columns: PairColumns,
-): ReadPairs => {
+/** Names that stand on a group's first or own row: they hold for all its rows, wherever those stand. */
+const groupNames = () => {
+  const namesOf = new Map<string, readonly string[]>();
+  // Thousands of groups share a few of them.
+  const interned = new Map<string, readonly string[]>();
+  return {
+    of: (group: string): readonly string[] | undefined => namesOf.get(group),
+    remember(group: string, names: readonly string[]): void {
+      const key = names.join("\u0000");
+      const kept = interned.get(key) ?? names;
+      interned.set(key, kept);
+      namesOf.set(group, kept);
+    },
+  };
+};
+
+/** A column of the record and a reader of its cells for each attribute that is named, made when it is first named. */
+const attributeReaders = (columns: PairColumns, defaults: CellDefaults) => {
   const readers = new Map<string, { readonly index: number; readonly read: CellReader }>();
-  const readerOf = (
-    attribute: string,
-    column: string,
-  ): { readonly index: number; readonly read: CellReader } => {
+  return (attribute: string, column: string): { readonly index: number; readonly read: CellReader } => {
     const known = readers.get(attribute);
     if (known !== undefined) return known;
     const from = { kind: "column", index: 0 } as const;
@@ -97,110 +107,122 @@ export const pairReader = (
     readers.set(attribute, made);
     return made;
   };
-  // Names that stand on a group's first or own row hold for all its rows, wherever those stand.
-  const namesOf = new Map<string, readonly string[]>();
-  const interned = new Map<string, readonly string[]>();
-  const remember = (group: string, names: readonly string[]): void => {
-    const key = names.join("\u0000");
-    const kept = interned.get(key) ?? names;
-    interned.set(key, kept);
-    namesOf.set(group, kept);
-  };
-  const placesOf = (cell: string | undefined, isOne: boolean): readonly string[] => {
-    const text = cell ?? "";
-    if (isOne) return [cleanText(text)];
-    return holdsSeveral(text)
-      ? itemsOf(text).map(cleanText)
-      : placesIn(text, defaults.listSeparator).map(cleanText);
-  };
-  /** The names of a pair of columns with their values; or undefined where their counts differ, which is told. */
-  const namedCells = (
-    pair: PairReading,
-    namesCell: string,
-    { row, cells, notes }: PairRow,
-  ): readonly NamedCell[] | undefined => {
-    const valueCell = cells[pair.valueIndex] ?? "";
-    const isOne = !holdsSeveral(namesCell) && placesIn(namesCell, defaults.listSeparator).length < 2;
-    const [names, values] = [placesOf(namesCell, isOne), isOne ? [valueCell] : placesOf(valueCell, false)];
-    if (names.length === values.length || !values.some(Boolean))
-      return names.map((name, at) => ({ name, value: values[at] ?? "" }));
-    notes.findings.push(
-      diagnostic(
-        "pairs-apart",
-        { names: names.length, values: values.length, text: shownText(cellValue(valueCell)) },
-        { place: { file: defaults.file, row, column: pair.column } },
-        "warning",
-      ),
-    );
-    return undefined;
-  };
+};
+
+const placesOf = (cell: string, isOne: boolean, { listSeparator }: CellDefaults): readonly string[] => {
+  if (isOne) return [cleanText(cell)];
+  return holdsSeveral(cell) ? itemsOf(cell).map(cleanText) : placesIn(cell, listSeparator).map(cleanText);
+};
+
+/** The names of a pair of columns with their values; none where their counts differ, which is told. */
+const namedCells = (
+  pair: PairReading,
+  namesCell: string,
+  { row, cells, notes }: PairRow,
+  defaults: CellDefaults,
+): readonly NamedCell[] => {
+  const valueCell = cells[pair.valueIndex] ?? "";
+  const isOne = !holdsSeveral(namesCell) && placesIn(namesCell, defaults.listSeparator).length < 2;
+  const names = placesOf(namesCell, isOne, defaults);
+  const values = isOne ? [valueCell] : placesOf(valueCell, false, defaults);
+  if (names.length === values.length || !values.some(Boolean))
+    return names.map((name, at) => ({ name, value: values[at] ?? "" }));
+  notes.findings.push(
+    diagnostic(
+      "pairs-apart",
+      { names: names.length, values: values.length, text: shownText(cellValue(valueCell)) },
+      { place: { file: defaults.file, row, column: pair.column } },
+      "warning",
+    ),
+  );
+  return [];
+};
+
+const tellNameless = (value: string, { column }: PairReading, { row, notes }: PairRow, file: string): void =>
+  void notes.findings.push(
+    diagnostic("value-without-name", { value }, { place: { file, row, column } }, "warning"),
+  );
+
+const hasValue = ({ valueIndex }: PairReading, { cells }: PairRow): boolean =>
+  cellValue(cells[valueIndex]) !== undefined;
+
+const isNamedIn = ({ nameIndex }: PairReading, { cells }: PairRow): boolean =>
+  cleanText(cells[nameIndex] ?? "") !== "";
+
+/** What a row's pairs say: what its group varies by, and cells by their attribute. */
+interface PairsSaid {
+  readonly axes: readonly string[];
+  readonly cells: ReadonlyMap<string, { readonly column: string; readonly values: readonly string[] }>;
+}
+
+/** Ties the values of a row to the attributes that `names`, one cell a pair, mean. */
+const saidBy = (
+  row: PairRow,
+  names: readonly string[],
+  pairs: readonly PairReading[],
+  defaults: CellDefaults,
+): PairsSaid => {
+  const axes: string[] = [];
+  const cells = new Map<string, { readonly column: string; readonly values: string[] }>();
+  for (const [at, pair] of pairs.entries()) {
+    const name = names[at] ?? "";
+    if (name === "" && hasValue(pair, row))
+      tellNameless(shownText(cellValue(row.cells[pair.valueIndex])), pair, row, defaults.file);
+    // A row without name and value says nothing of what its group varies by.
+    if (name === "" || (!isNamedIn(pair, row) && !hasValue(pair, row))) continue;
+    for (const { name: one, value } of namedCells(pair, name, row, defaults)) {
+      if (one === "" && value !== "") tellNameless(value, pair, row, defaults.file);
+      if (one === "") continue;
+      const attribute = pair.varies ? axisNamed(one) : attributeNamed(one);
+      if (pair.varies) axes.push(attribute);
+      // What members differ in is no value of the group's own row.
+      if (row.isHead && pair.varies) continue;
+      const known = cells.get(attribute);
+      if (known === undefined) cells.set(attribute, { column: pair.column, values: [value] });
+      else known.values.push(value);
+    }
+  }
+  return { axes, cells };
+};
+
+const textsUpTo = (texts: string[], index: number): void => {
+  while (texts.length <= index) texts.push("");
+};
+
+/** Reads the pairs of a row into texts by attribute. */
+export const pairReader = (
+  { pairs, ...defaults }: CellDefaults & { readonly pairs: readonly PairReading[] },
+  columns: PairColumns,
+): ReadPairs => {
+  const readerOf = attributeReaders(columns, defaults);
+  const names = groupNames();
   return (row) => {
     const { cells, texts, notes, group, isHead, mayWait } = row;
-    const above = namesOf.get(group);
-    const named = pairs.map(({ nameIndex, varies }, index) => {
-      const own = cells[nameIndex] ?? "";
-      return cleanText(own) === "" && varies && group !== "" ? (above?.[index] ?? "") : own;
-    });
-    const hasValue = ({ valueIndex }: PairReading): boolean => cellValue(cells[valueIndex]) !== undefined;
-    const isOpen = ({ varies, ...pair }: PairReading, at: number): boolean =>
-      varies && named[at] === "" && hasValue({ varies, ...pair });
+    const above = names.of(group);
+    const named = pairs.map((pair, at) =>
+      !isNamedIn(pair, row) && pair.varies && group !== ""
+        ? (above?.[at] ?? "")
+        : (cells[pair.nameIndex] ?? ""),
+    );
+    const isOpen = (pair: PairReading, at: number): boolean =>
+      pair.varies && named[at] === "" && hasValue(pair, row);
     if (mayWait && !isHead && group !== "" && above === undefined && pairs.some(isOpen)) return false;
-    if (
-      group !== "" &&
-      pairs.some(({ varies, nameIndex }) => varies && cleanText(cells[nameIndex] ?? "") !== "")
-    )
-      remember(
+    if (group !== "" && pairs.some((pair) => pair.varies && isNamedIn(pair, row)))
+      names.remember(
         group,
         pairs.map(({ varies }, at) => (varies ? (named[at] ?? "") : "")),
       );
-    const axes: string[] = [];
-    const given = new Map<string, { readonly column: string; readonly cells: string[] }>();
-    pairs.forEach((pair, at) => {
-      const name = named[at] ?? "";
-      const isNamedHere = cleanText(cells[pair.nameIndex] ?? "") !== "";
-      if (name === "" && hasValue(pair)) {
-        notes.findings.push(
-          diagnostic(
-            "value-without-name",
-            { value: shownText(cellValue(cells[pair.valueIndex])) },
-            { place: { file: defaults.file, row: row.row, column: pair.column } },
-            "warning",
-          ),
-        );
-      }
-      // A row without name and value says nothing of what its group varies by.
-      if (name === "" || (!isNamedHere && !hasValue(pair))) return;
-      for (const { name: one, value } of namedCells(pair, name, row) ?? []) {
-        if (one === "" && value !== "")
-          notes.findings.push(
-            diagnostic(
-              "value-without-name",
-              { value },
-              { place: { file: defaults.file, row: row.row, column: pair.column } },
-              "warning",
-            ),
-          );
-        if (one === "") continue;
-        const attribute = pair.varies ? axisNamed(one) : attributeNamed(one);
-        if (pair.varies) axes.push(attribute);
-        if (isHead && pair.varies) continue;
-        const known = given.get(attribute);
-        if (known === undefined) given.set(attribute, { column: pair.column, cells: [value] });
-        else known.cells.push(value);
-      }
-    });
-    const set = (index: number, text: string): void => {
-      while (texts.length <= index) texts.push("");
-      if (text !== "") texts[index] = text;
-    };
-    for (const [attribute, { column, cells: values }] of given) {
+    const said = saidBy(row, named, pairs, defaults);
+    for (const [attribute, { column, values }] of said.cells) {
       const { index, read } = readerOf(attribute, column);
-      set(index, read(row.row, [listText(values.filter(Boolean))], notes));
+      const text = read(row.row, [listText(values.filter(Boolean))], notes);
+      textsUpTo(texts, index);
+      if (text !== "") texts[index] = text;
     }
-    if (axes.length > 0) {
+    if (said.axes.length > 0) {
       const index = columns.indexOf("varies_by", pairs.map(({ column }) => column).join(", "));
-      while (texts.length <= index) texts.push("");
-      if (texts[index] === "") texts[index] = listText([...new Set(axes)]);
+      textsUpTo(texts, index);
+      if (texts[index] === "") texts[index] = listText([...new Set(said.axes)]);
     }
     return true;
   };

@@ -5,7 +5,7 @@
 import type { Origin } from "./record.js";
 
 /** Texts and numbers, one behind the other, in plain columns: they go from thread to thread, and into files, at little cost. */
-export interface Facts {
+export interface PlainFacts {
   /** All texts as one, and where each of them ends: none is made before it is asked for. */
   readonly text: string;
   readonly ends: Uint32Array<ArrayBuffer>;
@@ -16,7 +16,7 @@ export interface Facts {
 }
 
 /** Facts of families, one family after the other. */
-export interface FamilyFacts extends Facts {
+export interface FamilyFacts extends PlainFacts {
   /** Of each family its number, and how many texts, numbers and words there are of it. */
   readonly families: Float64Array<ArrayBuffer>;
 }
@@ -103,7 +103,7 @@ export class FactsWriter {
 
 const NO_REVISION = -1;
 
-const textIn = ({ text, ends }: Facts, at: number): string =>
+const textIn = ({ text, ends }: PlainFacts, at: number): string =>
   text.slice(at === 0 ? 0 : ends[at - 1], ends[at]);
 
 /** Characters of words that are known again from one piece to the next. */
@@ -151,7 +151,7 @@ export const unchained = (): ((facts: ChainedFacts) => FamilyFacts) => {
 /** Where the facts of one family stand: from here on, and until there. */
 export interface FamilyPlace {
   readonly number: number;
-  readonly facts: Facts;
+  readonly facts: PlainFacts;
   readonly texts: number;
   readonly textsEnd: number;
   readonly numbers: number;
@@ -186,7 +186,7 @@ export const familyPlaces = (facts: FamilyFacts): readonly FamilyPlace[] => {
 /** Reads facts in the order in which they were written. */
 export class FactsReader {
   constructor(
-    private readonly facts: Facts,
+    private readonly facts: PlainFacts,
     private nextText = 0,
     private nextNumber = 0,
     private nextWord = 0,

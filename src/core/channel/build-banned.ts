@@ -9,13 +9,13 @@ import { phoneNumber } from "./phone-number.js";
 import { bannedKinds, type BannedContent, type BannedKind } from "./definition.js";
 import type { PatternCompiler, TableRow } from "./definition-source.js";
 
-type Find = (text: string) => string | undefined;
+type FindWord = (text: string) => string | undefined;
 
 const link = /https?:\/\/\S+|\bwww\.\S+/i;
 
 /** Words of four letters and more that are written in capitals alone. */
 const capitals =
-  (most: number): Find =>
+  (most: number): FindWord =>
   (text) => {
     const loud = text.match(/\b\p{Lu}{4,}\b/gu) ?? [];
     return loud.length > most ? loud.slice(0, 3).join(" ") : undefined;
@@ -23,7 +23,7 @@ const capitals =
 
 /** A word that comes more often than a reader needs it. */
 const repeats =
-  (most: number): Find =>
+  (most: number): FindWord =>
   (text) => {
     const counts = new Map<string, number>();
     for (const word of fold(text).split(" ")) {
@@ -34,7 +34,7 @@ const repeats =
     return undefined;
   };
 
-const finders: Readonly<Record<Exclude<BannedKind, "pattern" | "list">, (value: string) => Find>> = {
+const finders: Readonly<Record<Exclude<BannedKind, "pattern" | "list">, (value: string) => FindWord>> = {
   word: (value) => {
     const wanted = ` ${fold(value)} `;
     return (text) => (` ${fold(text)} `.includes(wanted) ? value : undefined);
@@ -46,7 +46,7 @@ const finders: Readonly<Record<Exclude<BannedKind, "pattern" | "list">, (value: 
 };
 
 /** Names of a value list, such as other firms'; each is looked for as whole words. */
-const listed = ({ values }: ValueList): Find => {
+const listed = ({ values }: ValueList): FindWord => {
   const names = new Set(
     values.flatMap(({ value, label, synonyms }) => [value, label, ...synonyms].map(fold)),
   );
@@ -119,7 +119,7 @@ const listFinder = (
   name: string,
   lists: ReadonlyMap<string, ValueList>,
   findings: Diagnostic[],
-): Find => {
+): FindWord => {
   const list = lists.get(name);
   if (list !== undefined) return listed(list);
   const facts = { path: `values/${name}.csv`, what: "the value list" };
@@ -132,7 +132,7 @@ const patternFinder = (
   value: string,
   patterns: PatternCompiler,
   findings: Diagnostic[],
-): Find => {
+): FindWord => {
   const compiled = patterns(value);
   if ("find" in compiled) return (text) => compiled.find(text)?.slice(0, 40);
   findings.push(

@@ -6,7 +6,7 @@ import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
 import { nearest } from "../values/nearest.js";
 import type { DefinitionSource, LayoutSource } from "./definition-source.js";
 import type { Field } from "./field.js";
-import { layoutCells, type Cell, type FindField } from "./layout-columns.js";
+import { layoutCells, type LayoutCell, type FindField } from "./layout-columns.js";
 import type { LayoutColumn, LayoutDefinition, ValueStyle } from "./layout-definition.js";
 import { buildLayout, faultsOf, layoutFormats } from "./layout-formats/layout-formats.js";
 import { layoutSettings, type LayoutSettings } from "./layout-settings.js";
@@ -47,7 +47,7 @@ export const buildLayouts = (
   return { layouts, findings };
 };
 
-const isField = (cell: Cell): cell is LayoutColumn => "field" in cell;
+const isField = (cell: LayoutCell): cell is LayoutColumn => "field" in cell;
 
 const styleOf = (settings: LayoutSettings): ValueStyle => ({
   decimalMark: settings.oneOf("decimal_mark", [".", ","], "."),

@@ -64,7 +64,7 @@ export interface CategoryTree {
 export const withAncestors = (category: Category): readonly Category[] =>
   category.parent === undefined ? [category] : [category, ...withAncestors(category.parent)];
 
-interface Built {
+interface BuiltTree {
   readonly tree: CategoryTree;
   readonly findings: readonly Diagnostic[];
 }
@@ -73,7 +73,7 @@ interface Built {
 const DEPTH_LIMIT = 60;
 
 /** Builds the tree from its rows; reports double codes, orphans and cycles, all at once. */
-export const buildTree = (rows: readonly CategoryRow[], retired: readonly RetiredRow[] = []): Built => {
+export const buildTree = (rows: readonly CategoryRow[], retired: readonly RetiredRow[] = []): BuiltTree => {
   const findings: Diagnostic[] = [];
   const byCode = new Map<string, CategoryRow>();
   for (const row of rows) {

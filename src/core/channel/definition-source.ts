@@ -1,7 +1,7 @@
 /** A definition as its files say it, before anything is held against anything: rows and settings with their places. */
 import type { Severity } from "../diagnostics/diagnostic.js";
 import type { Place } from "../diagnostics/place.js";
-import type { Source } from "../language/program.js";
+import type { ExpressionSource } from "../language/program.js";
 import type { CategoryRow, RetiredRow } from "./category-tree.js";
 import type { ResultLayout, Role } from "./definition.js";
 import type { PurposeName } from "./purpose-names.js";
@@ -90,7 +90,7 @@ export interface DefinitionSource {
   readonly crossRules: readonly {
     readonly code: string;
     readonly scope: string;
-    readonly holds: Source;
+    readonly holds: ExpressionSource;
     readonly says: string;
     readonly severity: Severity;
     readonly place: Place;

@@ -8,7 +8,7 @@ import type { Field } from "./field.js";
 import type { LayoutColumn, MarkColumn, ValuePart } from "./layout-definition.js";
 
 /** A column of a layout: of a field, or a mark of the row. */
-export type Cell = LayoutColumn | MarkColumn;
+export type LayoutCell = LayoutColumn | MarkColumn;
 
 /** Finds a field by its code, and tells where there is none. */
 export type FindField = (code: string, place: Place) => Field | undefined;
@@ -69,7 +69,7 @@ const refuseWrong = (column: Readonly<Record<string, unknown>>, { wrong }: Colum
 const cellsOf = (
   column: NonNullable<LayoutSource["columns"]>[number],
   reader: ColumnReader,
-): readonly Cell[] => {
+): readonly LayoutCell[] => {
   const { find, place } = reader;
   if (typeof column === "string") {
     const field = find(column, place);
@@ -94,7 +94,7 @@ export const layoutCells = (
   fields: readonly Field[],
   find: FindField,
   findings: Diagnostic[],
-): readonly Cell[] => {
+): readonly LayoutCell[] => {
   const wrong = (key: string, reason: string): void => {
     findings.push(diagnostic("wrong-setting", { key, reason }, { place }));
   };

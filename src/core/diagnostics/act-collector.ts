@@ -24,7 +24,7 @@ export interface ActCollector {
   join(acts: readonly RankedAct[]): void;
 }
 
-interface Growing {
+interface GrowingAct {
   readonly act: Act;
   readonly example: string;
   readonly channels: Set<string>;
@@ -45,8 +45,8 @@ export const actsOf = (findings: readonly Diagnostic[]): ReadonlyMap<string, Act
 
 /** Begins to collect. */
 export const actCollector = (): ActCollector => {
-  const acts = new Map<string, Growing>();
-  const growing = (key: string, act: Act, example: string): Growing => {
+  const acts = new Map<string, GrowingAct>();
+  const growing = (key: string, act: Act, example: string): GrowingAct => {
     let own = acts.get(key);
     if (own === undefined) {
       own = { act, example, channels: new Set(), alone: 0, listings: 0 };

@@ -31,7 +31,7 @@ export interface ActPlace {
 }
 
 /** The act that settles a finding with these facts. */
-export type Settle<Facts> = (facts: Facts, where: ActPlace) => Act;
+export type SettlingAct<Facts> = (facts: Facts, where: ActPlace) => Act;
 
 /** A column of a file gives these attributes. */
 export const giveColumn = (attributes: readonly string[]): Act => ({ act: "column", attributes });
@@ -63,14 +63,14 @@ export const regroupThem = (channel: string): Act => ({ act: "group-rule", chann
 
 /** A look at each product; `how` says what to do there. */
 export const correct =
-  (how: string): Settle<unknown> =>
+  (how: string): SettlingAct<unknown> =>
   (_, { code, channel, field }) => ({
     act: "correction",
     ...{ channel, field: field === "" ? code : field, code, how },
   });
 
 /** A look at each product, and nothing more is known. */
-export const correctIt: Settle<unknown> = (facts, where) =>
+export const correctIt: SettlingAct<unknown> = (facts, where) =>
   correct(`correct ${where.field === "" ? where.code : where.field} in its file, or in a gap sheet`)(
     facts,
     where,

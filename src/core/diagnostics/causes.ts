@@ -46,7 +46,7 @@ const keyOf = (finding: Diagnostic): string => {
 
 const severityOrder: Readonly<Record<Severity, number>> = { error: 0, warning: 1, advice: 2 };
 
-interface Growing {
+interface GrowingCause {
   readonly first: Diagnostic;
   findings: number;
   products: number;
@@ -57,7 +57,10 @@ interface Growing {
 }
 
 /** How many findings there are of each kind. */
-const tally = <K>(causes: Iterable<Growing>, kindOf: (cause: Growing) => K): ReadonlyMap<K, number> => {
+const tally = <K>(
+  causes: Iterable<GrowingCause>,
+  kindOf: (cause: GrowingCause) => K,
+): ReadonlyMap<K, number> => {
   const counts = new Map<K, number>();
   for (const cause of causes) counts.set(kindOf(cause), (counts.get(kindOf(cause)) ?? 0) + cause.findings);
   return counts;
@@ -65,19 +68,19 @@ const tally = <K>(causes: Iterable<Growing>, kindOf: (cause: Growing) => K): Rea
 
 /** Begins to collect; so many examples are kept of each. */
 export const causeCollector = (most = EXAMPLES): CauseCollector => {
-  const causes = new Map<string, Growing>();
-  const causeOf = (finding: Diagnostic): Growing => {
+  const causes = new Map<string, GrowingCause>();
+  const causeOf = (finding: Diagnostic): GrowingCause => {
     const key = keyOf(finding);
     const known = causes.get(key);
     if (known !== undefined) return known;
-    const cause: Growing = {
+    const cause: GrowingCause = {
       ...{ first: finding, findings: 0, products: 0, alone: 0, lastProduct: undefined },
       ...{ categories: new Set(), examples: [] },
     };
     causes.set(key, cause);
     return cause;
   };
-  const add = (finding: Diagnostic): Growing => {
+  const add = (finding: Diagnostic): GrowingCause => {
     const cause = causeOf(finding);
     cause.findings++;
     // One product's findings come together: two of one cause count as one product.

@@ -2,7 +2,7 @@
  * What must be said of every code: its facts, sentence, heading, act and question. One entry a code, in the families of
  * `findings/`.
  */
-import { correctIt, type Settle } from "./act.js";
+import { correctIt, type SettlingAct } from "./act.js";
 import type { FileNames } from "./file-names.js";
 
 /** What a gap sheet asks of a person for a finding. */
@@ -30,7 +30,7 @@ export interface Finding<Facts> {
   readonly ofMany: (facts: Facts, files: FileNames) => string;
   /** What sets causes of one code apart, beside the channel and the field: findings that are alike in it are settled together. */
   readonly apart: (facts: Facts) => string;
-  readonly act: Settle<Facts>;
+  readonly act: SettlingAct<Facts>;
   readonly asks: (facts: Facts) => Asked;
 }
 

@@ -12,7 +12,7 @@ import type { ChannelSetup } from "../listing/channel-setup.js";
 import type { Listing } from "../listing/listing.js";
 import { canonicalText, shownText } from "../values/show.js";
 import { fromName, fromSiblings, fromTerm, shortened } from "./propose-answer.js";
-import type { Proposal, Target } from "./question.js";
+import type { AnswerProposal, Target } from "./question.js";
 
 /** One thing that a listing needs a person's answer for. */
 export interface Ask {
@@ -23,7 +23,7 @@ export interface Ask {
   readonly choices: readonly string[];
   /** What stands there now and is wrong, or the term that has no value. */
   readonly now: string | undefined;
-  readonly proposal: Proposal | undefined;
+  readonly proposal: AnswerProposal | undefined;
 }
 
 /** What is to be asked of a listing, and what no answer in a sheet would settle. */
@@ -90,7 +90,7 @@ const valueText = ({ field }: CategoryField, { listing }: Asking): string =>
 const ofField = (
   rule: CategoryField,
   now: string | undefined,
-  proposal: Proposal | undefined,
+  proposal: AnswerProposal | undefined,
   { setup }: Asking,
 ): Ask => ({
   target: { kind: "field", channel: setup.channel, field: rule.field.code },

@@ -16,7 +16,7 @@ import { textOf } from "../catalogue/product.js";
 import { canonicalText } from "../values/show.js";
 import { cleanText } from "../values/text.js";
 import type { Value } from "../values/value.js";
-import type { Answer } from "./read-sheet.js";
+import type { SheetAnswer } from "./read-sheet.js";
 import { SEVERAL } from "./sheet-marks.js";
 
 /** A field that asks, with the listing it asks for. */
@@ -34,7 +34,7 @@ export type CheckedAnswer =
 
 /** Holds an answer against what it is for; a right one becomes the text that is kept. */
 export const checkAnswer = (
-  answer: Answer,
+  answer: SheetAnswer,
   asking: readonly AskingField[],
   currency: string,
 ): CheckedAnswer => {
@@ -58,7 +58,11 @@ export const checkAnswer = (
   }
 };
 
-const refused = (answer: Answer, asking: AskingField | undefined, ...[code, facts]: Told): CheckedAnswer => ({
+const refused = (
+  answer: SheetAnswer,
+  asking: AskingField | undefined,
+  ...[code, facts]: CodeWithFacts
+): CheckedAnswer => ({
   findings: [
     diagnostic(code, facts as never, {
       product: asSku(answer.sku),
@@ -68,9 +72,11 @@ const refused = (answer: Answer, asking: AskingField | undefined, ...[code, fact
   ],
 });
 
-type Told = { [C in Diagnostic["code"]]: [C, Extract<Diagnostic, { code: C }>["facts"]] }[Diagnostic["code"]];
+type CodeWithFacts = {
+  [C in Diagnostic["code"]]: [C, Extract<Diagnostic, { code: C }>["facts"]];
+}[Diagnostic["code"]];
 
-const unknownValue = (answer: Answer, asking: AskingField, written: string): CheckedAnswer => {
+const unknownValue = (answer: SheetAnswer, asking: AskingField, written: string): CheckedAnswer => {
   const { rule, setup } = asking;
   return refused(answer, asking, "unknown-value", {
     label: rule.field.label,
@@ -88,7 +94,7 @@ const translateIn =
     permittedFor(setup, rule, textOf(listing.product, "category"), term);
 
 const forAttribute = (
-  answer: Answer,
+  answer: SheetAnswer,
   attribute: string,
   asking: readonly AskingField[],
   currency: string,
@@ -152,7 +158,7 @@ const coerced = (text: string, asking: AskingField): Coerced => {
   return ending === undefined ? found : coerce(`${cleanText(text)} ${ending}`, rule, translateIn(asking));
 };
 
-const forField = (answer: Answer, asking: AskingField): CheckedAnswer => {
+const forField = (answer: SheetAnswer, asking: AskingField): CheckedAnswer => {
   const { rule, setup } = asking;
   const found = coerced(answer.text, asking);
   if ("problem" in found)
@@ -186,7 +192,7 @@ const forField = (answer: Answer, asking: AskingField): CheckedAnswer => {
   };
 };
 
-const forTerm = (answer: Answer, asking: AskingField): CheckedAnswer => {
+const forTerm = (answer: SheetAnswer, asking: AskingField): CheckedAnswer => {
   const value = asking.rule.limits.values?.match(cleanText(answer.text));
   return value === undefined ? unknownValue(answer, asking, answer.text) : { text: value };
 };

@@ -11,13 +11,13 @@ import { isHeld, productOf, type Outcome } from "../listing/listing.js";
 import { shownText } from "../values/show.js";
 import { isList } from "../values/value.js";
 import { asksOf, helpOf, type Ask } from "./ask.js";
-import { targetKey, type Asker, type Proposal, type Target } from "./question.js";
+import { targetKey, type WaitingField, type AnswerProposal, type Target } from "./question.js";
 
 /** A cell that a person is asked to fill. */
 export interface OpenCell {
-  readonly rules: readonly (Asker & { readonly rule: CategoryField })[];
+  readonly rules: readonly (WaitingField & { readonly rule: CategoryField })[];
   readonly now: string | undefined;
-  readonly proposal: Proposal | undefined;
+  readonly proposal: AnswerProposal | undefined;
   /** The product whose row asks for the same term already: here there is nothing to do. */
   readonly sameAs: Sku | undefined;
 }
@@ -26,7 +26,7 @@ export interface OpenCell {
 export interface Question {
   readonly target: Target;
   readonly label: string;
-  readonly askers: readonly Asker[];
+  readonly askers: readonly WaitingField[];
   /** The rule of the first product that is asked, for the header's note. */
   readonly rule: CategoryField;
   readonly open: number;
@@ -86,7 +86,7 @@ export interface GapWishes {
 type GrowingCell = {
   rules: OpenCell["rules"];
   now: string | undefined;
-  proposal: Proposal | undefined;
+  proposal: AnswerProposal | undefined;
   sameAs: Sku | undefined;
 };
 type GrowingRow = Omit<GapRow, "cells"> & { readonly cells: Map<string, GrowingCell> };

@@ -16,7 +16,7 @@ export interface GapFacts extends SheetFacts {
   readonly labels: Readonly<Record<string, string>>;
 }
 
-interface Column {
+interface GridColumn {
   readonly key: string;
   readonly title: string;
   readonly rule: string;
@@ -29,14 +29,14 @@ interface Column {
 
 const cell = (text: string, role: CellRole): FormCell => ({ text, role });
 
-const fixedColumns = (facts: GapFacts, { questions }: GapSheet): readonly Column[] => {
+const fixedColumns = (facts: GapFacts, { questions }: GapSheet): readonly GridColumn[] => {
   const fixed = (
     key: string,
     title: string,
     width: number,
     textOf: (row: GapRow) => string,
     forAll = "",
-  ): Column => ({
+  ): GridColumn => ({
     ...{ key, title, width, rule: "" },
     forAll: cell(forAll, "fixed"),
     cell: (row) => cell(textOf(row), "fixed"),
@@ -112,7 +112,7 @@ const questionColumns = (
   number: number,
   { rows }: GapSheet,
   facts: GapFacts,
-): readonly Column[] => {
+): readonly GridColumn[] => {
   const key = targetKey(question.target);
   const mark = { question: number, target: question.target };
   const cells = rows.map((row) => row.cells.get(key));
@@ -158,13 +158,13 @@ const questionColumns = (
               ),
               ...(own(row)?.proposal === undefined ? {} : { note: own(row)?.proposal?.reason ?? "" }),
             }),
-          } satisfies Column,
+          } satisfies GridColumn,
           {
             key: markText({ column: "take", ...mark }),
             title: "take it?",
             ...{ rule: "yes", width: 8, forAll: cell("", "for-all") },
             cell: (row: GapRow) => cell("", own(row)?.proposal === undefined ? "idle" : "open"),
-          } satisfies Column,
+          } satisfies GridColumn,
         ]
       : []),
   ];
@@ -174,7 +174,7 @@ const questionColumns = (
 export const HEAD_ROWS = 4;
 const FIXED_COLUMNS = 3;
 
-const choicesFor = (sheet: GapSheet, columns: readonly Column[]): readonly FormChoice[] =>
+const choicesFor = (sheet: GapSheet, columns: readonly GridColumn[]): readonly FormChoice[] =>
   columns.flatMap((column, index): readonly FormChoice[] => {
     if (column.key.startsWith("take "))
       return [

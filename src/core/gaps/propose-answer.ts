@@ -7,14 +7,14 @@ import type { CategoryField } from "../channel/category-rules.js";
 import { proposeValues } from "../listing/fill/lexicon-proposals.js";
 import { characters } from "../values/characters.js";
 import { fold } from "../values/text.js";
-import type { Proposal } from "./question.js";
+import type { AnswerProposal } from "./question.js";
 
 /** What the other members of the group all have, unless the group varies by it. */
 export const fromSiblings = (
   attribute: string,
   product: ProductView,
   { members }: Pick<Family, "members">,
-): Proposal | undefined => {
+): AnswerProposal | undefined => {
   if (statedAxes(product).includes(attribute)) return undefined;
   const values = new Set(
     members.filter(({ sku }) => sku !== product.sku).flatMap((member) => textOf(member, attribute) ?? []),
@@ -26,7 +26,7 @@ export const fromSiblings = (
 };
 
 /** A permitted value whose words stand in the product's name. */
-export const fromName = ({ limits }: CategoryField, product: ProductView): Proposal | undefined => {
+export const fromName = ({ limits }: CategoryField, product: ProductView): AnswerProposal | undefined => {
   const name = ` ${fold(textOf(product, "name") ?? "")} `;
   const found = (limits.values?.values ?? []).filter(({ value, label, synonyms }) =>
     [value, label, ...synonyms].some((text) => {
@@ -41,7 +41,7 @@ export const fromName = ({ limits }: CategoryField, product: ProductView): Propo
 };
 
 /** The surest of the values that a term may mean. */
-export const fromTerm = (term: string, { limits }: CategoryField): Proposal | undefined => {
+export const fromTerm = (term: string, { limits }: CategoryField): AnswerProposal | undefined => {
   const [best] = limits.values === undefined ? [] : proposeValues(term, limits.values);
   return best === undefined ? undefined : { value: best.value, reason: best.reason };
 };
@@ -49,7 +49,7 @@ export const fromTerm = (term: string, { limits }: CategoryField): Proposal | un
 const utf8 = new TextEncoder();
 
 /** A text cut behind its last word that fits. */
-export const shortened = (text: string, { limits }: CategoryField): Proposal | undefined => {
+export const shortened = (text: string, { limits }: CategoryField): AnswerProposal | undefined => {
   const { maxLength, counted } = limits;
   if (maxLength === undefined) return undefined;
   const size = (part: string): number =>

@@ -34,22 +34,22 @@ export const readTarget = (text: string): Target | undefined => {
 };
 
 /** A field of a channel that waits for an answer. */
-export interface Asker {
+export interface WaitingField {
   readonly channel: string;
   readonly field: string;
 }
 
 /** `channel/field`. */
-export const askerText = ({ channel, field }: Asker): string => `${channel}/${field}`;
+export const askerText = ({ channel, field }: WaitingField): string => `${channel}/${field}`;
 
 /** Reads what {@link askerText} wrote. */
-export const readAsker = (text: string): Asker | undefined => {
+export const readAsker = (text: string): WaitingField | undefined => {
   const at = text.indexOf("/");
   return at <= 0 ? undefined : { channel: text.slice(0, at), field: text.slice(at + 1) };
 };
 
 /** An answer that we would give, for a person to accept. */
-export interface Proposal {
+export interface AnswerProposal {
   readonly value: string;
   readonly reason: string;
 }

@@ -2,7 +2,7 @@
 import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
 import { columnLetter, type Place } from "../diagnostics/place.js";
 import { cleanText } from "../values/text.js";
-import type { Asker, Target } from "./question.js";
+import type { WaitingField, Target } from "./question.js";
 import {
   FOR_ALL,
   NOT_ASKED,
@@ -29,14 +29,14 @@ export interface SheetRow {
 }
 
 /** One answer of a person. */
-export interface Answer {
+export interface SheetAnswer {
   readonly sku: string;
   readonly row: number;
   /** The column's title, where the value is said to come from. */
   readonly title: string;
   readonly place: Place;
   readonly target: Target;
-  readonly askers: readonly Asker[];
+  readonly askers: readonly WaitingField[];
   readonly text: string;
   readonly isDate: boolean;
   /** Typed into the cell, our proposal accepted, or said for all. */
@@ -46,11 +46,11 @@ export interface Answer {
 /** A filled gap sheet: its answers, and what is wrong with rows and columns. */
 export interface ReadGapSheet {
   readonly facts: SheetFacts;
-  readonly answers: readonly Answer[];
+  readonly answers: readonly SheetAnswer[];
   readonly findings: readonly Diagnostic[];
 }
 
-interface Columns {
+interface SheetColumns {
   readonly marks: readonly ColumnMark[];
   readonly titles: readonly string[];
   readonly sku: number;
@@ -78,7 +78,7 @@ export const readGapSheet = (rows: readonly SheetRow[], file: string): ReadGapSh
   const sku = marks.findIndex(({ column }) => column === "sku");
   const titleRow = rows.find(({ cells }) => cells[sku]?.text === "SKU");
   const titles = marks.map((_, column) => titleRow?.cells[column]?.text ?? "");
-  const columns: Columns = {
+  const columns: SheetColumns = {
     marks,
     titles,
     sku,
@@ -109,7 +109,7 @@ interface AskedProduct {
 /** The product of a row; what cannot be trusted is told at its cell. */
 const productOf = (
   { row, cells }: SheetRow,
-  { sku: skuColumn, row: rowColumn, marks, place }: Columns,
+  { sku: skuColumn, row: rowColumn, marks, place }: SheetColumns,
   seen: Set<string>,
   findings: Diagnostic[],
 ): AskedProduct | undefined => {
@@ -155,20 +155,20 @@ const answersIn = (
   row: SheetRow,
   { sku, questions }: AskedProduct,
   forAll: SheetRow | undefined,
-  { marks, titles, place }: Columns,
-): readonly Answer[] => {
+  { marks, titles, place }: SheetColumns,
+): readonly SheetAnswer[] => {
   const at = (wanted: ColumnMark["column"], question: number): number =>
     marks.findIndex((mark) => mark.column === wanted && "question" in mark && mark.question === question);
   const numbers = new Set(
     marks.flatMap((mark) => ("question" in mark && mark.column !== "now" ? [mark.question] : [])),
   );
-  return [...numbers].flatMap((question): readonly Answer[] => {
+  return [...numbers].flatMap((question): readonly SheetAnswer[] => {
     const [ask, offer, take] = [at("ask", question), at("offer", question), at("take", question)];
     const mark = marks[ask >= 0 ? ask : take >= 0 ? take : offer];
     if (mark === undefined || !("target" in mark)) return [];
     const isOpen = questions?.has(question) ?? false;
     const column = ask >= 0 ? ask : take;
-    const answer = (cell: SheetCell, by: Answer["by"]): readonly Answer[] => [
+    const answer = (cell: SheetCell, by: SheetAnswer["by"]): readonly SheetAnswer[] => [
       {
         ...{ sku, row: row.row, by, text: cell.text, isDate: cell.isDate },
         title: titles[column] ?? "",

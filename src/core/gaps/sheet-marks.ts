@@ -1,5 +1,5 @@
 /** The marks by which a gap sheet is known again. */
-import { askerText, readAsker, readTarget, targetKey, type Asker, type Target } from "./question.js";
+import { askerText, readAsker, readTarget, targetKey, type WaitingField, type Target } from "./question.js";
 
 /** How a gap sheet begins: what follows says for which shop and definitions it was made. */
 export const GAP_MARK = "lexicant gap sheet 1";
@@ -42,7 +42,7 @@ export type ColumnMark =
       readonly column: "ask";
       readonly question: number;
       readonly target: Target;
-      readonly askers: readonly Asker[];
+      readonly askers: readonly WaitingField[];
     };
 
 /** What a column is for, as a text. */

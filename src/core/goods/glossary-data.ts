@@ -3,7 +3,7 @@
  * rows (`grow-glossary.ts`). Meanings are flat threes of numbers: reading them costs no more than parsing JSON.
  */
 import type { Quality } from "./good.js";
-import { perFamily, type Family } from "./word-forms.js";
+import { perFamily, type LanguageFamily } from "./word-forms.js";
 
 /** A good as plain data; ids are positions in the list. */
 export interface GoodData {
@@ -15,7 +15,7 @@ export interface GoodData {
 }
 
 /** Something for each family of languages. */
-export type PerFamily<T> = Readonly<Record<Family, T>>;
+export type PerFamily<T> = Readonly<Record<LanguageFamily, T>>;
 
 /** A glossary as plain data, as the build writes it: reading it costs no more than parsing JSON. */
 export interface GlossaryData {

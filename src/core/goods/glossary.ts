@@ -2,37 +2,37 @@
  * The glossary, opened: goods, the words for them in each language, and what is a kind of what. Nothing is unpacked
  * before it is asked.
  */
-import type { Good, Meaning, Quality } from "./good.js";
+import type { Good, WordMeaning, Quality } from "./good.js";
 import type { GlossaryData } from "./glossary-data.js";
 import { nothingKnown, type KindsOfThings } from "./kinds-of-things.js";
-import { families, goodsLanguages, perFamily, type Family } from "./word-forms.js";
+import { families, goodsLanguages, perFamily, type LanguageFamily } from "./word-forms.js";
 
 /** What is known of goods and of the words for them, in several languages. */
 export interface Glossary {
   readonly goods: readonly Good[];
   /** Most words that a phrase of it has. */
   readonly longest: number;
-  meanings(key: string, family: Family): readonly Meaning[];
-  qualities(key: string, family: Family): readonly Quality[];
+  meanings(key: string, family: LanguageFamily): readonly WordMeaning[];
+  qualities(key: string, family: LanguageFamily): readonly Quality[];
   /** Whether any phrase has a word of such a form. */
-  hasWord(form: string, family: Family): boolean;
+  hasWord(form: string, family: LanguageFamily): boolean;
   /** Words of a family's phrases, as they are written, by their first letter: for what is like a word that nobody knows. */
-  wordsLike(initial: string, family: Family): readonly string[];
+  wordsLike(initial: string, family: LanguageFamily): readonly string[];
   /** How many fields of trade there are; a good's is `fieldOf`. */
   readonly fields: number;
   fieldOf(good: number): number;
   readonly kindsOfThings: KindsOfThings;
 }
 
-const noMeanings: readonly Meaning[] = [];
+const noMeanings: readonly WordMeaning[] = [];
 const noQualities: readonly Quality[] = [];
 const noWords: readonly string[] = [];
 
 const ways = ["name", "word", "part"] as const;
 
 /** Meanings packed as threes of good, language and way, unpacked when they are asked for. */
-const unpack = (packed: readonly number[]): readonly Meaning[] => {
-  const found: Meaning[] = [];
+const unpack = (packed: readonly number[]): readonly WordMeaning[] => {
+  const found: WordMeaning[] = [];
   for (let at = 0; at < packed.length; at += 3)
     found.push({
       good: packed[at] ?? 0,
@@ -56,7 +56,7 @@ export const openGlossary = (
   const kinds = rows.map((): number[] => []);
   for (const [id, { kindOf }] of rows.entries()) for (const parent of kindOf) kinds[parent]?.push(id);
   const packed = perFamily((family) => new Map(terms[family]));
-  const opened = perFamily(() => new Map<string, readonly Meaning[]>());
+  const opened = perFamily(() => new Map<string, readonly WordMeaning[]>());
   const told = perFamily((family) => new Map(qualities[family]));
   const forms = perFamily((family) => new Set(words[family].map(([form]) => form)));
   const initials = perFamily(() => new Map<string, string[]>());

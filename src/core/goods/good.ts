@@ -51,7 +51,7 @@ export interface Quality {
 }
 
 /** One meaning of a word: a good in a language. */
-export interface Meaning {
+export interface WordMeaning {
   readonly good: number;
   readonly language: GoodsLanguage;
   /** Its own name, one of its others, or a part of one that may stand for it: "brush" for a hair brush. */

@@ -14,7 +14,7 @@ import {
   goodsLanguages,
   keyOf,
   perFamily,
-  type Family,
+  type LanguageFamily,
   type GoodsLanguage,
 } from "./word-forms.js";
 
@@ -25,7 +25,7 @@ interface GrowingGood extends GoodData {
 }
 
 /** A good beside the row that named it. */
-type Placed = readonly [good: GrowingGood, row: GoodRow];
+type GoodOfRow = readonly [good: GrowingGood, row: GoodRow];
 
 /** A glossary while rows come to it. */
 interface GrowingGlossary {
@@ -74,7 +74,7 @@ const begun = (base: GlossaryData): GrowingGlossary => {
 
 const hasMeaning = (
   { terms }: GrowingGlossary,
-  family: Family,
+  family: LanguageFamily,
   key: string,
   good: number,
   language?: GoodsLanguage,
@@ -86,20 +86,25 @@ const hasMeaning = (
   return false;
 };
 
-const addMeaning = ({ terms }: GrowingGlossary, family: Family, key: string, meaning: number[]): void => {
+const addMeaning = (
+  { terms }: GrowingGlossary,
+  family: LanguageFamily,
+  key: string,
+  meaning: number[],
+): void => {
   const known = terms[family].get(key);
   if (known === undefined) terms[family].set(key, meaning);
   else addAll(known, meaning);
 };
 
 /** Finds the good of each row: one of before that the row says more of, or a new one. */
-const placed = ({ goods, byName }: GrowingGlossary, rows: readonly GoodRow[]): readonly Placed[] => {
+const placed = ({ goods, byName }: GrowingGlossary, rows: readonly GoodRow[]): readonly GoodOfRow[] => {
   const kindNames = new Map<number, readonly string[]>();
   const isSame = (good: GrowingGood, row: GoodRow): boolean =>
     row.kindOf.length === 0 ||
     row.kindOf.some((kind) => kindNames.get(good.id)?.includes(kind) === true) ||
     good.kindOf.some((id) => row.kindOf.includes(goods[id]?.name ?? ""));
-  return rows.map((row): Placed => {
+  return rows.map((row): GoodOfRow => {
     const same = byName.get(row.name)?.find((good) => isSame(good, row));
     if (same !== undefined) return [same, row];
     const { name, field, forWhom } = row;
@@ -112,7 +117,7 @@ const placed = ({ goods, byName }: GrowingGlossary, rows: readonly GoodRow[]): r
 };
 
 /** What a row calls its good, in each language. */
-const learnWords = (growing: GrowingGlossary, [good, row]: Placed): void => {
+const learnWords = (growing: GrowingGlossary, [good, row]: GoodOfRow): void => {
   for (const language of goodsLanguages)
     for (const [at, text] of (row.words[language] ?? []).entries()) {
       const said = wordsIn(text);
@@ -138,7 +143,7 @@ const goodsCalled = ({ goods, byName, terms }: GrowingGlossary, name: string): r
 };
 
 /** Joins a good with its kinds, and with the wholes that it belongs to. Tells those that nobody names. */
-const joinKinds = (growing: GrowingGlossary, [good, row]: Placed, findings: Diagnostic[]): void => {
+const joinKinds = (growing: GrowingGlossary, [good, row]: GoodOfRow, findings: Diagnostic[]): void => {
   const called = (name: string): readonly GrowingGood[] => {
     const others = goodsCalled(growing, name).filter(({ id }) => id !== good.id);
     if (others.length === 0)
@@ -173,7 +178,7 @@ const add = (found: Map<string, Set<number>>, key: string, good: number): void =
  * A part of a phrase may stand for it: its last word ("brush" of "hair brush"), or what stands before the kind that it is
  * one of. The company that a word keeps decides whether it does.
  */
-const partsOfPhrases = ({ goods }: GrowingGlossary, rows: readonly Placed[]): MayMean => {
+const partsOfPhrases = ({ goods }: GrowingGlossary, rows: readonly GoodOfRow[]): MayMean => {
   const found = new Map<string, Set<number>>();
   for (const [good, row] of rows)
     for (const text of row.words.en ?? []) {
@@ -188,7 +193,7 @@ const partsOfPhrases = ({ goods }: GrowingGlossary, rows: readonly Placed[]): Ma
 };
 
 /** A German word is made up of others: "auto" may stand for "Spielzeugauto" among toys. */
-const endsOfCompounds = ({ terms }: GrowingGlossary, rows: readonly Placed[]): MayMean => {
+const endsOfCompounds = ({ terms }: GrowingGlossary, rows: readonly GoodOfRow[]): MayMean => {
   const found = new Map<string, Set<number>>();
   for (const [good, row] of rows)
     for (const language of ["de", "nl"] as const)
@@ -206,7 +211,7 @@ const endsOfCompounds = ({ terms }: GrowingGlossary, rows: readonly Placed[]): M
 const learnParts = (
   growing: GrowingGlossary,
   parts: MayMean,
-  family: Family,
+  family: LanguageFamily,
   language: GoodsLanguage,
 ): void => {
   for (const [key, ids] of parts) {

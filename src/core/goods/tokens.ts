@@ -1,5 +1,5 @@
 /** A name cut into words; `part` counts what commas, brackets and small words such as "with" divide. */
-export interface Token {
+export interface NameToken {
   readonly word: string;
   readonly part: number;
   /** What stands before its part. */
@@ -45,8 +45,8 @@ const folded = (text: string): string =>
 const LONGEST = 300;
 
 /** The words of a name in order, without numbers, sizes and articles. */
-export const tokensOf = (text: string): readonly Token[] => {
-  const found: Token[] = [];
+export const tokensOf = (text: string): readonly NameToken[] => {
+  const found: NameToken[] = [];
   let [part, joint]: [number, Joint] = [0, "begin"];
   let isOpen = false;
   for (const [piece] of folded(text.slice(0, LONGEST)).matchAll(pieces)) {

@@ -7,17 +7,17 @@ export type GoodsLanguage = (typeof goodsLanguages)[number];
 
 /** Families of languages whose words bend alike. */
 export const families = ["english", "germanic", "romance"] as const;
-export type Family = (typeof families)[number];
+export type LanguageFamily = (typeof families)[number];
 
 /** Makes something for each family. */
-export const perFamily = <T>(make: (family: Family) => T): Readonly<Record<Family, T>> => ({
+export const perFamily = <T>(make: (family: LanguageFamily) => T): Readonly<Record<LanguageFamily, T>> => ({
   english: make("english"),
   germanic: make("germanic"),
   romance: make("romance"),
 });
 
 /** The family of each language. */
-export const familyOf: Readonly<Record<GoodsLanguage, Family>> = {
+export const familyOf: Readonly<Record<GoodsLanguage, LanguageFamily>> = {
   en: "english",
   de: "germanic",
   nl: "germanic",
@@ -42,11 +42,11 @@ const romance = (word: string): string => {
   return one.length > 3 ? one.replace(/e$/, "") : one;
 };
 
-const bend: Readonly<Record<Family, (word: string) => string>> = { english: stem, germanic, romance };
+const bend: Readonly<Record<LanguageFamily, (word: string) => string>> = { english: stem, germanic, romance };
 
 /** A word without its number and case, as its family of languages bends it. */
-export const formOf = (word: string, family: Family): string => bend[family](word);
+export const formOf = (word: string, family: LanguageFamily): string => bend[family](word);
 
 /** The key of a phrase: its words' forms. */
-export const keyOf = (words: readonly string[], family: Family): string =>
+export const keyOf = (words: readonly string[], family: LanguageFamily): string =>
   words.length === 1 ? formOf(words[0] ?? "", family) : words.map((word) => formOf(word, family)).join(" ");

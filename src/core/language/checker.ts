@@ -27,7 +27,7 @@ import { partsOf } from "./parts.js";
 import { fieldAsked } from "./slots-read.js";
 
 /** What an expression yields, and all that is wrong with it. */
-export interface Checked extends Shape {
+export interface CheckedExpression extends Shape {
   readonly faults: readonly Fault[];
 }
 
@@ -36,7 +36,7 @@ export const checkExpression = (
   expression: Expression,
   names: Names,
   surroundings: Surroundings,
-): Checked => {
+): CheckedExpression => {
   const faults: Fault[] = [];
   const shape = new Checker(names, surroundings, faults).shapeOf(expression);
   return { ...shape, faults };

@@ -1,5 +1,5 @@
 /**
- * Turns a checked expression into closures over a {@link Scope}: no name is looked up at run time, constant parts are
+ * Turns a checked expression into closures over a {@link NameScope}: no name is looked up at run time, constant parts are
  * worked out once. What cannot be worked out is blank, with its reason among the run's troubles.
  */
 import { assertNever } from "../assert-never.js";
@@ -24,14 +24,14 @@ import { TEXT_LIMIT, tooLong } from "./text-limit.js";
 import { Cannot, cannot, type Troubles } from "./trouble.js";
 
 /** What an expression reads its names from: a product, a listing, a row. */
-export interface Scope {
+export interface NameScope {
   value(slot: number): MaybeBlank;
   /** The members of the product's group; undefined where nothing is known of groups. */
-  members?(): readonly Scope[];
+  members?(): readonly NameScope[];
 }
 
 /** An expression ready to run: a closure without any look-up left to do. What it cannot work out is blank and a trouble. */
-export type Compiled = (scope: Scope, troubles: Troubles) => MaybeBlank;
+export type Compiled = (scope: NameScope, troubles: Troubles) => MaybeBlank;
 
 /** Is told what each part of an expression came to, in the order in which it was worked out. */
 export type Observe = (expression: Expression, value: MaybeBlank) => void;
@@ -40,7 +40,7 @@ type Of<N extends Expression["node"]> = Extract<Expression, { node: N }>;
 
 const blank: Compiled = () => undefined;
 const minusOne = whole(-1);
-const nothing: Scope = { value: () => undefined };
+const nothing: NameScope = { value: () => undefined };
 
 interface Compiling {
   readonly names: Names;
@@ -133,7 +133,10 @@ const reading = (slot: number | undefined): Compiled =>
   slot === undefined ? blank : (scope) => scope.value(slot);
 
 /** Turns a `Cannot` into blank and a trouble with its place. */
-const settled = (span: Span, work: (scope: Scope, troubles: Troubles) => MaybeBlank | Cannot): Compiled => {
+const settled = (
+  span: Span,
+  work: (scope: NameScope, troubles: Troubles) => MaybeBlank | Cannot,
+): Compiled => {
   return (scope, troubles) => {
     const value = work(scope, troubles);
     if (!(value instanceof Cannot)) return value;
@@ -148,8 +151,8 @@ const tidied = (text: string): string => (text.includes("  ") ? text.replace(/ {
 const template = (
   parts: readonly TemplatePart[],
   sub: (inner: Expression) => Compiled,
-): ((scope: Scope, troubles: Troubles) => MaybeBlank | Cannot) => {
-  const pieces = parts.map((part): ((scope: Scope, troubles: Troubles) => string) => {
+): ((scope: NameScope, troubles: Troubles) => MaybeBlank | Cannot) => {
+  const pieces = parts.map((part): ((scope: NameScope, troubles: Troubles) => string) => {
     if (part.part === "words") return () => part.words;
     const [value, { before, after }] = [sub(part.expression), part];
     return (scope, troubles) => {
@@ -185,7 +188,7 @@ const application = (
   called: ExpressionFunction,
   args: readonly Compiled[],
   surroundings: Surroundings,
-): ((scope: Scope, troubles: Troubles) => MaybeBlank | Cannot) => {
+): ((scope: NameScope, troubles: Troubles) => MaybeBlank | Cannot) => {
   const keepsBlanks = called.parameters.length === 0 || called.keepsBlanks === true;
   const [first, second] = args;
   if (called.overMembers === true && first !== undefined)

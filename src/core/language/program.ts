@@ -3,7 +3,7 @@ import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
 import type { Place } from "../diagnostics/place.js";
 import { assertNever } from "../assert-never.js";
 import { checkExpression } from "./checker.js";
-import { compile, type Compiled, type Observe, type Scope } from "./compiler.js";
+import { compile, type Compiled, type Observe, type NameScope } from "./compiler.js";
 import type { Fault } from "./fault.js";
 import type { Surroundings } from "./function.js";
 import { fits, fitsText, kindWords, shapeWords, type ResultKind } from "./kind.js";
@@ -15,20 +15,20 @@ import type { Expression } from "./syntax.js";
 import type { Troubles } from "./trouble.js";
 
 /** An expression's text with the place where it starts, so that findings point into the person's own file. */
-export interface Source {
+export interface ExpressionSource {
   readonly text: string;
   readonly place: Place;
 }
 
 /** Works an expression out; what could not be worked out is blank, and told in `troubles` where one asks. */
-export type Run = (scope: Scope, troubles?: Troubles) => MaybeBlank;
+export type Run = (scope: NameScope, troubles?: Troubles) => MaybeBlank;
 
 /** A checked and compiled expression, with the slots it reads: where its value can have come from. */
 export interface ReadyProgram {
   readonly kind: "program";
   readonly run: Run;
   readonly yields: ResultKind;
-  readonly source: Source;
+  readonly source: ExpressionSource;
   readonly reads: readonly number[];
   /** The same for names that are no attributes: their slots lie below 0. */
   readonly readsOwn: readonly number[];
@@ -47,7 +47,7 @@ const LENGTH_LIMIT = 10_000;
 
 /** Parses, checks and compiles one expression; or says all that is wrong with it. */
 export const program = (
-  source: Source,
+  source: ExpressionSource,
   names: Names,
   surroundings: Surroundings,
   wanted: ResultKind = "any",
@@ -90,7 +90,7 @@ export const program = (
 
 const ready = (
   expression: Expression,
-  source: Source,
+  source: ExpressionSource,
   names: Names,
   yields: ResultKind,
   compiled: Compiled,
@@ -109,7 +109,7 @@ const ready = (
   };
 };
 
-const placeOf = (source: Source, start: number): Place => {
+const placeOf = (source: ExpressionSource, start: number): Place => {
   // A cell of a table is found by its row and column: the caret in the snippet shows the rest.
   if (source.place.row !== undefined) return source.place;
   const before = source.text.slice(0, start);
@@ -129,7 +129,7 @@ const snippet = (text: string, start: number, end: number): string => {
   return `${shown}\n${" ".repeat(Math.max(0, start - from))}${"^".repeat(Math.max(1, Math.min(end, lineEnd) - start))}`;
 };
 
-const finding = (fault: Fault, source: Source, names: Names): Diagnostic => {
+const finding = (fault: Fault, source: ExpressionSource, names: Names): Diagnostic => {
   const where = { place: placeOf(source, fault.span.start) };
   const shown = snippet(source.text, fault.span.start, fault.span.end);
   switch (fault.fault) {

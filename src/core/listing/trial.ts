@@ -1,6 +1,6 @@
 import type { Family } from "../catalogue/family.js";
 import type { Product } from "../catalogue/product.js";
-import type { Scope } from "../language/compiler.js";
+import type { NameScope } from "../language/compiler.js";
 import type { ChannelSetup } from "./channel-setup.js";
 import { scopeFor } from "./fill/fill.js";
 import type { FillScope } from "./fill/fill-scope.js";
@@ -31,5 +31,5 @@ export const fillTrial = (
 };
 
 /** What an expression tried on a product reads: the product as the channel's fills would see it, where it can be placed. */
-export const trialScope = (product: Product, family: Family, setup: ChannelSetup, plans: Plans): Scope =>
+export const trialScope = (product: Product, family: Family, setup: ChannelSetup, plans: Plans): NameScope =>
   fillTrial(product.sku, family, setup, plans) ?? product;

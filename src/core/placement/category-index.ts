@@ -3,7 +3,7 @@ import { onceFor } from "../once-for.js";
 import type { Category, CategoryTree } from "../channel/category-tree.js";
 import type { Glossary } from "../goods/glossary.js";
 import type { Quality } from "../goods/good.js";
-import { nameReader, nothingRead, type NameReader, type Reading } from "../goods/read-name.js";
+import { nameReader, nothingRead, type NameReader, type NameReading } from "../goods/read-name.js";
 import { isOneEditApart } from "../goods/slips.js";
 import { addMasses, companyOf, headsOf, type Company, type Masses } from "./company.js";
 import { kinshipOf, type Kinship } from "./kinship.js";
@@ -70,13 +70,13 @@ const addTo = <K>(postings: Map<K, number[]>, key: K, position: number): void =>
   else if (known.at(-1) !== position) known.push(position);
 };
 
-interface Read {
+interface ReadCategories {
   readonly category: Category;
-  readonly own: readonly Reading[];
-  readonly sought: readonly Reading[];
+  readonly own: readonly NameReading[];
+  readonly sought: readonly NameReading[];
 }
 
-const readCategory = (category: Category, reader: NameReader): Read => ({
+const readCategory = (category: Category, reader: NameReader): ReadCategories => ({
   category,
   own: [category.name, ...category.otherNames].map((name) => reader.read(name)),
   sought: category.searchWords.map((words) => reader.read(words)),
@@ -86,7 +86,12 @@ const readCategory = (category: Category, reader: NameReader): Read => ({
 const MAYBE_QUALITY = 0.6;
 
 /** Things of a name, each with its words; a part without a known thing has words alone. */
-const namedBy = (text: string, reading: Reading, company: Company, glossary: Glossary): readonly Named[] => {
+const namedBy = (
+  text: string,
+  reading: NameReading,
+  company: Company,
+  glossary: Glossary,
+): readonly Named[] => {
   const heads = headsOf(reading, company, glossary, "any").filter(
     ({ mention: { joint } }) => joint === "begin" || joint === "list" || joint === "and",
   );
@@ -115,79 +120,115 @@ export const categoryIndex: (tree: CategoryTree, glossary: Glossary) => Category
   (tree, glossary) => indexOf(tree, glossary),
 );
 
-const indexOf = (tree: CategoryTree, glossary: Glossary): CategoryIndex => {
-  const reader = nameReader(glossary);
-  const postings = new Map<string, number[]>();
-  const byGood = new Map<number, number[]>();
-  const indexed = new Map<Category, IndexedCategory>();
-  const reads = new Map<Category, Read>();
-  const parts = new Map<string, readonly string[]>();
-  const all = tree.all.map((category, position): IndexedCategory => {
-    const read = readCategory(category, reader);
-    reads.set(category, read);
-    const ancestors: Read[] = [];
-    for (let up = category.parent; up !== undefined; up = up.parent) {
-      const above = reads.get(up);
-      if (above !== undefined) ancestors.push(above);
-    }
-    const company = companyOf(
-      [
-        ...read.own.map((reading) => ({ reading, weight: 1 })),
-        ...read.sought.map((reading) => ({ reading, weight: 0.5 })),
-        ...ancestors.flatMap(({ own, sought }, step) => [
-          ...own.map((reading) => ({ reading, weight: 0.9 * 0.75 ** step })),
-          ...sought.map((reading) => ({ reading, weight: 0.3 * 0.75 ** step })),
-        ]),
-      ],
-      glossary,
-    );
-    const named = [category.name, ...category.otherNames].flatMap((text, at) =>
-      namedBy(text, read.own[at] ?? nothingRead, company, glossary),
-    );
-    const soughtBy = category.searchWords.flatMap((text, at) =>
-      namedBy(text, read.sought[at] ?? nothingRead, company, glossary),
-    );
-    const goodsNamed = new Map<number, number>();
-    for (const { goods } of [...named, ...soughtBy])
-      for (const [good, mass] of goods) goodsNamed.set(good, Math.max(mass, goodsNamed.get(good) ?? 0));
-    const own = wordsOf(category.name);
-    const name = new Set(own);
-    own.slice(1).forEach((word, at) => parts.set((own[at] ?? "") + word, [own[at] ?? "", word]));
-    const search = new Set(
-      [...category.searchWords, ...category.otherNames].flatMap((words) => withCompounds(wordsOf(words))),
-    );
-    for (const word of name) search.delete(word);
-    const parent = category.parent === undefined ? undefined : indexed.get(category.parent);
-    const goodsAbove = new Map<number, number>(parent?.goodsAbove);
-    for (const { goods } of parent?.named ?? []) addMasses(goodsAbove, goods, 1);
-    const one: IndexedCategory = {
-      category,
-      position,
-      named,
-      soughtBy,
-      goodsNamed,
-      name,
-      search,
-      above: new Set(parent === undefined ? [] : [...parent.name, ...parent.search, ...parent.above]),
-      goodsAbove,
-      qualities: read.own.flatMap(({ qualities }) => qualities),
-      qualitiesAbove: parent === undefined ? [] : [...parent.qualities, ...parent.qualitiesAbove],
-      fields: company.fields,
-    };
-    indexed.set(category, one);
-    for (const word of new Set([...withCompounds(own), ...search])) addTo(postings, word, position);
-    for (const good of goodsNamed.keys()) addTo(byGood, good, position);
-    return one;
-  });
+/** How much what a category, those above it and the words that it is sought by say of the company that its words keep. */
+const COMPANY = { own: 1, sought: 0.5, above: 0.9, soughtAbove: 0.3, step: 0.75 } as const;
+
+/** What speaks for the meaning of a category's words: its own names, its search words, and those above it, less by step. */
+const companyIn = (
+  { own, sought }: ReadCategories,
+  ancestors: readonly ReadCategories[],
+  glossary: Glossary,
+): Company =>
+  companyOf(
+    [
+      ...own.map((reading) => ({ reading, weight: COMPANY.own })),
+      ...sought.map((reading) => ({ reading, weight: COMPANY.sought })),
+      ...ancestors.flatMap((above, step) => [
+        ...above.own.map((reading) => ({ reading, weight: COMPANY.above * COMPANY.step ** step })),
+        ...above.sought.map((reading) => ({ reading, weight: COMPANY.soughtAbove * COMPANY.step ** step })),
+      ]),
+    ],
+    glossary,
+  );
+
+/** One category, by what its names mean where it stands; `parent` is the one above it, indexed before. */
+const indexedCategory = (
+  read: ReadCategories,
+  position: number,
+  parent: IndexedCategory | undefined,
+  company: Company,
+  glossary: Glossary,
+): IndexedCategory => {
+  const { category } = read;
+  const named = [category.name, ...category.otherNames].flatMap((text, at) =>
+    namedBy(text, read.own[at] ?? nothingRead, company, glossary),
+  );
+  const soughtBy = category.searchWords.flatMap((text, at) =>
+    namedBy(text, read.sought[at] ?? nothingRead, company, glossary),
+  );
+  const goodsNamed = new Map<number, number>();
+  for (const { goods } of [...named, ...soughtBy])
+    for (const [good, mass] of goods) goodsNamed.set(good, Math.max(mass, goodsNamed.get(good) ?? 0));
+  const name = new Set(wordsOf(category.name));
+  const search = new Set(
+    [...category.searchWords, ...category.otherNames].flatMap((words) => withCompounds(wordsOf(words))),
+  );
+  for (const word of name) search.delete(word);
+  const goodsAbove = new Map<number, number>(parent?.goodsAbove);
+  for (const { goods } of parent?.named ?? []) addMasses(goodsAbove, goods, 1);
+  return {
+    ...{ category, position, named, soughtBy, goodsNamed, name, search, goodsAbove },
+    above: new Set(parent === undefined ? [] : [...parent.name, ...parent.search, ...parent.above]),
+    qualities: read.own.flatMap(({ qualities }) => qualities),
+    qualitiesAbove: parent === undefined ? [] : [...parent.qualities, ...parent.qualitiesAbove],
+    fields: company.fields,
+  };
+};
+
+const SHORTEST_SLIP = 5;
+const SHORTEST_COMPOUND = 7;
+const SHORTEST_NEAR = 4;
+
+/** Finds the tree's own words near to one that it does not have; each is looked for once. */
+const wordsNear = (all: readonly IndexedCategory[]): ((word: string) => readonly string[]) => {
+  const words = [...new Set(all.flatMap(({ name, search }) => [...name, ...search]))];
   const byInitial = new Map<string, string[]>();
-  const words = new Set(all.flatMap(({ name, search }) => [...name, ...search]));
   for (const word of words) {
     const key = word.slice(0, 1);
     const known = byInitial.get(key);
     if (known === undefined) byInitial.set(key, [word]);
     else known.push(word);
   }
+  const look = (word: string): readonly string[] => {
+    const same = word.length < SHORTEST_SLIP ? [] : (byInitial.get(word.slice(0, 1)) ?? []);
+    const slips = same.filter((other) => other.length >= SHORTEST_NEAR && isOneEditApart(word, other));
+    if (slips.length > 0 || word.length < SHORTEST_COMPOUND) return slips;
+    // A compound says what it is at its end: "rosebush" is a bush; its beginning tells less.
+    return words.filter((other) => other.length >= SHORTEST_NEAR && word.endsWith(other));
+  };
   const near = new Map<string, readonly string[]>();
+  return (word) => {
+    const found = near.get(word) ?? look(word);
+    near.set(word, found);
+    return found;
+  };
+};
+
+const indexOf = (tree: CategoryTree, glossary: Glossary): CategoryIndex => {
+  const reader = nameReader(glossary);
+  const postings = new Map<string, number[]>();
+  const byGood = new Map<number, number[]>();
+  const indexed = new Map<Category, IndexedCategory>();
+  const reads = new Map<Category, ReadCategories>();
+  const parts = new Map<string, readonly string[]>();
+  // The tree's order has what is above a category before it.
+  const all = tree.all.map((category, position): IndexedCategory => {
+    const read = readCategory(category, reader);
+    reads.set(category, read);
+    const ancestors: ReadCategories[] = [];
+    for (let up = category.parent; up !== undefined; up = up.parent) {
+      const above = reads.get(up);
+      if (above !== undefined) ancestors.push(above);
+    }
+    const parent = category.parent === undefined ? undefined : indexed.get(category.parent);
+    const one = indexedCategory(read, position, parent, companyIn(read, ancestors, glossary), glossary);
+    indexed.set(category, one);
+    const own = wordsOf(category.name);
+    own.slice(1).forEach((word, at) => parts.set((own[at] ?? "") + word, [own[at] ?? "", word]));
+    for (const word of new Set([...withCompounds(own), ...one.search])) addTo(postings, word, position);
+    for (const good of one.goodsNamed.keys()) addTo(byGood, good, position);
+    return one;
+  });
   const total = Math.max(2, all.length);
   return {
     all,
@@ -199,20 +240,6 @@ const indexOf = (tree: CategoryTree, glossary: Glossary): CategoryIndex => {
     partsOf: (word) => parts.get(word) ?? [],
     withWord: (word) => postings.get(word) ?? nothing,
     withGood: (good) => byGood.get(good) ?? nothing,
-    nearWords(word) {
-      const known = near.get(word);
-      if (known !== undefined) return known;
-      const same = byInitial.get(word.slice(0, 1)) ?? [];
-      const slips =
-        word.length < 5 ? [] : same.filter((other) => other.length > 3 && isOneEditApart(word, other));
-      // A compound says what it is at its end: "rosebush" is a bush; its beginning tells less.
-      const ends =
-        word.length < 7 || slips.length > 0
-          ? []
-          : [...words].filter((other) => other.length > 3 && word.endsWith(other));
-      const found = slips.length > 0 ? slips : ends;
-      near.set(word, found);
-      return found;
-    },
+    nearWords: wordsNear(all),
   };
 };

@@ -3,7 +3,7 @@
  */
 import { greatest } from "../many.js";
 import type { Glossary } from "../goods/glossary.js";
-import type { Mention, Reading } from "../goods/read-name.js";
+import type { Mention, NameReading } from "../goods/read-name.js";
 import { goodsLanguages, type GoodsLanguage } from "../goods/word-forms.js";
 
 /** A good that something may be, with how far (0 to 1). */
@@ -18,7 +18,7 @@ export interface Company {
 
 /** A name that is listened to, and how much. */
 export interface Heard {
-  readonly reading: Reading;
+  readonly reading: NameReading;
   readonly weight: number;
 }
 
@@ -112,7 +112,7 @@ export interface Head {
  * Packs, colours and materials are passed over where another word is there; so are kinds that only a dictionary knows.
  */
 export const headsOf = (
-  { mentions }: Reading,
+  { mentions }: NameReading,
   company: Company,
   glossary: Glossary,
   names: "one" | "any" = "one",

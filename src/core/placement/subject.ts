@@ -4,7 +4,7 @@
  */
 import type { Category } from "../channel/category-tree.js";
 import type { Quality } from "../goods/good.js";
-import type { Mention, Reading } from "../goods/read-name.js";
+import type { Mention, NameReading } from "../goods/read-name.js";
 import { pathParts } from "../values/category-path.js";
 import type { CategoryIndex } from "./category-index.js";
 import { addAll } from "../many.js";
@@ -133,9 +133,9 @@ const DESCRIBED = 0.4;
 interface ReadSubject {
   readonly index: CategoryIndex;
   readonly parts: readonly string[];
-  readonly leaf: Reading;
-  readonly branch: readonly Reading[];
-  readonly names: readonly Reading[];
+  readonly leaf: NameReading;
+  readonly branch: readonly NameReading[];
+  readonly names: readonly NameReading[];
   /** The share of one name. */
   readonly each: number;
   readonly company: Company;
@@ -159,7 +159,7 @@ const readSubject = (subject: Subject, index: CategoryIndex): ReadSubject => {
   return { index, parts, leaf, branch, names, each, company };
 };
 
-const headsIn = (reading: Reading, { company, index }: ReadSubject): readonly Head[] =>
+const headsIn = (reading: NameReading, { company, index }: ReadSubject): readonly Head[] =>
   headsOf(reading, company, index.glossary);
 
 /** What its products' names say: what they are, what else they mention, and the words they are called by. */
@@ -174,7 +174,7 @@ interface NamesSay {
 
 /** Words of one name with how far they say what the thing is: those of its head wholly, others half. */
 const wordsOfName = (
-  reading: Reading,
+  reading: NameReading,
   heads: readonly Head[],
   plain: readonly string[],
 ): Map<string, number> => {

@@ -15,7 +15,7 @@ export interface Confirmed {
 }
 
 /** What speaks for a category beside its own words, each from 0 to 1: what stands by the side, and what was decided. */
-export interface Surroundings {
+export interface CategoryHints {
   /** Where neighbours were placed: beside them 1, on their branch less. */
   readonly beside: number;
   /** How like it is to what others call ours. */
@@ -110,7 +110,7 @@ export const surroundingsOf = (
   ours: Understood,
   candidate: IndexedCategory,
   index: CategoryIndex,
-): Surroundings => {
+): CategoryHints => {
   const { category } = candidate;
   const { confirmed } = around;
   let put = confirmed.get(category) ?? 0;

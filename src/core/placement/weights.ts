@@ -6,7 +6,7 @@ import type { Glossary } from "../goods/glossary.js";
 import type { Evidence } from "./evidence.js";
 import type { Understood } from "./subject.js";
 import type { Weighed } from "./weighed.js";
-import type { Surroundings } from "./surroundings.js";
+import type { CategoryHints } from "./surroundings.js";
 
 /**
  * How much each kind of evidence speaks for a category, in logits: fitted on the half of the labels in `bench/placement/`
@@ -43,7 +43,7 @@ const weights: Readonly<Record<keyof Evidence, number>> = {
 };
 
 /** What the labels do not have, set by hand: a person's word says most. */
-const surroundings: Readonly<Record<keyof Surroundings, number>> = {
+const surroundings: Readonly<Record<keyof CategoryHints, number>> = {
   beside: 1.2,
   elsewhere: 5,
   confirmed: 4,
@@ -78,7 +78,7 @@ const isContradicted = (best: Weighed, all: readonly Weighed[]): boolean =>
   best.evidence.leafKin < 0.6 && !isNamesake(best) && all.some((one) => one !== best && isNamesake(one));
 
 const evidenceNames = Object.keys(weights) as (keyof Evidence)[];
-const surroundingNames = Object.keys(surroundings) as (keyof Surroundings)[];
+const surroundingNames = Object.keys(surroundings) as (keyof CategoryHints)[];
 
 /** A candidate with its share of the belief. */
 export interface Ranked {

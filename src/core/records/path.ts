@@ -20,7 +20,7 @@ type Filter =
   | { readonly kind: "is"; readonly key: string; readonly value: string }
   | { readonly kind: "at"; readonly number: number };
 
-type Step =
+type PathStep =
   | { readonly step: "root" | "up" | "self" | "name" }
   | { readonly step: "attribute"; readonly name: string }
   | { readonly step: "child"; readonly name: string; readonly filters: readonly Filter[] };
@@ -72,7 +72,7 @@ const filterOf = (text: string): Filter | undefined => {
 
 const language = /^(.+)@([A-Za-z]{2,3}(?:-[A-Za-z0-9]{2,8})*)$/;
 
-const stepOf = (piece: string): Step | undefined => {
+const stepOf = (piece: string): PathStep | undefined => {
   if (piece === "..") return { step: "up" };
   if (piece === "." || piece === "text()") return { step: "self" };
   if (piece === "name()") return { step: "name" };
@@ -131,12 +131,12 @@ const rootOf = (node: RecordNode): RecordNode => {
   return at;
 };
 
-type Found = RecordNode | string | undefined;
+type FoundNode = RecordNode | string | undefined;
 
 const nothing: readonly (string | undefined)[] = [undefined];
 
 /** The names of a path that only goes down, as nearly all do; undefined for others. */
-const namesOf = (steps: readonly Step[]): readonly string[] | undefined => {
+const namesOf = (steps: readonly PathStep[]): readonly string[] | undefined => {
   const names = steps.flatMap((one) =>
     one.step === "child" && one.filters.length === 0 && one.name !== "*" ? [one.name] : [],
   );
@@ -176,12 +176,12 @@ export const recordPath = (text: string): RecordPath | undefined => {
   const isAbsolute = text.startsWith("/");
   const read = pieces(isAbsolute ? text.slice(1) : text).map(stepOf);
   if (text === "" || read.some((step) => step === undefined)) return undefined;
-  const steps: readonly Step[] = [
+  const steps: readonly PathStep[] = [
     ...(isAbsolute ? [{ step: "root" } as const] : []),
     ...read.flatMap((step) => step ?? []),
   ];
-  const step = (nodes: readonly Found[], one: Step): readonly Found[] =>
-    nodes.flatMap((node): readonly Found[] => {
+  const step = (nodes: readonly FoundNode[], one: PathStep): readonly FoundNode[] =>
+    nodes.flatMap((node): readonly FoundNode[] => {
       if (node === undefined || typeof node === "string") return [undefined];
       switch (one.step) {
         case "root":
@@ -204,7 +204,7 @@ export const recordPath = (text: string): RecordPath | undefined => {
         }
       }
     });
-  const textOf = (found: Found): string | undefined => (typeof found === "object" ? found.text : found);
+  const textOf = (found: FoundNode): string | undefined => (typeof found === "object" ? found.text : found);
   const names = namesOf(steps);
   const ups = steps.filter((one) => one.step === "up").length;
   const leadsOut = isAbsolute || ups > 0;
@@ -213,7 +213,7 @@ export const recordPath = (text: string): RecordPath | undefined => {
     leadsOut,
     valuesIn(record) {
       if (names !== undefined) return plainValues(record, names);
-      let nodes: readonly Found[] = [record];
+      let nodes: readonly FoundNode[] = [record];
       for (const one of steps) nodes = step(nodes, one);
       return nodes.map(textOf);
     },

@@ -11,7 +11,7 @@ import type { BuiltFile, LayoutFiles } from "./built-files.js";
 import { layoutPieces, type LayoutPiece } from "./layout-pieces.js";
 import type { KeptJudged } from "../../core/listing/judged.js";
 import type { BuiltPart } from "./part-build.js";
-import { recordEntries } from "./record-entries.js";
+import { buildRecord, RECORD_FILE } from "./build-record.js";
 import { textRegister } from "../../core/catalogue/beside/text-register.js";
 import { keptListing } from "../../core/listing/live-text.js";
 import { withdrawal } from "../../core/purpose/withdraw.js";
@@ -21,16 +21,6 @@ import { endingListings, noteGoing, refuseMany } from "./ending-listings.js";
 import { countedFiles } from "../../workspace/landing/landing.js";
 import type { WritableCatalogue } from "../open-catalogue.js";
 import { channelCounts, type ChannelCounts } from "../channel-counts.js";
-
-/** What a build says of itself, beside its files. */
-export const RECORD_FILE = "build.json";
-
-/** How the record calls what became of a product that is not in the files; of a ready one that is, it says nothing. */
-const states: Partial<Record<KeptJudged["kind"], string>> = {
-  held: "held",
-  unplaced: "held",
-  "left-out": "left out",
-};
 
 /** Where rows stand in the ledger that are of no family of the catalogue. */
 const NO_FAMILY = -1;
@@ -92,26 +82,17 @@ export const buildChannel = async (
   const purposeFacts = purposeFactsFor(channel.setup, wishes);
   const facts = { account, action: purposeFacts.rule.action };
   const number = await ledger.nextNumber();
-  const layouts: LayoutFiles[] = [];
   const own = layoutsFor(channel.setup, purpose);
-  for (const layout of own)
-    layouts.push(
-      await layoutFiles(
-        named(layoutFor(layout, purposeFacts, kind), channel.setup, number),
-        channel.setup,
-        facts,
-        staged,
-        channel.templateFolders,
-      ),
-    );
+  const layouts: LayoutFiles[] = [];
+  for (const layout of own) {
+    const wanted = named(layoutFor(layout, purposeFacts, kind), channel.setup, number);
+    layouts.push(await layoutFiles(wanted, channel.setup, facts, staged, channel.templateFolders));
+  }
   const counts = channelCounts();
-  const record = await staged.create(RECORD_FILE);
-  await record.write(
-    `${JSON.stringify({ channel: channel.setup.channel, definition: definition.channel, version: definition.version, purpose, kind }).slice(0, -1)},\n"notSent": [`,
-  );
-  let entries: string[] = [];
-  let separator = "\n";
-  const entryOf = recordEntries();
+  const record = await buildRecord(await staged.create(RECORD_FILE), {
+    ...{ channel: channel.setup.channel, definition: definition.channel, version: definition.version },
+    ...{ purpose, kind },
+  });
   let written = 0;
   let isEmpty = true;
   const join = async (pieces: readonly LayoutPiece[]): Promise<void> => {
@@ -135,19 +116,13 @@ export const buildChannel = async (
     },
     take(kept) {
       counts.countKept(kept);
-      const state = states[kept.kind];
-      if (state !== undefined) entries.push(entryOf(kept, state));
+      record.take(kept);
     },
     omit(kept) {
       left.countKept(kept);
-      entries.push(entryOf(kept, "not in this file"));
+      record.omit(kept);
     },
-    async note() {
-      if (entries.length === 0) return;
-      await record.write(separator + entries.join(",\n"));
-      entries = [];
-      separator = ",\n";
-    },
+    note: () => record.write(),
     async join(part) {
       await join(part.pieces);
       for (const [family, kept] of part.kept) await notes?.note(family, kept);
@@ -172,11 +147,11 @@ export const buildChannel = async (
     async finish() {
       for (const layout of layouts) addAll(files, await layout.finish());
       const { ready, held, leftOut } = counts;
-      const rows = written;
-      await record.write(
-        `\n],\n"counts": ${JSON.stringify({ ready, held, leftOut, ...(omitted.count("advice") === 0 ? {} : { notForThisFile: omitted.count("advice") }), written: rows })},\n"files": ${JSON.stringify(files)}\n}\n`,
+      const others = omitted.count("advice");
+      await record.finish(
+        { ready, held, leftOut, ...(others === 0 ? {} : { notForThisFile: others }), written },
+        files,
       );
-      await record.finish();
       const built = files.map(({ name }) => name);
       const former = await formerFiles(folder, kind, { setup: channel.setup, layouts: own }, ledger, built);
       for (const name of former) staged.remove(name);

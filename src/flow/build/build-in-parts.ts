@@ -17,13 +17,13 @@ import { createPart, joinedParts, type PartNumber } from "./part-files.js";
 /** What depends on all that came before, and so on one thread: a choice of products, so many listings at most. */
 const needsOrder = ({ choice, limit }: BuildWishes): boolean => !choice.isAll || limit !== Infinity;
 
-type Work = Omit<InParts<BuiltParts>, "join" | keyof Spread>;
+type PartsWork = Omit<InParts<BuiltParts>, "join" | keyof Spread>;
 
 const workOn = async (
   open: OpenCatalogue,
   channels: readonly WorkspaceChannel[],
   wishes: BuildWishes,
-): Promise<Work> => {
+): Promise<PartsWork> => {
   const { workspace, store } = open;
   // A choice is no data: where there is one, this thread works alone.
   const work: BuildWork = { ...wishes, choice: undefined };
@@ -127,7 +127,7 @@ export const buildInParts = async (
 const markOf = (
   { workspace }: OpenCatalogue,
   channels: readonly WorkspaceChannel[],
-  { seen, recipe }: Work,
+  { seen, recipe }: PartsWork,
 ): string => {
   const { today, wishes } = recipe;
   return workMark(workspace, channels, { seen, today, wishes: { ...wishes, at: "", isTrial: false } });

@@ -5,7 +5,7 @@ import { writerFor } from "../../layouts/layouts.js";
 import type { LayoutFiles } from "./built-files.js";
 import type { LayoutPiece } from "./layout-pieces.js";
 import { textFiles } from "./text-files.js";
-import type { StagedFiles } from "../../workspace/landing/landing.js";
+import type { StagedFiles } from "../../workspace/landing/open-folders.js";
 
 /** Files that are given pieces of their own kind, since both are of one layout. */
 const joining = <K extends LayoutPiece["kind"]>(

@@ -5,7 +5,7 @@ import { addAll } from "../../core/many.js";
 import { encodeText } from "../../formats/encoding.js";
 import { packer, type Packer } from "../../formats/packing.js";
 import type { LayoutWriter } from "../../layouts/layout.js";
-import type { StagedFiles } from "../../workspace/landing/landing.js";
+import type { StagedFiles } from "../../workspace/landing/open-folders.js";
 import type { StagedFile } from "../../workspace/landing/staged-file.js";
 import { partName, type BuiltFile, type LayoutFiles } from "./built-files.js";
 import { TOLD, type TextPiece } from "./layout-pieces.js";

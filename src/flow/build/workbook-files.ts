@@ -11,7 +11,7 @@ import type { ChannelSetup } from "../../core/listing/channel-setup.js";
 import { smallFile } from "../../formats/small-file.js";
 import { xlsxBook, type Book } from "../../layouts/xlsx.js";
 import { filledBook, type BookPlace } from "../../layouts/xlsx-filled.js";
-import type { StagedFiles } from "../../workspace/landing/landing.js";
+import type { StagedFiles } from "../../workspace/landing/open-folders.js";
 import { branchRules, describe, slug, type BranchRules } from "./branch-rules.js";
 import { partName, type BuiltFile, type LayoutFiles } from "./built-files.js";
 import type { RowsPiece } from "./layout-pieces.js";
@@ -38,7 +38,7 @@ const templateFor = async (
   throw new Refusal([diagnostic("missing-file", { path: file, what: "the channel's workbook" })]);
 };
 
-interface OpenBook {
+interface OpenWorkbook {
   readonly branch: Category | undefined;
   /** Where the branch's cells stand among the layout's. */
   readonly columns: readonly number[];
@@ -53,7 +53,7 @@ export const workbookFiles = (
   folders: readonly string[],
 ): LayoutFiles<RowsPiece> => {
   const mostRows = layout.fileLimits?.rows ?? definition.fileLimits.rows ?? Infinity;
-  const open = new Map<string, OpenBook>();
+  const open = new Map<string, OpenWorkbook>();
   const told: string[] = [];
   /** The cells that a branch has. */
   const cellsOf = (rules: BranchRules | undefined): XlsxLayout["cells"] =>
@@ -72,7 +72,7 @@ export const workbookFiles = (
     }
     return xlsxBook(own, { ruleOf: ({ field }) => rules?.get(field.code), describe });
   };
-  const openFor = async (code: string): Promise<OpenBook> => {
+  const openFor = async (code: string): Promise<OpenWorkbook> => {
     const known = open.get(code);
     if (known !== undefined) return known;
     const branch = code === "" ? undefined : definition.tree.find(code);

@@ -24,7 +24,7 @@ export interface CheckedChannel {
 }
 
 /** What a check found: on each channel, and between the catalogue's products whatever the channel. */
-export interface Checked {
+export interface CheckedCatalogue {
   readonly channels: readonly CheckedChannel[];
   readonly catalogue: CauseCollector;
   /** Products that were looked at. */
@@ -48,7 +48,7 @@ type SkuTwins = Awaited<ReturnType<OpenCatalogue["store"]["skuTwins"]>>;
 interface Gathering {
   join(part: Pick<LoggedPart, "facts">): void;
   /** To be asked when all families came. */
-  end(twins: SkuTwins): Checked;
+  end(twins: SkuTwins): CheckedCatalogue;
 }
 
 const gathering = (
@@ -107,7 +107,7 @@ export const checkCatalogue = async (
   open: OpenCatalogue,
   channels: readonly WorkspaceChannel[],
   wishes: CheckWishes = {},
-): Promise<Checked> => {
+): Promise<CheckedCatalogue> => {
   const { store } = open;
   const { choice = everything, workers, placedIn } = wishes;
   const work: CheckWork = { placedIn };

@@ -48,10 +48,10 @@ interface Use {
   readonly url: string;
   readonly rule: CategoryField;
   readonly listing: Listing;
-  readonly tally: Tally;
+  readonly tally: GrowingTally;
 }
 
-interface Tally extends LinkTally {
+interface GrowingTally extends LinkTally {
   shown: number;
   broken: number;
 }
@@ -64,7 +64,7 @@ export const checkLinks = async (
 ): Promise<readonly LinkTally[]> => {
   const asker = linkAsker({ allowPrivate: check.allowPrivate, timeout: TIMEOUT });
   const run = new LinkRun(asker, store.linkAnswers(), check);
-  const tallies = channels.map((channel): Tally => ({
+  const tallies = channels.map((channel): GrowingTally => ({
     channel,
     causes: causeCollector(),
     shown: 0,
@@ -101,7 +101,7 @@ class LinkRun {
     private readonly check: LinkCheck,
   ) {}
 
-  note(listing: Listing, tally: Tally): void {
+  note(listing: Listing, tally: GrowingTally): void {
     for (const { rule } of listing.plan.fields) {
       if (rule.field.kind !== "url") continue;
       const value = listing.value(rule.field.slot);

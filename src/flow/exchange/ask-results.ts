@@ -23,7 +23,7 @@ export interface FileProgress {
 }
 
 /** What a channel answered when it was asked for a job. */
-export interface Answer {
+export interface ChannelAnswer {
   readonly progress: readonly FileProgress[];
   readonly reports: readonly ReportOf[];
   /** What is known of rows without a report. */
@@ -38,7 +38,7 @@ export const isOpen = ({ files, accepted, refused, listings }: Job): boolean =>
 
 /** What is said of every row of one file of a job alike. */
 const ofAllRows = async (
-  { jobs, channel, workspace }: Asker,
+  { jobs, channel, workspace }: ResultsAsker,
   job: Job,
   file: JobFile,
   isAccepted: boolean,
@@ -59,7 +59,7 @@ const ofAllRows = async (
 };
 
 /** What asking needs. */
-export interface Asker {
+export interface ResultsAsker {
   readonly workspace: Workspace;
   readonly jobs: ChannelJobs;
   readonly channel: WorkspaceChannel;
@@ -67,7 +67,7 @@ export interface Asker {
 }
 
 /** Rows of files that the channel did not want as a whole. */
-export const thrownOutRows = async (asker: Asker, job: Job): Promise<readonly RowOutcome[]> => {
+export const thrownOutRows = async (asker: ResultsAsker, job: Job): Promise<readonly RowOutcome[]> => {
   const rows: RowOutcome[] = [];
   for (const file of job.files)
     if (file.state === "thrown out") addAll(rows, await ofAllRows(asker, job, file, false, file.because));
@@ -76,13 +76,13 @@ export const thrownOutRows = async (asker: Asker, job: Job): Promise<readonly Ro
 
 /** Asks a channel how far it is with a job, and fetches the reports that there are. Notes how far it is. */
 export const askResults = async (
-  asker: Asker,
+  asker: ResultsAsker,
   carrier: Carrier,
   job: Job,
   patience: Patience,
   /** Whether a person wants to hear of what was answered, too. */
   isAgain = false,
-): Promise<Answer> => {
+): Promise<ChannelAnswer> => {
   const { workspace, jobs, channel, io } = asker;
   const { definition, channel: name } = channel.setup;
   const exchange = exchangeOf(channel, "answers are fetched");

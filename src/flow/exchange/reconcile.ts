@@ -115,7 +115,7 @@ interface Pass {
   readonly covered: ReadonlySet<string>;
   /** Ids that the channel gave, by its own references. */
   readonly idsByReference: ReadonlyMap<string, string>;
-  readonly found: Tally;
+  readonly found: ReconcileTally;
   /** SKUs of ours that were looked at, and references of the export that were met. */
   readonly handled: TextRegister;
   readonly met: TextRegister;
@@ -125,7 +125,7 @@ interface Pass {
 }
 
 /** What is counted and gathered on the way. */
-interface Tally {
+interface ReconcileTally {
   readonly counts: Record<Disagreement["kind"], number>;
   readonly toAmend: Set<string>;
   readonly toSend: Set<string>;
@@ -333,7 +333,7 @@ export const reconcileChannel = async (
   const came = await ledger.beginExport("came", at);
   const { listings, ids: idsByReference } = await stageExport(path, channel, came);
   await came.commit([]);
-  const found: Tally = {
+  const found: ReconcileTally = {
     counts: { "not ours": 0, "not live": 0, "still live": 0, differs: 0, stale: 0 },
     toAmend: new Set(),
     toSend: new Set(),

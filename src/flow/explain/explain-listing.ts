@@ -24,7 +24,7 @@ import { type MaybeBlank } from "../../core/values/value.js";
 import type { Store } from "../../store/store.js";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 import { provenanceIn } from "../run-channels.js";
-import { stepWatch, type Step } from "../try/steps.js";
+import { stepWatch, type TriedStep } from "../try/steps.js";
 
 /** Where one product stands on one channel, with all that led there. */
 export interface ExplainedListing {
@@ -61,7 +61,7 @@ export interface ExplainedField {
   readonly value: MaybeBlank;
   readonly giver: Giver;
   readonly attributes: readonly ReadAttribute[];
-  readonly steps: readonly Step[];
+  readonly steps: readonly TriedStep[];
   /** What the fill gave, before it became the channel's value; blank where nothing was changed. */
   readonly given: MaybeBlank;
   readonly findings: readonly Diagnostic[];
@@ -132,7 +132,7 @@ const watched = (
   { product, family, setup }: ExplainedListing,
   planned: PlannedField,
   surroundings: Surroundings,
-): { readonly steps: readonly Step[]; readonly given: MaybeBlank } => {
+): { readonly steps: readonly TriedStep[]; readonly given: MaybeBlank } => {
   const { fill } = planned;
   const scope = fillTrial(product.sku, family, setup, plansOf(setup));
   if (fill === undefined || scope === undefined) return { steps: [], given: undefined };

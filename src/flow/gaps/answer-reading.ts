@@ -2,7 +2,7 @@
 import { editsFor } from "../../core/catalogue/edits-layer.js";
 import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { checkAnswer, type AskingField } from "../../core/gaps/check-answer.js";
-import type { Answer } from "../../core/gaps/read-sheet.js";
+import type { SheetAnswer } from "../../core/gaps/read-sheet.js";
 import { asSku } from "../../core/ids.js";
 import { answerAttribute } from "../../core/listing/fill/answers.js";
 import type { Listing } from "../../core/listing/listing.js";
@@ -15,7 +15,7 @@ import type { FilledSheet } from "./filled-sheets.js";
 
 /** An answer that is right, with the place that it goes to. */
 export interface Accepted {
-  readonly answer: Answer;
+  readonly answer: SheetAnswer;
   readonly sheet: FilledSheet;
   readonly layer: string;
   readonly attribute: string;
@@ -25,7 +25,7 @@ export interface Accepted {
 /** An answer that says what a term means. */
 export interface AcceptedTerm extends TermDecision {
   readonly channel: string;
-  readonly answer: Answer;
+  readonly answer: SheetAnswer;
 }
 
 interface ReadingWith {
@@ -49,7 +49,7 @@ export class AnswerReading {
     private readonly before: ReturnType<typeof standingsOf>,
   ) {}
 
-  async take(answer: Answer, sheet: FilledSheet): Promise<void> {
+  async take(answer: SheetAnswer, sheet: FilledSheet): Promise<void> {
     if (!(await this.isKnown(answer))) return;
     const asking = this.askingOf(answer);
     const { target } = answer;
@@ -86,7 +86,7 @@ export class AnswerReading {
   }
 
   /** Whether a product has the SKU; looked up, and run through the channels, once. */
-  private async isKnown({ sku, place }: Answer): Promise<boolean> {
+  private async isKnown({ sku, place }: SheetAnswer): Promise<boolean> {
     const known = this.known.get(sku);
     if (known !== undefined) {
       if (!known) this.refused++;
@@ -108,7 +108,7 @@ export class AnswerReading {
     return this.before.standings.get(channel)?.get(sku)?.listing;
   }
 
-  private askingOf({ askers, target, sku }: Answer): readonly AskingField[] {
+  private askingOf({ askers, target, sku }: SheetAnswer): readonly AskingField[] {
     const own = target.kind === "attribute" ? askers : [{ channel: target.channel, field: target.field }];
     return own.flatMap(({ channel, field }): readonly AskingField[] => {
       const setup = this.work.channels.find((one) => one.setup.channel === channel)?.setup;
@@ -120,7 +120,7 @@ export class AnswerReading {
     });
   }
 
-  private takeTerm(answer: Answer, asking: AskingField | undefined, value: string): void {
+  private takeTerm(answer: SheetAnswer, asking: AskingField | undefined, value: string): void {
     const { target } = answer;
     if (target.kind !== "term" || asking === undefined) return;
     const problem = asking.listing.problems.find((one) => one.field === asking.rule && "written" in one);

@@ -7,20 +7,20 @@ import type { Provenance } from "../../core/listing/check/check.js";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 
 /** Where a product stands on a channel. */
-export interface Standing {
+export interface ChannelStanding {
   readonly outcome: Outcome;
   /** Undefined where it was left out or has no category there. */
   readonly listing: Listing | undefined;
 }
 
 /** What became of products on several channels, by channel and SKU. */
-export type Standings = ReadonlyMap<string, ReadonlyMap<string, Standing>>;
+export type Standings = ReadonlyMap<string, ReadonlyMap<string, ChannelStanding>>;
 
 /** Runs families through channels; what is found stays in `standings`. */
 export const standingsOf = (channels: readonly WorkspaceChannel[], provenance: Provenance) => {
-  const standings = new Map<string, Map<string, Standing>>();
+  const standings = new Map<string, Map<string, ChannelStanding>>();
   const runs = channels.map(({ setup, recall }) => {
-    const own = new Map<string, Standing>();
+    const own = new Map<string, ChannelStanding>();
     standings.set(setup.channel, own);
     let listings: Listing[] = [];
     const pipeline = pipelineFor(setup, provenance, (listing) => listings.push(listing));

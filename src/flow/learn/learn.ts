@@ -11,7 +11,7 @@ import type { ChannelDefinition } from "../../core/channel/definition.js";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
 import type { Surroundings } from "../../core/language/function.js";
-import { corrections, type Correction } from "../../core/learning/corrections.js";
+import { corrections, type GuessCorrection } from "../../core/learning/corrections.js";
 import { definitionDraft, type DraftFacts } from "../../core/learning/definition-draft.js";
 import { learnChannel } from "../../core/learning/learn-channel.js";
 import type { LearnedChannel } from "../../core/learning/learned.js";
@@ -76,7 +76,7 @@ export interface Learned {
 }
 
 /** A file that is learned from: a person's own, or a copy of before. */
-interface Published {
+interface PublishedPaper {
   readonly path: string;
   readonly name: string;
   readonly isNew: boolean;
@@ -225,8 +225,11 @@ export const versionOf = async (folder: string): Promise<string | undefined> => 
 };
 
 /** A correction of now takes the place of one of before. */
-const joined = (before: readonly Correction[], now: readonly Correction[]): readonly Correction[] => {
-  const keyOf = ({ field, scope, fact }: Correction): string => `${field}\u0000${scope}\u0000${fact}`;
+const joined = (
+  before: readonly GuessCorrection[],
+  now: readonly GuessCorrection[],
+): readonly GuessCorrection[] => {
+  const keyOf = ({ field, scope, fact }: GuessCorrection): string => `${field}\u0000${scope}\u0000${fact}`;
   return [...new Map([...before, ...now].map((one) => [keyOf(one), one])).values()];
 };
 
@@ -249,12 +252,12 @@ const sortFiles = async (
   current: string,
   read: ReadOnce,
 ): Promise<{
-  readonly published: readonly Published[];
-  readonly answers: readonly Correction[];
+  readonly published: readonly PublishedPaper[];
+  readonly answers: readonly GuessCorrection[];
   readonly gone: readonly string[];
 }> => {
-  const answers: Correction[] = [];
-  const own = new Map<string, Published>();
+  const answers: GuessCorrection[] = [];
+  const own = new Map<string, PublishedPaper>();
   for (const file of wish.files) {
     const path = resolve(wish.cwd, file);
     const filled = await reviewAnswers(path, file);
@@ -267,12 +270,12 @@ const sortFiles = async (
   const names = await namesIn(join(before, PUBLISHED), PUBLISHED);
   const old = names
     .filter((name) => !own.has(name))
-    .map((name): Published => ({ path: join(before, PUBLISHED, name), name, isNew: before !== folder }));
+    .map((name): PublishedPaper => ({ path: join(before, PUBLISHED, name), name, isNew: before !== folder }));
   if (fresh.length === 0) return { published: old, answers, gone: [] };
   if (old.length === 0) return { published: fresh, answers, gone: [] };
   // A new template takes the place of the old one, a new tree that of the old tree; what they do not cover stays.
   const covered = new Set((await Promise.all(fresh.map((one) => rolesOf(one, read)))).flat());
-  const kept: Published[] = [];
+  const kept: PublishedPaper[] = [];
   for (const one of old) if (!(await rolesOf(one, read)).some((role) => covered.has(role))) kept.push(one);
   const stays = new Set(kept);
   return {
@@ -283,7 +286,7 @@ const sortFiles = async (
 };
 
 /** What a file is for, looked at by itself. */
-const rolesOf = async ({ path, name }: Published, read: ReadOnce): Promise<readonly string[]> => {
+const rolesOf = async ({ path, name }: PublishedPaper, read: ReadOnce): Promise<readonly string[]> => {
   const { templates, schemas, guides, categories, reports, lives } = sortPapers(
     (await read(path, name)).papers,
   );
@@ -301,7 +304,7 @@ const refuseExisting = (
   folder: string,
   shown: string,
   { channel, files, mayChange }: LearnWish,
-  published: readonly Published[],
+  published: readonly PublishedPaper[],
 ): void => {
   const isThere = existsSync(join(folder, "definition.yaml"));
   const hasNew = published.some(({ isNew }) => isNew);

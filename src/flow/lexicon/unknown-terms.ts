@@ -27,7 +27,7 @@ export interface UnknownTerm {
   readonly proposals: readonly ValueProposal[];
 }
 
-interface Found {
+interface FoundTerm {
   readonly field: Field;
   readonly term: string;
   readonly list: ValueList;
@@ -56,7 +56,7 @@ export const unknownTerms = async (
   known: () => Promise<Glossary>,
 ): Promise<readonly UnknownTerm[]> => {
   const { setup } = channel;
-  const found = new Map<string, Found>();
+  const found = new Map<string, FoundTerm>();
   const listIn = listsIn(setup);
   const note = (finding: Diagnostic, seen: Set<string>): void => {
     if (finding.code !== "unknown-value" || finding.field === undefined) return;

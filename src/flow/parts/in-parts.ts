@@ -9,7 +9,7 @@ import {
   type ListedId,
 } from "../../core/listing/check/listed-ids.js";
 import type { FamilyRange } from "../../store/store.js";
-import { startCrew, type Recipe } from "./crew.js";
+import { startWorkers, type Recipe } from "./workers.js";
 
 /** Works on one stretch of the catalogue; what comes of it is data, whoever works. */
 export type PartWork<T> = (
@@ -109,7 +109,7 @@ const together = async <T>(wishes: InParts<T>): Promise<void> => {
   const recipe = { ...wishes.recipe, sharing: await wishes.sharing() };
   const take = inOrder(wishes);
   const count = Math.min(workers, stretches.length);
-  const crew = startCrew<T>(count, recipe, seen);
+  const started = startWorkers<T>(count, recipe, seen);
   const waiting = new Waiting<T>(count * AHEAD);
   let next = 0;
   const worker = async (work: PartWork<T>): Promise<void> => {
@@ -123,9 +123,9 @@ const together = async <T>(wishes: InParts<T>): Promise<void> => {
     for (const [at, range] of stretches.entries()) await take(range, await waiting.take(at));
   };
   try {
-    await Promise.all([joining(), ...crew.workers.map(worker)]);
+    await Promise.all([joining(), ...started.work.map(worker)]);
   } finally {
-    await crew.end();
+    await started.end();
   }
 };
 

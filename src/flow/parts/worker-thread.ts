@@ -1,6 +1,6 @@
 /**
- * Work in other threads, driven one question at a time: a hand is a worker that was told what to do, answers when it is
- * asked, and says why it cannot.
+ * Work in other threads, driven one question at a time: a worker is told what to do, answers when it is asked, and says why
+ * it cannot.
  */
 import { once } from "node:events";
 import { setTimeout as pause } from "node:timers/promises";
@@ -9,7 +9,7 @@ import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.j
 import { Refusal, type RefusalExit } from "../../core/diagnostics/refusal.js";
 
 /** What a worker says: that it is ready and what it sees, what came of what it was asked, or why it cannot go on. */
-export type Said =
+export type WorkerSaid =
   | { readonly said: "ready"; readonly seen: string }
   | { readonly said: "made"; readonly asked: number; readonly made: unknown }
   | { readonly said: "refused"; readonly findings: readonly Diagnostic[]; readonly exit: RefusalExit }
@@ -55,7 +55,7 @@ const END_MILLISECONDS = 1000;
 const ended = (reason: string): Refusal => new Refusal([diagnostic("worker-ended", { reason })], 3);
 
 /** What a worker is asked; its answer has the same number. */
-export interface Asked {
+export interface WorkerQuestion {
   readonly asked: number;
   readonly what: unknown;
 }
@@ -66,7 +66,7 @@ interface Waiter {
 }
 
 /** One worker. It may be asked again before it has answered. */
-export class Hand {
+export class WorkerThread {
   private readonly worker: Worker;
   /** Those who wait for answers, by the number of what was asked; for its being ready, by none. */
   private readonly waiters = new Map<number, Waiter>();
@@ -81,7 +81,7 @@ export class Hand {
       resourceLimits: { maxYoungGenerationSizeMb: YOUNG_MEGABYTES },
       execArgv: [],
     });
-    this.worker.on("message", (said: Said) => {
+    this.worker.on("message", (said: WorkerSaid) => {
       if (said.said === "ready" && said.seen !== seen) this.fail(new Refusal([otherwise], 3));
       else this.heard(said);
     });
@@ -97,7 +97,7 @@ export class Hand {
     await this.ready;
     const asked = ++this.asked;
     const answer = this.answer(asked);
-    this.worker.postMessage({ asked, what } satisfies Asked);
+    this.worker.postMessage({ asked, what } satisfies WorkerQuestion);
     return answer;
   }
 
@@ -119,7 +119,7 @@ export class Hand {
     });
   }
 
-  private heard(said: Said): void {
+  private heard(said: WorkerSaid): void {
     if (said.said === "refused") this.fail(new Refusal(said.findings, said.exit));
     else if (said.said === "failed") this.fail(ended(said.reason));
     else {

@@ -1,6 +1,6 @@
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import type { FamilyRange } from "../../store/store.js";
-import { Hand } from "./hand.js";
+import { WorkerThread } from "./worker-thread.js";
 
 /** What a worker is to do, as data: it opens the workspace itself. */
 export interface Recipe {
@@ -16,21 +16,22 @@ export interface Recipe {
   readonly wishes: object;
 }
 
-/** Workers at work on stretches. */
-export interface Crew<T> {
-  readonly workers: readonly ((range: FamilyRange) => Promise<T>)[];
+/** Threads at work on stretches of the catalogue. */
+export interface Workers<T> {
+  /** What each does with the next stretch. */
+  readonly work: readonly ((range: FamilyRange) => Promise<T>)[];
   end(): Promise<void>;
 }
 
 /** Starts workers; each opens the workspace by itself and says so when it is first asked. */
-export const startCrew = <T>(count: number, recipe: Recipe, seen: string): Crew<T> => {
+export const startWorkers = <T>(count: number, recipe: Recipe, seen: string): Workers<T> => {
   const doing = recipe.work === "readiness" ? "count" : recipe.work;
   const otherwise = diagnostic("catalogue-changed", { doing });
-  const hands = Array.from({ length: count }, () => new Hand({ recipe, seen, otherwise }));
+  const threads = Array.from({ length: count }, () => new WorkerThread({ recipe, seen, otherwise }));
   return {
-    workers: hands.map((hand) => (range: FamilyRange) => hand.ask(range) as Promise<T>),
+    work: threads.map((thread) => (range: FamilyRange) => thread.ask(range) as Promise<T>),
     async end() {
-      await Promise.all(hands.map((hand) => hand.end()));
+      await Promise.all(threads.map((thread) => thread.end()));
     },
   };
 };

@@ -8,11 +8,11 @@ import { editTable } from "../../workspace/edit-table.js";
 import { placementColumns } from "../../workspace/placements-file.js";
 import type { WritableWorkspace } from "../open-catalogue.js";
 import { namedCategory } from "../channel-definition.js";
-import { skusOf, type Proposal } from "./proposals.js";
+import { skusOf, type PlacementProposal } from "./proposals.js";
 import type { Ours, OutOfDate } from "./subjects.js";
 
 /** What is decided, to become a row of placements, or one for each product. */
-export interface Decision {
+export interface PlacementDecision {
   readonly path: string;
   /** Set where only these products go there, and not their whole category. */
   readonly skus: readonly string[];
@@ -22,7 +22,12 @@ export interface Decision {
 }
 
 /** `--set "Tools=BCDD"` as a decision, held against the tree. */
-export const setDecision = (text: string, { definition }: ChannelSetup, ours: Ours, by: string): Decision => {
+export const setDecision = (
+  text: string,
+  { definition }: ChannelSetup,
+  ours: Ours,
+  by: string,
+): PlacementDecision => {
   const at = text.lastIndexOf("=");
   if (at <= 0)
     throw new Refusal([
@@ -40,7 +45,7 @@ export const setDecision = (text: string, { definition }: ChannelSetup, ours: Ou
 };
 
 /** What a retired code's successor decides. */
-export const successorDecision = ({ placement, path, retired }: OutOfDate): readonly Decision[] =>
+export const successorDecision = ({ placement, path, retired }: OutOfDate): readonly PlacementDecision[] =>
   retired.successor === undefined
     ? []
     : [
@@ -54,7 +59,10 @@ export const successorDecision = ({ placement, path, retired }: OutOfDate): read
       ];
 
 /** The best proposals that are at least so sure. */
-export const accepted = (proposals: readonly Proposal[], least: number): readonly Decision[] =>
+export const accepted = (
+  proposals: readonly PlacementProposal[],
+  least: number,
+): readonly PlacementDecision[] =>
   proposals.flatMap(({ ours, suggestions: [best] }) =>
     best !== undefined && best.confidence >= least
       ? [
@@ -73,7 +81,7 @@ export const accepted = (proposals: readonly Proposal[], least: number): readonl
 export const writeDecisions = (
   { workspace, landing }: WritableWorkspace,
   channel: string,
-  decided: readonly Decision[],
+  decided: readonly PlacementDecision[],
 ): Promise<void> =>
   editTable(landing, workspace.path("channels", channel, "placements.csv"), {
     columns: placementColumns,

@@ -14,25 +14,26 @@ import { loadChannels } from "../run-channels.js";
 import { isOpen, subjectOf, type Ours, type OurCategory, type OurProducts } from "./subjects.js";
 
 /** Where one of our categories, or products apart from theirs, would go; best first. */
-export interface Proposal extends Suggested {
+export interface PlacementProposal extends Suggested {
   readonly ours: OurCategory | OurProducts;
 }
 
 /** The products of a proposal that stand apart. */
-export const skusOf = (ours: Proposal["ours"]): readonly string[] => ("skus" in ours ? ours.skus : []);
+export const skusOf = (ours: PlacementProposal["ours"]): readonly string[] =>
+  "skus" in ours ? ours.skus : [];
 
 /** How many products wait for it. */
-export const productsOf = (ours: Proposal["ours"]): number =>
+export const productsOf = (ours: PlacementProposal["ours"]): number =>
   "skus" in ours ? ours.skus.length : ours.products;
 
 /** What it is about, in words. */
-export const titleOf = (ours: Proposal["ours"]): string =>
+export const titleOf = (ours: PlacementProposal["ours"]): string =>
   "skus" in ours
     ? `${ours.skus[0] ?? ""} ${headOf(ours.name)}${ours.path === "" ? "" : `, of ${ours.path}`}`
     : ours.path;
 
 /** What --set names it by. */
-export const keyOf = (proposal: Proposal | undefined): string =>
+export const keyOf = (proposal: PlacementProposal | undefined): string =>
   proposal === undefined ? "" : (skusOf(proposal.ours)[0] ?? proposal.ours.path);
 
 /** From here on the tree has no place for something rather than the one that is proposed. */
@@ -77,14 +78,14 @@ export const propose = async (
   { categories: all, products }: Ours,
   index: CategoryIndex,
   surroundings: Surroundings,
-): Promise<readonly Proposal[]> => {
+): Promise<readonly PlacementProposal[]> => {
   const names = workspace.channelsInUse.filter((name) => name !== setup.channel);
   const others = names.length === 0 ? [] : await loadChannels(workspace, store, names, surroundings);
   const trees = [setup, ...others.map((other) => other.setup)].map(({ definition }) => definition.tree);
   const open = all.filter(isOpen);
   // What is placed is read as long as something waits for it.
   const confirmed = open.length === 0 ? [] : confirmedIn(all, index);
-  const byCategory = open.map((ours): Proposal => {
+  const byCategory = open.map((ours): PlacementProposal => {
     const subject = subjectOf(ours, all, elsewhereOf(ours, others, trees));
     return { ours, ...suggest(subject, index, { confirmed }) };
   });
@@ -95,7 +96,7 @@ export const propose = async (
   );
   for (const { ours, suggestions } of byCategory)
     if (suggestions[0] !== undefined) standing.set(ours.path, suggestions[0].category);
-  const byProduct = products.flatMap((ours): readonly Proposal[] => {
+  const byProduct = products.flatMap((ours): readonly PlacementProposal[] => {
     const mates = standing.get(ours.path);
     const suggested =
       ours.path === ""

@@ -19,7 +19,7 @@ export interface Published {
   readonly files: ReadonlyMap<string, PublishedFile>;
 }
 
-interface Kept {
+interface KeptPublished {
   readonly listings: number;
   readonly at: string;
   readonly files: readonly {
@@ -66,7 +66,7 @@ export const secretPathOf = async (workspace: Workspace, channel: string): Promi
 export const publishedOf = async (workspace: Workspace, channel: string): Promise<Published | undefined> => {
   const folder = folderOf(workspace, channel);
   try {
-    const kept = JSON.parse(readFileSync(join(folder, RECORD), "utf8")) as Kept;
+    const kept = JSON.parse(readFileSync(join(folder, RECORD), "utf8")) as KeptPublished;
     const files = new Map<string, PublishedFile>();
     for (const { name, stored, bytes, gzipBytes, sha256, modified } of kept.files) {
       const path = join(folder, stored);
@@ -95,7 +95,7 @@ export const publish = async (
   const folder = folderOf(workspace, channel);
   await mkdir(folder, { recursive: true });
   const before = await publishedOf(workspace, channel);
-  const files: Kept["files"][number][] = [];
+  const files: KeptPublished["files"][number][] = [];
   for (const name of built.files) {
     const from = join(built.folder, name);
     const sha256 = await sha256Of(from);
@@ -116,7 +116,7 @@ export const publish = async (
       modified: known?.sha256 === sha256 ? known.modified.toISOString() : at,
     });
   }
-  const record: Kept = { listings: built.listings, at, files };
+  const record: KeptPublished = { listings: built.listings, at, files };
   await writeFile(join(folder, `${RECORD}.coming`), JSON.stringify(record), { flush: true });
   await rename(join(folder, `${RECORD}.coming`), join(folder, RECORD));
   const wanted = new Set([RECORD, SECRET, ...files.flatMap(({ stored }) => [stored, `${stored}.gz`])]);

@@ -3,7 +3,7 @@ import type { Observe } from "../../core/language/compiler.js";
 import type { MaybeBlank } from "../../core/values/value.js";
 
 /** One part of the expression, with what it came to. */
-export interface Step {
+export interface TriedStep {
   readonly text: string;
   readonly value: MaybeBlank;
   /** Parts of parts lie deeper. */
@@ -11,7 +11,7 @@ export interface Step {
   readonly name: string | undefined;
 }
 
-interface Seen {
+interface SeenStep {
   readonly start: number;
   readonly end: number;
   readonly value: MaybeBlank;
@@ -19,8 +19,8 @@ interface Seen {
 }
 
 /** Parts in the order in which they stand, each once; what is written out needs no line. */
-const stepsOf = (seen: readonly Seen[], text: string): readonly Step[] => {
-  const within = (inner: Seen, outer: Seen): boolean =>
+const stepsOf = (seen: readonly SeenStep[], text: string): readonly TriedStep[] => {
+  const within = (inner: SeenStep, outer: SeenStep): boolean =>
     inner !== outer && inner.start >= outer.start && inner.end <= outer.end;
   return seen.map((one) => ({
     text: text.slice(one.start, one.end).replace(/\s+/g, " "),
@@ -35,12 +35,12 @@ export interface StepWatch {
   readonly observe: Observe;
   begin(): void;
   /** The parts of the expression with this text. */
-  steps(text: string): readonly Step[];
+  steps(text: string): readonly TriedStep[];
 }
 
 /** Begins to watch. */
 export const stepWatch = (): StepWatch => {
-  let seen: Seen[] = [];
+  let seen: SeenStep[] = [];
   return {
     observe: ({ node, span, ...rest }, value) => {
       const name = node === "name" && "name" in rest ? rest.name : undefined;

@@ -3,7 +3,7 @@ import type { Family } from "../../core/catalogue/family.js";
 import type { Product } from "../../core/catalogue/product.js";
 import type { AttributeIndex } from "../../core/catalogue/attribute-index.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
-import type { Scope } from "../../core/language/compiler.js";
+import type { NameScope } from "../../core/language/compiler.js";
 import type { Surroundings } from "../../core/language/function.js";
 import { program, type ReadyProgram } from "../../core/language/program.js";
 import type { Troubles } from "../../core/language/trouble.js";
@@ -11,7 +11,7 @@ import { channelTerms } from "../../core/listing/fill/channel-terms.js";
 import { attributeNames, fillNames } from "../../core/listing/fill/fill-names.js";
 import { plansOf } from "../../core/listing/plans.js";
 import { trialScope } from "../../core/listing/trial.js";
-import { stepWatch, type Step } from "./steps.js";
+import { stepWatch, type TriedStep } from "./steps.js";
 import type { MaybeBlank } from "../../core/values/value.js";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 
@@ -20,7 +20,7 @@ export interface Trial {
   readonly product: Product | undefined;
   readonly value: MaybeBlank;
   readonly troubles: Troubles;
-  readonly steps: readonly Step[];
+  readonly steps: readonly TriedStep[];
 }
 
 /** An expression that can be tried on one product after the other. */
@@ -52,7 +52,7 @@ export const trierFor = (
   );
   if (compiled.kind === "faulty") throw new Refusal(compiled.findings);
   const plans = setup === undefined ? undefined : plansOf(setup);
-  const run = (ready: ReadyProgram, scope: Scope, product: Product | undefined): Trial => {
+  const run = (ready: ReadyProgram, scope: NameScope, product: Product | undefined): Trial => {
     watch.begin();
     const troubles: Troubles = [];
     const value = ready.run(scope, troubles);

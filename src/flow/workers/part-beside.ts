@@ -6,8 +6,8 @@ import type { CheckWork } from "../check/check-parts.js";
 import type { ReadinessWork } from "../readiness/readiness-parts.js";
 import { loadChannels } from "../run-channels.js";
 import { storeOf, surroundingsIn } from "../workspace-store.js";
-import type { Begun, Handed } from "../parts/hand.js";
-import type { Recipe } from "../parts/crew.js";
+import type { Begun, Handed } from "../parts/worker-thread.js";
+import type { Recipe } from "../parts/workers.js";
 import type { PartWork } from "../parts/in-parts.js";
 
 const CACHE_MEGABYTES = 8;

@@ -6,7 +6,7 @@ import { sourceFromText } from "../../workspace/source-files.js";
 import { readingFor } from "../../workspace/source-reading.js";
 import { openWorkspace } from "../../workspace/workspace.js";
 import { surroundingsIn } from "../workspace-store.js";
-import type { Begun, Handed } from "../parts/hand.js";
+import type { Begun, Handed } from "../parts/worker-thread.js";
 import { memoryOfPacked, packed, plainRow } from "../import/packed-batch.js";
 import { readRows, type ReadBatch } from "../import/read-rows.js";
 import {

@@ -1,8 +1,8 @@
 import { parentPort, workerData } from "node:worker_threads";
 import { Refusal } from "../../core/diagnostics/refusal.js";
 import type { ReadingRecipe } from "../import/rows-of-file.js";
-import type { Recipe } from "../parts/crew.js";
-import { END, type Asked, type Begun, type Said } from "../parts/hand.js";
+import type { Recipe } from "../parts/workers.js";
+import { END, type WorkerQuestion, type Begun, type WorkerSaid } from "../parts/worker-thread.js";
 
 const begun = async (recipe: Recipe | ReadingRecipe): Promise<Begun> =>
   recipe.work === "read"
@@ -10,7 +10,8 @@ const begun = async (recipe: Recipe | ReadingRecipe): Promise<Begun> =>
     : (await import("./part-beside.js")).partBeside(recipe);
 
 const port = parentPort;
-const say = (said: Said, memory: readonly ArrayBuffer[] = []): void => port?.postMessage(said, [...memory]);
+const say = (said: WorkerSaid, memory: readonly ArrayBuffer[] = []): void =>
+  port?.postMessage(said, [...memory]);
 
 const cannot = (error: unknown): void => {
   if (error instanceof Refusal) say({ said: "refused", findings: error.findings, exit: error.exit });
@@ -20,7 +21,7 @@ const cannot = (error: unknown): void => {
 
 try {
   const { seen, work, end } = await begun(workerData as Recipe | ReadingRecipe);
-  port?.on("message", (said: Asked | typeof END) => {
+  port?.on("message", (said: WorkerQuestion | typeof END) => {
     if (said === END) void end().finally(() => port.close());
     else {
       const { asked, what } = said;

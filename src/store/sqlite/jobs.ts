@@ -20,7 +20,7 @@ interface JobRow extends Omit<Job, "files" | "whole"> {
   readonly whole: number;
 }
 
-interface FileRow extends Omit<JobFile, "percent"> {
+interface JobFileRow extends Omit<JobFile, "percent"> {
   readonly percent: number | null;
 }
 
@@ -65,7 +65,7 @@ export const channelJobs = (database: Database.Database, channel: string): Chann
     database.prepare(sql).run(...values).changes;
   const filesOf = (job: number): readonly JobFile[] =>
     database
-      .prepare<[number], FileRow>(
+      .prepare<[number], JobFileRow>(
         `SELECT position, name, bytes, sha256, state, key, reference, at, percent, because
          FROM job_file WHERE job = ? ORDER BY position`,
       )
@@ -281,13 +281,13 @@ const answered = (
   return { accepted, refused, takenBack, revision };
 };
 
-interface Answered {
+interface AnsweredJob {
   readonly channel: string;
   readonly job: number;
   readonly at: string;
 }
 
-const settle = (database: Database.Database, { channel, job, at }: Answered, revision: number): void => {
+const settle = (database: Database.Database, { channel, job, at }: AnsweredJob, revision: number): void => {
   const state = jobState(job);
   const whole = database.prepare("SELECT whole FROM job WHERE number = ?").pluck().get(job) === 1;
   const taken = "SELECT sku FROM said WHERE accepted = 1";

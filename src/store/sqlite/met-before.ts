@@ -6,17 +6,17 @@ import { hashOf } from "../../core/catalogue/beside/text-register.js";
  */
 export interface MetBefore {
   /** False only for what is certainly not there. */
-  mayHold(kind: Kind, text: string): boolean;
-  note(kind: Kind, text: string): void;
+  mayHold(kind: MetKind, text: string): boolean;
+  note(kind: MetKind, text: string): void;
 }
 
-type Kind = "product" | "group" | "family" | "key";
+type MetKind = "product" | "group" | "family" | "key";
 
 const BITS = 2 ** 27;
-const marks: Readonly<Record<Kind, string>> = { product: "p", group: "g", family: "f", key: "k" };
+const marks: Readonly<Record<MetKind, string>> = { product: "p", group: "g", family: "f", key: "k" };
 
 /** Three places of a text among the bits; with three marks a text, one in fifty of the others seems known at ten million. */
-const placesOf = (kind: Kind, text: string): readonly [number, number, number] => {
+const placesOf = (kind: MetKind, text: string): readonly [number, number, number] => {
   const hash = hashOf(marks[kind] + text);
   const [low, high] = [hash % BITS, Math.floor(hash / BITS) % BITS];
   return [low, high, (low ^ Math.imul(high, 0x9e3779b1)) & (BITS - 1)];

@@ -60,6 +60,33 @@ const SHOWN = 5;
 // As long as the longest number of the trade.
 const LONGEST_KEY = 14;
 
+/** Whether a key of digits begins with a zero anywhere, which a spreadsheet would take from it; asked once a key. */
+const zeroedKeys = (database: Database.Database): ((key: string) => boolean) => {
+  const found = new Map<string, boolean>();
+  const look = (key: string): boolean =>
+    (key === "sku"
+      ? database.prepare("SELECT 1 FROM product WHERE sku GLOB '0[0-9]*' AND is_group = 0 LIMIT 1").get()
+      : database
+          .prepare(
+            "SELECT 1 FROM key_value WHERE attribute = ? AND typeof(value) = 'text' AND value GLOB '0[0-9]*' LIMIT 1",
+          )
+          .get(key)) !== undefined;
+  return (key) => {
+    const known = found.get(key) ?? look(key);
+    found.set(key, known);
+    return known;
+  };
+};
+
+/** Products that cannot all be meant: what one key finds, or what it finds beside what another one found before. */
+const severalOf = (
+  before: KnownProduct | undefined,
+  found: readonly KnownProduct[],
+): readonly KnownProduct[] => {
+  if (before === undefined) return found.length > 1 ? found : [];
+  return found.some(({ id }) => id === before.id) ? [] : [before, ...found];
+};
+
 /** Begins to match. */
 export const productMatcher = (
   database: Database.Database,
@@ -94,22 +121,7 @@ export const productMatcher = (
     const found = key === "sku" ? [bySku(value)] : holders(key, value).map((id) => knownAs(findById.get(id)));
     return found.filter((known) => known !== undefined);
   };
-  /** Keys of digits that begin with a zero, which a spreadsheet would take from them: whether there are any at all. */
-  const zeroed = new Map<string, boolean>();
-  const hasZeroed = (key: string): boolean => {
-    const known = zeroed.get(key);
-    if (known !== undefined) return known;
-    const found =
-      key === "sku"
-        ? database.prepare("SELECT 1 FROM product WHERE sku GLOB '0[0-9]*' AND is_group = 0 LIMIT 1").get()
-        : database
-            .prepare(
-              "SELECT 1 FROM key_value WHERE attribute = ? AND typeof(value) = 'text' AND value GLOB '0[0-9]*' LIMIT 1",
-            )
-            .get(key);
-    zeroed.set(key, found !== undefined);
-    return found !== undefined;
-  };
+  const hasZeroed = zeroedKeys(database);
   /** The one product whose key is this number with zeros before it. */
   const foundWithZeros = (key: string, value: string): Match | undefined => {
     if (!/^[1-9]\d{0,12}$/.test(value) || !hasZeroed(key)) return undefined;
@@ -136,15 +148,7 @@ export const productMatcher = (
         const found = mended === undefined ? exact : [mended.known];
         const [first] = found;
         if (first === undefined) continue;
-        const before = match?.known;
-        const several =
-          before === undefined
-            ? found.length > 1
-              ? found
-              : []
-            : found.some(({ id }) => id === before.id)
-              ? []
-              : [before, ...found];
+        const several = severalOf(match?.known, found);
         if (several.length > 0)
           return {
             fate: "ambiguous",

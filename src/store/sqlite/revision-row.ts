@@ -3,7 +3,7 @@ import type Database from "better-sqlite3";
 import type { FileOrigin, ImportCounts, RevisionKind, RevisionPlan } from "../store.js";
 import type { RevisionColumns } from "./revision-columns.js";
 
-type Written = Partial<Pick<RevisionPlan, "layer" | "source" | "file" | "rules" | "decided">> & {
+type WrittenPlan = Partial<Pick<RevisionPlan, "layer" | "source" | "file" | "rules" | "decided">> & {
   readonly kind: RevisionKind;
   /** ISO 8601 */
   readonly at: string;
@@ -20,7 +20,7 @@ const jsonOr = (value: unknown, blank: string): string =>
   value === undefined ? blank : JSON.stringify(value);
 
 /** Adds a line to the history. Gives its number. */
-export const addRevision = (database: Database.Database, written: Written): number => {
+export const addRevision = (database: Database.Database, written: WrittenPlan): number => {
   const { kind, at, layer = "", source = "", file = "", names = false, act } = written;
   const id = Number(
     database

@@ -132,7 +132,7 @@ export const takeOver = (database: Database.Database, taken: TakenRows, revision
       .run(at, channel, channel, state);
 };
 
-interface Act {
+interface SentAct {
   readonly channel: string;
   /** What the history calls it: a build's kind, or the job that was answered. */
   readonly file: string;
@@ -141,7 +141,7 @@ interface Act {
 }
 
 /** Adds an act to the history. Gives its number. */
-export const noteAct = (database: Database.Database, { channel, file, at, listings }: Act): number =>
+export const noteAct = (database: Database.Database, { channel, file, at, listings }: SentAct): number =>
   addRevision(database, { kind: "sent", at, source: channel, file, counts: { read: listings } });
 
 /** Notes the products of which the channel has something else now, and the families whose groups it has otherwise. */

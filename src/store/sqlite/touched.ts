@@ -11,10 +11,10 @@ export interface Touched {
   keep(database: Database.Database, revision: number): void;
 }
 
-type Row = [touched: Buffer | null, parted: string];
+type TouchedRow = [touched: Buffer | null, parted: string];
 
 const find = (database: Database.Database) =>
-  database.prepare<[number], Row>("SELECT touched, parted FROM revision WHERE id = ?").raw();
+  database.prepare<[number], TouchedRow>("SELECT touched, parted FROM revision WHERE id = ?").raw();
 
 /** Begins with none. */
 export const touchedProducts = (): Touched => {

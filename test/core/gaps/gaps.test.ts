@@ -4,7 +4,12 @@ import { sentence } from "../../../src/workspace/wording.js";
 import { checkAnswer, type AskingField } from "../../../src/core/gaps/check-answer.js";
 import { gapCollector, type Gaps } from "../../../src/core/gaps/gap-collector.js";
 import { readAsker, readTarget, targetKey, type Target } from "../../../src/core/gaps/question.js";
-import { isGapSheet, readGapSheet, type Answer, type SheetRow } from "../../../src/core/gaps/read-sheet.js";
+import {
+  isGapSheet,
+  readGapSheet,
+  type SheetAnswer,
+  type SheetRow,
+} from "../../../src/core/gaps/read-sheet.js";
 import { factsText, readFacts, readMark, readRow, rowText } from "../../../src/core/gaps/sheet-marks.js";
 import { LIST_SEPARATOR } from "../../../src/core/catalogue/record.js";
 import type { ChannelSetup } from "../../../src/core/listing/channel-setup.js";
@@ -110,7 +115,7 @@ const filledIn = ({ rows }: FormSheet, typed: Readonly<Record<string, string>>):
   }));
 };
 
-const said = (answers: readonly Answer[] | undefined): readonly string[] =>
+const said = (answers: readonly SheetAnswer[] | undefined): readonly string[] =>
   (answers ?? []).map(({ sku, target, text, by }) => `${sku} ${targetKey(target)} = ${text} (${by})`).sort();
 
 describe("a sheet that comes back", () => {

@@ -18,14 +18,14 @@ export interface SharedText {
 }
 
 /** Which texts of a family are looked at, and whether they are shown: those that are not need not be kept. */
-export interface Shared {
+export interface WatchedTexts {
   textsOf(family: Family): Iterable<string>;
   readonly isShown: boolean;
   told(shared: SharedText): Diagnostic;
 }
 
 /** A check that tells texts which three or more families share; each once, when all were seen. */
-export const sharedTexts = ({ textsOf, isShown, told }: Shared): BesideCheck => {
+export const sharedTexts = ({ textsOf, isShown, told }: WatchedTexts): BesideCheck => {
   const register = textRegister();
   const many = new Map<number, { readonly text: string; families: number; readonly skus: Sku[] }>();
   return {

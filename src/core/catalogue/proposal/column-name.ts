@@ -209,7 +209,7 @@ const shortForms: Readonly<Record<string, string>> = {
 const ambiguousAlone = new Set(["col", "art", "mat", "ht", "len", "cat", "ship", "prod", "num", "nr", "net"]);
 
 /** Marks taken off the end of a name, one by one: a number, a currency, a language, a unit. */
-interface Marks {
+interface NameMarks {
   tokens: readonly string[];
   unit: string | undefined;
   currency: string | undefined;
@@ -217,7 +217,7 @@ interface Marks {
   number: number | undefined;
 }
 
-const takeMark = (marks: Marks): boolean => {
+const takeMark = (marks: NameMarks): boolean => {
   const { tokens } = marks;
   const last = tokens.at(-1) ?? "";
   if (tokens.length < 2) return false;
@@ -239,7 +239,7 @@ const takeMark = (marks: Marks): boolean => {
 };
 
 /** A language before the name, like `de title`. */
-const takeLeadingLanguage = (marks: Marks): void => {
+const takeLeadingLanguage = (marks: NameMarks): void => {
   const [first = "", ...rest] = marks.tokens;
   if (rest.length === 0 || first.length !== 2 || ownOf(languages, first) === undefined) return;
   if (fromSynonyms(rest.join(" "))?.certainty !== 1) return;
@@ -268,7 +268,7 @@ export const columnName = (column: string): ColumnName => {
 /** Reads one name: marks for unit, currency, language and number first, then what is left. */
 const nameOf = (column: string): ColumnName => {
   const sign = Object.keys(signs).find((mark) => column.includes(mark));
-  const marks: Marks = {
+  const marks: NameMarks = {
     tokens: tokensOf(column),
     unit: undefined,
     currency: sign === undefined ? undefined : ownOf(signs, sign),
@@ -319,7 +319,7 @@ const starts = /(?: |^)(?:from|start|starts|von|ab|du|début|debut|desde|inicio|
 const ends = /(?: |^)(?:to|until|till|end|ends|bis|au|fin|hasta|tot|do)(?: |$)/;
 
 /** The first or last day of an offer, in any of the words for both. */
-const dayOfOffer = (words: string): Meaning | undefined => {
+const dayOfOffer = (words: string): NameMeaning | undefined => {
   if (!offer.test(words) || columnSynonyms.has(words)) return undefined;
   if (starts.test(words)) return { attribute: "sale_from", certainty: 0.9 };
   return ends.test(words) ? { attribute: "sale_until", certainty: 0.9 } : undefined;
@@ -342,10 +342,10 @@ const sideOf = (tokens: readonly string[]): string | undefined => {
   return tokens.length > 1 && sizeWords.test(word) ? ownOf(sides, letter) : undefined;
 };
 
-type Meaning = NonNullable<ReturnType<typeof fromSynonyms>>;
+type NameMeaning = NonNullable<ReturnType<typeof fromSynonyms>>;
 
 /** The words as they stand, with their short forms written out, or the whole name; the surest counts. */
-const meaning = (words: string, whole: string): Meaning | undefined => {
+const meaning = (words: string, whole: string): NameMeaning | undefined => {
   const parts = words.split(" ");
   const full = parts
     .map((word) =>

@@ -4,7 +4,7 @@ import { attributeKind, withoutMark } from "../vocabulary.js";
 import type { ProposedAttribute, SourceProposal } from "./source-proposal.js";
 
 /** One word of a person on a proposal; lines are counted from 1, as they are shown. */
-export type Correction =
+export type ProposalCorrection =
   | { readonly correct: "attribute"; readonly line: number; readonly attribute: string }
   | { readonly correct: "skip"; readonly line: number }
   | { readonly correct: "unit"; readonly line: number; readonly unit: string }
@@ -36,7 +36,10 @@ const withoutUnit = (units: SourceProposal["units"], attribute: string): SourceP
   Object.fromEntries(Object.entries(units).filter(([name]) => name !== attribute));
 
 /** A proposal with one correction; undefined where there is no such line, or the correction is none for it. */
-export const corrected = (proposal: SourceProposal, correction: Correction): SourceProposal | undefined => {
+export const corrected = (
+  proposal: SourceProposal,
+  correction: ProposalCorrection,
+): SourceProposal | undefined => {
   const { attributes, units, keys } = proposal;
   const line = attributes[correction.line - 1];
   if (line === undefined) return undefined;

@@ -18,7 +18,7 @@ import type { FileSample, ProposedAttribute, SourceProposal } from "./source-pro
 
 const MEANT = 0.4;
 
-interface Claim {
+interface ColumnClaim {
   readonly column: SampleColumn;
   readonly attribute: string;
   readonly confidence: number;
@@ -47,7 +47,7 @@ const marked = (attribute: string, { name }: SampleColumn, language: string): st
 };
 
 /** What columns on their own claim to be, surest first. */
-const claims = (columns: readonly SampleColumn[], language: string): readonly Claim[] =>
+const claims = (columns: readonly SampleColumn[], language: string): readonly ColumnClaim[] =>
   columns
     .flatMap((column) =>
       candidates(column)
@@ -72,7 +72,7 @@ const wordsIn = ({ name }: SampleColumn): number => name.words.split(" ").length
 /** Names and values agree: else nobody can be sure, however well the name fits. */
 const AGREED = 0.84;
 
-const single = ({ column, attribute, confidence }: Claim): ProposedAttribute => ({
+const single = ({ column, attribute, confidence }: ColumnClaim): ProposedAttribute => ({
   attribute,
   expression: columnExpression(column.column),
   columns: [column.column],
@@ -81,7 +81,7 @@ const single = ({ column, attribute, confidence }: Claim): ProposedAttribute => 
   known: true,
 });
 
-const listed = (attribute: string, members: readonly Claim[]): ProposedAttribute => {
+const listed = (attribute: string, members: readonly ColumnClaim[]): ProposedAttribute => {
   const columns = members.map(({ column }) => column).sort((a, b) => a.index - b.index);
   const names = columns.map(({ column }) => column);
   return {
@@ -112,7 +112,7 @@ const own = ({ column, shape }: SampleColumn, taken: ReadonlySet<string>): Propo
 const codeName = /\b(?:id|code|no|nr|ref|item|article|artikel|key|number|sku)\b/;
 
 /** Where no column is named for it: one that has a short value of its own in each row, without spaces. */
-const likelySku = (columns: readonly SampleColumn[]): Claim | undefined => {
+const likelySku = (columns: readonly SampleColumn[]): ColumnClaim | undefined => {
   const unique = columns.filter(
     ({ shape }) =>
       shape.filled > 0 &&
@@ -136,7 +136,7 @@ const settle = (
   language: string,
 ): readonly ProposedAttribute[] => {
   const found = new Map<string, ProposedAttribute>();
-  const lists = new Map<string, Claim[]>();
+  const lists = new Map<string, ColumnClaim[]>();
   const used = new Set<SampleColumn>(combined.flatMap((one) => one.used));
   for (const attribute of combined.flatMap((one) => one.attributes))
     if (!found.has(attribute.attribute)) found.set(attribute.attribute, attribute);

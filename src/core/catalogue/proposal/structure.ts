@@ -20,7 +20,7 @@ export interface SampledTrees extends FileSample {
 }
 
 /** A path with what its steps say of its meaning, as the name of a column would. */
-interface Found {
+interface FoundPath {
   readonly path: string;
   readonly label: string;
 }
@@ -105,7 +105,7 @@ const isNamedValue = ({ attributes, children }: RecordNode): boolean =>
       children.every(({ text }) => text !== undefined);
 
 class Walk {
-  readonly found: Found[] = [];
+  readonly found: FoundPath[] = [];
   readonly pairs: ProposedPair[] = [];
 
   constructor(
@@ -239,7 +239,7 @@ const titleName =
 const levelColumns = (
   level: ReturnType<typeof levelsAbove>[number],
   records: readonly RecordNode[],
-): readonly Found[] => {
+): readonly FoundPath[] => {
   const walk = new Walk(level.prefix, level.passed);
   walk.down(level.nodes, "", "");
   const inside = walk.found.filter(
@@ -306,10 +306,10 @@ export const sampleOfTrees = (trees: readonly RecordNode[], isOwnOnly = false): 
   walk.down(records, "", "");
   const names = new Set(records.map(({ name }) => name));
   // Records of an object that stand under their own numbers.
-  const keyed: readonly Found[] =
+  const keyed: readonly FoundPath[] =
     names.size === records.length && records.length > 1 ? [{ path: "name()", label: "sku" }] : [];
   const above = isOwnOnly ? [] : levelsAbove(records).flatMap((level) => levelColumns(level, records));
-  const byPath = new Map<string, Found>();
+  const byPath = new Map<string, FoundPath>();
   for (const one of [...keyed, ...walk.found, ...above])
     if (!byPath.has(one.path) && byPath.size < COLUMNS_LOOKED_AT) byPath.set(one.path, one);
   const found = [...byPath.values()];

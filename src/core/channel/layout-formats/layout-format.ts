@@ -5,7 +5,7 @@
 import type { Diagnostic } from "../../diagnostics/diagnostic.js";
 import type { LayoutSource } from "../definition-source.js";
 import type { Field } from "../field.js";
-import type { Cell, FindField } from "../layout-columns.js";
+import type { LayoutCell, FindField } from "../layout-columns.js";
 import type { LayoutColumn, LayoutDefinition } from "../layout-definition.js";
 import type { LayoutSettings } from "../layout-settings.js";
 import type { ReadAs } from "../record-format.js";
@@ -21,7 +21,7 @@ export interface LayoutParts {
   readonly source: LayoutSource;
   readonly settings: LayoutSettings;
   /** Its columns in order, with those that say something of the row itself. */
-  readonly cells: readonly Cell[];
+  readonly cells: readonly LayoutCell[];
   readonly common: CommonSettings;
   readonly find: FindField;
   /** Takes what is wrong. */

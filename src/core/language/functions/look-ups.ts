@@ -48,12 +48,12 @@ const foresee =
     return { kind: shape.kind, currency: shape.currency, dimension: shape.dimension };
   };
 
-interface Asked {
+interface AskedTable {
   readonly table: LookUpTable;
   readonly index: number;
 }
 
-const asked = (table: MaybeBlank, column: MaybeBlank, surroundings: Surroundings): Asked | Cannot => {
+const asked = (table: MaybeBlank, column: MaybeBlank, surroundings: Surroundings): AskedTable | Cannot => {
   const found = surroundings.tables?.get(asText(table));
   if (found === undefined) return cannot(noTable(asText(table), surroundings));
   const index = found.column(asText(column))?.index;
@@ -62,7 +62,7 @@ const asked = (table: MaybeBlank, column: MaybeBlank, surroundings: Surroundings
 
 const cellOf = (
   row: LookUpRow | undefined,
-  { table, index }: Asked,
+  { table, index }: AskedTable,
   key: () => string,
 ): MaybeBlank | Cannot =>
   row === undefined ? cannot({ trouble: "no-table-row", table: table.name, key: key() }) : row.cells[index];

@@ -6,7 +6,7 @@ import { itemsOf } from "../../catalogue/list-text.js";
 import type { Family } from "../../catalogue/family.js";
 import { textOf, valueOf, type ProductView } from "../../catalogue/product.js";
 import type { CategoryField } from "../../channel/category-rules.js";
-import type { Scope } from "../../language/compiler.js";
+import type { NameScope } from "../../language/compiler.js";
 import { factsOf, type Troubles } from "../../language/trouble.js";
 import type { TroubleFacts } from "../../diagnostics/trouble-facts.js";
 import { whole } from "../../values/decimal.js";
@@ -19,7 +19,7 @@ import type { PricedProduct } from "../listing.js";
 import type { PlannedCategory, PlannedField } from "../plan.js";
 
 /** Brings what a fill gave into its field. */
-export type Settle = (given: Value, rule: CategoryField) => Filled;
+export type SettleValue = (given: Value, rule: CategoryField) => Filled;
 
 const nothing: Filled = { value: undefined, problems: [] };
 
@@ -46,7 +46,7 @@ const groupImages = (record: ProductView | undefined, members: readonly ProductV
 };
 
 /** What the listings of one group have in common for their fills; worked out once, when it is first asked for. */
-export interface Shared {
+export interface SharedByGroup {
   readonly images: MaybeBlank;
   /** The group's members as the channel sees them; of a product without a group, itself. */
   readonly members: readonly ProductView[];
@@ -57,7 +57,7 @@ export const sharedOf = (
   family: Pick<Family, "record">,
   all: readonly ProductView[],
   members: readonly ProductView[],
-): Shared => {
+): SharedByGroup => {
   let known: { readonly images: MaybeBlank } | undefined;
   return {
     members,
@@ -79,13 +79,13 @@ export interface GroupFields {
 
 /** The products that a channel sees as one group, or one that it sees alone, with what their fills have in common. */
 export interface FilledGroup {
-  readonly shared: Shared;
+  readonly shared: SharedByGroup;
   /** Undefined where nothing is said for the group as a whole: a product alone, or a channel that knows no such groups. */
   readonly fields: GroupFields | undefined;
 }
 
 /** What one listing's fills read: the product, what its group has, and each other. A field is worked out once. */
-export class FillScope implements Scope {
+export class FillScope implements NameScope {
   private readonly filled: (Filled | undefined)[] = [];
   private readonly waiting: PlannedField[] = [];
   private readonly circles: TroubleFacts[] = [];
@@ -95,15 +95,15 @@ export class FillScope implements Scope {
 
   constructor(
     private readonly priced: PricedProduct,
-    private readonly shared: Shared,
-    private readonly settle: Settle,
+    private readonly shared: SharedByGroup,
+    private readonly settle: SettleValue,
     /** Fields of the group are taken from it; undefined: the product is on its own, or it is the group. */
     private readonly group?: GroupFields,
     /** Where it is the group itself. */
     private readonly view?: GroupView,
   ) {}
 
-  members(): readonly Scope[] {
+  members(): readonly NameScope[] {
     return this.shared.members;
   }
 

@@ -26,13 +26,13 @@ const CHANNEL_RANK = 1000;
 // Nothing is nearer than a product that is named.
 const PRODUCTS_RANK = 2000;
 
-interface Subject {
+interface FilledFor {
   readonly ancestors: ReadonlyMap<string, number>;
   readonly ourCategory: string;
   readonly sku: string;
 }
 
-const rank = (block: FillBlock, { ancestors, ourCategory, sku }: Subject): number | undefined => {
+const rank = (block: FillBlock, { ancestors, ourCategory, sku }: FilledFor): number | undefined => {
   switch (block.scope) {
     case "all":
       return 0;

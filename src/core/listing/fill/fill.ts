@@ -6,7 +6,7 @@ import type { CategoryField } from "../../channel/category-rules.js";
 import type { Value } from "../../values/value.js";
 import type { ChannelSetup } from "../channel-setup.js";
 import { coerce } from "./coerce.js";
-import { FillScope, type FilledGroup, type GroupFields, type Shared } from "./fill-scope.js";
+import { FillScope, type FilledGroup, type GroupFields, type SharedByGroup } from "./fill-scope.js";
 import type { Filled } from "./filled.js";
 import type { GroupView } from "./group-view.js";
 import type { FillProblem } from "../fill-problem.js";
@@ -27,7 +27,7 @@ const isPlainText = ({ field, limits }: CategoryField): boolean =>
 export const scopeFor = (
   priced: PricedProduct,
   setup: ChannelSetup,
-  shared: Shared,
+  shared: SharedByGroup,
   group?: GroupFields,
   view?: GroupView,
 ): FillScope => {

@@ -2,7 +2,7 @@
 import type { Family } from "../../catalogue/family.js";
 import { hasGroupsOwn } from "../../channel/group-model.js";
 import type { ChannelSetup } from "../channel-setup.js";
-import { sharedOf, type FilledGroup, type FillScope, type Shared } from "./fill-scope.js";
+import { sharedOf, type FilledGroup, type FillScope, type SharedByGroup } from "./fill-scope.js";
 import { scopeFor } from "./fill.js";
 import { groupView, type GroupView } from "./group-view.js";
 import type { PricedProduct } from "../listing.js";
@@ -16,7 +16,7 @@ export const groupSku = (group: string, members: readonly { readonly sku: string
 export const groupScope = (
   members: readonly [PricedProduct, ...PricedProduct[]],
   plan: PlannedCategory,
-  shared: Shared,
+  shared: SharedByGroup,
   family: Pick<Family, "members">,
   setup: ChannelSetup,
 ): { readonly scope: FillScope; readonly group: PricedProduct } => {

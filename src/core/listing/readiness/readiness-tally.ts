@@ -42,7 +42,7 @@ export interface TalliedReadiness {
   readonly acts: readonly RankedAct[];
 }
 
-type Growing = { -readonly [K in keyof ReadinessRow]: ReadinessRow[K] };
+type GrowingReadiness = { -readonly [K in keyof ReadinessRow]: ReadinessRow[K] };
 
 /** Our own category counts two levels deep: finer, a table has more rows than a person reads. */
 const DEPTH = 2;
@@ -72,9 +72,9 @@ const shareOf = ({ required, recommended }: Shares): number => {
 
 /** Begins to count by a kind. */
 export const readinessTally = (kind: ReadinessKind): ReadinessTally => {
-  const rows = new Map<string, Growing>();
+  const rows = new Map<string, GrowingReadiness>();
   const acts = actCollector();
-  const rowOf = (channel: string, name: string): Growing => {
+  const rowOf = (channel: string, name: string): GrowingReadiness => {
     const key = `${channel}\u0000${name}`;
     let row = rows.get(key);
     if (row === undefined) {
