@@ -5,6 +5,7 @@ import { guideSheet, type GuideSheet } from "./guide-sheet.js";
 import { headOfSheet, legendOf, type SheetHead } from "./head-of-sheet.js";
 import { nameKey } from "./headings.js";
 import { paperName, textAt, type Paper, type SheetPaper, type TreePaper } from "./paper.js";
+import { addAll } from "../many.js";
 import { isJsonSchema, readJsonSchema } from "./schemas/json-schema.js";
 import { readSample } from "./schemas/sample-tree.js";
 import type { SchemaReading } from "./schemas/schema-reading.js";
@@ -153,8 +154,10 @@ const treePapers = (trees: readonly TreePaper[]) => {
       : isJsonSchema(tree)
         ? readJsonSchema(tree)
         : undefined;
-    if (reading !== undefined) schemas.push(reading);
-    else if (isXmlSchema(tree) || isJsonSchema(tree))
+    if (reading !== undefined) {
+      schemas.push(reading);
+      addAll(told, reading.told);
+    } else if (isXmlSchema(tree) || isJsonSchema(tree))
       told.push(`${tree.file}: a schema without an element or object that a listing could be`);
     else {
       const sample = readSample(tree);

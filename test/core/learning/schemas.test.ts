@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import { readJsonSchema } from "../../../src/core/learning/schemas/json-schema.js";
 import { readSample } from "../../../src/core/learning/schemas/sample-tree.js";
 import type { SchemaReading } from "../../../src/core/learning/schemas/schema-reading.js";
+import { MOST_FIELDS } from "../../../src/core/learning/schemas/unfolding.js";
 import { readXmlSchema } from "../../../src/core/learning/schemas/xml-schema.js";
 import { readPapers } from "../../../src/formats/paper-files.js";
 import type { TreePaper } from "../../../src/core/learning/paper.js";
@@ -91,6 +92,99 @@ describe("schemas that are open standards", () => {
       properties: { a: { type: "string" }, b: { type: "string" }, c: { $ref: "#" } },
     };
     expect(readJsonSchema(await paperOf("z.json", JSON.stringify(schema)))?.fields.length).toBeGreaterThan(2);
+  });
+
+  /** Thirty parts, of which each names the next one twice: a thousand million ends. */
+  const doubling = (part: (at: number, next: number) => string): string =>
+    Array.from({ length: 30 }, (_, at) => part(at, at + 1)).join("");
+  const xsdWith = (parts: string, inside: string): string =>
+    `<xs:schema xmlns:xs="http://www.w3.org/2001/XMLSchema">${parts}<xs:element name="goods"><xs:complexType><xs:sequence>
+    <xs:element name="article" maxOccurs="unbounded"><xs:complexType><xs:sequence><xs:element name="no" type="xs:string"/>
+    <xs:element name="title" type="xs:string"/><xs:element name="hue" type="xs:string"/>${inside}</xs:sequence></xs:complexType></xs:element>
+    </xs:sequence></xs:complexType></xs:element></xs:schema>`;
+
+  it.each([
+    [
+      "types within types",
+      xsdWith(
+        doubling(
+          (at, next) =>
+            `<xs:simpleType name="T${at}"><xs:union memberTypes="T${next} T${next}"/></xs:simpleType>`,
+        ),
+        '<xs:element name="size" type="T0"/>',
+      ),
+    ],
+    [
+      "elements within elements",
+      xsdWith(
+        doubling(
+          (at, next) =>
+            `<xs:complexType name="T${at}"><xs:sequence><xs:element name="a" type="T${next}"/><xs:element name="b" type="T${next}"/></xs:sequence></xs:complexType>`,
+        ),
+        '<xs:element name="size" type="T0"/>',
+      ),
+    ],
+    [
+      "groups of groups",
+      xsdWith(
+        doubling(
+          (at, next) =>
+            `<xs:group name="T${at}"><xs:sequence><xs:group ref="T${next}"/><xs:group ref="T${next}"/></xs:sequence></xs:group>`,
+        ),
+        '<xs:group ref="T0"/>',
+      ),
+    ],
+    [
+      "groups of attributes",
+      xsdWith(
+        doubling(
+          (at, next) =>
+            `<xs:attributeGroup name="T${at}"><xs:attributeGroup ref="T${next}"/><xs:attributeGroup ref="T${next}"/></xs:attributeGroup>`,
+        ),
+        '<xs:element name="size"><xs:complexType><xs:attributeGroup ref="T0"/></xs:complexType></xs:element>',
+      ),
+    ],
+  ])("when %s of an XML Schema double thirty times, then reading ends and has the rest", async (_, text) => {
+    const reading = readXmlSchema(await paperOf("d.xsd", text));
+    expect(reading?.fields.slice(0, 3).map(({ path }) => path)).toEqual(["no", "title", "hue"]);
+    expect(reading?.fields.length).toBeLessThanOrEqual(MOST_FIELDS);
+  });
+
+  it.each([
+    ["properties", (next: string) => ({ properties: { a: next, b: next } })],
+    ["parts", (next: string) => ({ allOf: [next, next], properties: { a: { type: "string" } } })],
+  ] as const)(
+    "when %s of a JSON Schema double thirty times, or hold themselves, then reading ends and has the rest",
+    async (_, part) => {
+      const refer = (name: string): unknown => ({ $ref: `#/$defs/${name}` });
+      const put = (name: string): unknown =>
+        JSON.parse(
+          JSON.stringify(part(name)).replaceAll(`"${name}"`, JSON.stringify(refer(name))),
+        ) as unknown;
+      for (const next of [(at: number) => `T${at + 1}`, () => "T0"]) {
+        const named = Array.from({ length: 30 }, (__, at) => [`T${at}`, put(next(at))]);
+        const text = JSON.stringify({
+          $schema: "https://json-schema.org/draft/2020-12/schema",
+          type: "object",
+          properties: { no: { type: "string" }, title: { type: "string" }, size: refer("T0") },
+          $defs: Object.fromEntries(named),
+        });
+        const reading = readJsonSchema(await paperOf("d.json", text));
+        expect(reading?.fields.slice(0, 2).map(({ path }) => path)).toEqual(["no", "title"]);
+        expect(reading?.fields.length).toBeLessThanOrEqual(MOST_FIELDS);
+      }
+    },
+  );
+
+  it("when a listing has more fields than any has, then the first are taken and the rest is told", async () => {
+    const many = Object.fromEntries(Array.from({ length: 2100 }, (_, at) => [`f${at}`, { type: "string" }]));
+    const reading = readJsonSchema(
+      await paperOf("m.json", JSON.stringify({ $schema: "json-schema", type: "object", properties: many })),
+    );
+    expect(reading?.fields).toHaveLength(2000);
+    expect(reading?.told).toEqual([
+      "m.json: its parts unfold to more than 2,000 fields; the first 2,000 are taken",
+    ]);
   });
 
   it("when a JSON Schema refers to parts of itself, then fields, needs, kinds, limits and lists are found", async () => {

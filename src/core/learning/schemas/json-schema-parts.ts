@@ -7,6 +7,7 @@
 import { ownOf } from "../../own.js";
 import type { Kind } from "../../values/value.js";
 import type { SchemaField } from "./schema-reading.js";
+import type { Unfolding } from "./unfolding.js";
 
 /** An object of a JSON document, keys as they came. */
 export type JsonObject = Readonly<Record<string, unknown>>;
@@ -42,9 +43,6 @@ export const listAt = (schema: JsonObject, key: string): readonly unknown[] | un
   return Array.isArray(value) ? value : undefined;
 };
 
-/** How deep references, parts and objects within objects are followed. */
-export const MOST_DEEP = 20;
-
 /** A schema with what it refers to and what it is made of put together. */
 export type Whole = (schema: unknown) => JsonObject;
 
@@ -69,21 +67,23 @@ const together = (first: JsonObject, second: JsonObject): JsonObject => {
       ? { properties: { ...properties[0], ...properties[1] } }
       : {}),
     ...(required.some((one) => one !== undefined)
-      ? { required: [...(required[0] ?? []), ...(required[1] ?? [])] }
+      ? { required: [...new Set([...(required[0] ?? []), ...(required[1] ?? [])])] }
       : {}),
   };
 };
 
-/** Puts schemas of one document together. */
-export const wholeIn = (root: JsonObject): Whole => {
-  const whole = (schema: unknown, deep: number): JsonObject => {
-    if (!isObject(schema) || deep > MOST_DEEP) return {};
+/** Puts schemas of one document together; the same schema gives the same object. */
+export const wholeIn = (root: JsonObject, unfolding: Unfolding): Whole => {
+  const follow = unfolding.following<JsonObject>({});
+  const madeOf = (schema: JsonObject): JsonObject => {
     const reference = textAt(schema, "$ref");
-    const base = reference === "" ? {} : whole(pointedAt(root, reference), deep + 1);
-    const parts = (listAt(schema, "allOf") ?? []).map((part) => whole(part, deep + 1));
+    const base = reference === "" ? {} : whole(pointedAt(root, reference));
+    const parts = (listAt(schema, "allOf") ?? []).map(whole);
     return [...parts, schema].reduce<JsonObject>(together, base);
   };
-  return (schema) => whole(schema, 0);
+  const whole = (schema: unknown): JsonObject =>
+    isObject(schema) ? follow(schema, () => madeOf(schema)) : {};
+  return whole;
 };
 
 /** The types that a value may have. */

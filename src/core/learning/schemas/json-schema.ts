@@ -7,7 +7,6 @@ import {
   at,
   isObject,
   listAt,
-  MOST_DEEP,
   numberAt,
   objectAt,
   textAt,
@@ -18,6 +17,7 @@ import {
   type Whole,
 } from "./json-schema-parts.js";
 import type { SchemaField, SchemaReading } from "./schema-reading.js";
+import { unfolding, type Follow, type Unfolding } from "./unfolding.js";
 
 /** Whether a document is a schema, by its own word or its parts. */
 export const isJsonSchema = ({ format, json }: TreePaper): boolean =>
@@ -29,16 +29,23 @@ export const isJsonSchema = ({ format, json }: TreePaper): boolean =>
 /** Where a listing may stand at the deepest. */
 const ROWS_DEEP = 5;
 
+/** A schema while it is read. */
+interface Reading {
+  readonly whole: Whole;
+  readonly unfolding: Unfolding;
+  /** The fields of an object, by their paths from there. */
+  readonly followFields: Follow<readonly SchemaField[]>;
+}
+
 /** A value as a field. */
 const leaf = (
   name: string,
-  path: string,
   schema: JsonObject,
   isRequired: boolean,
   many: number | undefined,
-  whole: Whole,
+  { whole }: Reading,
 ): SchemaField => ({
-  path,
+  path: name,
   name,
   isRequired,
   many,
@@ -47,47 +54,49 @@ const leaf = (
   isMembers: false,
 });
 
+/** Fields of an object as fields of what it stands in. */
+const below = (
+  fields: readonly SchemaField[],
+  name: string,
+  isRequired: boolean,
+  most: number | undefined,
+): readonly SchemaField[] =>
+  fields.map((field) => ({
+    ...field,
+    path: `${name}/${field.path}`,
+    isRequired: isRequired && field.isRequired,
+    many: field.many ?? most,
+  }));
+
 /** A property as fields: a value, a list of values, or the fields of an object or of each in a list of objects. */
 const propertyFields = (
   name: string,
   schema: JsonObject,
-  path: string,
   isRequired: boolean,
-  deep: number,
-  whole: Whole,
+  reading: Reading,
 ): readonly SchemaField[] => {
   if (objectAt(schema, "properties") !== undefined)
-    return fieldsOf(schema, path, isRequired, deep + 1, whole);
-  if (!typesOf(schema).includes("array")) return [leaf(name, path, schema, isRequired, undefined, whole)];
-  const items = whole(at(schema, "items"));
+    return below(fieldsOf(schema, reading), name, isRequired, undefined);
+  if (!typesOf(schema).includes("array")) return [leaf(name, schema, isRequired, undefined, reading)];
+  const items = reading.whole(at(schema, "items"));
   const most = numberAt(schema, "maxItems") ?? Infinity;
   if (objectAt(items, "properties") !== undefined)
-    return fieldsOf(items, path, isRequired, deep + 1, whole).map((field) => ({
-      ...field,
-      many: field.many ?? most,
-    }));
-  const one = leaf(name, path, items, isRequired, most, whole);
+    return below(fieldsOf(items, reading), name, isRequired, most);
+  const one = leaf(name, items, isRequired, most, reading);
   // What is said of the list is said of the field.
   const [label, help] = [textAt(schema, "title"), textAt(schema, "description")];
   return [{ ...one, label: label || one.label, help: help || one.help }];
 };
 
-/** The fields of an object, by their paths from the listing's own. */
-const fieldsOf = (
-  schema: JsonObject,
-  path: string,
-  isRequired: boolean,
-  deep: number,
-  whole: Whole,
-): readonly SchemaField[] => {
-  const properties = objectAt(schema, "properties");
-  if (properties === undefined || deep > MOST_DEEP) return [];
-  const required = listAt(schema, "required") ?? [];
-  return Object.entries(properties).flatMap(([name, property]) => {
-    const to = path === "" ? name : `${path}/${name}`;
-    return propertyFields(name, whole(property), to, isRequired && required.includes(name), deep, whole);
+/** The fields of an object, by their paths from there. */
+const fieldsOf = (schema: JsonObject, reading: Reading): readonly SchemaField[] =>
+  reading.followFields(schema, () => {
+    const required = listAt(schema, "required") ?? [];
+    const properties = Object.entries(objectAt(schema, "properties") ?? {});
+    return reading.unfolding.gathered(properties, ([name, property]) =>
+      propertyFields(name, reading.whole(property), required.includes(name), reading),
+    );
   });
-};
 
 /** An object that may be a listing. */
 interface RowObject {
@@ -96,31 +105,47 @@ interface RowObject {
   readonly isListed: boolean;
 }
 
-/** All such: what lists hold, at any depth, and what stands once. */
-const rowsIn = (
-  schema: JsonObject,
-  name: string,
-  isListed: boolean,
-  deep: number,
-  whole: Whole,
-): readonly RowObject[] => {
-  if (deep > ROWS_DEEP) return [];
-  if (typesOf(schema).includes("array") || objectAt(schema, "items") !== undefined)
-    return rowsIn(whole(at(schema, "items")), name, true, deep + 1, whole);
-  const properties = objectAt(schema, "properties");
-  if (properties === undefined) return [];
-  const inner = Object.entries(properties).flatMap(([key, value]) =>
-    rowsIn(whole(value), key, isListed, deep + 1, whole),
-  );
-  return [{ name, schema, isListed }, ...inner];
+/** Finds all such: what lists hold, at any depth, and what stands once. */
+type FindRows = (schema: JsonObject, name: string, isListed: boolean, deep: number) => readonly RowObject[];
+
+/** Begins to look for them. The same object under the same name holds the same, and is looked through once. */
+const rowFinder = ({ whole, unfolding }: Reading): FindRows => {
+  const known = new Map<JsonObject, Map<string, readonly RowObject[]>>();
+  const find: FindRows = (schema, name, isListed, deep) => {
+    if (deep > ROWS_DEEP) return [];
+    const places = known.get(schema) ?? new Map<string, readonly RowObject[]>();
+    known.set(schema, places);
+    const place = `${name} ${isListed} ${deep}`;
+    const rows = places.get(place) ?? look(schema, name, isListed, deep);
+    places.set(place, rows);
+    return rows;
+  };
+  const look: FindRows = (schema, name, isListed, deep) => {
+    if (typesOf(schema).includes("array") || objectAt(schema, "items") !== undefined)
+      return find(whole(at(schema, "items")), name, true, deep + 1);
+    const properties = objectAt(schema, "properties");
+    if (properties === undefined) return [];
+    const inner = unfolding.gathered(Object.entries(properties), ([key, value]) =>
+      find(whole(value), key, isListed, deep + 1),
+    );
+    return [{ name, schema, isListed }, ...inner];
+  };
+  return find;
 };
 
 /** Gives the fields of the listing that a schema describes; undefined where it describes none. */
 export const readJsonSchema = ({ file, json }: TreePaper): SchemaReading | undefined => {
   if (!isObject(json)) return undefined;
-  const whole = wholeIn(json);
-  const found = rowsIn(whole(json), "", false, 0, whole).map((one) => {
-    const fields = fieldsOf(one.schema, "", true, 0, whole);
+  const unfolded = unfolding(file);
+  const whole = wholeIn(json, unfolded);
+  const reading: Reading = {
+    whole,
+    unfolding: unfolded,
+    followFields: unfolded.following<readonly SchemaField[]>([]),
+  };
+  const rows = rowFinder(reading)(whole(json), "", false, 0);
+  const found = rows.map((one) => {
+    const fields = fieldsOf(one.schema, reading);
     return { ...one, fields, own: fields.filter(({ path }) => !path.includes("/")).length };
   });
   const [best] = [...found].sort((a, b) => b.own - a.own);
@@ -136,5 +161,6 @@ export const readJsonSchema = ({ file, json }: TreePaper): SchemaReading | undef
     member: "",
     fields: best.fields,
     isSample: false,
+    told: unfolded.told(),
   };
 };

@@ -110,6 +110,7 @@ export const readSample = (paper: TreePaper): SchemaReading | undefined => {
     member: "",
     fields,
     isSample: true,
+    told: [],
   };
 };
 

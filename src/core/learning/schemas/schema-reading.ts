@@ -37,4 +37,6 @@ export interface SchemaReading {
   readonly fields: readonly SchemaField[];
   /** A sample shows what there was, and not what must be. */
   readonly isSample: boolean;
+  /** What a person should know of how it was read. */
+  readonly told: readonly string[];
 }

@@ -9,22 +9,13 @@ import { localName } from "../../records/local-name.js";
 import type { TreeNode, TreePaper } from "../paper.js";
 import type { SchemaField, SchemaReading } from "./schema-reading.js";
 import { contentReader, type ContentReader, type Particle } from "./xsd-content.js";
-import {
-  attribute,
-  childrenOf,
-  MOST_DEEP,
-  namedParts,
-  typeReader,
-  type Facets,
-  type TypeReader,
-} from "./xsd-types.js";
+import { attribute, childrenOf, namedParts, typeReader, type Facets, type TypeReader } from "./xsd-types.js";
+import { unfolding, type Follow, type Unfolding } from "./unfolding.js";
 
 /** Whether a document is a schema, by its namespace. */
 export const isXmlSchema = ({ root }: TreePaper): boolean =>
   localName(root.name) === "schema" &&
   [...root.attributes].some(([, value]) => value === "http://www.w3.org/2001/XMLSchema");
-
-const MOST_FIELDS = 2000;
 
 /** Where a listing may stand at the deepest. */
 const ROWS_DEEP = 6;
@@ -35,6 +26,9 @@ const FEW_FIELDS = 2;
 interface Schema {
   readonly types: TypeReader;
   readonly content: ContentReader;
+  readonly unfolding: Unfolding;
+  /** The fields within a complex type, by their paths from there. */
+  readonly followFields: Follow<readonly SchemaField[]>;
 }
 
 const documentation = (node: TreeNode): string =>
@@ -72,54 +66,50 @@ const fieldOf = (
   };
 };
 
-/** An attribute as a field, below its element's path. */
-const attributeField = (node: TreeNode, above: string, isRequired: boolean, schema: Schema): SchemaField => {
+/** An attribute as a field. */
+const attributeField = (node: TreeNode, schema: Schema): SchemaField => {
   const meant = schema.content.resolved(node);
-  const own = `@${attribute(meant, "name")}`;
-  const must = isRequired && attribute(node, "use") === "required";
-  return fieldOf(meant, above === "" ? own : `${above}/${own}`, must, undefined, schema.types.of(meant));
+  const isRequired = attribute(node, "use") === "required";
+  return fieldOf(meant, `@${attribute(meant, "name")}`, isRequired, undefined, schema.types.of(meant));
 };
 
-/** An element within a listing: a value, a value with attributes, or a branch of fields. */
-const elementFields = (
-  { node, isOptional, most }: Particle,
-  above: string,
+/** A field of something as one of what that stands in. */
+const below = (
+  field: SchemaField,
+  name: string,
   isRequired: boolean,
-  deep: number,
-  schema: Schema,
-): readonly SchemaField[] => {
+  most: number | undefined,
+): SchemaField => ({
+  ...field,
+  path: `${name}/${field.path}`,
+  isRequired: isRequired && field.isRequired,
+  many: field.many ?? most,
+});
+
+/** An element within a listing: a value, a value with attributes, or a branch of fields. */
+const elementFields = ({ node, isOptional, most }: Particle, schema: Schema): readonly SchemaField[] => {
   const { content, types } = schema;
   const meant = content.resolved(node);
   const name = attribute(meant, "name");
-  const path = above === "" ? name : `${above}/${name}`;
-  const must = isRequired && !isOptional;
   const complex = content.complexOf(meant);
-  if (complex === undefined) return [fieldOf(meant, path, must, most, types.of(meant))];
+  if (complex === undefined) return [fieldOf(meant, name, !isOptional, most, types.of(meant))];
   const { text, attributes } = content.of(complex);
   if (text !== undefined)
     return [
-      fieldOf(meant, path, must, most, text),
-      ...attributes.map((one) => attributeField(one, path, must, schema)),
+      fieldOf(meant, name, !isOptional, most, text),
+      ...attributes.map((one) => below(attributeField(one, schema), name, !isOptional, undefined)),
     ];
-  const below = fieldsIn(complex, path, must, deep + 1, schema);
-  return most === undefined ? below : below.map((field) => ({ ...field, many: field.many ?? most }));
+  return fieldsIn(complex, schema).map((field) => below(field, name, !isOptional, most));
 };
 
-/** The fields within an element, by their paths from the listing's own. */
-const fieldsIn = (
-  type: TreeNode,
-  path: string,
-  isRequired: boolean,
-  deep: number,
-  schema: Schema,
-): readonly SchemaField[] => {
-  if (deep > MOST_DEEP) return [];
-  const { elements, attributes } = schema.content.of(type);
-  return [
-    ...attributes.map((node) => attributeField(node, path, isRequired, schema)),
-    ...elements.flatMap((particle) => elementFields(particle, path, isRequired, deep, schema)),
-  ].slice(0, MOST_FIELDS);
-};
+/** The fields within an element, by their paths from there. */
+const fieldsIn = (type: TreeNode, schema: Schema): readonly SchemaField[] =>
+  schema.followFields(type, () => {
+    const { elements, attributes } = schema.content.of(type);
+    return schema.unfolding.gathered([...attributes, ...elements], (one) =>
+      "node" in one ? elementFields(one, schema) : [attributeField(one, schema)],
+    );
+  });
 
 /** An element that may be a listing. */
 interface RowElement {
@@ -131,24 +121,32 @@ interface RowElement {
   readonly members: RowElement | undefined;
 }
 
-const rowsIn = (
-  node: TreeNode,
-  root: string,
-  repeats: boolean,
-  deep: number,
-  schema: Schema,
-): readonly RowElement[] => {
-  const { content } = schema;
-  const complex = content.complexOf(node);
-  if (complex === undefined || deep > ROWS_DEEP) return [];
-  const name = attribute(node, "name");
-  const below = content
-    .of(complex)
-    .elements.flatMap(({ node: child, most }) =>
-      rowsIn(content.resolved(child), name, most !== undefined, deep + 1, schema),
+/** Finds the elements that may be listings in and within one. */
+type FindRows = (node: TreeNode, root: string, repeats: boolean, deep: number) => readonly RowElement[];
+
+/** Begins to look for them. What has the same type, name and place holds the same, and is looked through once. */
+const rowFinder = (schema: Schema): FindRows => {
+  const { content, unfolding } = schema;
+  const known = new Map<TreeNode, Map<string, readonly RowElement[]>>();
+  const look = (complex: TreeNode, own: Pick<RowElement, "name" | "root" | "repeats">, deep: number) => {
+    const inner = unfolding.gathered(content.of(complex).elements, ({ node, most }) =>
+      find(content.resolved(node), own.name, most !== undefined, deep + 1),
     );
-  const members = below.find((one) => one.repeats && one.fields.length > FEW_FIELDS);
-  return [{ name, root, fields: fieldsIn(complex, "", true, 0, schema), repeats, members }, ...below];
+    const members = inner.find((one) => one.repeats && one.fields.length > FEW_FIELDS);
+    return [{ ...own, fields: fieldsIn(complex, schema), members }, ...inner];
+  };
+  const find: FindRows = (node, root, repeats, deep) => {
+    const complex = content.complexOf(node);
+    if (complex === undefined || deep > ROWS_DEEP) return [];
+    const name = attribute(node, "name");
+    const places = known.get(complex) ?? new Map<string, readonly RowElement[]>();
+    known.set(complex, places);
+    const place = `${root} ${name} ${repeats} ${deep}`;
+    const rows = places.get(place) ?? look(complex, { name, root, repeats }, deep);
+    places.set(place, rows);
+    return rows;
+  };
+  return find;
 };
 
 /** The one with the most fields among those that repeat; where none does, among all. */
@@ -170,11 +168,16 @@ const withMembers = ({ fields, members }: RowElement): readonly SchemaField[] =>
 /** Gives the fields of the listing that a schema describes; undefined where it describes none. */
 export const readXmlSchema = ({ file, root }: TreePaper): SchemaReading | undefined => {
   const named = namedParts(root);
-  const types = typeReader(named);
-  const schema = { types, content: contentReader(named, types) };
-  const listing = listingAmong(
-    childrenOf(root, "element").flatMap((node) => rowsIn(node, "", false, 0, schema)),
-  );
+  const unfolded = unfolding(file);
+  const types = typeReader(named, unfolded);
+  const schema: Schema = {
+    types,
+    content: contentReader(named, types, unfolded),
+    unfolding: unfolded,
+    followFields: unfolded.following<readonly SchemaField[]>([]),
+  };
+  const rowsIn = rowFinder(schema);
+  const listing = listingAmong(childrenOf(root, "element").flatMap((node) => rowsIn(node, "", false, 0)));
   if (listing === undefined || listing.fields.length === 0) return undefined;
   return {
     file,
@@ -187,5 +190,6 @@ export const readXmlSchema = ({ file, root }: TreePaper): SchemaReading | undefi
     member: listing.members?.name ?? "",
     fields: withMembers(listing),
     isSample: false,
+    told: unfolded.told(),
   };
 };

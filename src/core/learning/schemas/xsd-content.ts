@@ -6,14 +6,8 @@
  */
 import { localName } from "../../records/local-name.js";
 import type { TreeNode } from "../paper.js";
-import {
-  attribute,
-  childrenOf,
-  MOST_DEEP,
-  type Facets,
-  type NamedParts,
-  type TypeReader,
-} from "./xsd-types.js";
+import { attribute, childrenOf, type Facets, type NamedParts, type TypeReader } from "./xsd-types.js";
+import type { Unfolding } from "./unfolding.js";
 
 /** One element within another. */
 export interface Particle {
@@ -49,58 +43,63 @@ const occurs = (node: TreeNode): Pick<Particle, "isOptional" | "most"> => {
   };
 };
 
+/** What stands in something that may be missing may itself be. */
+const optionalIf = (isOptional: boolean, particles: readonly Particle[]): readonly Particle[] =>
+  isOptional ? particles.map((one) => ({ ...one, isOptional: true })) : particles;
+
 const nothing: Content = { elements: [], attributes: [], text: undefined };
 
 /** Begins to read them. */
-export const contentReader = (named: NamedParts, types: TypeReader): ContentReader => {
-  const particles = (node: TreeNode, isOptional: boolean, deep: number): readonly Particle[] => {
-    if (deep > MOST_DEEP) return [];
-    return node.children.flatMap((child): readonly Particle[] => {
-      const own = occurs(child);
-      const mayMiss = isOptional || own.isOptional;
-      switch (localName(child.name)) {
-        case "element":
-          return [{ node: child, isOptional: mayMiss, most: own.most }];
-        case "choice":
-          return particles(child, true, deep + 1);
-        case "sequence":
-        case "all":
-          return particles(child, mayMiss, deep + 1);
-        case "group": {
-          const group = named("group", attribute(child, "ref"));
-          return group === undefined ? [] : particles(group, mayMiss, deep + 1);
-        }
-        default:
-          return [];
+export const contentReader = (named: NamedParts, types: TypeReader, unfolding: Unfolding): ContentReader => {
+  const { gathered } = unfolding;
+  const followParticles = unfolding.following<readonly Particle[]>([]);
+  const followAttributes = unfolding.following<readonly TreeNode[]>([]);
+  const followTypes = unfolding.following(nothing);
+  const particles = (node: TreeNode): readonly Particle[] =>
+    followParticles(node, () => gathered(node.children, particlesOf));
+  const particlesOf = (child: TreeNode): readonly Particle[] => {
+    const { isOptional, most } = occurs(child);
+    switch (localName(child.name)) {
+      case "element":
+        return [{ node: child, isOptional, most }];
+      case "choice":
+        return optionalIf(true, particles(child));
+      case "sequence":
+      case "all":
+        return optionalIf(isOptional, particles(child));
+      case "group": {
+        const group = named("group", attribute(child, "ref"));
+        return group === undefined ? [] : optionalIf(isOptional, particles(group));
       }
-    });
+      default:
+        return [];
+    }
   };
-  const attributesIn = (node: TreeNode, deep: number): readonly TreeNode[] => {
-    if (deep > MOST_DEEP) return [];
-    return node.children.flatMap((child) => {
-      const name = localName(child.name);
-      if (name === "attribute") return [child];
-      const group = name === "attributeGroup" ? named("attributeGroup", attribute(child, "ref")) : undefined;
-      return group === undefined ? [] : attributesIn(group, deep + 1);
-    });
+  const attributesIn = (node: TreeNode): readonly TreeNode[] =>
+    followAttributes(node, () => gathered(node.children, attributesOf));
+  const attributesOf = (child: TreeNode): readonly TreeNode[] => {
+    const name = localName(child.name);
+    if (name === "attribute") return [child];
+    const group = name === "attributeGroup" ? named("attributeGroup", attribute(child, "ref")) : undefined;
+    return group === undefined ? [] : attributesIn(group);
   };
-  const contentOf = (type: TreeNode, deep: number): Content => {
+  const contentOf = (type: TreeNode): Content => followTypes(type, () => madeOf(type));
+  const madeOf = (type: TreeNode): Content => {
     const [inner] = childrenOf(type, "complexContent", "simpleContent");
-    if (inner === undefined || deep > MOST_DEEP)
-      return { ...nothing, elements: particles(type, false, deep), attributes: attributesIn(type, deep) };
+    if (inner === undefined) return { ...nothing, elements: particles(type), attributes: attributesIn(type) };
     const [change] = childrenOf(inner, "extension", "restriction");
     if (change === undefined) return nothing;
     const base = named("complexType", attribute(change, "base"));
-    const below = base === undefined ? nothing : contentOf(base, deep + 1);
+    const below = base === undefined ? nothing : contentOf(base);
     const isText = localName(inner.name) === "simpleContent";
     return {
-      elements: [...below.elements, ...particles(change, false, deep)],
-      attributes: [...below.attributes, ...attributesIn(change, deep)],
+      elements: gathered([below.elements, particles(change)], (some) => some),
+      attributes: gathered([below.attributes, attributesIn(change)], (some) => some),
       text: isText ? (below.text ?? types.named(attribute(change, "base"))) : undefined,
     };
   };
   return {
-    of: (type) => contentOf(type, 0),
+    of: contentOf,
     complexOf(node) {
       const [inner] = childrenOf(node, "complexType");
       return inner ?? named("complexType", attribute(node, "type"));

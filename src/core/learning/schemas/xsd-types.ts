@@ -1,6 +1,6 @@
 /**
  * What a value of an XML Schema may be: a simple type, built in or of the schema's own, comes to *facets*: a kind, permitted
- * values and limits. Types that are made of types are followed so far and no further: a schema may refer to itself.
+ * values and limits.
  *
  * Source: W3C XML Schema 1.0, part 2 (built-in types; facets of 4.3).
  */
@@ -8,6 +8,7 @@ import { ownOf } from "../../own.js";
 import { localName } from "../../records/local-name.js";
 import type { Kind } from "../../values/value.js";
 import type { TreeNode } from "../paper.js";
+import type { Unfolding } from "./unfolding.js";
 
 /** An attribute of a node; "" where it has none. */
 export const attribute = (node: TreeNode, name: string): string => node.attributes.get(name) ?? "";
@@ -26,9 +27,6 @@ export const namedParts = (root: TreeNode): NamedParts => {
   );
   return (kind, name) => found.get(`${kind} ${localName(name)}`);
 };
-
-/** How deep types may stand in types, and elements in elements. */
-export const MOST_DEEP = 24;
 
 /** What a simple type lets through. */
 export interface Facets {
@@ -91,7 +89,8 @@ const narrowed = (base: Facets, facets: readonly TreeNode[]): Facets => {
 
 /** Any of several types: a choice where they list values, else a text. */
 const unionOf = (members: readonly Facets[]): Facets => {
-  const values = members.flatMap((one) => one.values);
+  // Types that share one say its values once.
+  const values = [...new Set(members.flatMap((one) => one.values))];
   return { ...anyText, kind: values.length > 0 ? "choice" : "text", values };
 };
 
@@ -104,11 +103,12 @@ export interface TypeReader {
 }
 
 /** Begins to read the types of a schema. */
-export const typeReader = (named: NamedParts): TypeReader => {
-  const byName = (name: string, deep: number): Facets => {
+export const typeReader = (named: NamedParts, unfolding: Unfolding): TypeReader => {
+  const follow = unfolding.following(anyText);
+  const byName = (name: string): Facets => {
     const own = localName(name);
     const simple = named("simpleType", name);
-    if (simple !== undefined) return read(simple, deep);
+    if (simple !== undefined) return read(simple);
     const least = leastOf(own);
     return {
       ...anyText,
@@ -116,31 +116,27 @@ export const typeReader = (named: NamedParts): TypeReader => {
       limits: new Map(least === undefined ? [] : [["min", least]]),
     };
   };
-  const read = (node: TreeNode, deep: number): Facets => {
-    if (deep > MOST_DEEP) return anyText;
+  const read = (node: TreeNode): Facets => follow(node, () => madeOf(node));
+  const madeOf = (node: TreeNode): Facets => {
     const [list] = childrenOf(node, "list");
-    if (list !== undefined) return { ...byName(attribute(list, "itemType"), deep + 1), isList: true };
+    if (list !== undefined) return { ...byName(attribute(list, "itemType")), isList: true };
     const [union] = childrenOf(node, "union");
     if (union !== undefined)
       return unionOf([
-        ...attribute(union, "memberTypes")
-          .split(/\s+/)
-          .filter(Boolean)
-          .map((name) => byName(name, deep + 1)),
-        ...childrenOf(union, "simpleType").map((one) => read(one, deep + 1)),
+        ...attribute(union, "memberTypes").split(/\s+/).filter(Boolean).map(byName),
+        ...childrenOf(union, "simpleType").map(read),
       ]);
     const [restriction] = childrenOf(node, "restriction", "extension");
     if (restriction === undefined) return anyText;
     const [inner] = childrenOf(restriction, "simpleType");
-    const base =
-      inner === undefined ? byName(attribute(restriction, "base"), deep + 1) : read(inner, deep + 1);
+    const base = inner === undefined ? byName(attribute(restriction, "base")) : read(inner);
     return narrowed(base, restriction.children);
   };
   return {
-    named: (name) => byName(name, 0),
+    named: byName,
     of(node) {
       const [inner] = childrenOf(node, "simpleType");
-      return inner === undefined ? byName(attribute(node, "type"), 0) : read(inner, 0);
+      return inner === undefined ? byName(attribute(node, "type")) : read(inner);
     },
   };
 };
