@@ -39,6 +39,8 @@ export const programThread = ({ seconds, heapMegabytes }: Bounds): ProgramThread
     ...(heapMegabytes === undefined ? {} : { resourceLimits: { maxOldGenerationSizeMb: heapMegabytes } }),
   });
   worker.unref();
+  // One for each command that goes on: there may be any number.
+  worker.setMaxListeners(0);
   let [count, isGone] = [0, false];
   worker.on("error", () => (isGone = true));
   return {

@@ -28,7 +28,7 @@ const chosen = [
   "BC-1201-SMALL",
   "BC-1402",
   "BC-1404",
-  "BC-1403",
+  "BC-5202",
 ];
 const select = (skus: readonly string[]): string =>
   `select: ${skus.map((sku) => `sku = "${sku}"`).join(" or ")}`;

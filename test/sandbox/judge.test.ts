@@ -75,6 +75,12 @@ describe("the sandbox, which judges by a definition's data with code of its own"
     ["a place that is none of its own", { corner: "Bees > Nowhere" }, "106", "corner"],
     ["a number over its limit", { parcel_g: "30001 g" }, "105", "parcel_g"],
     ["a currency that it does not trade in", { costs: "10.00 SEK" }, "109", "costs"],
+    [
+      "nothing that its category alone asks for",
+      { corner: "Home > Rugs, throws & linen" },
+      "101",
+      "made_from",
+    ],
     ["a reference that is not written as it should be", { post_no: "P 1" }, "104", "post_no"],
   ])("when a row has %s, then it is refused for just that", async (_, fault, code, field) => {
     const channel = played("chatterquay");

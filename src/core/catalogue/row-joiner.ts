@@ -98,7 +98,7 @@ export const rowJoiner = <Row>(
         return [...flush(true), row];
       }
       const startsGroup = groups.layout === "first-row" && name !== "" && name !== groupName;
-      const done = flush(startsGroup || name === "" || name !== groupName);
+      const done = flush(name !== groupName);
       if (startsGroup) openGroup(row, name);
       else if (name === "") groupName = "";
       product = row;

@@ -48,6 +48,7 @@ const { tree } = buildTree(
     h.b | Baths
     h.l | Lamps
     h.l.t | Table Lamps
+    h.q | Quanglers
     n | Birds | | closed
     n.b | Bird Baths
   `),
@@ -107,6 +108,9 @@ describe("proposals for placements", () => {
     ["Wild birds > Baths", ["Stone bird bath"], "n.b"],
     ["Clothing > Pants", [], "w.t"],
     ["Lamps > Table lamps", [], "h.l.t"],
+    // Words that the tree alone has, with a slip of the pen, and at the end of a joined word.
+    ["Home > Quandlers", [], "h.q"],
+    ["Home > Oakquangler", [], "h.q"],
   ])("when our category is %s with %j, then it goes to %s", (path, names, expected) => {
     expect(best(path, names)).toBe(expected);
   });
