@@ -23,6 +23,11 @@ export default tseslint.config(
         { selector: "ExportDefaultDeclaration", message: "Exports have names." },
         { selector: "TSEnumDeclaration", message: "A union of literals says the same without code." },
         {
+          selector:
+            ":matches(Program, ExportNamedDeclaration) > VariableDeclaration > VariableDeclarator:not([id.typeAnnotation]) > ArrowFunctionExpression[body.type='BlockStatement']",
+          message: "What has a body is declared as a function: whoever reads, or draws the way, finds it by name.",
+        },
+        {
           selector: "MemberExpression[object.name='process'][property.name=/^exit/]",
           message: "A command returns its exit code; main.ts alone sets the process's.",
         },

@@ -21,14 +21,14 @@ import { findingLines } from "../report/findings.js";
 import { version } from "../workspace/version.js";
 
 /** Runs one command line and returns its exit code; nothing is thrown and the process is left alone. */
-export const runCommandLine = async (argv: readonly string[], world: Io): Promise<ExitCode> => {
+export async function runCommandLine(argv: readonly string[], world: Io): Promise<ExitCode> {
   const io = guardedIo(wishedIo(argv, world));
   try {
     return await dispatch(argv, io);
   } catch (error) {
     return failed(error, argv, io);
   }
-};
+}
 
 /** Options of the whole program, with those of how it speaks: they are read before any other, since errors are spoken by them too. */
 const withCommonOptions = (command: Command): Command =>
@@ -37,7 +37,7 @@ const withCommonOptions = (command: Command): Command =>
     command.optionsGroup("Options of every command:"),
   );
 
-const dispatch = async (argv: readonly string[], io: Io): Promise<ExitCode> => {
+async function dispatch(argv: readonly string[], io: Io): Promise<ExitCode> {
   refuseEnvironment(io.environment);
   for (const advice of environmentAdvice(io.environment)) io.err(`${findingLines(advice, io).join("\n")}\n`);
   let exit: ExitCode = 0;
@@ -73,10 +73,10 @@ const dispatch = async (argv: readonly string[], io: Io): Promise<ExitCode> => {
   }
   await program.parseAsync([...words], { from: "user" });
   return exit;
-};
+}
 
 /** `help build` is `build --help`. */
-const asHelp = (argv: readonly string[]): readonly string[] => {
+function asHelp(argv: readonly string[]): readonly string[] {
   const at = firstWord(argv);
   if (argv[at] !== "help") return argv;
   const others = argv.filter((_, index) => index !== at);
@@ -84,40 +84,40 @@ const asHelp = (argv: readonly string[]): readonly string[] => {
   const name = others[next];
   if (name !== undefined && !commands.some((command) => command.name === name)) throw unknownCommand(name);
   return [...others, "--help"];
-};
+}
 
-const declare = async (
+async function declare(
   command: Command,
   entry: CommandEntry,
   io: Io,
   done: (code: ExitCode) => void,
-): Promise<void> => {
+): Promise<void> {
   const file = await entry.load();
   withCommonOptions(file.declare(command)).action(async () => {
     const given: Record<string, unknown> = command.optsWithGlobals();
     done(await run(entry, file, command.args, given, io));
   });
   command.addHelpText("after", examplesText(file, io.columns));
-};
+}
 
 /** Each example in a line where all fit beside what they do, else above it. */
-const examplesText = ({ examples }: CommandFile, columns: number): string => {
+function examplesText({ examples }: CommandFile, columns: number): string {
   const width = greatest(examples.map(([line]) => line.length));
   const isWide = width + greatest(examples.map(([, does]) => does.length)) + 13 > columns;
   const lines = examples.map(([line, does]) =>
     isWide ? `  lexicant ${line}\n      ${does}` : `  lexicant ${line.padEnd(width)}  ${does}`,
   );
   return `\nExamples:\n${lines.join("\n")}`;
-};
+}
 
 /** A command that only answers is shown page by page and ends with its reader; any other does its work whoever reads. */
-const run = async (
+async function run(
   entry: CommandEntry,
   file: CommandFile,
   args: readonly string[],
   given: Record<string, unknown>,
   io: Io,
-): Promise<ExitCode> => {
+): Promise<ExitCode> {
   const { color } = given;
   if (typeof color === "string" && !isColor(color))
     throw new Refusal([
@@ -138,9 +138,9 @@ const run = async (
   } finally {
     paged.end();
   }
-};
+}
 
-const commonOf = ({ name: command }: CommandEntry, given: Record<string, unknown>, io: Io): CommonOptions => {
+function commonOf({ name: command }: CommandEntry, given: Record<string, unknown>, io: Io): CommonOptions {
   const { workspace, json, quiet } = given;
   const fromWorld = io.environment["LEXICANT_WORKSPACE"];
   return {
@@ -154,4 +154,4 @@ const commonOf = ({ name: command }: CommandEntry, given: Record<string, unknown
     quiet: quiet === true,
     command,
   };
-};
+}

@@ -18,7 +18,7 @@ import { findingLines } from "../report/findings.js";
 import { findingJson } from "../report/json.js";
 
 /** What is said of an error, and how the command ends by it. */
-export const failed = (error: unknown, argv: readonly string[], io: Io): ExitCode => {
+export function failed(error: unknown, argv: readonly string[], io: Io): ExitCode {
   const wantsJson = argv.includes("--json");
   if (error instanceof CommanderError) return commanderExit(error, argv, io, wantsJson);
   if (error instanceof OutputLost) return outputLost(error, io);
@@ -36,25 +36,25 @@ export const failed = (error: unknown, argv: readonly string[], io: Io): ExitCod
   const isTraced = io.environment["LEXICANT_TRACE"] !== undefined;
   if (isTraced && !(error instanceof Refusal) && error instanceof Error) io.err(`${error.stack ?? ""}\n`);
   return refusal.exit;
-};
+}
 
 /** Who went away on purpose is not told; a device that took no more is. */
-export const outputLost = (error: OutputLost, io: Io): ExitCode => {
+export function outputLost(error: OutputLost, io: Io): ExitCode {
   if (error.isReaderGone) return 141;
   io.err(`${findingLines(diagnostic("answer-lost", { reason: error.message }), io).join("\n")}\n`);
   return 3;
-};
+}
 
 const READS = /^(?:open|read|stat|lstat|scandir|readlink|access)$/;
 
 /** What the system refuses, wherever it comes up, is told as such and never as a fault of ours. */
-const systemFault = (error: unknown, io: Io): Refusal | undefined => {
+function systemFault(error: unknown, io: Io): Refusal | undefined {
   if (!(error instanceof Error) || !("syscall" in error) || typeof error.syscall !== "string")
     return undefined;
   const path = "path" in error && typeof error.path === "string" ? relative(io.cwd, error.path) : "a file";
   const code = READS.test(error.syscall) ? "cannot-read" : "cannot-write";
   return new Refusal([diagnostic(code, { path, reason: faultReason(error) })], 3);
-};
+}
 
 const fault = (error: unknown): Refusal =>
   new Refusal(
@@ -62,13 +62,13 @@ const fault = (error: unknown): Refusal =>
     3,
   );
 
-const printFindings = (findings: readonly Diagnostic[], io: Io, json: boolean): void => {
+function printFindings(findings: readonly Diagnostic[], io: Io, json: boolean): void {
   if (json) for (const finding of findings) io.out(findingJson(finding));
   else for (const finding of findings) io.err(`${findingLines(finding, io).join("\n")}\n`);
-};
+}
 
 /** The refusal of a command that there is none of, with those that were probably meant. */
-export const unknownCommand = (name: string): Refusal => {
+export function unknownCommand(name: string): Refusal {
   const near = nearest(name, [...commands.map((command) => command.name), "help"]);
   const found = near.length === 0 ? "" : `; nearest: ${near.join(", ")}`;
   return new Refusal([
@@ -76,9 +76,9 @@ export const unknownCommand = (name: string): Refusal => {
       reason: `there is no command "${name}"${found}; "lexicant help" shows them all`,
     }),
   ]);
-};
+}
 
-const commanderExit = (error: CommanderError, argv: readonly string[], io: Io, json: boolean): ExitCode => {
+function commanderExit(error: CommanderError, argv: readonly string[], io: Io, json: boolean): ExitCode {
   if (error.exitCode === 0) return 0;
   const word = argv[firstWord(argv)];
   const called = calledCommand(argv);
@@ -103,4 +103,4 @@ const commanderExit = (error: CommanderError, argv: readonly string[], io: Io, j
     json,
   );
   return 2;
-};
+}

@@ -12,7 +12,7 @@ import { OutputLost } from "../io/output-lost.js";
 const DEFAULT_COLUMNS = 100;
 
 /** Writes all of a text even where the descriptor is a pipe that is full for a moment. */
-const writeAll = (descriptor: number, text: string): void => {
+function writeAll(descriptor: number, text: string): void {
   let rest = Buffer.from(text);
   while (rest.length > 0) {
     try {
@@ -22,10 +22,10 @@ const writeAll = (descriptor: number, text: string): void => {
       if (code !== "EAGAIN") throw new OutputLost(String(code));
     }
   }
-};
+}
 
 /** Lines that a person types, kept until they are asked for: one may type ahead. */
-const typedLines = async (): Promise<(question: string) => Promise<string | undefined>> => {
+async function typedLines(): Promise<(question: string) => Promise<string | undefined>> {
   const { createInterface } = await import("node:readline");
   const reader = createInterface({ input: process.stdin, output: process.stderr });
   const typed: string[] = [];
@@ -65,29 +65,29 @@ const typedLines = async (): Promise<(question: string) => Promise<string | unde
     reader.pause();
     return line;
   };
-};
+}
 
 let lines: ReturnType<typeof typedLines> | undefined;
 
-const ask = async (question: string): Promise<string | undefined> => {
+async function ask(question: string): Promise<string | undefined> {
   lines ??= typedLines();
   return (await lines)(question);
-};
+}
 
 /** Messages are beside the work: where nobody reads them, it goes on. */
-const tell = (text: string): void => {
+function tell(text: string): void {
   try {
     writeAll(2, text);
   } catch (error) {
     if (!(error instanceof OutputLost)) throw error;
   }
-};
+}
 
 /** Less shows colours, ends by itself where all is on one screen, and leaves what was shown. */
 const PAGER = "less -FRX";
 
 /** Shows a text by the user's pager where it is longer than the terminal. */
-const page = (text: string): void => {
+function page(text: string): void {
   const rows = process.stdout.rows || 0;
   const { LEXICANT_PAGER, PAGER: usual } = process.env;
   const pager = LEXICANT_PAGER ?? usual ?? PAGER;
@@ -102,7 +102,7 @@ const page = (text: string): void => {
     if (error === undefined && status !== 127) return;
   }
   writeAll(1, text);
-};
+}
 
 /** Waits for Ctrl+C, or for the system's wish that we end. It keeps no process alive: what goes on does. */
 const untilEnded = (): Promise<void> =>
@@ -112,7 +112,7 @@ const untilEnded = (): Promise<void> =>
   });
 
 /** The real terminal, clock and environment. */
-export const processIo = (): Io => {
+export function processIo(): Io {
   const isPlain = process.env["NO_COLOR"] !== undefined || process.env["TERM"] === "dumb";
   return {
     out: (text) => writeAll(1, text),
@@ -130,4 +130,4 @@ export const processIo = (): Io => {
     environment: process.env,
     cwd: process.cwd(),
   };
-};
+}

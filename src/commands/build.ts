@@ -121,7 +121,7 @@ export const build: CommandFile = command({
 
 type GivenHere = Given<typeof table>;
 
-const refuseIdleOptions = ({ purpose = "full", ...given }: GivenHere): void => {
+function refuseIdleOptions({ purpose = "full", ...given }: GivenHere): void {
   const isFull = purpose === "full";
   const ends = purpose === "withdraw";
   const inParts = given.part !== undefined || given.join;
@@ -157,11 +157,11 @@ const refuseIdleOptions = ({ purpose = "full", ...given }: GivenHere): void => {
     ],
     [given.strict && ends, "--strict", "files of listings, not with --purpose withdraw"],
   ]);
-};
+}
 
 const MOST_PARTS = 10_000;
 
-const partNumber = (text: string): PartNumber => {
+function partNumber(text: string): PartNumber {
   const [, part = 0, of = 0] = /^(\d{1,5})\/(\d{1,5})$/.exec(text)?.map(Number) ?? [];
   if (part >= 1 && part <= of && of <= MOST_PARTS) return { part, of };
   throw new Refusal([
@@ -169,12 +169,12 @@ const partNumber = (text: string): PartNumber => {
       reason: `--part: "${text}" is no part: write its number and how many there are, such as 2/8`,
     }),
   ]);
-};
+}
 
 const listed = (text: string | undefined): readonly string[] | undefined =>
   text?.split(",").map((part) => part.trim());
 
-const wishesOf = async (given: GivenHere, open: OpenCatalogue, io: Io): Promise<BuildWishes> => {
+async function wishesOf(given: GivenHere, open: OpenCatalogue, io: Io): Promise<BuildWishes> {
   const purpose: PurposeName = given.purpose ?? "full";
   const ends = purpose === "withdraw";
   const { where, category, group, lacking, sku, changed } = given;
@@ -197,16 +197,16 @@ const wishesOf = async (given: GivenHere, open: OpenCatalogue, io: Io): Promise<
     isTrial: given.dryRun,
     at: io.now().toISOString(),
   };
-};
+}
 
 /** What a result report refused, and nothing else. */
-const withFailed = async (
+async function withFailed(
   report: string | undefined,
   channels: readonly WorkspaceChannel[],
   wishes: BuildWishes,
   { store }: OpenCatalogue,
   io: Io,
-): Promise<BuildWishes> => {
+): Promise<BuildWishes> {
   if (report === undefined) return wishes;
   const [channel, ...others] = channels;
   if (channel === undefined || others.length > 0)
@@ -228,29 +228,29 @@ const withFailed = async (
       isMeant: (product, on) => failed.has(product.sku) && choice.isMeant(product, on),
     },
   };
-};
+}
 
 /** The channels that are named; where none is, all that have files for this purpose. */
-const channelsFor = async (
+async function channelsFor(
   { purpose = "full" }: GivenHere,
   args: readonly string[],
   { workspace, store, surroundings }: OpenCatalogue,
-): Promise<readonly WorkspaceChannel[]> => {
+): Promise<readonly WorkspaceChannel[]> {
   const inUse = await loadChannels(workspace, store, args, await surroundings());
   const channels =
     args.length > 0 ? inUse : inUse.filter(({ setup }) => setup.definition.purposes.includes(purpose));
   for (const channel of channels) refusePurpose(channel, purpose);
   return channels;
-};
+}
 
-const confirmedPrices = async (
+async function confirmedPrices(
   list: string | undefined,
   store: Store,
   io: Io,
-): Promise<ConfirmedPrices | undefined> => {
+): Promise<ConfirmedPrices | undefined> {
   if (list === undefined) return undefined;
   if (list.trim() === "all") return "all";
   const skus = new Set(await skusIn(list, io));
   await refuseUnknownSkus(skus, store);
   return skus;
-};
+}

@@ -113,21 +113,21 @@ export const check: CommandFile = command({
 
 type CheckCommand = Work<typeof table>;
 
-const watched = async (work: CheckCommand): Promise<ExitCode> => {
+async function watched(work: CheckCommand): Promise<ExitCode> {
   const { options, io } = work;
   const { watchWorkspace } = await import("../flow/check/watch.js");
   const { watchScreen } = await import("../report/watch-screen.js");
   return watchWorkspace(options.workspace, io.cwd, watchScreen(io), io.untilEnded, () =>
     withCatalogue(options.workspace, io, (open) => once(work, open)),
   );
-};
+}
 
-const linksChecked = async (
+async function linksChecked(
   { given, options, io }: CheckCommand,
   channels: readonly WorkspaceChannel[],
   store: Store,
   choice: Choice,
-): Promise<ExitCode> => {
+): Promise<ExitCode> {
   const { checkLinks } = await import("../flow/check/check-links.js");
   const { linkJson, linkLines } = await import("../report/link-report.js");
   const { json, quiet } = options;
@@ -142,18 +142,18 @@ const linksChecked = async (
   });
   for (const tally of tallies) io.out(json ? linkJson(tally) : `${linkLines(tally, io).join("\n")}\n`);
   return tallies.some(({ causes }) => causes.count("error") > 0) ? 1 : 0;
-};
+}
 
 /** One product by its SKU alone is shown as it stands on each channel, rather than by causes. */
-const onlySku = async ({ given, io }: CheckCommand): Promise<string | undefined> => {
+async function onlySku({ given, io }: CheckCommand): Promise<string | undefined> {
   const { sku, where, category, group, lacking, changed, csv, sarif } = given;
   if (sku === undefined || sku.startsWith("@") || csv || sarif) return undefined;
   if (isNarrowed({ where, category, group, lacking, changed })) return undefined;
   const [first, ...others] = await skusIn(sku, io);
   return others.length === 0 ? first : undefined;
-};
+}
 
-const once = async (work: CheckCommand, open: OpenCatalogue): Promise<ExitCode> => {
+async function once(work: CheckCommand, open: OpenCatalogue): Promise<ExitCode> {
   const { workspace, store, surroundings } = open;
   const { args, given, options, io } = work;
   const channels = await loadChannels(workspace, store, args, await surroundings());
@@ -204,4 +204,4 @@ const once = async (work: CheckCommand, open: OpenCatalogue): Promise<ExitCode> 
   tellAdvice(channels, io);
   io.out(`${checkLines(checked, given, io).join("\n")}\n`);
   return exit(checked);
-};
+}

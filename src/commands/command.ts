@@ -28,10 +28,10 @@ interface CommandPlan<Table extends OptionTable> {
 const collect = (value: string, earlier: readonly string[] = []): readonly string[] => [...earlier, value];
 
 /** An option with one value: a second would take the place of the first in silence. */
-const once = (value: string, earlier: string | undefined): string => {
+function once(value: string, earlier: string | undefined): string {
   if (earlier !== undefined) throw new InvalidArgumentError("It is given twice; give it once");
   return value;
-};
+}
 
 /** A command from its plan: one table of options declares them, checks them and gives them their types. */
 export const command = <Table extends OptionTable>(plan: CommandPlan<Table>): CommandFile => ({

@@ -67,11 +67,11 @@ export const demo: CommandFile = command({
 });
 
 /** Makes a folder beside its place and puts it there when it is whole: what is broken off is never taken for a workspace. */
-const madeBeside = async (
+async function madeBeside(
   root: string,
   shown: string,
   make: (beside: string) => Promise<void>,
-): Promise<void> => {
+): Promise<void> {
   const beside = `${root}.${process.pid}.new`;
   const own = `${basename(root)}.`;
   try {
@@ -87,4 +87,4 @@ const madeBeside = async (
     await rm(beside, { recursive: true, force: true }).catch(() => undefined);
     throw writeFault(shown, error);
   }
-};
+}

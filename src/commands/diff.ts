@@ -112,7 +112,7 @@ const isMeant = (row: FileRow, choice: Choice, channel: string): boolean =>
   row.kind === "group" || choice.isMeant(row, channel);
 
 /** A difference for programs: of a field with several values all of them. */
-const differenceJson = (difference: Difference, { channel, definition }: ChannelSetup): string => {
+function differenceJson(difference: Difference, { channel, definition }: ChannelSetup): string {
   const valueOf = (code: string, text: string): unknown =>
     fieldNamed(definition, code)?.list === true ? itemsOf(text) : text;
   const { kind, sku } = difference;
@@ -125,19 +125,19 @@ const differenceJson = (difference: Difference, { channel, definition }: Channel
         }
       : {};
   return jsonLine({ type: "difference", channel, kind, sku, ...changes });
-};
+}
 
-const count = ({ counts, fields }: FoundChange, difference: Difference): void => {
+function count({ counts, fields }: FoundChange, difference: Difference): void {
   if (difference.kind === "new") counts.fresh++;
   if (difference.kind === "same") counts.same++;
   if (difference.kind !== "changed") return;
   counts.changed++;
   for (const { field } of difference.changes) fields.set(field, (fields.get(field) ?? 0) + 1);
-};
+}
 
 const shown = (text: string): string => (text === "" ? "blank" : shownItems(text, " | "));
 
-const cellsOf = (difference: Difference): readonly (readonly string[])[] => {
+function cellsOf(difference: Difference): readonly (readonly string[])[] {
   if (difference.kind === "new") return [[difference.sku, "", "not listed", "new"]];
   if (difference.kind === "same") return [];
   return difference.changes.map(({ field, before, after }, index) => [
@@ -146,7 +146,7 @@ const cellsOf = (difference: Difference): readonly (readonly string[])[] => {
     shown(before),
     shown(after),
   ]);
-};
+}
 
 const columns = [
   { title: "sku" },
@@ -155,13 +155,13 @@ const columns = [
   { title: "becomes", flexible: true },
 ] as const;
 
-const report = (
+function report(
   label: string,
   against: LedgerState,
   { counts, fields }: FoundChange,
   rows: readonly (readonly string[])[],
   io: Io,
-): readonly string[] => {
+): readonly string[] {
   const style = styleFor(io);
   const { fresh, changed, same, ended } = counts;
   if (fresh + changed + ended === 0)
@@ -178,4 +178,4 @@ const report = (
     ...lines,
     ...(all > 0 ? [style.dim(`and ${all.toLocaleString("en")} more (--limit)`)] : []),
   ];
-};
+}

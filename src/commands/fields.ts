@@ -93,7 +93,7 @@ const conditions = ({ conditionalNeeds }: CategoryField): readonly string[] =>
     }) => `${need} when ${when.source.text}`,
   );
 
-const fieldLines = (rule: CategoryField, inFull: boolean, io: Io): readonly string[] => {
+function fieldLines(rule: CategoryField, inFull: boolean, io: Io): readonly string[] {
   const style = styleFor(io);
   const { field, place } = rule;
   const head = `  ${field.code}`.padEnd(22);
@@ -113,9 +113,9 @@ const fieldLines = (rule: CategoryField, inFull: boolean, io: Io): readonly stri
     ...rest.map(indented),
     ...(inFull ? details.map((line) => style.dim(indented(line))) : []),
   ];
-};
+}
 
-const fieldJson = (rule: CategoryField): Readonly<Record<string, unknown>> => {
+function fieldJson(rule: CategoryField): Readonly<Record<string, unknown>> {
   const { field, need, limits, place } = rule;
   const { values, pattern, min, max, ...others } = limits;
   return {
@@ -138,4 +138,4 @@ const fieldJson = (rule: CategoryField): Readonly<Record<string, unknown>> => {
     help: field.help,
     place,
   };
-};
+}

@@ -57,7 +57,7 @@ export const fills: CommandFile = command({
   },
 });
 
-const fillJson = (channel: string, row: TalliedFill): Readonly<Record<string, unknown>> => {
+function fillJson(channel: string, row: TalliedFill): Readonly<Record<string, unknown>> {
   const { field, fill, listings, required, recommended, filled, blank, missing, wrong } = row;
   return {
     type: "fill",
@@ -75,7 +75,7 @@ const fillJson = (channel: string, row: TalliedFill): Readonly<Record<string, un
     missing,
     wrong,
   };
-};
+}
 
 const columns = [
   { title: "field" },
@@ -87,15 +87,15 @@ const columns = [
   { title: "in" },
 ] as const;
 
-const needText = ({ listings, required, recommended }: TalliedFill): string => {
+function needText({ listings, required, recommended }: TalliedFill): string {
   if (required === listings) return "required";
   if (required > 0) return `required for ${required.toLocaleString("en")}`;
   return recommended > 0 ? "recommended" : "optional";
-};
+}
 
 const count = (number: number): string => (number === 0 ? "" : number.toLocaleString("en"));
 
-const cells = (row: TalliedFill, categoryField: string | undefined): readonly string[] => {
+function cells(row: TalliedFill, categoryField: string | undefined): readonly string[] {
   const { field, fill, filled, blank, wrong } = row;
   const { place } = fill?.program.source ?? {};
   const own = fill?.program.source.text.replace(/\s+/g, " ").trim();
@@ -106,35 +106,35 @@ const cells = (row: TalliedFill, categoryField: string | undefined): readonly st
   const at =
     place === undefined ? "" : placeText({ file: place.file.split("/").at(-1) ?? "", line: place.line ?? 0 });
   return [field.code, needText(row), count(filled), count(blank), count(wrong), by, at];
-};
+}
 
 /** Optional, and nothing comes of it: no reader misses it. */
 const isIdle = ({ filled, required, recommended, wrong }: TalliedFill): boolean =>
   filled + required + recommended + wrong === 0;
 
 /** A line that shows what is missing stands out. */
-const coloured = (line: string, row: TalliedFill, io: Io): string => {
+function coloured(line: string, row: TalliedFill, io: Io): string {
   const style = styleFor(io);
   if (row.missing > 0 || row.wrong > 0) return style.severity("error", line);
   return row.fill === undefined && row.filled === 0 ? style.dim(line) : line;
-};
+}
 
-const share = (rows: readonly TalliedFill[]): string => {
+function share(rows: readonly TalliedFill[]): string {
   const required = rows.reduce((sum, row) => sum + row.required, 0);
   const missing = rows.reduce((sum, row) => sum + row.missing, 0);
   if (required === 0) return "nothing is required";
   const percent = Math.floor(((required - missing) * 1000) / required) / 10;
   return `${percent}% of what is required is filled (${(required - missing).toLocaleString("en")} of ${required.toLocaleString("en")})`;
-};
+}
 
-const report = (
+function report(
   { setup }: WorkspaceChannel,
   rows: readonly TalliedFill[],
   listings: number,
   within: string | undefined,
   all: boolean,
   io: Io,
-): readonly string[] => {
+): readonly string[] {
   const style = styleFor(io);
   const { channel, definition, files } = setup;
   const title = `${style.bold(`${definition.label} ${definition.version}`)}${within === undefined ? "" : `, ${within}`}`;
@@ -168,4 +168,4 @@ const report = (
           io.columns,
         ).join("\n"),
   ];
-};
+}

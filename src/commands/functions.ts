@@ -45,15 +45,15 @@ const textOf = ({ name, family, summary }: ExpressionFunction): string =>
   `${name} ${family} ${summary}`.toLowerCase();
 
 /** Those with every word; a name that begins with one comes first. */
-const search = (words: readonly string[]): readonly ExpressionFunction[] => {
+function search(words: readonly string[]): readonly ExpressionFunction[] {
   const found = all.filter((one) => words.every((word) => textOf(one).includes(word)));
   const isNamed = ({ name }: ExpressionFunction): boolean => words.some((word) => name.startsWith(word));
   return [...found.filter(isNamed), ...found.filter((one) => !isNamed(one))];
-};
+}
 
 const columns = [{ title: "function" }, { title: "what it gives", flexible: true }] as const;
 
-const overview = (io: Io): readonly string[] => {
+function overview(io: Io): readonly string[] {
   const style = styleFor(io);
   return [
     ...families.flatMap((family) => {
@@ -64,13 +64,9 @@ const overview = (io: Io): readonly string[] => {
     "",
     "One in full, with examples: lexicant functions NAME. Try one: lexicant try 'fit(name, 40)'",
   ];
-};
+}
 
-const details = (
-  found: readonly ExpressionFunction[],
-  words: readonly string[],
-  io: Io,
-): readonly string[] => {
+function details(found: readonly ExpressionFunction[], words: readonly string[], io: Io): readonly string[] {
   const style = styleFor(io);
   if (found.length === 0) {
     const close = nearest(
@@ -87,4 +83,4 @@ const details = (
     ...wrapText(one.summary, io.columns - 2).map((line) => `  ${line}`),
     ...one.examples.map(({ expression, gives }) => `  ${expression}  ${style.dim("→")}  ${gives}`),
   ]);
-};
+}

@@ -81,19 +81,14 @@ export const gaps: CommandFile = command({
 });
 
 /** What stands where the sheet goes is kept: a file that was named, and whatever a person began to fill. */
-const refuseStanding = async (
-  path: string,
-  named: string | undefined,
-  store: Store,
-  io: Io,
-): Promise<void> => {
+async function refuseStanding(path: string, named: string | undefined, store: Store, io: Io): Promise<void> {
   const begun = await answersBegun(path, store);
   const shown = named ?? relative(io.cwd, path);
   if (begun !== undefined && begun > 0)
     throw new Refusal([diagnostic("sheet-begun", { path: shown, answers: begun })]);
   if (named !== undefined || begun === undefined)
     throw new Refusal([diagnostic("file-exists", { path: shown })]);
-};
+}
 
 const factsOf = (channels: readonly WorkspaceChannel[], shop: string): GapFacts => ({
   shop,
@@ -154,13 +149,13 @@ const columns = [
   { title: "asks for", flexible: true },
 ] as const;
 
-const report = (
+function report(
   { sheets, held, answerable, unplaced, others }: Gaps,
   grids: readonly FormSheet[],
   channels: readonly WorkspaceChannel[],
   file: string,
   io: Io,
-): readonly string[] => {
+): readonly string[] {
   const style = styleFor(io);
   const names = channels.map(({ setup }) => setup.definition.label).join(", ");
   if (sheets.length === 0)
@@ -194,4 +189,4 @@ const report = (
     ...(left === "" ? [] : wrapText(`Not to be settled by a sheet: ${left}; see lexicant check`, io.columns)),
     `Fill in the white cells, then: lexicant import ${file}`,
   ];
-};
+}

@@ -40,13 +40,13 @@ export const history: CommandFile = command({
   },
 });
 
-const whatOf = ({ kind, source, file, undoes }: HistoryEntry): string => {
+function whatOf({ kind, source, file, undoes }: HistoryEntry): string {
   if (kind === "undo") return `undo of ${undoes.join(", ")}`;
   if (kind === "sent") return `sent to ${source} (${file})`;
   return kind === "edit" ? `edit of ${file}` : `import of ${file}`;
-};
+}
 
-const print = (entries: readonly HistoryEntry[], limit: number, quiet: boolean, io: Io): void => {
+function print(entries: readonly HistoryEntry[], limit: number, quiet: boolean, io: Io): void {
   if (entries.length === 0) {
     io.out('Nothing has been imported yet; begin with "lexicant import FILE".\n');
     return;
@@ -67,4 +67,4 @@ const print = (entries: readonly HistoryEntry[], limit: number, quiet: boolean, 
   io.out(`${styleFor(io).bold(head)}\n${lines.map((line) => `${line}\n`).join("")}`);
   const more = entries.length - rows.length;
   if (!quiet && more > 0) io.err(`${countText(more, "more", "more")} with --limit ${entries.length}\n`);
-};
+}

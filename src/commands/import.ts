@@ -139,7 +139,7 @@ interface IncomingFiles {
 }
 
 /** Files that sources read before, to be read once more, each by its source, in the order in which they came. */
-const again = async (sources: readonly string[], options: CommonOptions, io: Io): Promise<IncomingFiles> => {
+async function again(sources: readonly string[], options: CommonOptions, io: Io): Promise<IncomingFiles> {
   const { filesAgain } = await import("../flow/import/read-again.js");
   const found = await withCatalogue(options.workspace, io, (open) =>
     filesAgain(open.workspace, open.store, sources),
@@ -148,15 +148,15 @@ const again = async (sources: readonly string[], options: CommonOptions, io: Io)
   for (const { path, source } of found)
     for (const file of await incomingFiles([path], io)) files.push({ file, source });
   return { files, sheets: [] };
-};
+}
 
 /** Reads all that comes in as one act, and tells what became of it once that has landed. */
-const read = async (
+async function read(
   { files, sheets }: IncomingFiles,
   given: ImportGiven,
   options: CommonOptions,
   io: Io,
-): Promise<ExitCode> => {
+): Promise<ExitCode> {
   const sources = files.map(({ file }) => file);
   const progress = importProgress(sources, io, options.quiet || options.json);
   try {
@@ -198,14 +198,14 @@ const read = async (
     progress.end();
     for (const file of [...sources, ...sheets]) await file.close();
   }
-};
+}
 
 interface LandedFiles {
   readonly answers?: AnswersResult | undefined;
   readonly imported?: ImportResult | undefined;
 }
 
-const tellImported = (result: ImportResult, given: ImportGiven, options: CommonOptions, io: Io): ExitCode => {
+function tellImported(result: ImportResult, given: ImportGiven, options: CommonOptions, io: Io): ExitCode {
   const { dryRun, dropVanished } = given;
   if (options.json) for (const file of result.files) io.out(fileJson(file, dryRun));
   else if (options.quiet) tellErrors(result.causes.causes(), io);
@@ -213,7 +213,7 @@ const tellImported = (result: ImportResult, given: ImportGiven, options: CommonO
   const rejected = result.files.reduce((sum, { counts }) => sum + counts.rejected, 0);
   const rows = result.files.reduce((sum, { counts }) => sum + counts.read, 0);
   return rejected > 0 && (given.strict || rejected === rows) ? 1 : 0;
-};
+}
 
 const requestOf = async (
   files: readonly IncomingFile[],
@@ -247,23 +247,23 @@ const requestOf = async (
 });
 
 /** A source that is named is meant for all files. */
-const apart = async (incoming: readonly ByteSource[], isSourceNamed: boolean): Promise<IncomingFiles> => {
+async function apart(incoming: readonly ByteSource[], isSourceNamed: boolean): Promise<IncomingFiles> {
   const files: IncomingFile[] = [];
   const sheets: ByteSource[] = [];
   for (const file of incoming)
     if (!isSourceNamed && (await isGapFile(file))) sheets.push(file);
     else files.push({ file });
   return { files, sheets };
-};
+}
 
-const answersIn = async (
+async function answersIn(
   files: readonly ByteSource[],
   open: WritableCatalogue,
   transaction: CatalogueTransaction,
   { dryRun }: ImportGiven,
   options: CommonOptions,
   io: Io,
-): Promise<AnswersResult> => {
+): Promise<AnswersResult> {
   const { takeAnswers } = await import("../flow/gaps/take-answers.js");
   return takeAnswers(open, transaction, {
     files,
@@ -274,27 +274,24 @@ const answersIn = async (
       if (options.json) io.out(findingJson(finding));
     },
   });
-};
+}
 
-const tellAnswers = async (
+async function tellAnswers(
   result: AnswersResult,
   { dryRun, strict }: ImportGiven,
   options: CommonOptions,
   io: Io,
-): Promise<ExitCode> => {
+): Promise<ExitCode> {
   const { answersJson, answersLines } = await import("../report/answers-report.js");
   if (options.json) io.out(answersJson(result, dryRun));
   else if (options.quiet) tellErrors(result.causes.causes(), io);
   else io.out(`${answersLines(result, dryRun, io).join("\n")}\n`);
   const isNothing = result.refused > 0 && result.refused === result.answers;
   return result.causes.count("error") > 0 && (strict || isNothing) ? 1 : 0;
-};
+}
 
 /** What is wrong with a table of the user's own keeps no stock file out: an expression that needs it says so itself. */
-const withoutFaultyTables = async (
-  surroundings: () => Promise<Surroundings>,
-  io: Io,
-): Promise<Surroundings> => {
+async function withoutFaultyTables(surroundings: () => Promise<Surroundings>, io: Io): Promise<Surroundings> {
   try {
     return await surroundings();
   } catch (error) {
@@ -303,7 +300,7 @@ const withoutFaultyTables = async (
       io.err(`${findingLines({ ...finding, severity: "warning" }, io).join("\n")}\n`);
     return surroundingsOf(io);
   }
-};
+}
 
 /** Shows a proposal, and lets it be corrected where somebody is there to answer. */
 const reviewing =

@@ -61,7 +61,7 @@ export const ledger: CommandFile = command({
   },
 });
 
-const entryLines = (row: LedgerRow, io: Io): readonly string[] => {
+function entryLines(row: LedgerRow, io: Io): readonly string[] {
   const style = styleFor(io);
   const { sku, listing, purpose, at, state, job, id, message } = row;
   const when = at === "" ? "with an earlier version" : at.slice(0, 16).replace("T", " ");
@@ -80,7 +80,7 @@ const entryLines = (row: LedgerRow, io: Io): readonly string[] => {
     io,
   );
   return [`${style.bold(sku)}  ${listing.name ?? ""}`, facts.join("; "), ...said, style.bold(head), ...lines];
-};
+}
 
 const columns = [
   { title: "sku" },
@@ -92,13 +92,13 @@ const columns = [
   { title: "its id there" },
 ] as const;
 
-const list = async (
+async function list(
   label: string,
   channel: string,
   found: AsyncGenerator<LedgerRow>,
   limit: number,
   io: Io,
-): Promise<readonly string[]> => {
+): Promise<readonly string[]> {
   const rows: (readonly string[])[] = [];
   const counts = new Map<string, number>();
   for await (const { sku, state, listing, at, purpose, id } of found) {
@@ -127,10 +127,10 @@ const list = async (
       ? [style.dim(`and ${countText(total - rows.length, "more", "more")} (--limit)`)]
       : []),
   ];
-};
+}
 
 /** A listing as the channel has it; of a field with several values all of them. */
-const entryJson = ({ channel, definition }: ChannelSetup, row: LedgerRow): string => {
+function entryJson({ channel, definition }: ChannelSetup, row: LedgerRow): string {
   const { sku, listing, purpose, at, state, job, id, message } = row;
   const common = { type: "ledger", ...{ channel, sku, state, purpose, at, id, message }, job: job ?? null };
   if (listing === undefined) return jsonLine({ ...common, listing: null });
@@ -143,17 +143,17 @@ const entryJson = ({ channel, definition }: ChannelSetup, row: LedgerRow): strin
     ...common,
     listing: { ...facts, values: Object.fromEntries(shown) as Record<string, unknown> },
   });
-};
+}
 
-const listJson = async (
+async function listJson(
   setup: ChannelSetup,
   rows: AsyncGenerator<LedgerRow>,
   limit: number,
-): Promise<string> => {
+): Promise<string> {
   let [text, shown] = ["", 0];
   for await (const row of rows) {
     if (shown++ >= limit) break;
     text += entryJson(setup, row);
   }
   return text;
-};
+}

@@ -104,11 +104,11 @@ export const lexicon: CommandFile = command({
   },
 });
 
-const setTerms = (
+function setTerms(
   { set = [], field }: { readonly set?: readonly string[] | undefined; readonly field?: string | undefined },
   setup: ChannelSetup,
   category: string,
-): TermDecision[] => {
+): TermDecision[] {
   if (set.length === 0) return [];
   if (field === undefined)
     throw new Refusal([
@@ -116,7 +116,7 @@ const setTerms = (
     ]);
   const wanted = termField(field, setup);
   return set.map((text) => termSet(text, wanted, setup, category));
-};
+}
 
 const termJson = (channel: string, { field, term, list, products, sku, proposals }: UnknownTerm): string =>
   jsonLine({
@@ -130,7 +130,7 @@ const termJson = (channel: string, { field, term, list, products, sku, proposals
     proposals,
   });
 
-const termLines = ({ term, products, proposals }: UnknownTerm, io: Io): readonly string[] => {
+function termLines({ term, products, proposals }: UnknownTerm, io: Io): readonly string[] {
   const style = styleFor(io);
   const [best, ...others] = proposals;
   const meant =
@@ -138,15 +138,15 @@ const termLines = ({ term, products, proposals }: UnknownTerm, io: Io): readonly
       ? "no value is like it"
       : `${Math.round(best.confidence * 100)}% ${best.value}, ${best.reason}${others.length === 0 || best.confidence >= 0.9 ? "" : style.dim(`; or ${others.map(({ value }) => value).join(", ")}`)}`;
   return [oneLine(`  "${term}" (${countText(products, "product")}): ${meant}`, io)];
-};
+}
 
-const report = (
+function report(
   { channel, definition, files }: ChannelSetup,
   terms: readonly UnknownTerm[],
   decided: readonly TermDecision[],
   dryRun: boolean,
   io: Io,
-): readonly string[] => {
+): readonly string[] {
   const style = styleFor(io);
   const title = style.bold(`${definition.label} ${definition.version}`);
   if (decided.length > 0)
@@ -177,4 +177,4 @@ const report = (
       : []),
     `Decide one: lexicant lexicon ${channel} --field ${first?.field.code ?? ""} --set "${first?.term ?? ""}=${first?.proposals[0]?.value ?? "VALUE"}"`,
   ];
-};
+}

@@ -141,10 +141,10 @@ export const place: CommandFile = command({
 });
 
 /** What a placement is of: a category of ours, or one product. */
-const refuseNobodys = async (text: string, store: Store): Promise<void> => {
+async function refuseNobodys(text: string, store: Store): Promise<void> {
   const ours = text.slice(0, Math.max(0, text.lastIndexOf("="))).trim();
   if (ours !== "" && (await store.product(ours)) === undefined) await refuseUnknownCategory(ours, store);
-};
+}
 
 const APART_SHOWN = 20;
 
@@ -166,7 +166,7 @@ const proposalJson = (channel: string, { ours, suggestions, nothing }: Placement
     nothingFits: rounded(nothing),
   });
 
-const proposalLines = (proposal: PlacementProposal, io: Io): readonly string[] => {
+function proposalLines(proposal: PlacementProposal, io: Io): readonly string[] {
   const { ours, suggestions, nothing } = proposal;
   const style = styleFor(io);
   const [best, ...others] = suggestions;
@@ -187,10 +187,10 @@ const proposalLines = (proposal: PlacementProposal, io: Io): readonly string[] =
     line(best),
     ...(best.confidence >= 0.9 || isApart ? [] : others.map((one) => style.dim(line(one)))),
   ];
-};
+}
 
 /** Products that go elsewhere than their category, and those that have none. */
-const apartLines = (proposals: readonly PlacementProposal[], io: Io): readonly string[] => {
+function apartLines(proposals: readonly PlacementProposal[], io: Io): readonly string[] {
   const style = styleFor(io);
   const apart = proposals.filter(({ ours }) => "skus" in ours);
   return apart.length === 0
@@ -201,9 +201,9 @@ const apartLines = (proposals: readonly PlacementProposal[], io: Io): readonly s
         ...apart.slice(0, APART_SHOWN).flatMap((proposal) => proposalLines(proposal, io)),
         ...(apart.length > APART_SHOWN ? [`and ${apart.length - APART_SHOWN} more (all with --json)`] : []),
       ];
-};
+}
 
-const report = (
+function report(
   { channel, definition }: ChannelSetup,
   all: readonly OurCategory[],
   proposals: readonly PlacementProposal[],
@@ -211,7 +211,7 @@ const report = (
   decided: readonly PlacementDecision[],
   dryRun: boolean,
   io: Io,
-): readonly string[] => {
+): readonly string[] {
   const style = styleFor(io);
   const open = all.filter(isOpen);
   const waiting = open.reduce((sum, { products }) => sum + products, 0);
@@ -240,17 +240,17 @@ const report = (
         ]),
     ...nextSteps(channel, decided.length, proposals, left),
   ];
-};
+}
 
 const waitingText = (open: number, waiting: number): string =>
   open === 0 ? "" : `, which ${countText(waiting, "product")} ${waiting === 1 ? "waits" : "wait"} for`;
 
-const nextSteps = (
+function nextSteps(
   channel: string,
   decided: number,
   proposals: readonly PlacementProposal[],
   left: number,
-): readonly string[] => {
+): readonly string[] {
   if (decided > 0)
     return left > 0
       ? [`${left} still open: lexicant place ${channel} --list`]
@@ -265,4 +265,4 @@ const nextSteps = (
       : []),
     `Decide one: lexicant place ${channel} --set "${keyOf(proposals[0])}"=${proposals[0]?.suggestions[0]?.category.code ?? "CODE"}`,
   ];
-};
+}

@@ -121,7 +121,7 @@ const actColumns: readonly TableColumn[] = [
   { title: "for example", flexible: true },
 ];
 
-const report = (
+function report(
   rows: readonly ReadinessRow[],
   acts: readonly RankedAct[],
   {
@@ -130,7 +130,7 @@ const report = (
     below,
   }: { readonly by: ReadinessKind; readonly limit: number; readonly below: number | undefined },
   io: Io,
-): readonly string[] => {
+): readonly string[] {
   const style = styleFor(io);
   const isWhole = by === "channel";
   if (rows.length === 0)
@@ -178,4 +178,4 @@ const report = (
       ? "Everything is ready. Next: lexicant build"
       : "All that is missing, in one sheet to fill in: lexicant gaps CHANNEL",
   ];
-};
+}

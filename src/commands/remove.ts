@@ -76,7 +76,7 @@ export const remove: CommandFile = command({
 const named = (skus: readonly string[]): string =>
   `${skus.slice(0, SHOWN).join(", ")}${skus.length > SHOWN ? ` and ${(skus.length - SHOWN).toLocaleString("en")} more` : ""}`;
 
-const confirmed = async (skus: readonly Sku[], io: Io): Promise<boolean> => {
+async function confirmed(skus: readonly Sku[], io: Io): Promise<boolean> {
   if (!io.isAttended)
     throw new Refusal([
       diagnostic("unknown-option", {
@@ -85,9 +85,9 @@ const confirmed = async (skus: readonly Sku[], io: Io): Promise<boolean> => {
     ]);
   const answer = await io.ask(`Remove ${countText(skus.length, "product")} (${named(skus)})? [y/n] `);
   return /^y(?:es)?$/i.test(answer?.trim() ?? "");
-};
+}
 
-const removedLines = ({ skus, revisions, hangers }: Removed, dryRun: boolean, io: Io): readonly string[] => {
+function removedLines({ skus, revisions, hangers }: Removed, dryRun: boolean, io: Io): readonly string[] {
   const { bundles, sent, emptied } = hangers;
   return [
     `${styleFor(io).bold(countText(skus.length, "product"))} ${dryRun ? "would be removed" : "removed"}: ${named(skus)}`,
@@ -107,4 +107,4 @@ const removedLines = ({ skus, revisions, hangers }: Removed, dryRun: boolean, io
           `To have ${skus.length === 1 ? "it" : "them"} back: lexicant undo${revisions.length === 1 ? ` ${revisions[0] ?? ""}` : ""}`,
         ]),
   ];
-};
+}

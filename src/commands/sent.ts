@@ -62,13 +62,13 @@ export const sent: CommandFile = command({
   },
 });
 
-const sentLines = (
+function sentLines(
   { channel, definition, prices }: ChannelSetup,
   build: BuildNote | undefined,
   { listings, ended, revision }: SentCounts,
   dryRun: boolean,
   io: Io,
-): readonly string[] => {
+): readonly string[] {
   if (build === undefined || listings === 0)
     return [`There is no build to be sent yet. Next: lexicant build ${channel}`];
   const most = prices?.greatestChange;
@@ -86,10 +86,10 @@ const sentLines = (
       ? styleFor(io).bold("Nothing was changed: this was a dry run.")
       : `Not so? lexicant undo ${revision ?? ""}`,
   ];
-};
+}
 
 /** The last build of a kind that a file is of: the ledger knows no other. */
-const buildOf = (file: string, builds: readonly BuildNote[]): BuildNote => {
+function buildOf(file: string, builds: readonly BuildNote[]): BuildNote {
   const found = builds.find(({ files }) => files.includes(file));
   if (found !== undefined) return found;
   const known = builds.flatMap(({ files }) => files);
@@ -98,4 +98,4 @@ const buildOf = (file: string, builds: readonly BuildNote[]): BuildNote => {
     builds.length === 0 ? "; there is none yet" : `; its files are ${known.slice(0, 5).join(", ")}`;
   const reason = `"${file}" is no file of the last build${near.length === 0 ? others : `; nearest: ${near.join(", ")}`}`;
   throw new Refusal([diagnostic("unknown-option", { reason })]);
-};
+}

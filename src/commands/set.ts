@@ -72,12 +72,12 @@ export const set: CommandFile = command({
 
 const shown = (text: string): string => (text === "" ? "nothing" : shownItems(text, ", "));
 
-const lines = (
+function lines(
   sku: string,
   changes: readonly ValueChange[],
   revision: number | undefined,
   channel: string | undefined,
-): readonly string[] => {
+): readonly string[] {
   if (revision === undefined) return [`${sku}: nothing is new; it stays as it is.`];
   const where = channel === undefined ? "" : ` on ${channel}`;
   return [
@@ -90,13 +90,13 @@ const lines = (
       ),
     `This is revision ${revision}; to take it back: lexicant undo ${revision}`,
   ];
-};
+}
 
-const editsOf = (
+function editsOf(
   written: readonly string[],
   attributes: AttributeIndex,
   { manifest }: Workspace,
-): readonly Edit[] => {
+): readonly Edit[] {
   const findings: Diagnostic[] = [];
   const edits = written.map((edit): Edit => {
     const at = edit.indexOf("=");
@@ -150,14 +150,14 @@ const editsOf = (
     findings.push(diagnostic("unknown-option", { reason: `${name} is given twice; give it once` }));
   if (findings.length > 0) throw new Refusal(findings);
   return edits;
-};
+}
 
 /** A language or currency of an attribute of ours may be new to the catalogue. */
-const isMarkOf = (attribute: string): boolean => {
+function isMarkOf(attribute: string): boolean {
   const [base = "", mark] = attribute.split("@");
   if (mark === undefined || !vocabulary.includes(base)) return false;
   const { kind } = attributeKind(base);
   return kind === "money"
     ? isCurrency(mark)
     : /^(?:text|html|url)$/.test(kind) && /^[a-z]{2,3}(?:-|$)/.test(mark);
-};
+}

@@ -77,7 +77,7 @@ const historyColumns = [
 ] as const;
 
 /** Every opinion about a product, by attribute, latest first. */
-const historyLines = (sku: string, opinions: readonly PastOpinion[], io: Io): readonly string[] => {
+function historyLines(sku: string, opinions: readonly PastOpinion[], io: Io): readonly string[] {
   const byAttribute = new Map<string, PastOpinion[]>();
   for (const opinion of opinions)
     byAttribute.set(opinion.attribute, [...(byAttribute.get(opinion.attribute) ?? []), opinion]);
@@ -96,13 +96,13 @@ const historyLines = (sku: string, opinions: readonly PastOpinion[], io: Io): re
     styleFor(io).bold(head),
     ...lines,
   ];
-};
+}
 
-const pastText = (text: string): string => {
+function pastText(text: string): string {
   if (isUnread(text)) return `(not read) ${writtenIn(text)}`;
   if (text === CLEARED) return "(none)";
   return text === RETRACTED ? "(taken back)" : shownItems(text, ", ").replace(/\s+/g, " ");
-};
+}
 
 interface ShownValue {
   readonly name: string;
@@ -142,7 +142,7 @@ const unreadLines = (cells: readonly ShownValue[], io: Io): readonly string[] =>
         ]),
       ];
 
-const lines = (product: Product, store: Store, siblings: readonly string[], io: Io): readonly string[] => {
+function lines(product: Product, store: Store, siblings: readonly string[], io: Io): readonly string[] {
   const style = styleFor(io);
   const shown = values(product, store);
   const title = shown.find(({ name }) => name === "name")?.text ?? "";
@@ -176,4 +176,4 @@ const lines = (product: Product, store: Store, siblings: readonly string[], io: 
     ...rows,
     ...unreadLines(unreadCells(product, store), io),
   ];
-};
+}

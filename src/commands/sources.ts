@@ -90,7 +90,7 @@ const readingOf = ({ settings, yaml }: Source): readonly (readonly [string, stri
 
 const SHOWN = 5;
 
-const oneLines = (source: Source, imports: readonly HistoryEntry[], io: Io): readonly string[] => {
+function oneLines(source: Source, imports: readonly HistoryEntry[], io: Io): readonly string[] {
   const { settings, name } = source;
   const style = styleFor(io);
   const rows = readingOf(source).map(([attribute, from]) => [attribute, from]);
@@ -120,7 +120,7 @@ const oneLines = (source: Source, imports: readonly HistoryEntry[], io: Io): rea
           `To read ${imports.length === 1 ? "it" : "them"} once more: lexicant import --again ${name}`,
         ]),
   ];
-};
+}
 
 const json = (source: Source, imports: readonly HistoryEntry[]) => ({
   type: "source",

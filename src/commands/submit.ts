@@ -105,7 +105,7 @@ export const submit: CommandFile = command({
 });
 
 /** Sent, refused by the channel, or not come about. */
-export const exitFor = ({ files, job }: Submitted): ExitCode => {
+export function exitFor({ files, job }: Submitted): ExitCode {
   if (files.some(({ sending }) => sending.kind === "unclear" || sending.kind === "not sent")) return 3;
   return job.files.some(({ state }) => state === "thrown out") ? 1 : 0;
-};
+}

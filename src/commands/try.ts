@@ -56,18 +56,18 @@ export const tryExpression: CommandFile = command({
   },
 });
 
-const onSku = async (sku: string, store: Store, trier: Trier): Promise<Trial> => {
+async function onSku(sku: string, store: Store, trier: Trier): Promise<Trial> {
   const family = await store.familyOf(sku);
   const trial =
     family === undefined ? undefined : (await trier.on(family)).find(({ product }) => product?.sku === sku);
   if (trial !== undefined) return trial;
   throw new Refusal([await unknownSku(sku, store)]);
-};
+}
 
-const valueText = (value: MaybeBlank): string => {
+function valueText(value: MaybeBlank): string {
   if (value === undefined) return "blank";
   return isList(value) ? value.map(shownText).join(" | ") : shownText(value);
-};
+}
 
 const trialJson = ({ product, value, troubles, steps }: Trial, withSteps: boolean): string =>
   jsonLine({
@@ -80,11 +80,11 @@ const trialJson = ({ product, value, troubles, steps }: Trial, withSteps: boolea
       : {}),
   });
 
-const one = (trial: Trial, store: Store, json: boolean, io: Io): ExitCode => {
+function one(trial: Trial, store: Store, json: boolean, io: Io): ExitCode {
   if (json) io.out(trialJson(trial, true));
   else io.out(`${stepLines(trial, store, io).join("\n")}\n`);
   return trial.troubles.length > 0 ? 1 : 0;
-};
+}
 
 const columns = [
   { title: "part", flexible: true },
@@ -93,15 +93,15 @@ const columns = [
 ] as const;
 
 /** Where an attribute's value came from: a file, an edit, or the channel's own rules for prices and stock. */
-const originOf = ({ product }: Trial, { name, value }: TriedStep, store: Store): string => {
+function originOf({ product }: Trial, { name, value }: TriedStep, store: Store): string {
   const slot = name === undefined ? undefined : product?.attributes.slot(name);
   if (slot === undefined || product === undefined) return "";
   if (valueText(product.value(slot)) !== valueText(value)) return "made by channel.yaml";
   const origin = product.origin(slot);
   return origin === undefined ? "" : placeText(store.placeOf(origin, name ?? ""));
-};
+}
 
-const stepLines = (trial: Trial, store: Store, io: Io): readonly string[] => {
+function stepLines(trial: Trial, store: Store, io: Io): readonly string[] {
   const style = styleFor(io);
   const { product, value, troubles, steps } = trial;
   const parts = steps.slice(0, -1);
@@ -118,15 +118,9 @@ const stepLines = (trial: Trial, store: Store, io: Io): readonly string[] => {
     `gives ${style.good(valueText(value))}`,
     ...troubles.map((trouble) => `${style.severity("error", "but")} ${troubleText(factsOf(trouble))}`),
   ];
-};
+}
 
-const several = async (
-  trier: Trier,
-  store: Store,
-  limit: number,
-  json: boolean,
-  io: Io,
-): Promise<ExitCode> => {
+async function several(trier: Trier, store: Store, limit: number, json: boolean, io: Io): Promise<ExitCode> {
   const shown: Trial[] = [];
   const counts = { all: 0, blank: 0, troubled: 0 };
   for await (const families of store.families())
@@ -140,7 +134,7 @@ const several = async (
       }
   if (!json) io.out(`${tableOf(shown, counts, io).join("\n")}\n`);
   return counts.troubled > 0 ? 1 : 0;
-};
+}
 
 const productColumns = [
   { title: "sku" },
@@ -148,11 +142,11 @@ const productColumns = [
   { title: "comes to", flexible: true },
 ] as const;
 
-const tableOf = (
+function tableOf(
   shown: readonly Trial[],
   { all, blank, troubled }: { readonly all: number; readonly blank: number; readonly troubled: number },
   io: Io,
-): readonly string[] => {
+): readonly string[] {
   const style = styleFor(io);
   if (all === 0) return ['The catalogue is empty; fill it with "lexicant import FILE".'];
   const rows = shown.map(({ product, value, troubles: [trouble] }) => [
@@ -168,4 +162,4 @@ const tableOf = (
   ];
   const first = shown[0]?.product?.sku ?? "SKU";
   return [style.bold(head), ...lines, `${counts.join(", ")}.`, `Each step of one: add --sku ${first}`];
-};
+}

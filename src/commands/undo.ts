@@ -57,29 +57,29 @@ export const undo: CommandFile = command({
   },
 });
 
-const describe = (entries: readonly HistoryEntry[], id: number): string => {
+function describe(entries: readonly HistoryEntry[], id: number): string {
   const entry = entries.find(({ revision }) => revision === id);
   if (entry?.kind === "undo")
     return `Undone: the undo of ${entry.undoes.join(", ")}; what that took back holds again.`;
   if (entry?.kind === "sent")
     return `Undone: that ${entry.source} was sent a build (${entry.at.slice(0, 16).replace("T", " ")}); the ledger holds what it held before.`;
   return `Undone: revision ${id}, ${entry?.file ?? ""} of ${entry?.at.slice(0, 16).replace("T", " ") ?? ""}, layer ${entry?.layer ?? ""}.`;
-};
+}
 
-const turnedLines = ({ gone, back }: TurnedDecisions): readonly string[] => {
+function turnedLines({ gone, back }: TurnedDecisions): readonly string[] {
   const rows = (decisions: TurnedDecisions["gone"]): number =>
     decisions.filter((one) => "term" in one).length;
   return [
     ...(rows(gone) > 0 ? [`${countText(rows(gone), "row")} of the lexicon went with it.`] : []),
     ...(rows(back) > 0 ? [`${countText(rows(back), "row")} of the lexicon came back with it.`] : []),
   ];
-};
+}
 
-const chosen = (
+function chosen(
   entries: readonly HistoryEntry[],
   asked: string | undefined,
   { through, alone }: { readonly through: boolean; readonly alone: boolean },
-): readonly number[] => {
+): readonly number[] {
   const live = entries.filter(({ undoneBy }) => undoneBy === undefined);
   if (asked === undefined) {
     const latest = live.find(({ kind }) => kind !== "undo");
@@ -106,4 +106,4 @@ const chosen = (
   throw new Refusal([
     diagnostic("later-revisions", { revision: entry.revision, later: ids, layer: entry.layer }),
   ]);
-};
+}

@@ -55,11 +55,11 @@ export const unset: CommandFile = command({
 });
 
 /** One act: a revision for each layer that said something. */
-const takeBack = async (
+async function takeBack(
   words: readonly OwnWord[],
   open: WritableCatalogue,
   io: Io,
-): Promise<readonly number[]> => {
+): Promise<readonly number[]> {
   const at = io.now().toISOString();
   const taken = await oneAct(open, async (transaction) => {
     const revisions: number[] = [];
@@ -71,14 +71,14 @@ const takeBack = async (
     return revisions;
   });
   return taken;
-};
+}
 
-const retract = async (
+async function retract(
   layer: string,
   words: readonly OwnWord[],
   transaction: CatalogueTransaction,
   at: string,
-): Promise<number | undefined> => {
+): Promise<number | undefined> {
   const attributes = [...new Set(words.map(({ attribute }) => attribute))];
   const writer = await transaction.revision(
     editPlan(
@@ -97,14 +97,14 @@ const retract = async (
     })),
   );
   return writer.finish({ read: said.size, added: 0, changed: said.size, unchanged: 0, rejected: 0 });
-};
+}
 
-const report = (
+function report(
   channel: string,
   words: readonly OwnWord[],
   revisions: readonly number[],
   dryRun: boolean,
-): readonly string[] => {
+): readonly string[] {
   if (words.length === 0) return [`Nothing is said for ${channel} alone; it shows what the catalogue says.`];
   const products = new Set(words.map(({ sku }) => sku)).size;
   const counts = `${countText(words.length, "value")} of ${countText(products, "product")}`;
@@ -115,4 +115,4 @@ const report = (
     ...(words.length > SHOWN ? [`  and ${(words.length - SHOWN).toLocaleString("en")} more`] : []),
     ...(latest === undefined ? [] : [`To have ${words.length === 1 ? "it" : "them"} back: lexicant undo`]),
   ];
-};
+}

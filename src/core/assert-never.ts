@@ -1,4 +1,4 @@
 /** Ends a switch over a union: the compiler refuses the call while a case is missing. */
-export const assertNever = (value: never): never => {
+export function assertNever(value: never): never {
   throw new Error(`unhandled case: ${JSON.stringify(value)}`);
-};
+}

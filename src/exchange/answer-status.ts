@@ -17,18 +17,18 @@ export type StatusMeaning =
   | "refused";
 
 /** What a status means. */
-export const meaningOf = (status: number): StatusMeaning => {
+export function meaningOf(status: number): StatusMeaning {
   if (status >= 200 && status < 300) return "done";
   if (status >= 300 && status < 400) return "elsewhere";
   if (status === 401 || status === 403) return "not accepted";
   if (status === 408 || status === 429 || status === 503) return "later";
   return status >= 500 ? "failed" : "refused";
-};
+}
 
 /** What a status says that is no success, with what the channel said beside it. */
-export const statusReason = (status: number, said: string): string => {
+export function statusReason(status: number, said: string): string {
   const words = said === "" ? "" : `: ${said}`;
   return meaningOf(status) === "not accepted"
     ? `the channel does not accept the token (${status})${words}`
     : `the channel answers ${status}${words}`;
-};
+}

@@ -8,7 +8,7 @@ import type { Secrets } from "./secrets.js";
 const asItIs = (text: string): string => text.replace(/[/\\]/g, "_");
 
 /** Reaches a channel by files in folders: what lies in one is taken, moved on, and answered by a file in another. */
-export const dropCarrier = (exchange: ExchangeDefinition, shelf: FileShelf, secrets: Secrets): Carrier => {
+export function dropCarrier(exchange: ExchangeDefinition, shelf: FileShelf, secrets: Secrets): Carrier {
   const at = (pattern: string, { name, facts }: Pick<SentFile, "name" | "facts">): string =>
     filledPattern(pattern, { ...facts, file: name, job: name }, asItIs);
   const failed = (error: unknown): ExchangeFault => {
@@ -62,4 +62,4 @@ export const dropCarrier = (exchange: ExchangeDefinition, shelf: FileShelf, secr
     categories: (version, path) => kept(filledPattern(exchange.categories ?? "", { version }, asItIs), path),
     close: () => shelf.close(),
   };
-};
+}

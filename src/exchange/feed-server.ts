@@ -51,10 +51,10 @@ export interface FeedHouse {
 type Env = { Bindings: HttpBindings };
 
 /** Whether two secrets are the same, in a time that tells nothing of either. */
-export const isSecret = (given: string, secret: string): boolean => {
+export function isSecret(given: string, secret: string): boolean {
   const digest = (text: string): Buffer => createHash("sha256").update(text).digest();
   return timingSafeEqual(digest(given), digest(secret));
-};
+}
 
 interface Range {
   readonly start: number;
@@ -62,13 +62,13 @@ interface Range {
 }
 
 /** The one range that is asked for (RFC 9110, 14); "none" where the whole is to be sent, "outside" where there is no such part. */
-const rangeOf = (header: string | undefined, size: number): Range | "none" | "outside" => {
+function rangeOf(header: string | undefined, size: number): Range | "none" | "outside" {
   const [, from = "", to = ""] = /^bytes=(\d{0,15})-(\d{0,15})$/.exec(header ?? "") ?? [];
   if (from === "" && to === "") return "none";
   const start = from === "" ? Math.max(0, size - Number(to)) : Number(from);
   const end = from === "" || to === "" ? size - 1 : Math.min(size - 1, Number(to));
   return start > end || start >= size ? "outside" : { start, end };
-};
+}
 
 const listed = (header: string): readonly string[] =>
   header.split(",").map((part) => part.trim().replace(/^W\//, ""));
@@ -77,10 +77,10 @@ const accepts = (header: string | undefined): boolean =>
   /(?:^|,)\s*(?:gzip|\*)\s*(?:;\s*q=(?!0(?:\.0*)?\s*(?:,|$))[\d.]+)?\s*(?:,|$)/i.test(header ?? "");
 
 /** Answers for one file: whole, in part, packed, or not at all where who asks has it already. */
-const answerFile = async (
+async function answerFile(
   file: PublishedFile,
   { req, env }: Context<Env>,
-): Promise<{ status: number; bytes: number }> => {
+): Promise<{ status: number; bytes: number }> {
   const { outgoing } = env;
   const packed =
     file.gzipPath !== undefined &&
@@ -135,7 +135,7 @@ const answerFile = async (
   outgoing.writeHead(status, headers);
   await pipeline(stream, outgoing);
   return { status, bytes: length };
-};
+}
 
 const senderOf = ({ socket }: IncomingMessage): string => socket.remoteAddress ?? "";
 
@@ -147,7 +147,7 @@ export interface FeedServer {
 }
 
 /** Publishes files at addresses of their own; nothing else is reachable. */
-export const feedServer = async (house: FeedHouse, host: string, port: number): Promise<FeedServer> => {
+export async function feedServer(house: FeedHouse, host: string, port: number): Promise<FeedServer> {
   const app = new Hono<Env>();
   app.get("/health", () => {
     const { isWell, body } = house.health();
@@ -207,4 +207,4 @@ export const feedServer = async (house: FeedHouse, host: string, port: number): 
         server.closeIdleConnections();
       }),
   };
-};
+}

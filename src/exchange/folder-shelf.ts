@@ -19,7 +19,7 @@ const words: Readonly<Record<string, string>> = {
 };
 
 /** An error of the disk in words. */
-export const shelfReason = (error: unknown): ShelfReason => {
+export function shelfReason(error: unknown): ShelfReason {
   if (error instanceof NameTaken)
     return { reason: "a file of this name lies there already", isBefore: true, isPassing: false };
   const { code = "", message } = error as NodeJS.ErrnoException;
@@ -29,7 +29,7 @@ export const shelfReason = (error: unknown): ShelfReason => {
     isBefore: code !== "",
     isPassing: false,
   };
-};
+}
 
 /** A folder of this machine, or one that is mounted here. */
 export const folderShelf = (folder: string): FileShelf => ({

@@ -11,11 +11,11 @@ const quoted = (text: string): string =>
   `"${text.replace(/["\r\n\\]/g, (sign) => encodeURIComponent(sign))}"`;
 
 /** A file with further parts as multipart/form-data (RFC 7578), read from the disk as it goes. */
-export const formBody = (
+export function formBody(
   file: { readonly part: string; readonly name: string; readonly path: string; readonly bytes: number },
   parts: Readonly<Record<string, string>>,
   key: string,
-): FormBody => {
+): FormBody {
   const boundary = `part-${key.replace(/[^A-Za-z0-9]/g, "")}`;
   const head = Buffer.from(
     `${Object.entries(parts)
@@ -37,4 +37,4 @@ export const formBody = (
       yield tail;
     },
   };
-};
+}

@@ -27,11 +27,11 @@ const watched = async function* (
 };
 
 /** A file as the request that the channel wants: its bytes alone, or a part of a form. */
-const requestFor = (
+function requestFor(
   { send }: ExchangeDefinition,
   file: OutgoingFile,
   told: (bytes: number) => void,
-): AskOptions => {
+): AskOptions {
   const facts = { ...file.facts, file: file.name };
   const key = send.keyHeader === "" ? {} : { [send.keyHeader]: file.key };
   if (send.as === "put")
@@ -49,16 +49,16 @@ const requestFor = (
     headers: { "content-type": form.type, "content-length": String(form.length), ...key },
     body: watched(form.bytes(), told) as never,
   };
-};
+}
 
 /** What became of a file by what the channel answered to it. */
-const sendingOf = async (
+async function sendingOf(
   answer: HttpAnswer,
   { send }: ExchangeDefinition,
   name: string,
   redirection: string,
   cleaned: (text: string) => string,
-): Promise<Sending> => {
+): Promise<Sending> {
   const { statusCode: status, headers, body } = answer;
   const text = await textOf(body);
   const reason = statusReason(status, cleaned(wordsIn(text)));
@@ -82,14 +82,10 @@ const sendingOf = async (
     case "refused":
       return { kind: "refused", reason };
   }
-};
+}
 
 /** Reaches a channel over HTTP. */
-export const httpCarrier = (
-  exchange: ExchangeDefinition,
-  account: HttpAccount,
-  secrets: Secrets,
-): Carrier => {
+export function httpCarrier(exchange: ExchangeDefinition, account: HttpAccount, secrets: Secrets): Carrier {
   const client = httpClient(exchange, account, secrets);
   const cleaned = (text: string): string => secrets.cleaned(text);
   const kept = async (path: string, to: string): Promise<void> =>
@@ -158,4 +154,4 @@ export const httpCarrier = (
     categories: (version, path) => kept(filledPattern(exchange.categories ?? "", { version }), path),
     close: () => client.close(),
   };
-};
+}

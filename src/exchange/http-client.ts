@@ -71,11 +71,7 @@ const tokenHeader = (
     : { [wanted.header]: wanted.says.replace("{token}", () => token) };
 
 /** Opens the way to an account. No redirection is followed: a token goes to the address that a person wrote, and nowhere else. */
-export const httpClient = (
-  exchange: ExchangeDefinition,
-  account: HttpAccount,
-  secrets: Secrets,
-): HttpClient => {
+export function httpClient(exchange: ExchangeDefinition, account: HttpAccount, secrets: Secrets): HttpClient {
   const agent = agentFor(account);
   const shown = tokenHeader(exchange, account);
   const ask: HttpClient["ask"] = async (path, { headers, ...options } = {}) => {
@@ -130,4 +126,4 @@ export const httpClient = (
     failed,
     close: () => agent.close(),
   };
-};
+}

@@ -56,12 +56,12 @@ interface ServerAnswer {
   readonly bytes: Uint8Array;
 }
 
-const headerOf = (headers: Dispatcher.ResponseData["headers"], name: string): string | undefined => {
+function headerOf(headers: Dispatcher.ResponseData["headers"], name: string): string | undefined {
   const value = ownOf(headers, name);
   return Array.isArray(value) ? value[0] : value;
-};
+}
 
-const firstBytes = async (body: Dispatcher.ResponseData["body"], limit: number): Promise<Uint8Array> => {
+async function firstBytes(body: Dispatcher.ResponseData["body"], limit: number): Promise<Uint8Array> {
   const chunks: Uint8Array[] = [];
   let length = 0;
   if (limit > 0)
@@ -74,24 +74,24 @@ const firstBytes = async (body: Dispatcher.ResponseData["body"], limit: number):
   body.on("error", () => undefined);
   body.destroy();
   return Buffer.concat(chunks);
-};
+}
 
 const endsIn = (bytes: Uint8Array, mark: string): boolean =>
   Buffer.from(bytes.subarray(-64)).includes(Buffer.from(mark, "latin1"));
 
 /** Whether the bytes of a whole picture stop before its own end (PNG, JPEG and GIF say where that is). */
-const isCutOff = (bytes: Uint8Array): boolean => {
+function isCutOff(bytes: Uint8Array): boolean {
   const head = Buffer.from(bytes.subarray(0, 4)).toString("latin1");
   if (head === "\u0089PNG") return !endsIn(bytes, "IEND");
   if (head.startsWith("\u00ff\u00d8\u00ff")) return !Buffer.from(bytes).includes(Buffer.from([0xff, 0xd9]));
   return head === "GIF8" && !endsIn(bytes, ";");
-};
+}
 
 /** What is told of a picture by its first bytes: its size, or what is wrong with it. */
-const pictureIn = (
+function pictureIn(
   bytes: Uint8Array,
   type: string,
-): { readonly width?: number; readonly height?: number; readonly flaw?: PictureFlaw } => {
+): { readonly width?: number; readonly height?: number; readonly flaw?: PictureFlaw } {
   if (bytes.length === 0) return { flaw: "it is empty" };
   const isWhole = bytes.length < FIRST_BYTES;
   const size = sizeOf(bytes);
@@ -99,9 +99,9 @@ const pictureIn = (
     return { ...size, ...(isWhole && isCutOff(bytes) ? { flaw: "it is cut off" } : {}) };
   // A camera's own data may lie before the size; only of a whole file it is known that there is none.
   return isWhole && type.startsWith("image/") ? { flaw: "it is no picture that can be read" } : {};
-};
+}
 
-const sizeOf = (bytes: Uint8Array): { readonly width: number; readonly height: number } | undefined => {
+function sizeOf(bytes: Uint8Array): { readonly width: number; readonly height: number } | undefined {
   try {
     const { width, height } = imageSize(bytes);
     return width > 0 && height > 0 ? { width, height } : undefined;
@@ -109,9 +109,9 @@ const sizeOf = (bytes: Uint8Array): { readonly width: number; readonly height: n
     // No picture, or one whose size stands farther behind: the address is there all the same.
     return undefined;
   }
-};
+}
 
-const reasonOf = (error: unknown): LinkAnswer => {
+function reasonOf(error: unknown): LinkAnswer {
   if (error instanceof PrivateAddress) return { link: "refused", reason: error.message };
   const { code, name, message, cause } = error as Error & { code?: string; cause?: unknown };
   if (cause instanceof PrivateAddress) return { link: "refused", reason: cause.message };
@@ -129,7 +129,7 @@ const reasonOf = (error: unknown): LinkAnswer => {
   const known =
     ownOf(reasons, code ?? "") ?? (isCertificate(code) ? "its certificate is not valid" : undefined);
   return { link: "unreachable", reason: known ?? message };
-};
+}
 
 const NO_ANSWER = "no answer in time";
 
@@ -138,7 +138,7 @@ const isCertificate = (code: string | undefined): boolean => /CERT|SIGNATURE/.te
 const isUnknownHost = (error: unknown): boolean => (error as { code?: string }).code === "ENOTFOUND";
 
 /** The address as a URL that may be asked, or why it may not. */
-const permitted = (url: string, allowPrivate: boolean): URL | LinkAnswer => {
+function permitted(url: string, allowPrivate: boolean): URL | LinkAnswer {
   const parsed = URL.canParse(url) ? new URL(url) : undefined;
   if (parsed === undefined) return { link: "refused", reason: "it is no web address" };
   if (parsed.protocol !== "http:" && parsed.protocol !== "https:")
@@ -149,10 +149,10 @@ const permitted = (url: string, allowPrivate: boolean): URL | LinkAnswer => {
   if (!allowPrivate && isIP(host) !== 0 && isPrivate(host))
     return { link: "refused", reason: `${host} is a private address` };
   return parsed;
-};
+}
 
 /** Begins to ask. */
-export const linkAsker = ({ allowPrivate, timeout }: LinkOptions): LinkAsker => {
+export function linkAsker({ allowPrivate, timeout }: LinkOptions): LinkAsker {
   const agent = new Agent({
     connect: { timeout, ...(allowPrivate ? {} : { lookup: publicLookup }) },
     maxHeaderSize: 16_384,
@@ -221,16 +221,16 @@ export const linkAsker = ({ allowPrivate, timeout }: LinkOptions): LinkAsker => 
     },
     close: () => agent.close(),
   };
-};
+}
 
 const hostOf = (url: string): string => (URL.canParse(url) ? new URL(url).host : "");
 
 /** Works through addresses, so many at a time in all and fewer at one host; hosts take turns. */
-export const askInTurn = async (
+export async function askInTurn(
   urls: readonly string[],
   { atOnce, perHost }: { readonly atOnce: number; readonly perHost: number },
   ask: (url: string) => Promise<void>,
-): Promise<void> => {
+): Promise<void> {
   const queues = new Map<string, string[]>();
   for (const url of urls) {
     const host = hostOf(url);
@@ -257,4 +257,4 @@ export const askInTurn = async (
   await Promise.all(
     [...queues.values()].flatMap((queue) => Array.from({ length: perHost }, () => worker(queue))),
   );
-};
+}

@@ -32,7 +32,7 @@ const reasons: Readonly<Record<string, readonly [reason: string, isBefore: boole
 const isCertificate = (code: string): boolean => /CERT|SIGNATURE|ALTNAME/.test(code);
 
 /** What a connection's error means. */
-export const networkReason = (error: unknown): NetworkReason => {
+export function networkReason(error: unknown): NetworkReason {
   const { code = "", message, cause } = error as Error & { code?: string; cause?: unknown };
   const hidden =
     error instanceof PrivateAddress ? error : cause instanceof PrivateAddress ? cause : undefined;
@@ -51,4 +51,4 @@ export const networkReason = (error: unknown): NetworkReason => {
   const known = ownOf(reasons, code);
   if (known !== undefined) return { reason: known[0], isBefore: known[1], isPassing: known[2] };
   return { reason: message === "" ? "the connection failed" : message, isBefore: false, isPassing: true };
-};
+}

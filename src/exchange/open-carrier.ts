@@ -42,10 +42,7 @@ export const shownAddress = (address: string): string => address.replace(/\/\/[^
  * Opens the way to an account of a channel.
  * @throws Refusal where its settings do not do, or a secret is missing or open to others
  */
-export const openCarrier = async (
-  { exchange, account, root, file }: AccountPlace,
-  io: Io,
-): Promise<Carrier> => {
+export async function openCarrier({ exchange, account, root, file }: AccountPlace, io: Io): Promise<Carrier> {
   const wrong = (key: string, reason: string): never => {
     throw new Refusal([diagnostic("wrong-setting", { key: `exchange.${key}`, reason }, { place: { file } })]);
   };
@@ -111,12 +108,12 @@ export const openCarrier = async (
     allowsPrivate,
   });
   return dropCarrier(exchange, shelf, secrets);
-};
+}
 
-const readCertificate = (path: string, wrong: (key: string, reason: string) => never): string => {
+function readCertificate(path: string, wrong: (key: string, reason: string) => never): string {
   try {
     return readFileSync(path, "utf8");
   } catch {
     return wrong("certificate_file", "cannot be read");
   }
-};
+}

@@ -15,19 +15,19 @@ export interface Patience {
 }
 
 /** The patience of this run: seconds, unless the environment says otherwise. */
-export const patienceOf = ({ environment }: Io): Patience => {
+export function patienceOf({ environment }: Io): Patience {
   const first = Number(environment["LEXICANT_FIRST_WAIT_MS"] ?? 800);
   return { tries: 6, first: Number.isFinite(first) ? first : 800, longest: 120_000 };
-};
+}
 
 /** Between half and all of twice the wait before, so that many who wait do not all come back at once. */
-const waitBefore = (tried: number, { first, longest }: Patience, wished: number | undefined): number => {
+function waitBefore(tried: number, { first, longest }: Patience, wished: number | undefined): number {
   const own = first * 2 ** (tried - 1) * (0.5 + Math.random() / 2);
   return Math.min(longest, Math.max(own, (wished ?? 0) * 1000));
-};
+}
 
 /** Asks again what does no harm when it is asked twice, as long as another try may succeed. */
-export const askPatiently = async <T>(ask: () => Promise<T>, patience: Patience): Promise<T> => {
+export async function askPatiently<T>(ask: () => Promise<T>, patience: Patience): Promise<T> {
   for (let tried = 1; ; tried++)
     try {
       return await ask();
@@ -36,7 +36,7 @@ export const askPatiently = async <T>(ask: () => Promise<T>, patience: Patience)
         throw error;
       await pause(waitBefore(tried, patience, error.again.wait));
     }
-};
+}
 
 /** Who follows bytes and waits. */
 export interface SendWatch {
@@ -48,7 +48,7 @@ export interface SendWatch {
  * Sends a file, and again where it did not arrive. What may have arrived is sent again only where that is harmless, a key
  * tells the channel that it is the same, or the channel does not have it when it is asked.
  */
-export const sendPatiently = async (
+export async function sendPatiently(
   carrier: Carrier,
   file: OutgoingFile,
   again: Repeating,
@@ -56,7 +56,7 @@ export const sendPatiently = async (
   watch: SendWatch,
   /** Whether an earlier run may have sent it. */
   isUnclear = false,
-): Promise<Sending> => {
+): Promise<Sending> {
   let last: Sending = { kind: "unclear", reason: "an earlier run ended while it was sent" };
   let mayHaveArrived = isUnclear;
   for (let tried = 1; ; tried++) {
@@ -80,4 +80,4 @@ export const sendPatiently = async (
     watch.waits(last.reason, wait);
     await pause(wait);
   }
-};
+}

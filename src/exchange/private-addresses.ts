@@ -22,10 +22,10 @@ for (const [family, networks] of [
   }
 
 /** Whether an IP address is one that the open internet does not reach. */
-export const isPrivate = (address: string): boolean => {
+export function isPrivate(address: string): boolean {
   const family = isIP(address);
   return family === 0 || closed.check(address, family === 6 ? "ipv6" : "ipv4");
-};
+}
 
 /** Why a connection was not made. */
 export class PrivateAddress extends Error {

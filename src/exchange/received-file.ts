@@ -18,7 +18,7 @@ const faultWords: Readonly<Record<string, string>> = {
 };
 
 /** Writes what comes to a file; what does not come whole leaves none. */
-export const receivedFile = async (body: Readable, path: string): Promise<void> => {
+export async function receivedFile(body: Readable, path: string): Promise<void> {
   let length = 0;
   try {
     await pipeline(
@@ -41,4 +41,4 @@ export const receivedFile = async (body: Readable, path: string): Promise<void> 
       ? new ExchangeFault("the answer broke off before it was whole", {})
       : new ExchangeFault(`the answer could not be kept: ${words}`, undefined);
   }
-};
+}

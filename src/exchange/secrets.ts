@@ -17,7 +17,7 @@ export interface Secrets {
 const LONGEST_SAID = 300;
 
 /** Secrets that are known; more may be told on the way. */
-export const secretsOf = (...known: readonly string[]): Secrets => {
+export function secretsOf(...known: readonly string[]): Secrets {
   const all = new Set<string>();
   const add = (secret: string): void => {
     if (secret.length >= 4)
@@ -33,21 +33,21 @@ export const secretsOf = (...known: readonly string[]): Secrets => {
       return plain.length > limit ? `${plain.slice(0, limit)}…` : plain;
     },
   };
-};
+}
 
-const refuse = (key: string, reason: string, file: string): never => {
+function refuse(key: string, reason: string, file: string): never {
   throw new Refusal([diagnostic("wrong-setting", { key, reason }, { place: { file } })]);
-};
+}
 
 /** A secret from the environment. @throws Refusal where it is not there */
-export const secretFrom = (variable: string, key: string, file: string, { environment }: Io): string => {
+export function secretFrom(variable: string, key: string, file: string, { environment }: Io): string {
   const secret = ownOf(environment, variable) ?? "";
   if (secret === "") refuse(key, `the environment has no ${variable}; set it before the command`, file);
   return secret.trim();
-};
+}
 
 /** A secret from a file that only its owner may read. @throws Refusal where others may, or it is not there */
-export const secretIn = (path: string, key: string, file: string): string => {
+export function secretIn(path: string, key: string, file: string): string {
   try {
     lstatSync(path);
     const found = statSync(realpathSync(path));
@@ -60,4 +60,4 @@ export const secretIn = (path: string, key: string, file: string): string => {
     if (error instanceof Refusal) throw error;
     return refuse(key, "the file with the secret cannot be read", file);
   }
-};
+}

@@ -49,7 +49,7 @@ const socketTo = ({ host, port, allowsPrivate }: SftpAccount): Promise<Socket> =
 const isMissing = (error: unknown): boolean => /no such file|does not exist/i.test((error as Error).message);
 
 /** Folders on an SFTP server. A host whose key is not the one that a person wrote down is refused before any secret is shown to it. */
-export const sftpShelf = async (account: SftpAccount): Promise<FileShelf> => {
+export async function sftpShelf(account: SftpAccount): Promise<FileShelf> {
   const client = new SftpClient();
   let seen = "";
   const { host, port, user, folder, password, privateKey } = account;
@@ -104,4 +104,4 @@ export const sftpShelf = async (account: SftpAccount): Promise<FileShelf> => {
       await client.end().catch(() => false);
     },
   };
-};
+}

@@ -25,7 +25,7 @@ const SMTPS_PORT = 465;
 const PATIENCE_MILLISECONDS = 30_000;
 
 /** Sends a letter. A name and password go over an encrypted line alone. */
-export const sendLetter = async ({ url, user, password }: MailServer, letter: Letter): Promise<void> => {
+export async function sendLetter({ url, user, password }: MailServer, letter: Letter): Promise<void> {
   const secure = url.protocol === "smtps:";
   const transport = createTransport({
     host: url.hostname.replace(/^\[|\]$/g, ""),
@@ -42,7 +42,7 @@ export const sendLetter = async ({ url, user, password }: MailServer, letter: Le
   } finally {
     transport.close();
   }
-};
+}
 
 const COMMAND_MILLISECONDS = 60_000;
 

@@ -29,7 +29,7 @@ const ownerPath = (root: string): string => join(root, ".lexicant", "writer.json
 const tell = (finding: Diagnostic, io: Io): void => io.err(`${sentence(finding)}\n`);
 
 /** Who writes, in words; whatever the note of it says is only told. */
-const ownerText = (root: string): string => {
+function ownerText(root: string): string {
   try {
     const found = lstatSync(ownerPath(root));
     if (!found.isFile() || found.size > NOTE_BYTES) return "another command";
@@ -43,22 +43,22 @@ const ownerText = (root: string): string => {
   } catch {
     return "another command";
   }
-};
+}
 
 /** A name that cannot be written is missed by those who wait, and by nobody else. */
-const ifItCan = (work: () => void): void => {
+function ifItCan(work: () => void): void {
   try {
     work();
   } catch {
     // As said.
   }
-};
+}
 
-const noteOwner = (root: string, { command }: Caller, io: Io): void => {
+function noteOwner(root: string, { command }: Caller, io: Io): void {
   const person = io.environment["USER"] ?? io.environment["LOGNAME"] ?? "";
   const note = { command, person, process: process.pid, host: hostname(), since: io.now().toISOString() };
   ifItCan(() => writeFileSync(ownerPath(root), JSON.stringify(note)));
-};
+}
 
 const forgetOwner = (root: string): void => ifItCan(() => rmSync(ownerPath(root), { force: true }));
 
@@ -68,7 +68,7 @@ const takeLock = (root: string, { cwd }: Io): Promise<WriterLock | undefined> =>
 /** Seconds that a writer waits for another. */
 const patience = ({ environment }: Io): number => Number(environment["LEXICANT_WAIT"] ?? WAIT_SECONDS);
 
-const waitForLock = async (root: string, caller: Caller, io: Io): Promise<WriterLock> => {
+async function waitForLock(root: string, caller: Caller, io: Io): Promise<WriterLock> {
   const begun = performance.now();
   let isTold = caller.quiet;
   for (;;) {
@@ -86,13 +86,13 @@ const waitForLock = async (root: string, caller: Caller, io: Io): Promise<Writer
     }
     await pause(TRY_MILLISECONDS);
   }
-};
+}
 
-const settle = async (root: string, io: Io): Promise<void> => {
+async function settle(root: string, io: Io): Promise<void> {
   if (!isLandingOpen(root)) return;
   const told = await settleLanding(root, (mark) => hasLanded(placesIn(root).storePath, mark));
   if (told !== undefined) tell(told, io);
-};
+}
 
 /** The landing of a command that is called there. */
 export const landingFor = (root: string, { command }: Caller, io: Io): Landing =>
@@ -103,12 +103,12 @@ export const landingFor = (root: string, { command }: Caller, io: Io): Landing =
  * first; what is not landed when the work is done is cleared.
  * @throws Refusal where another still writes when patience ends, or nothing can be written there
  */
-export const asWriter = async <T>(
+export async function asWriter<T>(
   root: string,
   caller: Caller,
   io: Io,
   work: (own: Landing) => Promise<T>,
-): Promise<T> => {
+): Promise<T> {
   const lock = await waitForLock(root, caller, io);
   const own = landingFor(root, caller, io);
   try {
@@ -120,10 +120,10 @@ export const asWriter = async <T>(
     forgetOwner(root);
     lock.release();
   }
-};
+}
 
 /** For whoever only reads: ends what a killed command began, unless somebody is at work there or nothing can be written. */
-export const settleIfFree = async (root: string, io: Io): Promise<void> => {
+export async function settleIfFree(root: string, io: Io): Promise<void> {
   if (!isLandingOpen(root)) return;
   try {
     const lock = await takeLock(root, io);
@@ -137,7 +137,7 @@ export const settleIfFree = async (root: string, io: Io): Promise<void> => {
     if (!(error instanceof Refusal)) throw error;
     for (const finding of error.findings) tell({ ...finding, severity: "warning" }, io);
   }
-};
+}
 
 /** Changes files alone, as the one that may: they land together when the work is done, or not at all. */
 export const landFiles = (

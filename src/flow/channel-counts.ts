@@ -6,10 +6,10 @@ import type { Judged, KeptJudged } from "../core/listing/judged.js";
 import type { ExitCode } from "../io/exit-code.js";
 
 /** 0 all ready, 1 more products are held than is allowed, 3 a check itself failed: what it would have said is not known. */
-export const exitFor = (runs: readonly ChannelCounts[], mostHeld = 0): ExitCode => {
+export function exitFor(runs: readonly ChannelCounts[], mostHeld = 0): ExitCode {
   if (runs.some(({ causes }) => causes.has("check-crashed"))) return 3;
   return runs.reduce((sum, { held }) => sum + held, 0) > mostHeld ? 1 : 0;
-};
+}
 
 /** What a build's end depends on. */
 interface EndedBuild {
@@ -21,16 +21,16 @@ interface EndedBuild {
  * 0 what was asked for was done, whatever is held (that is told); 1 nothing of it could be done, or `strict` wants all;
  * 3 a check itself failed.
  */
-export const exitForBuilds = (
+export function exitForBuilds(
   builds: readonly EndedBuild[],
   { strict, dryRun }: { readonly strict: boolean; readonly dryRun: boolean },
-): ExitCode => {
+): ExitCode {
   if (builds.some(({ counts }) => counts.causes.has("check-crashed"))) return 3;
   const isHeld = builds.some(({ counts }) => counts.held > 0);
   // Where listings are ready and none is in a file, there was nothing to say: that is done.
   const isNothing = !dryRun && builds.every(({ counts, isEmpty }) => isEmpty && counts.ready === 0);
   return isHeld && (strict || isNothing) ? 1 : 0;
-};
+}
 
 /** Counts what became of products on a channel, and gathers the causes. */
 export interface ChannelCounts {
@@ -61,11 +61,11 @@ export interface CountsWishes {
 const MOST_REPEATED = 50_000;
 
 /** Begins to count. */
-export const channelCounts = ({
+export function channelCounts({
   silences = [],
   isMeant = () => true,
   examples,
-}: CountsWishes = {}): ChannelCounts => {
+}: CountsWishes = {}): ChannelCounts {
   const causes = causeCollector(examples);
   const leftOutCauses = causeCollector(examples);
   /** By what products came to. */
@@ -128,4 +128,4 @@ export const channelCounts = ({
       });
     },
   };
-};
+}

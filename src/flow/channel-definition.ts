@@ -13,7 +13,7 @@ import { definitionsFor, type Workspace } from "../workspace/workspace.js";
 import { enterWorkspace, surroundingsOf } from "./open-catalogue.js";
 
 /** The workspace around a folder, or undefined where there is none; any other fault ends the command. */
-export const workspaceIfAny = async (folder: NamedFolder, io: Io): Promise<Workspace | undefined> => {
+export async function workspaceIfAny(folder: NamedFolder, io: Io): Promise<Workspace | undefined> {
   try {
     return await enterWorkspace(folder, io);
   } catch (error) {
@@ -21,17 +21,17 @@ export const workspaceIfAny = async (folder: NamedFolder, io: Io): Promise<Works
       return undefined;
     throw error;
   }
-};
+}
 
 /** Seconds after which a reader wants to know what took so long. */
 const LONG = 1;
 
 /** A channel's definition by its name, with or without a workspace around. */
-export const namedDefinition = async (
+export async function namedDefinition(
   folder: NamedFolder,
   channel: string,
   io: Io,
-): Promise<ChannelDefinition> => {
+): Promise<ChannelDefinition> {
   const workspace = await workspaceIfAny(folder, io);
   const folders = await definitionsFor(workspace);
   const known = folders.map((one) => one.channel);
@@ -44,10 +44,10 @@ export const namedDefinition = async (
       `Read ${definition.label} ${definition.version} in ${seconds.toFixed(1)} s: ${countText(definition.tree.all.length, "category", "categories")}, ${countText(definition.rules.length, "field row")}.\n`,
     );
   return definition;
-};
+}
 
 /** A category that a person named by code or path, or a refusal with the nearest. */
-export const namedCategory = (definition: ChannelDefinition, wanted: string): Category => {
+export function namedCategory(definition: ChannelDefinition, wanted: string): Category {
   const { tree } = definition;
   const found = tree.named(wanted);
   if (found !== undefined) return found;
@@ -57,4 +57,4 @@ export const namedCategory = (definition: ChannelDefinition, wanted: string): Ca
       nearest: nearCategories(tree, wanted, ({ code, path }) => `${code} (${path})`),
     }),
   ]);
-};
+}

@@ -5,11 +5,11 @@ import { program, type ReadyProgram } from "../core/language/program.js";
 import { attributeNames } from "../core/listing/fill/fill-names.js";
 
 /** A condition from the command line (`--where`), ready to run on products. */
-export const conditionOf = (
+export function conditionOf(
   text: string,
   attributes: AttributeIndex,
   surroundings: Surroundings,
-): ReadyProgram => {
+): ReadyProgram {
   const compiled = program(
     { text, place: { file: "--where", line: 1, position: 1 } },
     attributeNames(attributes),
@@ -18,4 +18,4 @@ export const conditionOf = (
   );
   if (compiled.kind === "faulty") throw new Refusal(compiled.findings);
   return compiled;
-};
+}

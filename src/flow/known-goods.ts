@@ -4,10 +4,7 @@ import { loadGlossary } from "../workspace/goods-files.js";
 import { definitionsFor, type Workspace } from "../workspace/workspace.js";
 
 /** What is known of goods: the shipped glossary with the words of the shop, and those of a channel's definition. */
-export const goodsKnownFor = async (
-  workspace: Workspace | undefined,
-  channel?: string,
-): Promise<Glossary> => {
+export async function goodsKnownFor(workspace: Workspace | undefined, channel?: string): Promise<Glossary> {
   const definition =
     channel === undefined
       ? undefined
@@ -20,4 +17,4 @@ export const goodsKnownFor = async (
       ? []
       : [{ path: workspace.path("tables", "goods.csv"), shown: "tables/goods.csv" }]),
   ]);
-};
+}

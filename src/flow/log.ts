@@ -17,7 +17,7 @@ const levels: Readonly<Record<number, string>> = {
 };
 
 /** A line for people, of the record that programs read. */
-const plainLine = (line: string): string => {
+function plainLine(line: string): string {
   const { time, level, msg, ...facts } = JSON.parse(line) as Readonly<Record<string, unknown>>;
   const shown = Object.entries(facts).map(
     ([name, value]) =>
@@ -25,7 +25,7 @@ const plainLine = (line: string): string => {
   );
   const at = typeof time === "string" ? time.slice(0, 19).replace("T", " ") : "";
   return `${[at, (levels[Number(level)] ?? "").padEnd(7), String(msg), ...shown].join(" ")}\n`;
-};
+}
 
 /** A log on standard error: JSON lines, or the same for people. */
 export const logTo = (io: Io, form: LogForm): Logger =>

@@ -6,11 +6,11 @@ import type { WritableCatalogue } from "./open-catalogue.js";
  * Does one act on the catalogue and on files: it lands whole, or leaves no trace; a trial is rolled back when its work is
  * done.
  */
-export const oneAct = async <T>(
+export async function oneAct<T>(
   { store, landing }: Pick<WritableCatalogue, "store" | "landing">,
   work: (transaction: CatalogueTransaction) => Promise<T>,
   { isTrial = false }: { readonly isTrial?: boolean } = {},
-): Promise<T> => {
+): Promise<T> {
   const transaction = await store.begin();
   try {
     const result = await work(transaction);
@@ -21,7 +21,7 @@ export const oneAct = async <T>(
     await transaction.rollback();
     throw error;
   }
-};
+}
 
 type EditPlan = Pick<RevisionPlan, "layer" | "file" | "at"> &
   Partial<Pick<RevisionPlan, "kind" | "source" | "tellChanges">>;

@@ -26,11 +26,11 @@ export interface WritableCatalogue extends OpenCatalogue {
 export type WritableWorkspace = Pick<WritableCatalogue, "workspace" | "landing">;
 
 /** Opens the workspace that a command was called for; what a killed command began there is ended before. */
-export const enterWorkspace = async (folder: NamedFolder, io: Io): Promise<Workspace> => {
+export async function enterWorkspace(folder: NamedFolder, io: Io): Promise<Workspace> {
   const root = workspaceRoot(folder, io.cwd);
   await settleIfFree(root, io);
   return openWorkspace(root);
-};
+}
 
 /** Opens the workspace a command was called for, with its store, to read. */
 export const withCatalogue = async <T extends ExitCode | object>(
@@ -40,17 +40,17 @@ export const withCatalogue = async <T extends ExitCode | object>(
 ): Promise<T> => opened(await enterWorkspace(folder, io), io, true, work);
 
 /** Opens the workspace to write to it, with its store: one command at a time, and all that it changes as one. */
-export const withWritableCatalogue = async <T extends ExitCode | object>(
+export async function withWritableCatalogue<T extends ExitCode | object>(
   { workspace: folder, ...caller }: Caller & { readonly workspace: NamedFolder },
   io: Io,
   work: (open: WritableCatalogue) => Promise<T>,
-): Promise<T> => {
+): Promise<T> {
   const root = workspaceRoot(folder, io.cwd);
   return asWriter(root, caller, io, async (own) =>
     // Read by its writer alone: whoever wrote before may have changed the manifest.
     opened(await openWorkspace(root), io, false, (open) => work({ ...open, landing: own })),
   );
-};
+}
 
 /** Opens the workspace for what would write and is only tried: it lands nothing. */
 const withCatalogueToTry: typeof withWritableCatalogue = ({ workspace: folder, ...caller }, io, work) =>
@@ -62,12 +62,12 @@ const withCatalogueToTry: typeof withWritableCatalogue = ({ workspace: folder, .
 export const withCatalogueToChange = (isTrial: boolean): typeof withWritableCatalogue =>
   isTrial ? withCatalogueToTry : withWritableCatalogue;
 
-const opened = async <T extends ExitCode | object>(
+async function opened<T extends ExitCode | object>(
   workspace: Workspace,
   io: Io,
   onlyReads: boolean,
   work: (open: OpenCatalogue) => Promise<T>,
-): Promise<T> => {
+): Promise<T> {
   const store = await storeOf(workspace, { onlyReads });
   try {
     let known: Promise<Surroundings> | undefined;
@@ -79,7 +79,7 @@ const opened = async <T extends ExitCode | object>(
   } finally {
     await store.close();
   }
-};
+}
 
 /** The day of the run; a build can be given another, so that its bytes can be made again. */
 export const surroundingsOf = (io: Io): Surroundings => ({

@@ -12,25 +12,25 @@ const SEEN = 12;
 const NAMED = 3;
 
 /** That no product has a SKU, with those that a person can have meant. */
-export const unknownSku = async (sku: string, store: Store): Promise<Diagnostic> => {
+export async function unknownSku(sku: string, store: Store): Promise<Diagnostic> {
   const near: string[] = [];
   // The store remembers SKUs that nothing names any more, as after an undo.
   for (const one of nearest(sku, await store.skusNear(sku), SEEN))
     if (near.length < NAMED && (await store.product(one)) !== undefined) near.push(one);
   const before = (await store.opinions(sku)).length > 0;
   return diagnostic("unknown-sku", { sku, nearest: near, before });
-};
+}
 
 /** Refuses SKUs that nobody knows, all at once. */
-export const refuseUnknownSkus = async (skus: Iterable<string>, store: Store): Promise<void> => {
+export async function refuseUnknownSkus(skus: Iterable<string>, store: Store): Promise<void> {
   const unknown: Diagnostic[] = [];
   for (const sku of skus)
     if ((await store.product(sku)) === undefined) unknown.push(await unknownSku(sku, store));
   if (unknown.length > 0) throw new Refusal(unknown);
-};
+}
 
 /** Refuses a channel that the workspace does not use; none is fine where none is asked for. */
-export const refuseUnused = (channel: string | undefined, { channelsInUse }: Workspace): void => {
+export function refuseUnused(channel: string | undefined, { channelsInUse }: Workspace): void {
   if (channel !== undefined && !channelsInUse.includes(channel))
     throw new Refusal([
       diagnostic("channel-not-in-use", {
@@ -39,10 +39,10 @@ export const refuseUnused = (channel: string | undefined, { channelsInUse }: Wor
         nearest: nearest(channel, channelsInUse),
       }),
     ]);
-};
+}
 
 /** Refuses a path that no category of ours has or lies below. */
-export const refuseUnknownCategory = async (path: string, store: Store): Promise<void> => {
+export async function refuseUnknownCategory(path: string, store: Store): Promise<void> {
   const wanted = pathText(pathParts(path));
   const seen = new Set<string>();
   for await (const families of store.families())
@@ -55,10 +55,10 @@ export const refuseUnknownCategory = async (path: string, store: Store): Promise
       }
   const near = nearest(path, new Set([...seen].flatMap(selfAndAbove)));
   throw new Refusal([diagnostic("unknown-own-category", { name: path, nearest: near })]);
-};
+}
 
 /** The attributes of a list with commas between; those that nobody knows are refused, all at once. */
-export const attributesIn = (list: string, attributes: AttributeIndex): readonly string[] => {
+export function attributesIn(list: string, attributes: AttributeIndex): readonly string[] {
   const asked = list
     .split(",")
     .map((name) => name.trim())
@@ -70,4 +70,4 @@ export const attributesIn = (list: string, attributes: AttributeIndex): readonly
       diagnostic("unknown-attribute", { attribute, nearest: nearest(attribute, attributes.names) }),
     ),
   );
-};
+}

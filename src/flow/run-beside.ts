@@ -20,7 +20,7 @@ const MOST_SAID = 2000;
 const MOST_ERRORS = 3;
 
 /** Takes an answer line by line, and keeps the objects of one type: of a million others none is held. */
-const objectsOf = (type: string) => {
+function objectsOf(type: string) {
   const [mark, objects]: [string, Readonly<Record<string, unknown>>[]] = [`{"type":"${type}"`, []];
   const errors: string[] = [];
   let rest = "";
@@ -39,7 +39,7 @@ const objectsOf = (type: string) => {
     },
     end: () => take(rest),
   };
-};
+}
 
 /** Runs a command of ours in a process of its own, so that its memory goes with it and nobody waits for its work. */
 export const runBeside = (
@@ -84,12 +84,12 @@ export type Rebuilt =
   | { readonly kind: "failed"; readonly exit: number; readonly reason: string };
 
 /** Builds a channel's files in a process of its own. */
-export const rebuild = async (
+export async function rebuild(
   workspace: Pick<Workspace, "root">,
   channel: string,
   options: readonly string[],
   io: Io,
-): Promise<Rebuilt> => {
+): Promise<Rebuilt> {
   const { exit, lines, said } = await runBeside(workspace, ["build", channel, ...options], "build", io);
   const [built] = lines;
   if ((exit !== 0 && exit !== 1) || built === undefined)
@@ -106,4 +106,4 @@ export const rebuild = async (
     folder: resolve(workspace.root, folder),
     files: files.map(({ name }) => name),
   };
-};
+}

@@ -38,7 +38,7 @@ export interface ChannelRun {
 }
 
 /** Loads the channels asked for, or all in use; a fault in any of them ends the command before anything is done. */
-export const loadChannels = async (
+export async function loadChannels(
   workspace: Workspace,
   store: Store,
   asked: readonly string[],
@@ -47,7 +47,7 @@ export const loadChannels = async (
   sharing?: readonly (readonly string[])[],
   /** What they are held against, where it is not what was sent. */
   against?: LedgerState,
-): Promise<readonly WorkspaceChannel[]> => {
+): Promise<readonly WorkspaceChannel[]> {
   const folders = await definitionsFor(workspace);
   const names = chosenChannels(workspace, asked, folders);
   const attributes = await store.attributes();
@@ -57,7 +57,7 @@ export const loadChannels = async (
   // A pass over all keys: made once for all channels, when the first products are looked at.
   const shared = once(() => (sharing === undefined ? store.sharedBarcodes() : productsOf(store, sharing)));
   return Promise.all(channels.map((channel) => remembering(channel, shared, store, against)));
-};
+}
 
 const productsOf = (
   store: Store,
@@ -69,18 +69,18 @@ const productsOf = (
 
 const isHere = <T>(one: T | undefined): one is T => one !== undefined;
 
-const once = <T extends object>(find: () => T): (() => T) => {
+function once<T extends object>(find: () => T): () => T {
   let found: T | undefined;
   return () => (found ??= find());
-};
+}
 
 /** A channel that recalls what the store knows of it: what it was sent, and which products share a barcode. */
-const remembering = async (
+async function remembering(
   { setup, ...channel }: WorkspaceChannel,
   shared: () => Promise<readonly (readonly Product[])[]>,
   store: Store,
   against: LedgerState = "sent",
-): Promise<WorkspaceChannel> => {
+): Promise<WorkspaceChannel> {
   const ledger = store.ledgerOf(setup.channel);
   const isNew = against === "sent" && (await ledger.isEmpty());
   const jobs = store.jobsOf(setup.channel);
@@ -124,34 +124,34 @@ const remembering = async (
       entries = await ledger.of({ skus: members.map(({ sku }) => sku), groups: [...groups], state: against });
     },
   };
-};
+}
 
 /** Names of channels. */
 export const namesOf = (channels: readonly WorkspaceChannel[]): readonly string[] =>
   channels.map(({ setup }) => setup.channel);
 
 /** Loads the one channel that a command is about. */
-export const loadChannel = async (
+export async function loadChannel(
   workspace: Workspace,
   store: Store,
   channel: string,
   surroundings: Surroundings,
-): Promise<WorkspaceChannel> => {
+): Promise<WorkspaceChannel> {
   const [found] = await loadChannels(workspace, store, [channel], surroundings);
   if (found !== undefined) return found;
   throw new Refusal([
     diagnostic("unknown-channel", { channel, nearest: [], known: workspace.channelsInUse }),
   ]);
-};
+}
 
 /** Tells the file, row and column of a product's value. */
-export const provenanceIn = async (store: Store): Promise<Provenance> => {
+export async function provenanceIn(store: Store): Promise<Provenance> {
   const attributes = await store.attributes();
   return (product, slot) => {
     const origin = product.origin(slot) ?? product.unread(slot)?.origin;
     return origin === undefined ? undefined : store.placeOf(origin, attributes.names[slot] ?? "");
   };
-};
+}
 
 /** Products of one stretch at most: what comes of it is held until it is done. */
 export const STRETCH = 2000;
@@ -167,11 +167,11 @@ export interface PassWishes {
  * catalogue itself. `take` is given what becomes of the products that are meant.
  * @throws Refusal where no product is
  */
-export const runChannels = async (
+export async function runChannels(
   store: Store,
   runs: readonly ChannelRun[],
   wishes: PassWishes = {},
-): Promise<void> => {
+): Promise<void> {
   const pass = await channelPass(store, runs, wishes);
   const ids = runs.map(() => idRegister());
   for (const range of await store.stretches(1, STRETCH)) {
@@ -180,14 +180,14 @@ export const runChannels = async (
     for (const [at, { channel }] of runs.entries()) ids[at]?.add(channel.setup.ids.all());
   }
   wishes.choice?.refuseNothing();
-};
+}
 
 /** The same for some families after others. */
-export const channelPass = async (
+export async function channelPass(
   store: Store,
   runs: readonly ChannelRun[],
   { choice = everything, look }: PassWishes = {},
-): Promise<(batches: AsyncGenerator<readonly Family[]>) => Promise<void>> => {
+): Promise<(batches: AsyncGenerator<readonly Family[]>) => Promise<void>> {
   const provenance = await provenanceIn(store);
   const prepared = runs.map((run) => ({
     run,
@@ -216,4 +216,4 @@ export const channelPass = async (
       }
     }
   };
-};
+}

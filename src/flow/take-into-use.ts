@@ -11,11 +11,11 @@ import { addToManifest } from "../workspace/edit-manifest.js";
 import { definitionsIn } from "../workspace/workspace.js";
 
 /** The definitions of channels by their names; a name that nobody knows ends the command with the nearest. */
-export const definitionsNamed = async (
+export async function definitionsNamed(
   root: string,
   names: readonly string[],
   surroundings: Surroundings,
-): Promise<readonly ChannelDefinition[]> => {
+): Promise<readonly ChannelDefinition[]> {
   const folders = await definitionsIn(root);
   const known = folders.map(({ channel }) => channel);
   return Promise.all(
@@ -23,14 +23,14 @@ export const definitionsNamed = async (
       loadDefinition(definitionNamed(folders, name, nearest(name, known)), surroundings),
     ),
   );
-};
+}
 
 /** Takes channels into use in a workspace that there is; decisions that are made already stay as they are. */
-export const takeIntoUse = async (
+export async function takeIntoUse(
   { workspace, landing }: WritableWorkspace,
   channels: readonly ChannelDefinition[],
   attributes: AttributeIndex | undefined,
-): Promise<void> => {
+): Promise<void> {
   for (const definition of channels) {
     const { channel } = definition;
     if (!existsSync(workspace.path("channels", channel, "channel.yaml")))
@@ -41,4 +41,4 @@ export const takeIntoUse = async (
       });
     await addToManifest(landing, workspace, "channels", channel);
   }
-};
+}

@@ -26,7 +26,7 @@ const usual: readonly Occasion[] = ["job-refused", "rebuild-failed", "feed-not-f
 const MOST_CAUSES = 10;
 
 /** Tells whoever the workspace names, by mail or by a program of their own; off unless it is set. That it failed is told, and stops nothing. */
-export const tellSomeone = async (workspace: Workspace, happening: Happening, io: Io): Promise<void> => {
+export async function tellSomeone(workspace: Workspace, happening: Happening, io: Io): Promise<void> {
   const { tell, shop } = workspace.manifest;
   if (tell === undefined || !(tell.on ?? usual).includes(happening.occasion)) return;
   const { occasion, channel, says, counts, report } = happening;
@@ -77,4 +77,4 @@ export const tellSomeone = async (workspace: Workspace, happening: Happening, io
         workspace.root,
       );
     });
-};
+}

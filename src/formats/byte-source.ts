@@ -28,14 +28,14 @@ const CHUNK_BYTES = 1 << 20;
 const readAt = promisify(read);
 
 /** Makes a source of a stream of chunks. */
-export const sourceOf = (
+export function sourceOf(
   file: string,
   begin: () => Promise<AsyncIterator<Buffer>>,
   about: Partial<Pick<ByteSource, "size" | "path">> & {
     readonly close?: () => void;
     readonly bytesRead?: () => number;
   } = {},
-): ByteSource => {
+): ByteSource {
   let iterator: AsyncIterator<Buffer> | undefined;
   let first: Buffer | undefined;
   let bytes = 0;
@@ -73,13 +73,13 @@ export const sourceOf = (
       about.close?.();
     },
   };
-};
+}
 
 /** A file's bytes. */
-export const fileSource = async (path: string, file: string): Promise<ByteSource> => {
+export async function fileSource(path: string, file: string): Promise<ByteSource> {
   const { size } = await fileStats(path, file);
   return sourceOf(file, () => Promise.resolve(chunksOf(path, file)), { path, size });
-};
+}
 
 /**
  * The bytes of the file that stands there now, whatever comes in its place meanwhile. A file that another program still
@@ -112,7 +112,7 @@ export const inputSource = (input: Readable, file = "standard input"): ByteSourc
   sourceOf(file, () => Promise.resolve(input[Symbol.asyncIterator]() as AsyncIterator<Buffer>));
 
 /** All bytes at once, for formats that cannot be streamed; refused beyond a limit. */
-export const allBytes = async (source: ByteSource, limit: number): Promise<Buffer> => {
+export async function allBytes(source: ByteSource, limit: number): Promise<Buffer> {
   const parts: Buffer[] = [];
   let length = 0;
   for await (const chunk of source.chunks()) {
@@ -122,4 +122,4 @@ export const allBytes = async (source: ByteSource, limit: number): Promise<Buffe
     parts.push(chunk);
   }
   return Buffer.concat(parts);
-};
+}

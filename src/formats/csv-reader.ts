@@ -36,7 +36,7 @@ export const delimiterNames: Readonly<Record<string, string>> = {
  * The delimiter that divides the first lines most evenly: the one whose most usual count of cells, times the lines that
  * have it, is largest. A comma where nothing divides.
  */
-export const sniffDelimiter = (head: string): string => {
+export function sniffDelimiter(head: string): string {
   const lines = head
     .slice(0, 1 << 16)
     // A quoted cell is a cell: nothing in its place would leave a line of tabs alone, which reads as blank.
@@ -57,7 +57,7 @@ export const sniffDelimiter = (head: string): string => {
   });
   const best = greatest(scores);
   return best === 0 ? "," : (delimiters[scores.indexOf(best)] ?? ",");
-};
+}
 
 /** A line feed ends rows in all but the oldest files; a carriage return before it is cut from the last cell. */
 const sniffNewline = (head: string): "\n" | "\r" =>
@@ -158,7 +158,7 @@ const isBlankLine = (cells: readonly string[]): boolean =>
  * Opens a CSV file: finds encoding, delimiter and header, then streams its records.
  * @throws Refusal when the file is missing, empty, no text, or its quotes or header are broken
  */
-export const openCsv = async (source: ByteSource, options: CsvOptions = {}): Promise<TableStream> => {
+export async function openCsv(source: ByteSource, options: CsvOptions = {}): Promise<TableStream> {
   const { file } = source;
   const text = await openText(source, options.encoding);
   const head = await firstPiece(text.pieces, file);
@@ -196,7 +196,7 @@ export const openCsv = async (source: ByteSource, options: CsvOptions = {}): Pro
       ...top,
     ],
   };
-};
+}
 
 /**
  * Rows that stand inside a cell of another, since a quote before them was not closed: a line of that cell then has marks
@@ -234,12 +234,12 @@ async function* withoutSwallowed(
 }
 
 /** An unterminated quote ends the import: all behind it would be one cell. A stray quote rejects its row. */
-const chunkFaults = (
+function chunkFaults(
   { rows, errors }: ParsedChunk,
   file: string,
   rowsBefore: number,
   lines: number,
-): ReadonlyMap<number, Diagnostic> => {
+): ReadonlyMap<number, Diagnostic> {
   const faults = new Map<number, Diagnostic>();
   for (const { code, row: index = 0 } of errors) {
     const place = { file, row: rowsBefore + index + 1 };
@@ -259,4 +259,4 @@ const chunkFaults = (
     }
   }
   return faults;
-};
+}

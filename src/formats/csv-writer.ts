@@ -5,9 +5,9 @@ export const neutral = (text: string): string => (/^[=+@]|^-(?![\d.,]+$)/.test(t
 export const csvLine = (cells: readonly string[]): string => lineAsItIs(cells.map(neutral));
 
 /** One line of cells that are a person's own already, and stay as they wrote them. */
-export const lineAsItIs = (cells: readonly string[], delimiter = ",", lineEnd = "\n"): string => {
+export function lineAsItIs(cells: readonly string[], delimiter = ",", lineEnd = "\n"): string {
   const asks = (cell: string): boolean => /["\n\r]/.test(cell) || cell.includes(delimiter);
   return (
     cells.map((cell) => (asks(cell) ? `"${cell.replaceAll('"', '""')}"` : cell)).join(delimiter) + lineEnd
   );
-};
+}

@@ -19,19 +19,21 @@ const asWritten = new Map([
 const noEncodings = /^(?:base64|hex|binary|internal|utf7.*|utf32.*|ucs.*|cesu8)$/;
 
 /** The encoding that a name stands for (IANA's names, as far as they are known); undefined where it is none. */
-export const declaredEncoding = (name: string): string | undefined => {
+export function declaredEncoding(name: string): string | undefined {
   const plain = name.toLowerCase().replace(/[^a-z0-9]/g, "");
   const known = asWritten.get(plain);
   if (known !== undefined) return known;
   // The package looks names up in a plain object.
   const isOfLanguage = Object.hasOwn(Object.prototype, plain);
   return noEncodings.test(plain) || isOfLanguage || !iconv.encodingExists(plain) ? undefined : name;
-};
+}
 
 /** Decodes pieces of bytes; `isWhole` says whether each byte had a meaning so far. */
-export const pieceDecoder = (
-  encoding: string,
-): { decode(bytes: Buffer): string; end(): string; isWhole(): boolean } => {
+export function pieceDecoder(encoding: string): {
+  decode(bytes: Buffer): string;
+  end(): string;
+  isWhole(): boolean;
+} {
   const decoder = iconv.getDecoder(encoding);
   let lost = false;
   const kept = (text: string): string => {
@@ -43,4 +45,4 @@ export const pieceDecoder = (
     end: () => kept(decoder.end() ?? ""),
     isWhole: () => !lost,
   };
-};
+}

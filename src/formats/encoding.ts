@@ -12,7 +12,7 @@ export interface Encoded {
 }
 
 /** Encodes text; what cannot be said becomes a question mark and is told. */
-export const encodeText = (text: string, encoding: FileEncoding): Encoded => {
+export function encodeText(text: string, encoding: FileEncoding): Encoded {
   const bytes = iconv.encode(text, encoding);
   if (encoding === "utf-8" || encoding === "utf-16le") return { bytes, lost: [] };
   const back = iconv.decode(bytes, encoding);
@@ -21,4 +21,4 @@ export const encodeText = (text: string, encoding: FileEncoding): Encoded => {
   for (const character of text)
     if (iconv.decode(iconv.encode(character, encoding), encoding) !== character) lost.add(character);
   return { bytes, lost: [...lost] };
-};
+}

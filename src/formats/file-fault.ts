@@ -26,11 +26,11 @@ export const faultReason = (error: unknown): string =>
 export const isMissing = (error: unknown): boolean => errorCode(error) === "ENOENT";
 
 /** A file that cannot be read: wrong usage when it is not there, a fault of the world otherwise. */
-export const readFault = (path: string, error: unknown): Refusal => {
+export function readFault(path: string, error: unknown): Refusal {
   if (error instanceof Refusal) return error;
   if (isMissing(error)) return new Refusal([diagnostic("no-file", { path })]);
   return new Refusal([diagnostic("cannot-read", { path, reason: faultReason(error) })], 3);
-};
+}
 
 /** That a file could not be written, as a refusal. */
 export const writeFault = (path: string, error: unknown): Refusal =>

@@ -73,7 +73,7 @@ const LISTS = "values";
 const INLINE_LENGTH = 250;
 
 /** Rows as the ranges of a column: 4, 5, 6, 9 are C5:C7 C10. */
-const ranges = (column: number, rows: readonly number[]): string => {
+function ranges(column: number, rows: readonly number[]): string {
   const letter = columnLetter(column);
   const sorted = [...rows].sort((a, b) => a - b);
   const found: string[] = [];
@@ -85,10 +85,10 @@ const ranges = (column: number, rows: readonly number[]): string => {
     start = at;
   }
   return found.join(" ");
-};
+}
 
 /** Gives each list of values its column on the hidden sheet, once for all that use it. */
-const listSheet = () => {
+function listSheet() {
   const columns: (readonly string[])[] = [];
   const known = new Map<string, string>();
   return {
@@ -109,12 +109,12 @@ const listSheet = () => {
       return { name: LISTS, rows, hidden: true };
     },
   };
-};
+}
 
-const validation = (
+function validation(
   { column, rows, values, isClosed }: FormChoice,
   lists: ReturnType<typeof listSheet>,
-): DataValidation => {
+): DataValidation {
   const isShort = values.join(",").length <= INLINE_LENGTH && values.every((value) => !/[,"]/.test(value));
   return {
     type: "list",
@@ -126,9 +126,9 @@ const validation = (
     errorMessage: isClosed ? "Choose one of the list." : "The list holds the usual values; keep yours?",
     range: ranges(column, rows),
   };
-};
+}
 
-const written = (sheet: FormSheet, lists: ReturnType<typeof listSheet>): WriteSheet => {
+function written(sheet: FormSheet, lists: ReturnType<typeof listSheet>): WriteSheet {
   const cells: NonNullable<WriteSheet["cells"]> = new Map();
   sheet.rows.forEach((row, at) =>
     row.forEach(({ text: value, role, note, link }, column) => {
@@ -154,10 +154,10 @@ const written = (sheet: FormSheet, lists: ReturnType<typeof listSheet>): WriteSh
     dataValidations: sheet.choices.map((choice) => validation(choice, lists)),
     protection: { sheet: true, formatColumns: true, formatRows: true, autoFilter: true, sort: true },
   };
-};
+}
 
 /** A workbook to be filled in: what is not asked is locked, what is asked has its drop-down. */
-export const formWorkbook = async (title: string, sheets: readonly FormSheet[]): Promise<Uint8Array> => {
+export async function formWorkbook(title: string, sheets: readonly FormSheet[]): Promise<Uint8Array> {
   const { writeXlsx } = await import("hucre/xlsx");
   const lists = listSheet();
   const own = sheets.map((sheet) => written(sheet, lists));
@@ -168,4 +168,4 @@ export const formWorkbook = async (title: string, sheets: readonly FormSheet[]):
     properties: { title, created: UNDATED, modified: UNDATED },
     defaultFont: { name: "Arial", size: 10 },
   });
-};
+}

@@ -7,7 +7,7 @@ import { sourceOf, type ByteSource } from "./byte-source.js";
 import { isBomb } from "./zip-archive.js";
 
 /** What a gzip file holds, unpacked while it is read; a file that unpacks without end is refused. */
-export const gzipSource = (packed: ByteSource): ByteSource => {
+export function gzipSource(packed: ByteSource): ByteSource {
   const { file } = packed;
   async function* unpacked(): AsyncGenerator<Buffer> {
     let bytes = 0;
@@ -41,4 +41,4 @@ export const gzipSource = (packed: ByteSource): ByteSource => {
     ...(packed.size === undefined ? {} : { size: packed.size }),
     close: () => void packed.close(),
   });
-};
+}

@@ -15,7 +15,7 @@ const looksLikeValue = (cell: string): boolean => /^[-+£€$]?\d[\d.,:/ -]*%?$/
  * The header among the first rows: the first that is about as wide as the widest, and holds words rather than numbers.
  * Titles above a table fill one cell or two.
  */
-const headerAt = (rows: readonly TableRecord[]): number => {
+function headerAt(rows: readonly TableRecord[]): number {
   const looked = rows.slice(0, LOOKED_AT);
   const widths = looked.map(({ cells }) => filled(cells));
   const wide = Math.max(1, Math.ceil(greatest(widths, 1) * 0.6));
@@ -24,13 +24,13 @@ const headerAt = (rows: readonly TableRecord[]): number => {
     return (widths[index] ?? 0) >= wide && values.filter(looksLikeValue).length <= values.length / 4;
   });
   return fits < 0 ? 0 : fits;
-};
+}
 
 const isWord = (cell: string): boolean =>
   /\p{L}/u.test(cell) && !looksLikeValue(cell) && !cell.trim().endsWith(":");
 
 /** The words of a row of headings above the header, each over the columns up to the next; undefined where it is none. */
-const groupsAbove = (above: TableRecord | undefined, header: TableRecord): readonly string[] | undefined => {
+function groupsAbove(above: TableRecord | undefined, header: TableRecord): readonly string[] | undefined {
   if (above === undefined || above.row !== header.row - 1) return undefined;
   const places = above.cells.flatMap((cell, at) => (cell.trim() === "" ? [] : [at]));
   const areWords = places.every((at) => isWord(above.cells[at] ?? ""));
@@ -39,7 +39,7 @@ const groupsAbove = (above: TableRecord | undefined, header: TableRecord): reado
   if (places.length < 2 || places[0] !== 0 || !areWords || !reachesFar || !leavesGaps) return undefined;
   let group = "";
   return header.cells.map((_, at) => (group = above.cells[at]?.trim() || group));
-};
+}
 
 /** A header, and the rows below it. */
 export interface HeadedRows {
@@ -50,11 +50,11 @@ export interface HeadedRows {
 }
 
 /** Takes rows as they come, finds the header (or takes the stated row) and streams what is below it. */
-export const headedRows = async (
+export async function headedRows(
   rows: AsyncGenerator<readonly TableRecord[]>,
   file: string,
   statedRow: number | undefined,
-): Promise<HeadedRows> => {
+): Promise<HeadedRows> {
   const first: TableRecord[] = [];
   while (first.length < Math.max(SAMPLE, statedRow ?? 0)) {
     const step = await rows.next();
@@ -86,13 +86,13 @@ export const headedRows = async (
     sample,
     batches: batches(),
   };
-};
+}
 
 /** Blank cells up to the header's width, for formats that leave them out. */
-export const padded = (
+export function padded(
   batches: AsyncGenerator<readonly TableRecord[]>,
   header: readonly string[],
-): AsyncGenerator<readonly TableRecord[]> => {
+): AsyncGenerator<readonly TableRecord[]> {
   const pad = (record: TableRecord): TableRecord => {
     if (record.cells.length >= header.length) return record;
     const cells = [...record.cells];
@@ -102,4 +102,4 @@ export const padded = (
   return (async function* () {
     for await (const batch of batches) yield batch.map(pad);
   })();
-};
+}

@@ -9,7 +9,7 @@ const isAbsent = (error: unknown): boolean =>
  * Whether something stands under a name.
  * @throws Refusal where that may not be looked at: what cannot be seen is never taken for missing
  */
-export const isThere = (path: string, shown: string): boolean => {
+export function isThere(path: string, shown: string): boolean {
   try {
     statSync(path);
     return true;
@@ -17,17 +17,17 @@ export const isThere = (path: string, shown: string): boolean => {
     if (isAbsent(error)) return false;
     throw readFault(shown, error);
   }
-};
+}
 
 /**
  * The names in a folder; none where there is no folder.
  * @throws Refusal where it may not be looked into
  */
-export const namesIn = async (path: string, shown: string): Promise<readonly string[]> => {
+export async function namesIn(path: string, shown: string): Promise<readonly string[]> {
   try {
     return await readdir(path);
   } catch (error) {
     if (isAbsent(error)) return [];
     throw readFault(shown, error);
   }
-};
+}

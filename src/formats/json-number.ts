@@ -24,7 +24,7 @@ const parts = /^(-?)(\d+)(?:\.(\d+))?(?:[eE]([+-]?\d+))?$/;
 const MOST_DIGITS = 60;
 
 /** The digits of a number without exponent and without zeros that say nothing: `1.50` is 1.5, `1e3` is 1000. */
-export const digitsOf = ({ written }: WrittenNumber): string => {
+export function digitsOf({ written }: WrittenNumber): string {
   const found = parts.exec(written);
   const [, sign = "", whole = "", fraction = "", exponent = "0"] = found ?? [];
   const shift = Number(exponent);
@@ -41,4 +41,4 @@ export const digitsOf = ({ written }: WrittenNumber): string => {
   const right = (point < 0 ? "0".repeat(-point) + digits : digits.slice(point)).replace(/0+$/, "");
   const text = right === "" ? left : `${left}.${right}`;
   return text === "0" ? "0" : sign + text;
-};
+}

@@ -40,7 +40,7 @@ type JsonToken = { readonly token: TokenType; readonly value: unknown };
 const unexpected = (): Error => new Error("something stands there that JSON does not have");
 
 /** Turns JSON's tokens into a tree's events: each key is a node, and each item of a list one of its key. */
-const jsonEvents = (builder: TreeBuilder): { take(token: JsonToken): void; isOver(): boolean } => {
+function jsonEvents(builder: TreeBuilder): { take(token: JsonToken): void; isOver(): boolean } {
   const levels: JsonLevel[] = [];
   let isOver = false;
   const nameHere = (): string => {
@@ -135,13 +135,13 @@ const jsonEvents = (builder: TreeBuilder): { take(token: JsonToken): void; isOve
       }
     },
   };
-};
+}
 
 // Fifteen digits, no exponent and no zero at the end: such a number reads back from binary as it was written.
 const isLossy = /\d{16}|\d\.\d{12}|\d[eE][+-]?\d|\.\d*0(?!\d)|-0(?![\d.])/;
 
 /** The tree of one value; the quick way where no number of it could lose a digit. */
-const treeOf = (text: string, file: string): RecordNode | undefined => {
+function treeOf(text: string, file: string): RecordNode | undefined {
   // What is no JSON is told in the words of the engine.
   const value: unknown = JSON.parse(text);
   if (typeof value !== "object" || value === null || Array.isArray(value)) throw new Error("it is no object");
@@ -153,15 +153,15 @@ const treeOf = (text: string, file: string): RecordNode | undefined => {
     tokenizer.write(text);
   } else buildValue(value, "", builder, false);
   return builder.root;
-};
+}
 
-const leafText = (value: unknown): string => {
+function leafText(value: unknown): string {
   if (typeof value === "string") return value;
   if (typeof value === "boolean") return value ? "yes" : "no";
   return typeof value === "number" ? String(value) : "";
-};
+}
 
-const buildValue = (value: unknown, name: string, builder: TreeBuilder, isInList: boolean): void => {
+function buildValue(value: unknown, name: string, builder: TreeBuilder, isInList: boolean): void {
   if (Array.isArray(value)) {
     if (isInList) builder.open(name);
     value.forEach((item, at) => buildValue(item, isInList ? String(at + 1) : name, builder, true));
@@ -173,7 +173,7 @@ const buildValue = (value: unknown, name: string, builder: TreeBuilder, isInList
     for (const [key, inner] of Object.entries(value)) buildValue(inner, key, builder, false);
   else builder.text(leafText(value));
   builder.close();
-};
+}
 
 /** Strings and signs of a text, in one pass: a string that is never closed ends it. */
 function* tokensOf(text: string): Generator<string> {
@@ -189,7 +189,7 @@ function* tokensOf(text: string): Generator<string> {
 }
 
 /** Where the first list of objects begins, by the keys that lead to it; undefined when the head shows none. */
-const firstList = (head: string): string | undefined => {
+function firstList(head: string): string | undefined {
   const keys: string[] = [];
   const inArray: boolean[] = [];
   let key = "";
@@ -206,9 +206,9 @@ const firstList = (head: string): string | undefined => {
     else if (token === ",") key = "";
   }
   return undefined;
-};
+}
 
-const treeOfHead = (head: string, file: string): RecordNode | undefined => {
+function treeOfHead(head: string, file: string): RecordNode | undefined {
   const builder = treeBuilder("", file, { format: "JSON", depthLimit: DEPTH_LIMIT });
   const events = jsonEvents(builder);
   const tokenizer = new ExactTokenizer();
@@ -220,15 +220,15 @@ const treeOfHead = (head: string, file: string): RecordNode | undefined => {
     // The beginning of a file ends somewhere, and what is broken is told when it is read.
   }
   return builder.root;
-};
+}
 
-const broken = (file: string, format: string, error: unknown): unknown => {
+function broken(file: string, format: string, error: unknown): unknown {
   if (error instanceof Refusal || !(error instanceof Error)) return error;
   return new Refusal([diagnostic("broken-data", { format, reason: error.message }, { place: { file } })]);
-};
+}
 
 /** Opens a JSON file: the objects of its first list, or of the list that is named, one after another. */
-export const openJson = async (source: ByteSource, options: JsonOptions = {}): Promise<TableStream> => {
+export async function openJson(source: ByteSource, options: JsonOptions = {}): Promise<TableStream> {
   const { file } = source;
   const text = await openText(source, options.encoding);
   const head = await firstPiece(text.pieces, file);
@@ -269,10 +269,10 @@ export const openJson = async (source: ByteSource, options: JsonOptions = {}): P
     () => [text.encoding().toUpperCase(), wanted === ITEM ? "a list of records" : `records under ${wanted}`],
     wanted,
   );
-};
+}
 
 /** Opens JSON Lines: one object a line. A line that is no object is told as a row that cannot be taken. */
-export const openJsonLines = async (source: ByteSource, options: JsonOptions = {}): Promise<TableStream> => {
+export async function openJsonLines(source: ByteSource, options: JsonOptions = {}): Promise<TableStream> {
   const { file } = source;
   const text = await openText(source, options.encoding);
   const head = await firstPiece(text.pieces, file);
@@ -304,4 +304,4 @@ export const openJsonLines = async (source: ByteSource, options: JsonOptions = {
     text.encoding().toUpperCase(),
     "one record a line",
   ]);
-};
+}

@@ -20,7 +20,7 @@ const plain = (): Packer => ({
   end: () => Promise.resolve(new Uint8Array()),
 });
 
-const gzip = (): Packer => {
+function gzip(): Packer {
   const stream: Gzip = createGzip();
   let ready: Buffer[] = [];
   stream.on("data", (chunk: Buffer) => ready.push(chunk));
@@ -44,11 +44,11 @@ const gzip = (): Packer => {
         stream.end();
       }),
   };
-};
+}
 
 const UNDATED = new Date("1980-01-01T00:00:00");
 
-const zip = async (file: string): Promise<Packer> => {
+async function zip(file: string): Promise<Packer> {
   const { Zip, ZipDeflate } = await import("fflate");
   let ready: Uint8Array[] = [];
   const archive = new Zip((error, chunk) => {
@@ -75,10 +75,10 @@ const zip = async (file: string): Promise<Packer> => {
       return Promise.resolve(taken());
     },
   };
-};
+}
 
 /** Begins to pack a file of a name. */
-export const packer = (packing: Packing, file: string): Promise<Packer> => {
+export function packer(packing: Packing, file: string): Promise<Packer> {
   if (packing === "zip") return zip(file);
   return Promise.resolve(packing === "gzip" ? gzip() : plain());
-};
+}

@@ -10,11 +10,11 @@ import { tableText } from "./table-form.js";
  * Reads a file that a channel hands out, whatever it is: a workbook, a table, lines of text, XML or JSON.
  * @throws Refusal when it is damaged, too large, or none of these
  */
-export const readPapers = async (path: string, file: string): Promise<ReadPapers> => {
+export async function readPapers(path: string, file: string): Promise<ReadPapers> {
   const bytes = await smallFile(path, file, SMALL_FILE);
   if (bytes.length === 0)
     throw new Refusal([diagnostic("not-a-table", { found: "an empty file" }, { place: { file } })]);
   let read: string | undefined;
   const paper = { file, bytes, text: () => (read ??= tableText(bytes).text) };
   return paperKindOf(paper).read(paper);
-};
+}

@@ -124,13 +124,13 @@ class PathColumns {
 const isHolder = ({ text, children }: RecordNode): boolean => text === undefined && children.length === 0;
 
 /** A table of records without a header row: enough are read to know their columns, the rest come as they are asked for. */
-export const structuredTable = async (
+export async function structuredTable(
   file: string,
   format: Format,
   records: AsyncGenerator<readonly TreeRecord[]>,
   told: () => readonly string[],
   path?: string,
-): Promise<TableStream> => {
+): Promise<TableStream> {
   const waiting: TreeRecord[] = [];
   const reading = { isOver: false };
   const pull = async (): Promise<void> => {
@@ -183,4 +183,4 @@ export const structuredTable = async (
     batches: batches(),
     told,
   };
-};
+}

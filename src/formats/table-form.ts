@@ -19,7 +19,7 @@ export const ownForm: TableForm = { encoding: "utf-8", isMarked: false, delimite
 const MARK = "\ufeff";
 
 /** A small table's text, and its form; read as the reader of tables would. */
-export const tableText = (bytes: Buffer): { readonly text: string; readonly form: TableForm } => {
+export function tableText(bytes: Buffer): { readonly text: string; readonly form: TableForm } {
   const encoding = shownEncoding(bytes) ?? (isUtf8(bytes) ? "utf-8" : "windows-1252");
   const decoded = iconv.decode(bytes, encoding, { stripBOM: false });
   const isMarked = decoded.startsWith(MARK);
@@ -33,14 +33,14 @@ export const tableText = (bytes: Buffer): { readonly text: string; readonly form
       lineEnd: /\r\n|\n|\r/.exec(text)?.[0] ?? "\n",
     },
   };
-};
+}
 
 /** Text in a table's form; where its encoding has no sign for a letter, in UTF-8 with a mark, which spreadsheets read too. */
-export const tableBytes = (text: string, { encoding, isMarked }: TableForm): Buffer => {
+export function tableBytes(text: string, { encoding, isMarked }: TableForm): Buffer {
   const bytes = iconv.encode(isMarked ? MARK + text : text, encoding, { addBOM: false });
   if (encoding !== "windows-1252" || iconv.decode(bytes, encoding) === text) return bytes;
   return Buffer.from(MARK + text);
-};
+}
 
 /** A record with its own characters. */
 export interface RawRecord {
@@ -51,7 +51,7 @@ export interface RawRecord {
 }
 
 /** The records of a text with their own characters. A quote counts where the reader lets it: at the beginning of a cell, until one that a cell can end with. */
-export const rawRecords = (text: string, delimiter: string): readonly RawRecord[] => {
+export function rawRecords(text: string, delimiter: string): readonly RawRecord[] {
   const found: RawRecord[] = [];
   const endAt = (at: number): string =>
     text[at] === "\r" && text[at + 1] === "\n"
@@ -90,4 +90,4 @@ export const rawRecords = (text: string, delimiter: string): readonly RawRecord[
     start = end;
   }
   return found;
-};
+}

@@ -59,13 +59,13 @@ export const COLUMN_LIMIT = 16_384;
 export const NAME_LIMIT = 1000;
 
 /** Refuses names that no column has. */
-export const refuseLongNames = (names: readonly string[], file: string): void => {
+export function refuseLongNames(names: readonly string[], file: string): void {
   const long = names.find((name) => name.length > NAME_LIMIT);
   if (long !== undefined)
     throw new Refusal([
       diagnostic("name-too-long", { name: long.slice(0, 40), limit: NAME_LIMIT }, { place: { file } }),
     ]);
-};
+}
 
 /** `row` is the row that does not end, where it is known. */
 export const rowTooLong = (file: string, row?: number): Refusal =>
@@ -78,11 +78,11 @@ export const rowTooLong = (file: string, row?: number): Refusal =>
   ]);
 
 /** Two columns of one name cannot be told apart; refuses them all at once. */
-export const refuseRepeatedColumns = ({
+export function refuseRepeatedColumns({
   header,
   file,
   headerRow,
-}: Pick<TableStream, "header" | "file" | "headerRow">): void => {
+}: Pick<TableStream, "header" | "file" | "headerRow">): void {
   const first = new Map<string, number>();
   const findings = header.flatMap((column, index) => {
     const earlier = first.get(column);
@@ -94,12 +94,12 @@ export const refuseRepeatedColumns = ({
     return [diagnostic("repeated-column", facts, { place: { file, row: headerRow } })];
   });
   if (findings.length > 0) throw new Refusal(findings);
-};
+}
 
 /** The look-up of a header that stands fixed. */
-export const fixedColumns = (
+export function fixedColumns(
   header: readonly string[],
-): Pick<TableStream, "headerGrows" | "column" | "unseen"> => {
+): Pick<TableStream, "headerGrows" | "column" | "unseen"> {
   const slots = new Map(header.map((name, index) => [name, index]));
   return { headerGrows: false, column: (name) => slots.get(name), unseen: () => [] };
-};
+}

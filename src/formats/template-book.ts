@@ -19,26 +19,26 @@ export interface TemplateBook {
   readonly unread: readonly { readonly sheet: string; readonly column: number; readonly formula: string }[];
 }
 
-const colourOf = (colour: { readonly rgb?: string; readonly theme?: number } | undefined): string => {
+function colourOf(colour: { readonly rgb?: string; readonly theme?: number } | undefined): string {
   const rgb = colour?.rgb?.slice(-6).toUpperCase() ?? "";
   if (rgb !== "") return rgb;
   return colour?.theme === undefined ? "" : `theme ${colour.theme}`;
-};
+}
 
 // White paper and black ink are what every cell has.
-const fillOf = (style: Cell["style"]): string => {
+function fillOf(style: Cell["style"]): string {
   const fill = style?.fill;
   if (fill?.type !== "pattern" || fill.pattern === "none") return "";
   const colour = colourOf(fill.fgColor);
   return colour === "FFFFFF" ? "" : colour;
-};
+}
 
-const inkOf = (style: Cell["style"]): string => {
+function inkOf(style: Cell["style"]): string {
   const ink = colourOf(style?.font?.color);
   return ink === "000000" || ink === "theme 1" ? "" : ink;
-};
+}
 
-const paperCell = (sheet: Sheet, row: number, column: number, value: Cell["value"]): PaperCell => {
+function paperCell(sheet: Sheet, row: number, column: number, value: Cell["value"]): PaperCell {
   const cell = sheet.cells?.get(`${row},${column}`);
   const text = cellText(value);
   if (cell === undefined) return text === "" ? blankCell : { ...blankCell, text };
@@ -49,7 +49,7 @@ const paperCell = (sheet: Sheet, row: number, column: number, value: Cell["value
     isBold: cell.style?.font?.bold === true,
     note: cell.comment?.text ?? "",
   };
-};
+}
 
 const rowsOf = (sheet: Sheet): readonly (readonly PaperCell[])[] =>
   sheet.rows.map((values, row) =>
@@ -65,13 +65,13 @@ const kinds: Partial<Record<DataValidation["type"], SheetRule["kind"]>> = {
 };
 
 /** Texts of ranges; what goes beyond the rows that were looked at is read from the sheet again, once. */
-const textsOfSheets = async (
+async function textsOfSheets(
   bytes: Buffer,
   sheets: readonly Sheet[],
   parts: readonly SheetPart[],
   wanted: ReadonlyMap<string, number>,
   guard: (path: string) => Promise<void>,
-): Promise<ListSource["texts"]> => {
+): Promise<ListSource["texts"]> {
   const { streamXlsxRows } = await import("hucre/xlsx");
   const columns = new Map<string, (readonly string[])[]>();
   const whole = async (at: number): Promise<(readonly string[])[]> => {
@@ -100,10 +100,10 @@ const textsOfSheets = async (
       }
     return found;
   };
-};
+}
 
 /** How far down a workbook's formulas look into each sheet. */
-const reachOf = (book: Workbook): ReadonlyMap<string, number> => {
+function reachOf(book: Workbook): ReadonlyMap<string, number> {
   const reach = new Map<string, number>();
   const formulas = [
     ...(book.namedRanges ?? []).map(({ range }) => range),
@@ -121,7 +121,7 @@ const reachOf = (book: Workbook): ReadonlyMap<string, number> => {
       reach.set(sheet, Math.max(reach.get(sheet) ?? 0, last));
     }
   return reach;
-};
+}
 
 const ruleOf = (
   validation: DataValidation,
@@ -144,12 +144,12 @@ const ruleOf = (
 });
 
 /** Validations of a sheet by the ranges of columns that they hold for. */
-const rulesOf = (
+function rulesOf(
   sheet: Sheet,
   book: Workbook,
   texts: ListSource["texts"],
   unread: TemplateBook["unread"][number][],
-): readonly SheetRule[] => {
+): readonly SheetRule[] {
   const validations = sheet.dataValidations ?? [];
   const placed = validations.flatMap((validation) =>
     validation.range.split(/[ ,]+/).flatMap((text) => {
@@ -180,13 +180,13 @@ const rulesOf = (
       unread.push({ sheet: sheet.name, column: range.column, formula: validation.formula1 ?? "" });
     return ruleOf(validation, range, offered);
   });
-};
+}
 
 /**
  * Reads a workbook with all that its sheets show and hide: colours, notes, merged cells, drop-downs with their lists.
  * @throws Refusal when it is damaged, protected by a password, or too large
  */
-export const templateBook = async (bytes: Buffer, file: string): Promise<TemplateBook> => {
+export async function templateBook(bytes: Buffer, file: string): Promise<TemplateBook> {
   const { sheets: parts, texts: strings } = await guardedWorkbook(bytes, file);
   const { guardSheet } = await import("./workbook-guard.js");
   const guard = async (path: string): Promise<void> => {
@@ -225,4 +225,4 @@ export const templateBook = async (bytes: Buffer, file: string): Promise<Templat
   } catch (error) {
     throw damagedWorkbook(file, error);
   }
-};
+}

@@ -28,12 +28,12 @@ const signatures: readonly (readonly [string, string])[] = [
 ];
 
 /** What bytes that are no text are, as far as it shows; undefined for text. */
-export const binaryKind = (head: Buffer, encoding: Encoding): string | undefined => {
+export function binaryKind(head: Buffer, encoding: Encoding): string | undefined {
   const hex = head.subarray(0, 4).toString("hex");
   const known = signatures.find(([signature]) => hex.startsWith(signature))?.[1];
   const isWide = encoding === "utf-16le" || encoding === "utf-16be";
   return known ?? (!isWide && head.includes(0) ? "binary data with NUL bytes" : undefined);
-};
+}
 
 const marks: readonly (readonly [Encoding, readonly number[]])[] = [
   ["utf-8", [0xef, 0xbb, 0xbf]],
@@ -41,13 +41,13 @@ const marks: readonly (readonly [Encoding, readonly number[]])[] = [
   ["utf-16be", [0xfe, 0xff]],
 ];
 
-const markOf = (head: Buffer): { readonly encoding: Encoding; readonly bytes: number } | undefined => {
+function markOf(head: Buffer): { readonly encoding: Encoding; readonly bytes: number } | undefined {
   const found = marks.find(([, bytes]) => bytes.every((byte, index) => head[index] === byte));
   return found === undefined ? undefined : { encoding: found[0], bytes: found[1].length };
-};
+}
 
 /** UTF-16 without a mark: mostly Latin letters, so nearly every other byte is a NUL. */
-const looksWide = (head: Buffer): Encoding | undefined => {
+function looksWide(head: Buffer): Encoding | undefined {
   const looked = Math.min(head.length & ~1, 4096);
   if (looked < 8) return undefined;
   let [even, odd] = [0, 0];
@@ -58,29 +58,29 @@ const looksWide = (head: Buffer): Encoding | undefined => {
   const most = looked * 0.35;
   if (odd > most && even < most / 10) return "utf-16le";
   return even > most && odd < most / 10 ? "utf-16be" : undefined;
-};
+}
 
 /** The encoding that a file's first bytes show by a mark or by their pattern. */
 export const shownEncoding = (head: Buffer): Encoding | undefined =>
   markOf(head)?.encoding ?? looksWide(head);
 
-const countLineFeeds = (bytes: Buffer): number => {
+function countLineFeeds(bytes: Buffer): number {
   let count = 0;
   for (let at = bytes.indexOf(10); at >= 0; at = bytes.indexOf(10, at + 1)) count++;
   return count;
-};
+}
 
 /** The length of the incomplete UTF-8 character at the end, which waits for the next chunk. */
-const incompleteTail = (bytes: Buffer): number => {
+function incompleteTail(bytes: Buffer): number {
   for (let back = 1; back <= Math.min(3, bytes.length); back++) {
     const byte = bytes[bytes.length - back] ?? 0;
     if (byte >= 0xc0) return back < (byte >= 0xf0 ? 4 : byte >= 0xe0 ? 3 : 2) ? back : 0;
     if (byte < 0x80) return 0;
   }
   return 0;
-};
+}
 
-const firstBadByte = (bytes: Buffer): number => {
+function firstBadByte(bytes: Buffer): number {
   let [good, bad] = [0, bytes.length];
   while (bad - good > 1) {
     const middle = (good + bad) >> 1;
@@ -90,13 +90,13 @@ const firstBadByte = (bytes: Buffer): number => {
   }
   // The byte that began a character which never came to its end is the bad one.
   return good - incompleteTail(bytes.subarray(0, good));
-};
+}
 
 /**
  * Opens a text: its encoding is the one stated, else the one that its first bytes show, else UTF-8, which is verified.
  * The first byte that is not UTF-8 after nothing but ASCII makes it Windows-1252, the way of older spreadsheets.
  */
-export const openText = async (source: ByteSource, stated?: Encoding): Promise<TextStream> => {
+export async function openText(source: ByteSource, stated?: Encoding): Promise<TextStream> {
   const { file } = source;
   const head = await source.head();
   const mark = markOf(head);
@@ -146,21 +146,21 @@ export const openText = async (source: ByteSource, stated?: Encoding): Promise<T
     return new TextDecoder(encoding);
   };
   return { encoding: () => encoding, pieces: decoded(), linesSoFar: () => lines };
-};
+}
 
-const wrongEncoding = (file: string, bytes: Buffer, at: number, linesBefore: number): Refusal => {
+function wrongEncoding(file: string, bytes: Buffer, at: number, linesBefore: number): Refusal {
   const line = linesBefore + countLineFeeds(bytes.subarray(0, at)) + 1;
   const byte = `0x${(bytes[at] ?? 0).toString(16).toUpperCase().padStart(2, "0")}`;
   return new Refusal([
     diagnostic("wrong-encoding", { byte, line, encoding: "windows-1252" }, { place: { file, line } }),
   ]);
-};
+}
 
 /**
  * A text in an encoding that it declares itself.
  * @throws Refusal, while it is read, where bytes are none of that encoding
  */
-export const openDeclared = (source: ByteSource, encoding: string): TextStream => {
+export function openDeclared(source: ByteSource, encoding: string): TextStream {
   const { file } = source;
   let lines = 0;
   async function* pieces(): AsyncGenerator<string> {
@@ -180,15 +180,15 @@ export const openDeclared = (source: ByteSource, encoding: string): TextStream =
     yield checked(decoder.end());
   }
   return { encoding: () => encoding, pieces: pieces(), linesSoFar: () => lines };
-};
+}
 
 /**
  * The first piece of a text.
  * @throws Refusal when the file is empty
  */
-export const firstPiece = async (pieces: AsyncGenerator<string>, file: string): Promise<string> => {
+export async function firstPiece(pieces: AsyncGenerator<string>, file: string): Promise<string> {
   const step = await pieces.next();
   if (step.done === true || step.value.trim() === "")
     throw new Refusal([diagnostic("empty-file", { path: file })]);
   return step.value;
-};
+}

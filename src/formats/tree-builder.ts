@@ -60,13 +60,13 @@ const markupOf = ({ content, words }: OpenNode): string =>
 const blocks = /^(?:p|ul|ol|div|br|h[1-6])$/;
 
 /** Whether texts stand among its elements, or it begins with a paragraph and has nothing but markup. */
-const isMarkup = (node: OpenNode): boolean => {
+function isMarkup(node: OpenNode): boolean {
   const { content, hasRecord } = node;
   if (hasRecord || content === undefined) return false;
   if (content.some((part) => typeof part === "string" && part.trim() !== "")) return true;
   const first = content.find((part) => typeof part !== "string");
   return first !== undefined && blocks.test(first.name) && isMarkupOnly(node);
-};
+}
 
 const isMarkupOnly = ({ content }: OpenNode): boolean =>
   content === undefined ||
@@ -91,7 +91,7 @@ interface Holder {
 }
 
 /** The nearest level above a record that says something of its own; in the file's own element all records stand. */
-const holderOf = (record: OpenNode, pathAt: (up: number) => string): Holder | undefined => {
+function holderOf(record: OpenNode, pathAt: (up: number) => string): Holder | undefined {
   const steps = [record.name];
   let up = 1;
   for (let at = record.parent; at?.parent !== undefined; at = at.parent, up++) {
@@ -100,7 +100,7 @@ const holderOf = (record: OpenNode, pathAt: (up: number) => string): Holder | un
     steps.unshift(at.name);
   }
   return undefined;
-};
+}
 
 /** The place of a record in what holds none. */
 const emptyPlace = (holder: OpenNode, steps: readonly string[]): OpenNode =>
@@ -114,11 +114,11 @@ const emptyPlace = (holder: OpenNode, steps: readonly string[]): OpenNode =>
  * Builds the trees of records from what a parser meets, and of what stands around them no more than leads to them. An
  * element that holds records elsewhere and has none is a record without the inner part: a product without variants.
  */
-export const treeBuilder = (
+export function treeBuilder(
   records: string,
   file: string,
   { format, depthLimit }: { readonly format: string; readonly depthLimit: number },
-): TreeBuilder => {
+): TreeBuilder {
   const hasMarkup = format === "XML";
   let finished: RecordNode[] = [];
   let [ended, depth, beside, inRecord] = [0, 0, 0, 0];
@@ -214,4 +214,4 @@ export const treeBuilder = (
     if ((isRecord || isAlone || node.hasRecord) && node.parent?.children.at(-1) === node) drop(node);
     else if (!markup.has(node.name)) node.content = undefined;
   }
-};
+}

@@ -45,34 +45,34 @@ const UNDATED = new Date("1980-01-01T00:00:00");
 
 type Parts = Readonly<Record<string, Uint8Array>>;
 
-const textOf = (parts: Parts, name: string, file: string): string => {
+function textOf(parts: Parts, name: string, file: string): string {
   const part = ownOf(parts, name);
   if (part === undefined)
     throw new Refusal([
       diagnostic("broken-data", { format: "XLSX", reason: `it has no part ${name}` }, { place: { file } }),
     ]);
   return decoder.decode(part);
-};
+}
 
-const sheetsIn = (workbook: string, relations: string, file: string): readonly SheetPart[] => {
+function sheetsIn(workbook: string, relations: string, file: string): readonly SheetPart[] {
   try {
     return sheetParts(workbook, relations);
   } catch (error) {
     throw damagedWorkbook(file, error);
   }
-};
+}
 
 /** The part that holds a sheet, by the workbook's relations. */
-const sheetPart = (parts: Parts, sheet: string, file: string): string => {
+function sheetPart(parts: Parts, sheet: string, file: string): string {
   const workbook = textOf(parts, "xl/workbook.xml", file);
   const sheets = sheetsIn(workbook, textOf(parts, "xl/_rels/workbook.xml.rels", file), file);
   const found = sheets.find(({ name }) => name === sheet);
   if (found !== undefined) return found.path;
   const known = sheets.map(({ name }) => name);
   throw new Refusal([diagnostic("unknown-sheet", { sheet, nearest: [], known }, { place: { file } })]);
-};
+}
 
-const sharedTexts = (parts: Parts): readonly string[] => {
+function sharedTexts(parts: Parts): readonly string[] {
   const part = parts["xl/sharedStrings.xml"];
   if (part === undefined) return [];
   return (decoder.decode(part).match(/<(?:\w+:)?si>.*?<\/(?:\w+:)?si>|<(?:\w+:)?si\/>/gs) ?? []).map((item) =>
@@ -80,7 +80,7 @@ const sharedTexts = (parts: Parts): readonly string[] => {
       .map(([, text = ""]) => unescaped(text))
       .join(""),
   );
-};
+}
 
 /** How a sheet's elements are written, with the prefix that its program chose. */
 const tagsOf = (prefix: string) => ({
@@ -107,23 +107,23 @@ const withoutValues = (row: string, tags: Tags): string =>
     tags.formula.test(cell) ? cell : cell.replace(tags.inner, "/>").replace(/ t="[^"]*"/, ""),
   );
 
-const cellText = (cell: string, shared: readonly string[], tags: Tags): string => {
+function cellText(cell: string, shared: readonly string[], tags: Tags): string {
   const value = tags.value.exec(cell)?.[1];
   if (attribute(cell, "t") === "s") return shared[Number(value)] ?? "";
   const inline = [...cell.matchAll(/<(?:\w+:)?t\b[^>]*>([^<]*)<\/(?:\w+:)?t>/g)]
     .map(([, text = ""]) => text)
     .join("");
   return unescaped(inline === "" ? (value ?? "") : inline);
-};
+}
 
 const rowNumber = (row: string): number => Number(attribute(row, "r") ?? 0);
 
 /** Opens a template: a workbook whose sheet has a header and room below it. */
-export const workbookFill = async (
+export async function workbookFill(
   template: Buffer,
   file: string,
   { sheet, headerRow, firstRow, examples = 0 }: FillOptions,
-): Promise<WorkbookFill> => {
+): Promise<WorkbookFill> {
   await guardedMembers(template, file);
   const { unzipSync, zipSync } = await import("fflate");
   const parts = unzipSync(template);
@@ -197,10 +197,10 @@ export const workbookFill = async (
       return zipSync(output, { mtime: UNDATED });
     },
   };
-};
+}
 
 /** The style of a whole column, where the template gives one. */
-const columnStylesOf = (xml: string): ((column: number) => string | undefined) => {
+function columnStylesOf(xml: string): (column: number) => string | undefined {
   const columns = (xml.match(/<(?:\w+:)?col\b[^>]*>/g) ?? []).flatMap((tag) => {
     const style = attribute(tag, "style");
     return style === undefined
@@ -208,10 +208,10 @@ const columnStylesOf = (xml: string): ((column: number) => string | undefined) =
       : [{ style, from: Number(attribute(tag, "min")) - 1, to: Number(attribute(tag, "max")) - 1 }];
   });
   return (column) => columns.find(({ from, to }) => column >= from && column <= to)?.style;
-};
+}
 
 /** Formulas that count the rows are worked out anew when the workbook is opened. */
-const recalculated = (workbook: Uint8Array): Uint8Array => {
+function recalculated(workbook: Uint8Array): Uint8Array {
   const xml = decoder.decode(workbook);
   if (/<(?:\w+:)?calcPr\b[^>]*fullCalcOnLoad="1"/.test(xml)) return workbook;
   const changed = /<(?:\w+:)?calcPr\b/.test(xml)
@@ -220,4 +220,4 @@ const recalculated = (workbook: Uint8Array): Uint8Array => {
         .replace(/<((?:\w+:)?)calcPr\b/, '<$1calcPr fullCalcOnLoad="1"')
     : xml.replace(/<\/((?:\w+:)?)workbook>/, '<$1calcPr fullCalcOnLoad="1"/></$1workbook>');
   return encoder.encode(changed);
-};
+}

@@ -157,7 +157,7 @@ const damaged = (file: string, part: string): Refusal =>
  * Looks over the texts that cells of a workbook share, and counts them.
  * @throws Refusal where they are broken, or more than can be held
  */
-export const guardStrings = async (bytes: Buffer, part: string, file: string): Promise<number> => {
+export async function guardStrings(bytes: Buffer, part: string, file: string): Promise<number> {
   const chunks = part === "" ? undefined : await memberChunks(bytes, part, file);
   if (chunks === undefined) return 0;
   let size = 0;
@@ -176,19 +176,19 @@ export const guardStrings = async (bytes: Buffer, part: string, file: string): P
   }
   if (!scan.isWhole()) throw damaged(file, "the list of its texts");
   return scan.strings;
-};
+}
 
 /**
  * Looks over a sheet, and gives what stands before its rows.
  * @throws Refusal where it is broken, or names texts that are not there
  */
-export const guardSheet = async (
+export async function guardSheet(
   bytes: Buffer,
   part: string,
   file: string,
   strings: number,
   headBytes: number,
-): Promise<Buffer> => {
+): Promise<Buffer> {
   const chunks = await memberChunks(bytes, part, file);
   if (chunks === undefined) return Buffer.alloc(0);
   let head: Buffer = Buffer.alloc(0);
@@ -200,4 +200,4 @@ export const guardSheet = async (
   if (!scan.isWhole()) throw damaged(file, "the sheet");
   if (scan.highest >= strings) throw damaged(file, "the list of its texts");
   return head;
-};
+}

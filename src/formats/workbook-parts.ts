@@ -13,7 +13,7 @@ export interface SheetPart {
 
 type Attributes = Readonly<Record<string, string>>;
 
-const attributesOf = (xml: string, tag: string): readonly Attributes[] => {
+function attributesOf(xml: string, tag: string): readonly Attributes[] {
   const found: Attributes[] = [];
   if (xml === "") return found;
   const parser = new SaxesParser();
@@ -22,7 +22,7 @@ const attributesOf = (xml: string, tag: string): readonly Attributes[] => {
   });
   parser.write(xml).close();
   return found;
-};
+}
 
 /** The relation that a sheet names: `r:id`, by whatever prefix. */
 const relationOf = (sheet: Attributes): string | undefined =>
@@ -31,7 +31,7 @@ const relationOf = (sheet: Attributes): string | undefined =>
 const inPackage = (target: string): string => (target.startsWith("/") ? target.slice(1) : `xl/${target}`);
 
 /** Columns of a sheet that are not shown, counted from 0; what stands before its rows tells them. */
-export const hiddenColumns = (sheetXml: string): ReadonlySet<number> => {
+export function hiddenColumns(sheetXml: string): ReadonlySet<number> {
   const [before = ""] = sheetXml.split(/<(?:\w+:)?sheetData\b/, 1);
   const hidden = new Set<number>();
   for (const [column] of before.matchAll(/<(?:\w+:)?col\s[^<>]*>/g)) {
@@ -42,22 +42,22 @@ export const hiddenColumns = (sheetXml: string): ReadonlySet<number> => {
     for (let at = first; at <= Math.min(last, first + 1000); at++) hidden.add(at - 1);
   }
   return hidden;
-};
+}
 
 /** The part with the texts that cells share, by the workbook's relations; "" where it has none. */
-export const stringsPart = (relations: string): string => {
+export function stringsPart(relations: string): string {
   const found = attributesOf(relations, "Relationship").find(
     ({ Type = "" }) => Type.split("/").at(-1) === "sharedStrings",
   );
   return found === undefined ? "" : inPackage(found["Target"] ?? "");
-};
+}
 
 /**
  * The sheets of a workbook in their order, by its `xl/workbook.xml` and that part's relations ("" for none). Office Open
  * XML, ECMA-376, parts 1 and 2.
  * @throws Error when either is no XML
  */
-export const sheetParts = (workbook: string, relations: string): readonly SheetPart[] => {
+export function sheetParts(workbook: string, relations: string): readonly SheetPart[] {
   const targets = new Map(
     attributesOf(relations, "Relationship").map(({ Id = "", Target = "" }) => [Id, inPackage(Target)]),
   );
@@ -66,4 +66,4 @@ export const sheetParts = (workbook: string, relations: string): readonly SheetP
     path: targets.get(relationOf(sheet) ?? "") ?? "",
     isHidden: /^(?:hidden|veryHidden)$/.test(sheet["state"] ?? ""),
   }));
-};
+}

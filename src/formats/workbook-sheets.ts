@@ -29,16 +29,16 @@ const typed = (value: CellValue): TypedCell => ({ text: cellText(value), isDate:
 const titleTag = /<dc:title[^<>]*>([^<]*)<\/dc:title>/;
 
 /** A workbook's title, without reading its sheets. */
-export const workbookTitle = async (path: string, file: string): Promise<string> => {
+export async function workbookTitle(path: string, file: string): Promise<string> {
   const core = await memberBytes(path, "docProps/core.xml", file);
   return titleTag.exec(core?.toString("utf8") ?? "")?.[1] ?? "";
-};
+}
 
 /**
  * Reads all sheets into memory.
  * @throws Refusal when the workbook is damaged, protected by a password, or too large
  */
-export const workbookSheets = async (source: ByteSource): Promise<WorkbookSheets["sheets"]> => {
+export async function workbookSheets(source: ByteSource): Promise<WorkbookSheets["sheets"]> {
   const bytes = await allBytes(source, WORKBOOK_LIMIT);
   const guarded = await guardedWorkbook(bytes, source.file);
   const { guardSheet } = await import("./workbook-guard.js");
@@ -56,4 +56,4 @@ export const workbookSheets = async (source: ByteSource): Promise<WorkbookSheets
     sheets.push({ name, rows });
   }
   return sheets;
-};
+}

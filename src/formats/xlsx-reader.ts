@@ -25,10 +25,10 @@ const BATCH = 500;
 const HEAD_BYTES = 64 << 10;
 
 /** The sheets of a workbook, in their order. */
-const partsOf = async (
+async function partsOf(
   bytes: Buffer,
   file: string,
-): Promise<{ readonly sheets: readonly SheetPart[]; readonly strings: string }> => {
+): Promise<{ readonly sheets: readonly SheetPart[]; readonly strings: string }> {
   const workbook = await memberBytes(bytes, "xl/workbook.xml", file);
   if (workbook === undefined)
     throw new Refusal([
@@ -43,20 +43,20 @@ const partsOf = async (
   } catch (error) {
     throw damagedWorkbook(file, error);
   }
-};
+}
 
 /** A workbook's sheets, and how many texts its cells share, after all that is held in memory was found harmless. */
-export const guardedWorkbook = async (
+export async function guardedWorkbook(
   bytes: Buffer,
   file: string,
-): Promise<{ readonly sheets: readonly SheetPart[]; readonly texts: number }> => {
+): Promise<{ readonly sheets: readonly SheetPart[]; readonly texts: number }> {
   await guardedMembers(bytes, file);
   const { sheets, strings } = await partsOf(bytes, file);
   const { guardStrings } = await import("./workbook-guard.js");
   return { sheets, texts: await guardStrings(bytes, strings, file) };
-};
+}
 
-const chosenSheet = (sheets: readonly SheetPart[], wanted: string | number, file: string): number => {
+function chosenSheet(sheets: readonly SheetPart[], wanted: string | number, file: string): number {
   const names = sheets.map(({ name }) => name);
   const at = typeof wanted === "number" ? wanted - 1 : names.indexOf(wanted);
   if (at >= 0 && at < names.length) return at;
@@ -64,18 +64,18 @@ const chosenSheet = (sheets: readonly SheetPart[], wanted: string | number, file
   throw new Refusal([
     diagnostic("unknown-sheet", { sheet: String(wanted), nearest: close, known: names }, { place: { file } }),
   ]);
-};
+}
 
 const LOOKED_AT = 30;
 const LEAST_COLUMNS = 3;
 const MOST_SHEETS = 12;
 
 /** The first sheet that people see and that holds a table: terms and covers before it are a column or two wide. */
-const firstTable = async (
+async function firstTable(
   bytes: Buffer,
   sheets: readonly SheetPart[],
   rowsOf: typeof streamXlsxRows,
-): Promise<number> => {
+): Promise<number> {
   const visible = sheets.flatMap(({ isHidden }, at) => (isHidden ? [] : [at]));
   const [first = 0] = visible;
   if (visible.length < 2) return first;
@@ -95,22 +95,22 @@ const firstTable = async (
     if (width > widest.width) widest = { at, width };
   }
   return widest.at;
-};
+}
 
 /** A number as a spreadsheet shows it: at most 15 digits, never with an exponent. */
-const numberText = (value: number): string => {
+function numberText(value: number): string {
   if (Number.isInteger(value) && Math.abs(value) < 1e21) return BigInt(value).toString();
   const [digits = "", exponent = ""] = value.toPrecision(15).split("e");
   if (exponent === "") return digits.includes(".") ? digits.replace(/\.?0+$/, "") : digits;
   return Number(`${digits}e${exponent}`)
     .toFixed(20)
     .replace(/\.?0+$/, "");
-};
+}
 
 /** How a cell shows its value where that is another text than the value's own. */
 export type ShowCell = (value: number | Date) => string;
 
-const showing = (shown: Shown, format: typeof formatValue): ShowCell => {
+function showing(shown: Shown, format: typeof formatValue): ShowCell {
   switch (shown.shown) {
     case "percent":
       return (value) =>
@@ -120,10 +120,10 @@ const showing = (shown: Shown, format: typeof formatValue): ShowCell => {
     case "part of a date":
       return (value) => format(value, shown.format);
   }
-};
+}
 
 /** A cell's text, as a person saw it where that matters. */
-export const cellText = (value: CellValue | undefined, show?: ShowCell): string => {
+export function cellText(value: CellValue | undefined, show?: ShowCell): string {
   if (show !== undefined && ((typeof value === "number" && Number.isFinite(value)) || value instanceof Date))
     return show(value);
   if (value === null || value === undefined) return "";
@@ -132,10 +132,10 @@ export const cellText = (value: CellValue | undefined, show?: ShowCell): string 
   if (typeof value === "boolean") return value ? "yes" : "no";
   const iso = value.toISOString();
   return iso.endsWith("T00:00:00.000Z") ? iso.slice(0, 10) : iso.slice(0, 19).replace("T", " ");
-};
+}
 
 /** The cells of a sheet whose number shows otherwise than its digits; undefined where the workbook has no such style. */
-const shownIn = async (bytes: Buffer, path: string, file: string): Promise<ShowingCells | undefined> => {
+async function shownIn(bytes: Buffer, path: string, file: string): Promise<ShowingCells | undefined> {
   const styles = await memberBytes(bytes, "xl/styles.xml", file);
   const { shownCells, shownStyles } = await import("./xlsx-shown.js");
   const found = styles === undefined ? undefined : shownStyles(new TextDecoder().decode(styles));
@@ -154,7 +154,7 @@ const shownIn = async (bytes: Buffer, path: string, file: string): Promise<Showi
       };
     },
   };
-};
+}
 
 /** How the cells of a row show their values, by column; undefined for those that show them as they are. */
 interface ShowingCells {
@@ -165,7 +165,7 @@ interface ShowingCells {
  * Opens one sheet of a workbook.
  * @throws Refusal when it is damaged, protected by a password, too large, or has no such sheet
  */
-export const openXlsx = async (source: ByteSource, options: XlsxOptions = {}): Promise<TableStream> => {
+export async function openXlsx(source: ByteSource, options: XlsxOptions = {}): Promise<TableStream> {
   const { file } = source;
   const bytes = await allBytes(source, WORKBOOK_LIMIT);
   const { sheets, texts } = await guardedWorkbook(bytes, file);
@@ -224,7 +224,7 @@ export const openXlsx = async (source: ByteSource, options: XlsxOptions = {}): P
         : []),
     ],
   };
-};
+}
 
 /** An error of the reader's as a refusal of ours. */
 export const damagedWorkbook = (file: string, error: unknown): unknown =>

@@ -28,17 +28,17 @@ const builtIn = new Map<number, Shown>([
   [47, partOfDate("mm:ss.0")],
 ]);
 
-const shownBy = (code: string): Shown | undefined => {
+function shownBy(code: string): Shown | undefined {
   const [positive = ""] = code.replace(/"[^"]*"|\\.|\[[^\]]*\]/g, "").split(";");
   if (positive.includes("%")) return { shown: "percent" };
   if (/^0{2,}$/.test(positive)) return { shown: "zeros", digits: positive.length };
   const isDate = /[ydhs]/i.test(positive) && !/[0#?]/.test(positive.replace(/\.0+/, ""));
   const isWhole = ["y", "m", "d"].every((letter) => positive.toLowerCase().includes(letter));
   return isDate && !isWhole && !/general/i.test(positive) ? partOfDate(code) : undefined;
-};
+}
 
 /** The styles of a workbook's cells that show a number otherwise, by the style's index; empty in nearly all workbooks. */
-export const shownStyles = (stylesXml: string): ReadonlyMap<number, Shown> => {
+export function shownStyles(stylesXml: string): ReadonlyMap<number, Shown> {
   const formats = new Map(builtIn);
   const styles = new Map<number, Shown>();
   const parser = new SaxesParser();
@@ -61,7 +61,7 @@ export const shownStyles = (stylesXml: string): ReadonlyMap<number, Shown> => {
   });
   parser.write(stylesXml).close();
   return styles;
-};
+}
 
 /** Where the cells stand that show their number otherwise; asked row by row, from the first to the last. */
 export interface ShownCells {
@@ -69,7 +69,7 @@ export interface ShownCells {
 }
 
 /** Looks through a sheet for cells with such styles. Rows and columns are counted from 0. */
-export const shownCells = (sheet: Uint8Array, styles: ReadonlyMap<number, Shown>): ShownCells => {
+export function shownCells(sheet: Uint8Array, styles: ReadonlyMap<number, Shown>): ShownCells {
   const rows = new Map<number, Map<number, Shown>>();
   const parser = new SaxesParser();
   let row = -1;
@@ -94,4 +94,4 @@ export const shownCells = (sheet: Uint8Array, styles: ReadonlyMap<number, Shown>
     parser.write(decoder.decode(sheet.subarray(from, from + PIECE), { stream: true }));
   parser.write(decoder.decode()).close();
   return { in: (wanted) => rows.get(wanted) };
-};
+}

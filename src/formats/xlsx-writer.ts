@@ -9,11 +9,11 @@ const WIDTH = { least: 10, most: 48 };
  * A workbook of one sheet in which every cell is a text: no spreadsheet shortens a barcode or makes a date of a size in
  * it. Rows are asked for one by one and bytes come as they are made, so that memory does not grow.
  */
-export const textWorkbook = (
+export function textWorkbook(
   sheet: string,
   header: readonly string[],
   rows: AsyncIterable<readonly string[]>,
-): AsyncIterable<Uint8Array> => {
+): AsyncIterable<Uint8Array> {
   const columns = header.map((title) => ({
     header: title,
     numFmt: "@",
@@ -24,4 +24,4 @@ export const textWorkbook = (
   }
   const stream = writeXlsxStream(cells(), { name: sheet, columns, freezePane: { rows: 1 } });
   return stream;
-};
+}

@@ -32,7 +32,7 @@ const DEPTH_LIMIT = 200;
 const declared = /^\s*<\?xml[^>]*\bencoding=["']([\w.:-]{1,60})["']/;
 
 /** A file's text by what its first bytes show, else by what it declares; a name that nobody knows is never guessed at. */
-const openXmlText = async (source: ByteSource): Promise<TextStream> => {
+async function openXmlText(source: ByteSource): Promise<TextStream> {
   const head = await source.head();
   const name =
     shownEncoding(head) === undefined
@@ -44,15 +44,15 @@ const openXmlText = async (source: ByteSource): Promise<TextStream> => {
     throw new Refusal([diagnostic("unknown-encoding", { encoding: name }, { place: { file: source.file } })]);
   if (encoding === "utf-8" || encoding === "windows-1252") return openText(source, encoding);
   return openDeclared(source, encoding);
-};
+}
 
 /** Entities of its own are how XML is made to grow without end or to read other files: none is taken. */
-export const refuseEntities = (doctype: string, file: string): void => {
+export function refuseEntities(doctype: string, file: string): void {
   if (/<!ENTITY/i.test(doctype)) throw new Refusal([diagnostic("xml-entities", {}, { place: { file } })]);
-};
+}
 
 /** The element that stands for one record: of those that repeat, the one nearest to the root. */
-const recordPath = (head: string, file: string): string => {
+function recordPath(head: string, file: string): string {
   const counts = new Map<string, number>();
   const parents = new Set<string>();
   const path: string[] = [];
@@ -74,43 +74,43 @@ const recordPath = (head: string, file: string): string => {
     .sort(([a, m], [b, n]) => depth(a) - depth(b) || n - m);
   const single = [...counts.keys()].filter((candidate) => depth(candidate) === 2 && parents.has(candidate));
   return candidates[0]?.[0] ?? single[0] ?? "";
-};
+}
 
 const noAttributes: ReadonlyMap<string, string> = new Map();
 
-const attributesOf = ({ attributes }: SaxesTagPlain): ReadonlyMap<string, string> => {
+function attributesOf({ attributes }: SaxesTagPlain): ReadonlyMap<string, string> {
   const entries = Object.entries(attributes);
   if (entries.length === 0) return noAttributes;
   const found = new Map<string, string>();
   for (const [name, value] of entries)
     if (name === "xml:lang" || !/^xmlns(?::|$)/.test(name)) found.set(localName(name), value);
   return found;
-};
+}
 
 /** Lets a parser's events build the trees of records. */
-const buildInto = (parser: SaxesParser, builder: TreeBuilder, file: string): void => {
+function buildInto(parser: SaxesParser, builder: TreeBuilder, file: string): void {
   parser.on("doctype", (doctype) => refuseEntities(doctype, file));
   parser.on("opentag", (tag) => builder.open(localName(tag.name), attributesOf(tag)));
   parser.on("text", (text) => builder.text(text));
   parser.on("cdata", (text) => builder.text(text));
   parser.on("closetag", () => builder.close());
-};
+}
 
 /** The beginning of a file as one tree, however it ends. */
-const treeOfHead = (head: string, file: string): RecordNode | undefined => {
+function treeOfHead(head: string, file: string): RecordNode | undefined {
   const builder = treeBuilder("", file, { format: "XML", depthLimit: DEPTH_LIMIT });
   const parser = new SaxesParser();
   parser.on("error", () => undefined);
   buildInto(parser, builder, file);
   parser.write(head);
   return builder.root;
-};
+}
 
 /**
  * Opens an XML file of records.
  * @throws Refusal when it is not well-formed, declares entities, or has no repeated element
  */
-export const openXml = async (source: ByteSource, options: XmlOptions = {}): Promise<TableStream> => {
+export async function openXml(source: ByteSource, options: XmlOptions = {}): Promise<TableStream> {
   const { file } = source;
   const text =
     options.encoding === undefined ? await openXmlText(source) : await openText(source, options.encoding);
@@ -149,7 +149,7 @@ export const openXml = async (source: ByteSource, options: XmlOptions = {}): Pro
     () => [text.encoding().toUpperCase(), `one <${wanted.split("/").at(-1) ?? wanted}> a record`],
     wanted,
   );
-};
+}
 
 const PIECE = 1 << 16;
 
@@ -158,10 +158,10 @@ function* pieces(text: string): Generator<string> {
   for (let at = 0; at < text.length; at += PIECE) yield text.slice(at, at + PIECE);
 }
 
-const brokenXml = (file: string, error: Error): Refusal => {
+function brokenXml(file: string, error: Error): Refusal {
   const [, line, position, reason] = /^(?:[^:]*:)?(\d+):(\d+): (.*)$/s.exec(error.message) ?? [];
   const place = line === undefined ? { file } : { file, line: Number(line), position: Number(position) };
   return new Refusal([
     diagnostic("broken-data", { format: "XML", reason: reason ?? error.message }, { place }),
   ]);
-};
+}

@@ -10,7 +10,7 @@ const FREE_BYTES = 64 << 20;
 const TOTAL_LIMIT = 32 * 2 ** 30;
 const MEMBERS_LIMIT = 10_000;
 
-const archiveFault = (file: string, error: unknown): Error => {
+function archiveFault(file: string, error: unknown): Error {
   if (error instanceof Refusal) return error;
   if (!(error instanceof Error)) return new Error(String(error));
   const unsafe = /relative path|absolute path|backslash|invalid characters/i.test(error.message);
@@ -19,7 +19,7 @@ const archiveFault = (file: string, error: unknown): Error => {
       ? diagnostic("unsafe-archive", { reason: error.message }, { place: { file } })
       : diagnostic("broken-data", { format: "ZIP", reason: error.message }, { place: { file } }),
   ]);
-};
+}
 
 const opened = (from: string | Buffer, file: string): Promise<ZipFile> =>
   new Promise((resolve, reject) => {
@@ -53,7 +53,7 @@ const bomb = (file: string, reason: string): Refusal =>
 export const isBomb = (bytesOut: number, bytesIn: number): boolean =>
   bytesOut > FREE_BYTES && bytesOut > bytesIn * RATIO_LIMIT;
 
-const refuseBomb = (all: readonly Entry[], file: string): void => {
+function refuseBomb(all: readonly Entry[], file: string): void {
   let total = 0;
   for (const { compressedSize, uncompressedSize, fileName } of all) {
     total += uncompressedSize;
@@ -64,18 +64,18 @@ const refuseBomb = (all: readonly Entry[], file: string): void => {
       );
   }
   if (total > TOTAL_LIMIT) throw bomb(file, `it unpacks to ${Math.round(total / 2 ** 30)} GB`);
-};
+}
 
 /** An archive's members, after its names and sizes were found harmless. */
-export const guardedMembers = async (
+export async function guardedMembers(
   from: string | Buffer,
   file: string,
-): Promise<{ readonly zip: ZipFile; readonly members: readonly Entry[] }> => {
+): Promise<{ readonly zip: ZipFile; readonly members: readonly Entry[] }> {
   const zip = await opened(from, file);
   const members = await entries(zip, file);
   refuseBomb(members, file);
   return { zip, members };
-};
+}
 
 const memberStream = (zip: ZipFile, entry: Entry, file: string): Promise<AsyncIterator<Buffer>> =>
   new Promise((resolve, reject) => {
@@ -101,36 +101,36 @@ async function* checkedStream(stream: AsyncIterator<Buffer>, file: string): Asyn
 }
 
 /** One member's bytes as they are unpacked, or undefined when there is none of the name. */
-export const memberChunks = async (
+export async function memberChunks(
   from: string | Buffer,
   name: string,
   file: string,
-): Promise<AsyncIterable<Buffer> | undefined> => {
+): Promise<AsyncIterable<Buffer> | undefined> {
   const { zip, members } = await guardedMembers(from, file);
   const entry = members.find(({ fileName }) => fileName === name);
   if (entry === undefined) return undefined;
   const stream = await memberStream(zip, entry, file);
   return { [Symbol.asyncIterator]: () => stream };
-};
+}
 
 /** One member's bytes, or undefined when there is none of the name. */
-export const memberBytes = async (
+export async function memberBytes(
   from: string | Buffer,
   name: string,
   file: string,
-): Promise<Buffer | undefined> => {
+): Promise<Buffer | undefined> {
   const chunks = await memberChunks(from, name, file);
   if (chunks === undefined) return undefined;
   const parts: Buffer[] = [];
   for await (const chunk of chunks) parts.push(chunk);
   return Buffer.concat(parts);
-};
+}
 
 const isTable = ({ fileName }: Entry): boolean =>
   !fileName.endsWith("/") && !fileName.startsWith("__MACOSX/") && !/(?:^|\/)\./.test(fileName);
 
 /** The files of an archive, each a source of its own, in the order of their names. */
-export const archiveSources = async (from: string | Buffer, file: string): Promise<readonly ByteSource[]> => {
+export async function archiveSources(from: string | Buffer, file: string): Promise<readonly ByteSource[]> {
   const { zip, members } = await guardedMembers(from, file);
   const tables = members.filter(isTable).sort((a, b) => (a.fileName < b.fileName ? -1 : 1));
   if (tables.length === 0) throw new Refusal([diagnostic("empty-file", { path: file })]);
@@ -143,4 +143,4 @@ export const archiveSources = async (from: string | Buffer, file: string): Promi
       },
     }),
   );
-};
+}

@@ -5,7 +5,7 @@ import type { Io } from "./io.js";
 import { OutputLost } from "./output-lost.js";
 
 /** The same world, in which an answer that nobody reads any more never breaks off the work: it is remembered, and told at the end. */
-export const workingIo = (io: Io): { readonly io: Io; lost(): OutputLost | undefined } => {
+export function workingIo(io: Io): { readonly io: Io; lost(): OutputLost | undefined } {
   let lost: OutputLost | undefined;
   return {
     io: {
@@ -22,10 +22,10 @@ export const workingIo = (io: Io): { readonly io: Io; lost(): OutputLost | undef
     },
     lost: () => lost,
   };
-};
+}
 
 /** The same world, in which what is said is kept until the end and then shown page by page; a message that follows it comes behind. */
-export const pagedIo = (io: Io, page: (text: string) => void): { readonly io: Io; end(): void } => {
+export function pagedIo(io: Io, page: (text: string) => void): { readonly io: Io; end(): void } {
   let [text, behind] = ["", ""];
   return {
     io: {
@@ -42,4 +42,4 @@ export const pagedIo = (io: Io, page: (text: string) => void): { readonly io: Io
       [text, behind] = ["", ""];
     },
   };
-};
+}

@@ -2,7 +2,7 @@ import { existsSync, readdirSync, rmSync } from "node:fs";
 import { join } from "node:path";
 
 /** Whether a process of this machine runs; what it left is its own until it ends. */
-const isRunning = (pid: number): boolean => {
+function isRunning(pid: number): boolean {
   try {
     process.kill(pid, 0);
     return true;
@@ -10,18 +10,18 @@ const isRunning = (pid: number): boolean => {
     // Another user's process may not be asked, and runs.
     return error instanceof Error && "code" in error && error.code === "EPERM";
   }
-};
+}
 
 /** Clears what killed processes left in a folder. */
-export const clearLeftovers = (
+export function clearLeftovers(
   folder: string,
   /** The process that gave a name, where one did. */
   ownerOf: (name: string) => string | undefined,
-): void => {
+): void {
   if (!existsSync(folder)) return;
   for (const name of readdirSync(folder)) {
     const pid = ownerOf(name);
     if (pid !== undefined && !isRunning(Number(pid)))
       rmSync(join(folder, name), { recursive: true, force: true });
   }
-};
+}

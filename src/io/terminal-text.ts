@@ -10,13 +10,13 @@ const controls =
   // eslint-disable-next-line no-control-regex -- they are what it is about
   /\r(?!\n)|[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f-\u009f\u061c\u200e\u200f\u202a-\u202e\u2066-\u2069]/g;
 
-const picture = (sign: string): string => {
+function picture(sign: string): string {
   const code = sign.charCodeAt(0);
   if (code < 0x20) return String.fromCharCode(0x2400 + code);
   if (code === 0x7f) return "\u2421";
   // What begins with escape in seven bits.
   return code < 0xa0 ? `\u241b${String.fromCharCode(code - 0x40)}` : "\ufffd";
-};
+}
 
 /** A text without anything that a terminal would obey but the styles of our own: control characters show as their pictures. */
 export const terminalText = (

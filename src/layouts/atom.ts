@@ -8,7 +8,7 @@ import { feedElements, feedText } from "./rss.js";
 const UPDATED = "2000-01-01T00:00:00Z";
 
 /** Atom 1.0 (RFC 4287) with the channel's own namespace. */
-export const atomWriter = (layout: FeedLayout, { account }: FileFacts): LayoutWriter => {
+export function atomWriter(layout: FeedLayout, { account }: FileFacts): LayoutWriter {
   const { prefix, namespace, item } = layout;
   const elements = feedElements(layout, "    ");
   const entry = (row: FileRow): string =>
@@ -24,4 +24,4 @@ export const atomWriter = (layout: FeedLayout, { account }: FileFacts): LayoutWr
     apart: unparted,
     tail: () => "</feed>\n",
   };
-};
+}

@@ -20,7 +20,7 @@ const dateText = (iso: string, { date }: ValueStyle): string =>
     ? iso
     : date.replace("YYYY", iso.slice(0, 4)).replace("MM", iso.slice(5, 7)).replace("DD", iso.slice(8, 10));
 
-const one = (value: MaybeBlank, { part, field }: LayoutColumn, style: ValueStyle): string => {
+function one(value: MaybeBlank, { part, field }: LayoutColumn, style: ValueStyle): string {
   if (isMoney(value)) {
     const amount = marked(amountText(value, field), style);
     if (part === "amount") return amount;
@@ -34,10 +34,10 @@ const one = (value: MaybeBlank, { part, field }: LayoutColumn, style: ValueStyle
   if (isDecimal(value)) return numberText(value, style);
   if (typeof value === "boolean") return value ? style.yes : style.no;
   return isDate(value) ? dateText(value.iso, style) : canonicalText(value);
-};
+}
 
 /** The texts that a column shows for a value: none for blank, several for a list that repeats its element. */
-export const cellTexts = (value: MaybeBlank, column: LayoutColumn, style: ValueStyle): readonly string[] => {
+export function cellTexts(value: MaybeBlank, column: LayoutColumn, style: ValueStyle): readonly string[] {
   if (value === undefined) return [];
   if (!isList(value)) return [one(value, column, style)];
   if (column.item !== undefined) {
@@ -46,4 +46,4 @@ export const cellTexts = (value: MaybeBlank, column: LayoutColumn, style: ValueS
   }
   const texts = value.map((item) => one(item, column, style));
   return column.joinedBy === undefined ? texts : [texts.join(column.joinedBy)];
-};
+}

@@ -4,17 +4,17 @@ import { headRows, tableRows } from "./table-rows.js";
 
 const looksLikeFormula = /^[=+@\t\r]|^-(?![\d.,]+$)/;
 
-const guarded = (text: string, formulas: CsvLayout["formulas"]): string => {
+function guarded(text: string, formulas: CsvLayout["formulas"]): string {
   if (formulas === "keep" || !looksLikeFormula.test(text)) return text;
   return formulas === "apostrophe" ? `'${text}` : ` ${text}`;
-};
+}
 
 // Controls say nothing in a cell, and readers stumble over them; tab and line ends stay.
 // eslint-disable-next-line no-control-regex
 const controls = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f]/g;
 
 /** CSV (RFC 4180) with the channel's separator, quoting and line ends. */
-export const csvWriter = (layout: CsvLayout, { action }: FileFacts): LayoutWriter => {
+export function csvWriter(layout: CsvLayout, { action }: FileFacts): LayoutWriter {
   const { separator, quote, lineEnd, startsWithMark, formulas } = layout;
   const needsQuotes = (text: string): boolean =>
     quote === "always" || text.includes(separator) || /["\n\r]/.test(text) || /^\s|\s$/.test(text);
@@ -30,4 +30,4 @@ export const csvWriter = (layout: CsvLayout, { action }: FileFacts): LayoutWrite
     apart: unparted,
     tail: () => "",
   };
-};
+}

@@ -10,11 +10,11 @@ import { commas, unparted, type LayoutWriter } from "./layout.js";
 type JsonValue = string | number | boolean | readonly JsonValue[] | { readonly [key: string]: JsonValue };
 
 /** Numbers and yes/no are JSON's own as long as they stay exact; all else is text. */
-const jsonOf = (
+function jsonOf(
   value: MaybeBlank,
   column: LayoutColumn,
   { style, hasNumbers }: JsonLayout,
-): JsonValue | undefined => {
+): JsonValue | undefined {
   if (value === undefined) return undefined;
   if (typeof value === "boolean") return value;
   if (isDecimal(value) && Number.isSafeInteger(value.toNumber())) return value.toNumber();
@@ -26,12 +26,12 @@ const jsonOf = (
     if (decimal(text)?.eq(decimal(String(number)) ?? NaN) === true) return number;
   }
   return isList(value) && column.joinedBy === undefined ? texts : (texts[0] ?? "");
-};
+}
 
 const amounts: ReadonlySet<string> = new Set(["decimal", "money", "measure"]);
 
 /** `delivery.days` stands within an object named delivery. */
-const put = (into: Record<string, unknown>, path: string, value: JsonValue): void => {
+function put(into: Record<string, unknown>, path: string, value: JsonValue): void {
   const names = path.split(".");
   const last = names.pop() ?? path;
   let parent = into;
@@ -39,10 +39,10 @@ const put = (into: Record<string, unknown>, path: string, value: JsonValue): voi
   for (const name of names) parent = (parent[name] ??= bareObject()) as Record<string, unknown>;
   // eslint-disable-next-line house/data-names -- a bare object has no name of the language
   parent[last] = value;
-};
+}
 
 /** A JSON array of objects, or an object a line. */
-export const jsonWriter = (layout: JsonLayout): LayoutWriter => {
+export function jsonWriter(layout: JsonLayout): LayoutWriter {
   const objectOf = (row: FileRow): string => {
     const object = bareObject<unknown>();
     for (const column of layout.columns) {
@@ -67,4 +67,4 @@ export const jsonWriter = (layout: JsonLayout): LayoutWriter => {
     apart: commas,
     tail: () => (layout.root === "" ? "\n]\n" : "\n]}\n"),
   };
-};
+}

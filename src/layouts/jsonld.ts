@@ -15,7 +15,7 @@ const enumerated = (field: Field, text: string, context: string): string =>
   field.kind === "choice" ? `${context}/${text}` : text;
 
 /** A measure is a QuantitativeValue with its UN/CEFACT code; amounts stay text so that they stay exact. */
-const one = (value: Value, field: Field, context: string): JsonLdValue => {
+function one(value: Value, field: Field, context: string): JsonLdValue {
   if (isMeasure(value))
     return {
       "@type": "QuantitativeValue",
@@ -25,20 +25,20 @@ const one = (value: Value, field: Field, context: string): JsonLdValue => {
   if (isMoney(value)) return amountText(value, field);
   if (isDate(value)) return value.iso;
   return typeof value === "boolean" ? value : enumerated(field, canonicalText(value), context);
-};
+}
 
-const jsonOf = (value: MaybeBlank, field: Field, context: string): JsonLdValue | undefined => {
+function jsonOf(value: MaybeBlank, field: Field, context: string): JsonLdValue | undefined {
   if (value === undefined) return undefined;
   return isList(value) ? value.map((item) => one(item, field, context)) : one(value, field, context);
-};
+}
 
 const objects: Readonly<Record<string, string>> = { brand: "Brand", manufacturer: "Organization" };
 
 /** A brand or maker is a thing with a name. */
-const named = (name: string, json: JsonLdValue): JsonLdValue => {
+function named(name: string, json: JsonLdValue): JsonLdValue {
   const type = ownOf(objects, name);
   return type === undefined ? json : { "@type": type, name: json };
-};
+}
 
 // What schema.org says of groups alone.
 const groupTerms = new Set(["variesBy", "hasVariant", "productGroupID"]);
@@ -47,7 +47,7 @@ const groupTerms = new Set(["variesBy", "hasVariant", "productGroupID"]);
 const inPage = (json: string): string => json.replace(/<(?=[/!])/g, "\\u003c");
 
 /** schema.org as JSON-LD: one graph of products, and of groups that hold their members. Each term stands on a type that has it. */
-export const jsonLdWriter = (layout: JsonLdLayout): LayoutWriter => {
+export function jsonLdWriter(layout: JsonLdLayout): LayoutWriter {
   const { context, columns, offer, groupType, memberType, members: membersName, groupName } = layout;
   const { listPrice, priceFor, audience, also } = layout;
   const placed = (fields: readonly (Field | undefined)[]): readonly LayoutColumn[] =>
@@ -141,4 +141,4 @@ export const jsonLdWriter = (layout: JsonLdLayout): LayoutWriter => {
     apart: commas,
     tail: () => "\n]}\n",
   };
-};
+}

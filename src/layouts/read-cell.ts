@@ -9,7 +9,7 @@ const markOf = (layout: LayoutDefinition, { joinedBy }: LayoutColumn): string | 
   joinedBy ?? ("joinedBy" in layout ? layout.joinedBy : undefined);
 
 /** Pieces between marks; behind the escape a mark is a piece's own. */
-const split = (text: string, mark: string, escape: string): readonly string[] => {
+function split(text: string, mark: string, escape: string): readonly string[] {
   if (escape === "") return text.split(mark);
   const items: string[] = [];
   let item = "";
@@ -25,14 +25,10 @@ const split = (text: string, mark: string, escape: string): readonly string[] =>
     } else item += text[at++] ?? "";
   }
   return [...items, item];
-};
+}
 
 /** The texts that a cell of the channel's holds for a column: of a list its items. */
-export const textsInCell = (
-  cell: string,
-  column: LayoutColumn,
-  layout: LayoutDefinition,
-): readonly string[] => {
+export function textsInCell(cell: string, column: LayoutColumn, layout: LayoutDefinition): readonly string[] {
   if (cell === "") return [];
   const { field, item } = column;
   if (!field.list || item !== undefined) return [cell];
@@ -40,7 +36,7 @@ export const textsInCell = (
   const pieces = itemsOf(cell);
   if (pieces.length > 1 || mark === undefined) return pieces;
   return split(cell, mark, "escape" in layout ? layout.escape : "").map((piece) => piece.trim());
-};
+}
 
 /** The texts that a column shows for a value, as {@link textsInCell} reads them back. */
 export const textsOfValue = (

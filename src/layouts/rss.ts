@@ -8,7 +8,7 @@ import { cellTexts } from "./cell-text.js";
 import { unparted, type FileFacts, type LayoutWriter } from "./layout.js";
 
 /** The channel's own elements of one row, each in its namespace. */
-export const feedElements = ({ columns, prefix, style }: FeedLayout, indent: string) => {
+export function feedElements({ columns, prefix, style }: FeedLayout, indent: string) {
   const tags = columns.map((column) => ({
     column,
     open: `${indent}<${prefix}:${column.name}>`,
@@ -23,13 +23,13 @@ export const feedElements = ({ columns, prefix, style }: FeedLayout, indent: str
     }
     return xml;
   };
-};
+}
 
 /** A field's text for a standard element. */
 export const feedText = (row: FileRow, field: Field): string => xmlText(canonicalText(row.value(field)));
 
 /** RSS 2.0 with the channel's own namespace; without dates of the run, so that the same listings give the same bytes. */
-export const rssWriter = (layout: FeedLayout, { account }: FileFacts): LayoutWriter => {
+export function rssWriter(layout: FeedLayout, { account }: FileFacts): LayoutWriter {
   const { prefix, namespace, item } = layout;
   const elements = feedElements(layout, "      ");
   const itemOf = (row: FileRow): string =>
@@ -45,4 +45,4 @@ export const rssWriter = (layout: FeedLayout, { account }: FileFacts): LayoutWri
     apart: unparted,
     tail: () => "  </channel>\n</rss>\n",
   };
-};
+}

@@ -14,7 +14,7 @@ type TableLayout = CsvLayout | TsvLayout | XlsxLayout;
 
 type CellWriter = (row: FileRow) => string;
 
-const fieldWriter = (column: LayoutColumn, { style, joinedBy, escape }: TableLayout): CellWriter => {
+function fieldWriter(column: LayoutColumn, { style, joinedBy, escape }: TableLayout): CellWriter {
   const { field, item } = column;
   const mark = column.joinedBy ?? joinedBy;
   const alone = { ...column, joinedBy: undefined };
@@ -39,27 +39,27 @@ const fieldWriter = (column: LayoutColumn, { style, joinedBy, escape }: TableLay
     known.set(value, written);
     return written;
   };
-};
+}
 
-const markWriter = ({ says }: MarkColumn, { kinds }: TableLayout, action: string): CellWriter => {
+function markWriter({ says }: MarkColumn, { kinds }: TableLayout, action: string): CellWriter {
   if (says === "action") return () => action;
   if (says === "nothing") return () => "";
   return ({ kind }) => {
     if (kind === "group") return kinds.group;
     return kind === "single" ? kinds.single : kinds.member;
   };
-};
+}
 
 /** Writes a family's rows as cells. */
-export const tableRows = (
+export function tableRows(
   layout: TableLayout,
   action: string,
-): ((family: FileFamily) => readonly (readonly string[])[]) => {
+): (family: FileFamily) => readonly (readonly string[])[] {
   const writers = layout.cells.map((cell) =>
     "field" in cell ? fieldWriter(cell, layout) : markWriter(cell, layout, action),
   );
   return (family) => rowsOf(family).map((row) => writers.map((write) => write(row)));
-};
+}
 
 /** The rows above the listings. */
 export const headRows = ({ head, cells }: TableLayout): readonly (readonly string[])[] =>

@@ -8,7 +8,7 @@ const cell = (text: string): string => (/[\t\n\r]/.test(text) ? text.replace(/\s
 const line = (cells: readonly string[]): string => `${cells.map(cell).join("\t")}\n`;
 
 /** A header row of column names, then a row a listing. */
-export const tsvWriter = (layout: TsvLayout, { action }: FileFacts): LayoutWriter => {
+export function tsvWriter(layout: TsvLayout, { action }: FileFacts): LayoutWriter {
   const rows = tableRows(layout, action);
   return {
     head: () => headRows(layout).map(line).join(""),
@@ -16,4 +16,4 @@ export const tsvWriter = (layout: TsvLayout, { action }: FileFacts): LayoutWrite
     apart: unparted,
     tail: () => "",
   };
-};
+}

@@ -16,13 +16,13 @@ export interface FilledBook extends Book {
 export type BookPlace = Pick<ChannelBook, "sheet" | "headerRow" | "firstRow" | "examples">;
 
 /** Fills a template: its columns are found by label or code, in whatever order the channel has put them, or by their letter. */
-export const filledBook = async (
+export async function filledBook(
   layout: XlsxLayout,
   { bytes, file, place }: { readonly bytes: Buffer; readonly file: string; readonly place: BookPlace },
   rules: ReadonlyMap<string, CategoryField> | undefined,
   /** Columns that files of another purpose fill. */
   others: readonly XlsxLayout["cells"][number][] = [],
-): Promise<FilledBook> => {
+): Promise<FilledBook> {
   const fill = await workbookFill(bytes, file, place);
   const names = (cell: XlsxLayout["cells"][number]): readonly string[] =>
     "field" in cell ? [cell.field.label, cell.name, cell.field.code] : [cell.name];
@@ -75,4 +75,4 @@ export const filledBook = async (
     },
     bytes: () => Promise.resolve(fill.bytes(rows)),
   };
-};
+}

@@ -35,7 +35,7 @@ const LISTS = "values";
 const INLINE_LENGTH = 250;
 
 /** Writes workbooks of one layout; each has the columns that it is given, in the layout's order. */
-export const xlsxBook = (layout: XlsxLayout, { ruleOf, describe }: BookRules): Book => {
+export function xlsxBook(layout: XlsxLayout, { ruleOf, describe }: BookRules): Book {
   const heads = headRows(layout);
   const rows: (readonly string[])[] = [];
   const fieldAt = (index: number): LayoutColumn | undefined => {
@@ -109,4 +109,4 @@ export const xlsxBook = (layout: XlsxLayout, { ruleOf, describe }: BookRules): B
       });
     },
   };
-};
+}

@@ -23,13 +23,13 @@ interface XmlElement {
 
 const element = (name: string): XmlElement => ({ name, attributes: new Map(), children: [], text: "" });
 
-const pathOf = (column: LayoutColumn, path: string): Path => {
+function pathOf(column: LayoutColumn, path: string): Path {
   const parts = path.split("/");
   const last = parts.at(-1) ?? "";
   return last.startsWith("@")
     ? { column, steps: parts.slice(0, -1), attribute: last.slice(1) }
     : { column, steps: parts, attribute: undefined };
-};
+}
 
 /** Columns that share the beginning of their paths share the elements there. */
 const at = (root: XmlElement, steps: readonly string[]): XmlElement =>
@@ -41,15 +41,15 @@ const at = (root: XmlElement, steps: readonly string[]): XmlElement =>
     return added;
   }, root);
 
-const written = ({ name, attributes, children, text }: XmlElement, indent: string): string => {
+function written({ name, attributes, children, text }: XmlElement, indent: string): string {
   const tag = name + [...attributes].map(([key, value]) => ` ${key}="${xmlText(value)}"`).join("");
   if (children.length > 0)
     return `${indent}<${tag}>\n${children.map((child) => written(child, `${indent}  `)).join("")}${indent}</${name}>\n`;
   return text === "" ? `${indent}<${tag}/>\n` : `${indent}<${tag}>${xmlText(text)}</${name}>\n`;
-};
+}
 
 /** XML by element paths; members stand inside the element of their group. */
-export const xmlWriter = (layout: XmlLayout, { action }: FileFacts): LayoutWriter => {
+export function xmlWriter(layout: XmlLayout, { action }: FileFacts): LayoutWriter {
   const { root, namespace, group, member, lists, style, actionAttribute } = layout;
   const paths = layout.columns.map((column) =>
     pathOf(column, ownOf(layout.paths, column.name) ?? column.name),
@@ -92,4 +92,4 @@ export const xmlWriter = (layout: XmlLayout, { action }: FileFacts): LayoutWrite
     apart: unparted,
     tail: () => `</${root}>\n`,
   };
-};
+}

@@ -9,14 +9,14 @@ export interface Answered<Decision> {
 }
 
 /** An answer, or undefined where the person broke it off. */
-export const unlessBroken = async <T>(ask: () => Promise<T>): Promise<T | undefined> => {
+export async function unlessBroken<T>(ask: () => Promise<T>): Promise<T | undefined> {
   try {
     return await ask();
   } catch (error) {
     if (error instanceof Interrupted) return undefined;
     throw error;
   }
-};
+}
 
 /** What a person is told who broke it off. */
 export const brokenText = (count: number, what: string, dryRun: boolean): string =>

@@ -16,7 +16,7 @@ const parts = ({ catalogue, channel, lexicon }: AnswersResult): string =>
     .join(", ");
 
 /** What became of the answers, for people. */
-export const answersLines = (result: AnswersResult, dryRun: boolean, io: Io): readonly string[] => {
+export function answersLines(result: AnswersResult, dryRun: boolean, io: Io): readonly string[] {
   const style = styleFor(io);
   const { answers, sheets, refused, unchanged, revisions, causes, channels } = result;
   const taken = result.catalogue + result.channel + result.lexicon;
@@ -48,13 +48,13 @@ export const answersLines = (result: AnswersResult, dryRun: boolean, io: Io): re
       ? "Correct the cells named above in the same sheet and import it again."
       : "What is left: lexicant check",
   ];
-};
+}
 
 /** The same for programs. */
-export const answersJson = (result: AnswersResult, dryRun: boolean): string => {
+export function answersJson(result: AnswersResult, dryRun: boolean): string {
   const { sheets, answers, catalogue, channel, lexicon, unchanged, refused, revisions, channels } = result;
   return jsonLine({
     type: "answers",
     ...{ sheets, answers, catalogue, channel, lexicon, unchanged, refused, revisions, channels, dryRun },
   });
-};
+}

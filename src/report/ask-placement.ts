@@ -40,12 +40,12 @@ const PLACEMENT_HELP = [
 ];
 
 /** Asks where something of ours goes: accept, choose another, search, all of the category above, skip, stop. */
-export const askPlacement = async (
+export async function askPlacement(
   { title, above, products }: AskedPlacement,
   suggestions: readonly Suggestion[],
   index: CategoryIndex,
   io: Io,
-): Promise<PlacementAnswer> => {
+): Promise<PlacementAnswer> {
   const style = styleFor(io);
   let choices: readonly {
     readonly category: Category;
@@ -84,4 +84,4 @@ export const askPlacement = async (
     if (found.length === 0) io.err(`No category has these words.\n`);
     else choices = found;
   }
-};
+}

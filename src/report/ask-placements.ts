@@ -14,13 +14,13 @@ const askedOf = (ours: PlacementProposal["ours"]): AskedPlacement => ({
 });
 
 /** Asks a person for each proposal; each decision is kept at once, and stays where they break it off. */
-export const askPlacements = async (
+export async function askPlacements(
   proposals: readonly PlacementProposal[],
   index: CategoryIndex,
   by: string,
   io: Io,
   keep: (decision: PlacementDecision) => Promise<void>,
-): Promise<Answered<PlacementDecision>> => {
+): Promise<Answered<PlacementDecision>> {
   const decided: PlacementDecision[] = [];
   for (const { ours, suggestions } of proposals) {
     // A decision for the category above serves this one too.
@@ -41,4 +41,4 @@ export const askPlacements = async (
     decided.push(decision);
   }
   return { decided, isBroken: false };
-};
+}

@@ -13,13 +13,13 @@ import { styleFor } from "./style.js";
 const FOUND = 8;
 
 /** Attributes of ours that words may mean: by their names, and by what else columns are called. */
-const attributesLike = (words: string): readonly string[] => {
+function attributesLike(words: string): readonly string[] {
   const wanted = fold(words);
   const within = [...columnSynonyms].flatMap(([synonym, attribute]) =>
     synonym.includes(wanted) || attribute.replaceAll("_", " ").includes(wanted) ? [attribute] : [],
   );
   return [...new Set([...within, ...nearest(words, vocabulary)])].slice(0, FOUND);
-};
+}
 
 const usage = (
   [
@@ -33,7 +33,7 @@ const usage = (
 );
 
 /** A line as a person writes it: `3 price`, `3 -`, `3 unit kg`; or what is wrong with it. */
-export const correctionIn = (text: string): ProposalCorrection | string => {
+export function correctionIn(text: string): ProposalCorrection | string {
   const [, number = "", rest = ""] = /^(\d{1,4})\s*(.*)$/.exec(text.trim()) ?? [];
   const line = Number(number);
   if (number === "") return 'write a line\'s number and what it is, such as "3 price"';
@@ -53,10 +53,10 @@ export const correctionIn = (text: string): ProposalCorrection | string => {
   if (isAttributeName(rest)) return { correct: "attribute", line, attribute: rest };
   const [close] = attributesLike(rest);
   return `"${rest}" is no attribute's name${close === undefined ? "" : `; nearest: ${attributesLike(rest).join(", ")}`}`;
-};
+}
 
 /** Shows a proposal until a person agrees to it, each time with what they corrected. */
-export const askProposal = async (open: OpenProposal, io: Io): Promise<SourceProposal | undefined> => {
+export async function askProposal(open: OpenProposal, io: Io): Promise<SourceProposal | undefined> {
   let { proposal, source } = open;
   const style = styleFor(io);
   const show = (): void => io.out(`${proposalLines(proposal, source, open, io).join("\n")}\n`);
@@ -85,4 +85,4 @@ export const askProposal = async (open: OpenProposal, io: Io): Promise<SourcePro
     source = await open.remade(proposal);
     show();
   }
-};
+}

@@ -16,14 +16,14 @@ interface TermChoice {
 }
 
 /** Values that a person's words may mean: one of them said in full, those with the words in them, those spelt alike. */
-const search = (words: string, { list }: UnknownTerm): readonly TermChoice[] => {
+function search(words: string, { list }: UnknownTerm): readonly TermChoice[] {
   const exact = list.match(words);
   const all = list.values.map(({ value }) => value);
   const within = all.filter((value) => value.toLowerCase().includes(words.toLowerCase()));
   return [...new Set([...(exact === undefined ? [] : [exact]), ...within, ...nearest(words, all)])]
     .slice(0, FOUND)
     .map((value) => ({ value, about: "" }));
-};
+}
 
 type TermAnswer = { readonly value: string } | "left-open" | "stop";
 
@@ -36,7 +36,7 @@ const TERM_HELP = [
 ];
 
 /** Asks for one term; "stop": no more questions. */
-const askTerm = async (unknown: UnknownTerm, io: Io): Promise<TermAnswer> => {
+async function askTerm(unknown: UnknownTerm, io: Io): Promise<TermAnswer> {
   const style = styleFor(io);
   const { field, term, products, sku, proposals } = unknown;
   let choices: readonly TermChoice[] = proposals.map(({ value, confidence, reason }) => ({
@@ -59,15 +59,15 @@ const askTerm = async (unknown: UnknownTerm, io: Io): Promise<TermAnswer> => {
     if (found.length === 0) io.err(`No value is like "${read.words}".\n`);
     else choices = found;
   }
-};
+}
 
 /** Asks for one term after the other; each answer is kept at once. */
-export const askTerms = async (
+export async function askTerms(
   terms: readonly UnknownTerm[],
   category: string,
   io: Io,
   keep: (decision: TermDecision) => Promise<void>,
-): Promise<Answered<TermDecision>> => {
+): Promise<Answered<TermDecision>> {
   const decided: TermDecision[] = [];
   for (const unknown of terms) {
     const answer = await unlessBroken(() => askTerm(unknown, io));
@@ -79,4 +79,4 @@ export const askTerms = async (
     decided.push(decision);
   }
   return { decided, isBroken: false };
-};
+}

@@ -44,7 +44,7 @@ export const partLines = ({ part, of }: PartNumber, file: string, io: Io): reado
 ];
 
 /** A build, for programs. */
-export const buildJson = (built: Built, io: Io): string => {
+export function buildJson(built: Built, io: Io): string {
   const { build, files, wishes, dryRun } = built;
   const { channel: name, definition } = build.channel.setup;
   const { ready, held, leftOut } = build.counts;
@@ -61,10 +61,10 @@ export const buildJson = (built: Built, io: Io): string => {
     files,
     dryRun,
   });
-};
+}
 
 /** The first line: what was written, and where. */
-const headLine = (built: Built, style: Style, io: Io): string => {
+function headLine(built: Built, style: Style, io: Io): string {
   const { build, wishes, dryRun } = built;
   const { definition } = build.channel.setup;
   const what = `${style.bold(`${definition.label} ${definition.version}`)}, ${wishes.purpose}`;
@@ -74,19 +74,19 @@ const headLine = (built: Built, style: Style, io: Io): string => {
     build.written === 0 ? "groups' own rows alone" : countText(build.written, "listing"),
   );
   return `${what}: ${count}${dryRun ? " would be written; nothing was" : ` written to ${shownFolder(built, io)}`}`;
-};
+}
 
 /** A file of products by choice is no whole file: what a person should know who sends it. */
-const chosenLines = ({ build, wishes, dryRun }: Built): readonly string[] => {
+function chosenLines({ build, wishes, dryRun }: Built): readonly string[] {
   if (wishes.kind !== "chosen" || build.isEmpty || dryRun) return [];
   const { channel, definition } = build.channel.setup;
   const whole = !definition.purposes.includes("withdraw");
   return [
     `by choice: it stands apart, and the whole file stays as it was.${whole ? ` ${definition.label} takes whole files: sending this one ends all other listings there.` : ""} ${build.channel.exchangeAccount.address === undefined ? `Sent? lexicant sent ${channel} ${build.files[0] ?? ""}` : `To send it: lexicant submit ${channel}`}`,
   ];
-};
+}
 
-const erasedLines = ({ build, wishes }: Built, style: Style): readonly string[] => {
+function erasedLines({ build, wishes }: Built, style: Style): readonly string[] {
   const { channel, definition } = build.channel.setup;
   const erases =
     wishes.purpose === "full" &&
@@ -97,9 +97,9 @@ const erasedLines = ({ build, wishes }: Built, style: Style): readonly string[] 
   return [
     `${style.severity("warning", "note")} ${countText(erased, "value")} that the channel has would be erased: lexicant check ${channel} --code would-erase, or build with --keep-live`,
   ];
-};
+}
 
-const notInItLines = (built: Built, io: Io): readonly string[] => {
+function notInItLines(built: Built, io: Io): readonly string[] {
   const { build, files } = built;
   const { held, leftOut } = build.counts;
   if (held + leftOut === 0) return [];
@@ -108,10 +108,10 @@ const notInItLines = (built: Built, io: Io): readonly string[] => {
   return [
     `not in it: ${held.toLocaleString("en")} held, ${leftOut.toLocaleString("en")} left out; ${where}what to do: lexicant check ${build.channel.setup.channel}`,
   ];
-};
+}
 
 /** What was built, for people. */
-export const buildLines = (built: Built, io: Io): readonly string[] => {
+export function buildLines(built: Built, io: Io): readonly string[] {
   const { build, files, dryRun } = built;
   const style = styleFor(io);
   const width = greatest(
@@ -135,4 +135,4 @@ export const buildLines = (built: Built, io: Io): readonly string[] => {
     headLine(built, style, io),
     ...notes.flatMap((note) => wrapText(note, io.columns - 2).map((line) => `  ${line}`)),
   ];
-};
+}

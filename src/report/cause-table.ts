@@ -15,11 +15,11 @@ const GAP = "  ";
 const titles = ["", "products", "alone"] as const;
 
 /** What a cause says of itself: the field, then the fact and the remedy. */
-const causeText = ({ first, products, categories }: Cause): string => {
+function causeText({ first, products, categories }: Cause): string {
   const field = first.field === undefined ? "" : `${first.field}: `;
   const where = categories > 1 ? ` (in ${categories.toLocaleString("en")} categories)` : "";
   return `${field}${heading(first, products).replace(/\n/g, " ")}${where}`;
-};
+}
 
 /** The channel stands above: of its definition's files the name is enough. */
 const withoutFolder = (rule: Note): Note => ({
@@ -27,12 +27,12 @@ const withoutFolder = (rule: Note): Note => ({
   place: { ...rule.place, file: rule.place.file.split("/").at(-1) ?? "" },
 });
 
-const detailText = (cause: Cause): string => {
+function detailText(cause: Cause): string {
   const { first, products } = cause;
   if (products <= 1) return singleText(first);
   const rule = first.notes?.find(({ note }) => note === "rule");
   return exampleText(cause) + (rule === undefined ? "" : `; ${noteText(withoutFolder(rule))}`);
-};
+}
 
 /** Whether the sentence leaves open what to do, so that the act is worth a line. */
 const asksForAct = ({ first }: Cause): boolean =>
@@ -48,7 +48,7 @@ const cells = ({ first, products, alone }: Cause): readonly string[] => [
  * Causes as a table as wide as the terminal: severity, products held or touched, those that nothing else holds, and the
  * cause in words with examples below it.
  */
-export const causeTable = (causes: readonly Cause[], io: Io, limit = Infinity): readonly string[] => {
+export function causeTable(causes: readonly Cause[], io: Io, limit = Infinity): readonly string[] {
   if (causes.length === 0) return [];
   const style = styleFor(io);
   const shown = causes.slice(0, limit);
@@ -90,4 +90,4 @@ export const causeTable = (causes: readonly Cause[], io: Io, limit = Infinity): 
         ]
       : []),
   ];
-};
+}

@@ -21,7 +21,7 @@ interface ShownCheck extends Narrowing {
 }
 
 /** What a check found, for people: channel by channel, then what stands between the catalogue's own products. */
-export const checkLines = (checked: CheckedCatalogue, shown: ShownCheck, io: Io): readonly string[] => {
+export function checkLines(checked: CheckedCatalogue, shown: ShownCheck, io: Io): readonly string[] {
   const style = styleFor(io);
   const most = checked.channels.length > 1 ? CAUSES_OF_SEVERAL : CAUSES_SHOWN;
   const limit = shown.all ? Infinity : most;
@@ -35,7 +35,7 @@ export const checkLines = (checked: CheckedCatalogue, shown: ShownCheck, io: Io)
       ? []
       : ["", style.bold("The catalogue itself, on whatever channel"), ...catalogue]),
   ];
-};
+}
 
 /** Our own decisions, briefly: nothing is wrong with these. */
 const leftOutLines = ({ leftOutCauses }: ChannelCounts, io: Io): readonly string[] =>
@@ -47,12 +47,12 @@ const leftOutLines = ({ leftOutCauses }: ChannelCounts, io: Io): readonly string
     return [`${styleFor(io).dim("left out")}  ${head}`, ...more.map((line) => `          ${line}`)];
   });
 
-const channelLines = (
+function channelLines(
   { channel: { setup }, counts }: CheckedChannel,
   shown: ShownCheck,
   limit: number,
   io: Io,
-): readonly string[] => {
+): readonly string[] {
   const style = styleFor(io);
   const { ready, held, leftOut, silenced } = counts;
   const title = style.bold(`${setup.definition.label} ${setup.definition.version}`);
@@ -79,10 +79,10 @@ const channelLines = (
       ? ["Nothing of that kind is found."]
       : nextLines(setup.channel, counts, io)),
   ];
-};
+}
 
 /** The one thing to do next. */
-const nextLines = (channel: string, { ready, held, causes }: ChannelCounts, io: Io): readonly string[] => {
+function nextLines(channel: string, { ready, held, causes }: ChannelCounts, io: Io): readonly string[] {
   if (held === 0) return [`Nothing is held. Next: lexicant build ${channel}`];
   const best = [...causes.causes()].sort((a, b) => b.alone - a.alone)[0];
   const first =
@@ -95,7 +95,7 @@ const nextLines = (channel: string, { ready, held, causes }: ChannelCounts, io: 
       ? ""
       : `. The ${countText(ready, "listing")} that ${ready === 1 ? "is" : "are"} ready: lexicant build ${channel}`;
   return wrapText(first + sheet + file, io.columns);
-};
+}
 
 /** The last lines of `--json`: the catalogue, then for each channel its causes and its counts. */
 export const checkSummaries = ({ channels, catalogue, products }: CheckedCatalogue): readonly string[] => [

@@ -30,9 +30,7 @@ const percent = (share: number): string => `${Math.round(share * 100)}%`;
 
 const scoped = (scope: string): string => (scope === "*" ? "" : ` in ${scope}`);
 
-const cellsOf = (
-  change: DefinitionChange,
-): readonly [what: string, was: string, is: string, note: string] => {
+function cellsOf(change: DefinitionChange): readonly [what: string, was: string, is: string, note: string] {
   switch (change.change) {
     case "field-added":
       return [change.label, "", change.field, change.need];
@@ -65,7 +63,7 @@ const cellsOf = (
         change.confidence === 1 ? "" : percent(change.confidence),
       ];
   }
-};
+}
 
 const columns = [
   { title: "what", flexible: true },
@@ -73,15 +71,15 @@ const columns = [
   { title: "", flexible: true },
 ] as const;
 
-const tableCells = (change: DefinitionChange): readonly string[] => {
+function tableCells(change: DefinitionChange): readonly string[] {
   const [what, was, is, note] = cellsOf(change);
   return [what, was !== "" && is !== "" ? `${was} → ${is}` : was || is, note];
-};
+}
 
 /** Of each kind so many lines at most on a terminal; a file has them all. */
 const MOST_LINES = 25;
 
-const changeLines = (changes: readonly DefinitionChange[], io: Io): readonly string[] => {
+function changeLines(changes: readonly DefinitionChange[], io: Io): readonly string[] {
   const style = styleFor(io);
   return (Object.keys(kinds) as DefinitionChange["change"][]).flatMap((kind) => {
     const own = changes.filter(({ change }) => change === kind);
@@ -94,10 +92,10 @@ const changeLines = (changes: readonly DefinitionChange[], io: Io): readonly str
       ...(own.length > shown.length ? [`  and ${own.length - shown.length} more`] : []),
     ];
   });
-};
+}
 
 /** Decisions that are left to a person, those with one reason together. */
-const openLines = (carried: CarriedFiles): readonly string[] => {
+function openLines(carried: CarriedFiles): readonly string[] {
   const byReason = new Map<string, string[]>();
   for (const [name, { open }] of carried)
     for (const { what, reason } of open) {
@@ -111,7 +109,7 @@ const openLines = (carried: CarriedFiles): readonly string[] => {
         .map((what) => what.slice(0, 60))
         .join("; ")}${all.length > 3 ? ` and ${all.length - 3} more` : ""}`,
   );
-};
+}
 
 const guessedLines = (changes: readonly DefinitionChange[]): readonly string[] =>
   changes.flatMap((change) => {
@@ -120,11 +118,11 @@ const guessedLines = (changes: readonly DefinitionChange[]): readonly string[] =
     return [`  ${what}: ${was} → ${is} (${percent(change.confidence)})`];
   });
 
-const carriedLines = (
+function carriedLines(
   carried: CarriedFiles,
   changes: readonly DefinitionChange[],
   io: Io,
-): readonly string[] => {
+): readonly string[] {
   const style = styleFor(io);
   // That channel.yaml names the version goes without saying.
   const changed = [...carried].filter(
@@ -151,14 +149,14 @@ const carriedLines = (
           ...(guessed.length > 20 ? [`  and ${guessed.length - 20} more`] : []),
         ]),
   ];
-};
+}
 
 /** Two versions, for people. */
-export const comparedLines = (
+export function comparedLines(
   { before, after, changes, shop }: VersionsCompared,
   channel: string,
   io: Io,
-): readonly string[] => {
+): readonly string[] {
   const style = styleFor(io);
   const head = `${style.bold(after.definition.label)} ${before.version} → ${after.version}: ${changes.length === 0 ? "nothing changes" : countText(changes.length, "change")}`;
   const effect = shop?.effect;
@@ -191,7 +189,7 @@ export const comparedLines = (
         ]
       : []),
   ];
-};
+}
 
 /** Two versions, for programs. */
 export const comparedJson = (

@@ -17,7 +17,7 @@ interface Bar {
 }
 
 /** Begins to show. */
-export const exchangeProgress = (io: Io, quiet: boolean): ExchangeScreen => {
+export function exchangeProgress(io: Io, quiet: boolean): ExchangeScreen {
   const shows = !quiet && io.isAttended;
   const begun = io.now().getTime();
   let bar: Bar | undefined;
@@ -65,4 +65,4 @@ export const exchangeProgress = (io: Io, quiet: boolean): ExchangeScreen => {
     },
     end,
   };
-};
+}

@@ -46,7 +46,7 @@ const actsJson = ({ outcome, product }: ExplainedListing): unknown =>
   }));
 
 /** A listing with its fields. */
-export const listingJson = (explained: ExplainedListing, fields: readonly ExplainedField[]): string => {
+export function listingJson(explained: ExplainedListing, fields: readonly ExplainedField[]): string {
   const { product, setup, outcome, listing, placed } = explained;
   return jsonLine({
     type: "explained-listing",
@@ -64,7 +64,7 @@ export const listingJson = (explained: ExplainedListing, fields: readonly Explai
     acts: actsJson(explained),
     fields: fields.map(fieldPart),
   });
-};
+}
 
 /** One field by itself. */
 export const fieldJson = (

@@ -22,7 +22,7 @@ import { whatToDo } from "../flow/explain/what-to-do.js";
 /** A value in one line. */
 export const valueText = (value: MaybeBlank): string => canonicalText(value, " | ");
 
-const giverText = ({ giver, attributes, value: own }: ExplainedField): string => {
+function giverText({ giver, attributes, value: own }: ExplainedField): string {
   switch (giver.by) {
     case "placement":
       return giver.place === undefined ? "the placement" : `placement: ${placeText(giver.place)}`;
@@ -44,10 +44,10 @@ const giverText = ({ giver, attributes, value: own }: ExplainedField): string =>
         : `${first.name}: ${placeText(first.from)}`;
     }
   }
-};
+}
 
 /** What the listing is, and how it stands. */
-export const headLines = (explained: ExplainedListing, io: Io): readonly string[] => {
+export function headLines(explained: ExplainedListing, io: Io): readonly string[] {
   const style = styleFor(io);
   const { product, setup, outcome, listing, placed } = explained;
   const state = stateWords[outcome.kind];
@@ -85,7 +85,7 @@ export const headLines = (explained: ExplainedListing, io: Io): readonly string[
     ...(others.length === 0 ? [] : [""]),
     ...others.flatMap((finding) => findingLines(finding, io, { isAboutNamed: true })),
   ];
-};
+}
 
 const columns = [
   { title: "field" },
@@ -95,13 +95,13 @@ const columns = [
 ] as const;
 
 /** Its fields as a table. */
-export const fieldTable = (
+export function fieldTable(
   fields: readonly ExplainedField[],
   listing: Listing,
   { channel, definition }: Pick<ChannelSetup, "channel" | "definition">,
   all: boolean,
   io: Io,
-): readonly string[] => {
+): readonly string[] {
   const style = styleFor(io);
   const isAsked = (rule: ExplainedField["rule"]): boolean => isAskedOf(rule, listing, definition);
   const isIdle = ({ value, need, findings, rule }: ExplainedField): boolean =>
@@ -132,7 +132,7 @@ export const fieldTable = (
       : []),
     `Each step to one value: lexicant explain ${listing.product.sku} ${channel} FIELD`,
   ];
-};
+}
 
 const stepColumns = [
   { title: "part", flexible: true },
@@ -146,7 +146,7 @@ const attributeColumns = [
   { title: "from", flexible: true },
 ] as const;
 
-const fillLines = ({ giver, steps, given }: ExplainedField, io: Io): readonly string[] => {
+function fillLines({ giver, steps, given }: ExplainedField, io: Io): readonly string[] {
   const style = styleFor(io);
   if (giver.by !== "fill") return [];
   const { fill } = giver;
@@ -176,13 +176,13 @@ const fillLines = ({ giver, steps, given }: ExplainedField, io: Io): readonly st
     ...(parts.length === 0 ? [] : [style.bold(head), ...lines]),
     ...(given === undefined ? [] : [`gives ${valueText(given)}, which the channel has as the value above`]),
   ];
-};
+}
 
-const attributeLines = (
+function attributeLines(
   { attributes }: ExplainedField,
   sources: ReadonlyMap<string, readonly string[]>,
   io: Io,
-): readonly string[] => {
+): readonly string[] {
   const style = styleFor(io);
   if (attributes.length === 0) return [];
   const [head = "", ...lines] = tableLines(
@@ -203,15 +203,15 @@ const attributeLines = (
       told.flatMap((text) => wrapText(`${name}: ${text}`, io.columns).map((line) => style.dim(line))),
     ),
   ];
-};
+}
 
 /** One field, step by step. */
-export const fieldLines = (
+export function fieldLines(
   explained: ExplainedListing,
   field: ExplainedField,
   sources: ReadonlyMap<string, readonly string[]>,
   io: Io,
-): readonly string[] => {
+): readonly string[] {
   const style = styleFor(io);
   const { product, setup } = explained;
   const { rule, need, value, findings } = field;
@@ -243,4 +243,4 @@ export const fieldLines = (
         : []),
     ]),
   ];
-};
+}

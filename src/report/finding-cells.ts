@@ -10,7 +10,7 @@ export const findingColumns: readonly string[] = [
 const text = (number: number | undefined): string => (number === undefined ? "" : String(number));
 
 /** One finding as a row of cells. */
-export const findingCells = (finding: Diagnostic): readonly string[] => {
+export function findingCells(finding: Diagnostic): readonly string[] {
   const { severity, code, channel = "", product = "", category = "", field = "", place, notes } = finding;
   const at = (wanted: Note["note"]) => notes?.find(({ note }) => note === wanted)?.place;
   const [fill, rule] = [at("fill"), at("rule")];
@@ -19,4 +19,4 @@ export const findingCells = (finding: Diagnostic): readonly string[] => {
     ...[place?.file ?? "", text(place?.row ?? place?.line), place?.column ?? ""],
     ...[fill?.file ?? "", text(fill?.line), rule?.file ?? "", text(rule?.row ?? rule?.line)],
   ];
-};
+}

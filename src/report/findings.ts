@@ -11,11 +11,11 @@ import { styleFor } from "./style.js";
 import { wrapText } from "./text-width.js";
 
 /** A finding for people: severity, sentence, and below it what it is about, unless that was named before, and the place. */
-export const findingLines = (
+export function findingLines(
   finding: Diagnostic,
   io: Io,
   { isAboutNamed = false }: { readonly isAboutNamed?: boolean } = {},
-): readonly string[] => {
+): readonly string[] {
   const style = styleFor(io);
   const [first = "", ...rest] = sentence(finding).split("\n");
   const [head = "", ...wrapped] = wrapText(first, Math.max(40, io.columns - 9));
@@ -30,10 +30,10 @@ export const findingLines = (
     ...rest.map((line) => `           ${line}`),
     ...(at === "" ? [] : [`         ${style.dim(at)}`]),
   ];
-};
+}
 
 /** What a cause's examples add: the offending value where the heading is general. */
-export const exampleText = (cause: Cause): string => {
+export function exampleText(cause: Cause): string {
   const files = new Set(cause.examples.map(({ place }) => place?.file));
   const areRows = cause.examples.every(
     ({ product, place }) => product === undefined && place?.row !== undefined,
@@ -45,12 +45,12 @@ export const exampleText = (cause: Cause): string => {
       : cause.examples.map((finding) => finding.product ?? placeOf(finding));
   const more = cause.products - cause.examples.length;
   return shown.filter(Boolean).join(", ") + (more > 0 ? ` and ${countText(more, "more", "more")}` : "");
-};
+}
 
 const placeOf = ({ place }: Diagnostic): string => (place === undefined ? "" : placeText(place));
 
 /** All places of a finding that stands for one product alone. */
-export const singleText = (finding: Diagnostic): string => {
+export function singleText(finding: Diagnostic): string {
   const value =
     finding.product === undefined
       ? placeOf(finding)
@@ -58,10 +58,10 @@ export const singleText = (finding: Diagnostic): string => {
         ? ""
         : `value from ${placeOf(finding)}`;
   return [finding.product ?? "", value, ...(finding.notes ?? []).map(noteText)].filter(Boolean).join("; ");
-};
+}
 
 /** Findings of many products by cause, most products first; each with its count, examples and the rule that asks. */
-export const causeLines = (causes: readonly Cause[], io: Io, limit = Infinity): readonly string[] => {
+export function causeLines(causes: readonly Cause[], io: Io, limit = Infinity): readonly string[] {
   const style = styleFor(io);
   const lines = causes.slice(0, limit).flatMap((cause) => {
     const { first, products, categories } = cause;
@@ -82,4 +82,4 @@ export const causeLines = (causes: readonly Cause[], io: Io, limit = Infinity): 
   return left > 0
     ? [...lines, style.dim(`         and ${countText(left, "more cause")} (see them with --all)`)]
     : lines;
-};
+}

@@ -13,10 +13,10 @@ import type { FileResult, ImportResult, OpenProposal } from "../flow/import/impo
 
 const number = (count: number): string => count.toLocaleString("en");
 
-const shown = (text: string): string => {
+function shown(text: string): string {
   const line = shownItems(text, ", ").replace(/\s+/g, " ");
   return line.length > 48 ? `${line.slice(0, 48)}…` : line === "" ? "nothing" : line;
-};
+}
 
 /** What an import did, or would do: the account of rows first, then what was found, then what to do. */
 export const importReport = (
@@ -34,7 +34,7 @@ export const importReport = (
   ...(dryRun ? [styleFor(io).bold("Nothing was changed: this was a dry run.")] : []),
 ];
 
-const fileLines = (
+function fileLines(
   {
     file,
     columns,
@@ -52,7 +52,7 @@ const fileLines = (
   io: Io,
   dryRun: boolean,
   dropVanished: boolean,
-): readonly string[] => {
+): readonly string[] {
   const style = styleFor(io);
   const how =
     from.kind === "sheet"
@@ -94,7 +94,7 @@ const fileLines = (
           .join("; ")}${values.length > 4 ? `; ${values.length - 4} more` : ""}`,
     ),
   ];
-};
+}
 
 const sureness = (confidence: number): string =>
   confidence >= 0.85 ? "sure" : confidence >= 0.6 ? "likely" : "a guess";
@@ -110,11 +110,7 @@ const columns = [
 const PREVIEWED = 12;
 
 /** What the first records become, so that a person sees whether it is right. */
-const previewLines = (
-  { preview }: Pick<OpenProposal, "preview">,
-  source: Source,
-  io: Io,
-): readonly string[] => {
+function previewLines({ preview }: Pick<OpenProposal, "preview">, source: Source, io: Io): readonly string[] {
   const records = preview(source);
   if (records.length === 0) return [];
   const width = Math.max(40, io.columns - 2);
@@ -133,15 +129,15 @@ const previewLines = (
       return [`  ${first}`, ...rest.map((line) => `     ${line}`)];
     }),
   ];
-};
+}
 
 /** A proposed source as a table: what each column would become, how sure that is, and samples to judge by. */
-export const proposalLines = (
+export function proposalLines(
   proposal: SourceProposal,
   source: Source,
   open: Pick<OpenProposal, "table" | "preview">,
   io: Io,
-): readonly string[] => {
+): readonly string[] {
   const style = styleFor(io);
   const { table } = open;
   const rows = proposal.attributes.map(({ attribute, expression, confidence, known, samples }, at) => [
@@ -162,10 +158,10 @@ export const proposalLines = (
     ...readingNotes(proposal).map((note) => `  ${note}`),
     ...(proposal.keys.length === 0 ? [] : previewLines(open, source, io)),
   ];
-};
+}
 
 /** By what rows find products; what would add products is said where a list looks like one that updates. */
-const matchingNotes = ({ keys, mode, matched, nearKeys }: SourceProposal, io: Io): readonly string[] => {
+function matchingNotes({ keys, mode, matched, nearKeys }: SourceProposal, io: Io): readonly string[] {
   const style = styleFor(io);
   if (keys.length === 0) {
     const near = nearKeys.map(({ column, because }) => `"${column}" ${nearly[because]}`).join(", ");
@@ -191,11 +187,11 @@ const matchingNotes = ({ keys, mode, matched, nearKeys }: SourceProposal, io: Io
       `${found}: ${matched === 0 ? "all" : "the others"} would be added as new products`,
     ),
   ];
-};
+}
 
 const nearly = { repeats: "comes again", blanks: "is blank in some rows", long: "holds texts" } as const;
 
-const readingNotes = (proposal: SourceProposal): readonly string[] => {
+function readingNotes(proposal: SourceProposal): readonly string[] {
   const { groups, furtherRows, options, pairs, units, listSeparator, currency, currencies, leftOut } =
     proposal;
   return [
@@ -220,4 +216,4 @@ const readingNotes = (proposal: SourceProposal): readonly string[] => {
       ? []
       : [`several values of a cell stand between ${JSON.stringify(listSeparator)}`]),
   ];
-};
+}

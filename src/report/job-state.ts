@@ -1,7 +1,7 @@
 import type { Job } from "../store/jobs.js";
 
 /** How far a job is, in words. */
-export const jobStateText = ({ files, accepted, refused, listings }: Job): string => {
+export function jobStateText({ files, accepted, refused, listings }: Job): string {
   const has = (state: Job["files"][number]["state"]): boolean => files.some((file) => file.state === state);
   if (has("sending")) return "unclear whether it arrived";
   if (has("waiting")) return "broken off; submit goes on";
@@ -16,4 +16,4 @@ export const jobStateText = ({ files, accepted, refused, listings }: Job): strin
   if (files.every(({ state }) => state === "thrown out")) return "not taken";
   if (accepted + refused < listings) return "answered in part";
   return refused === 0 ? "done" : "done, with refusals";
-};
+}

@@ -14,18 +14,18 @@ const hanging = (text: string, { columns, isTerminal }: Pick<Io, "columns" | "is
     .map((line, at) => `${at === 0 ? "  " : "    "}${line}`)
     .join("\n");
 
-const countBy = <T>(items: readonly T[], keyOf: (item: T) => string): ReadonlyMap<string, number> => {
+function countBy<T>(items: readonly T[], keyOf: (item: T) => string): ReadonlyMap<string, number> {
   const counts = new Map<string, number>();
   for (const item of items) counts.set(keyOf(item), (counts.get(keyOf(item)) ?? 0) + 1);
   return counts;
-};
+}
 
 /** What was learned, in a few lines: how much, how surely, what is to be looked at, and what comes next. */
-export const learnedLines = (
+export function learnedLines(
   { channel, definition, rows, folder, told, kept, corrected, inUse }: Learned,
   isTrial: boolean,
   io: Io,
-): readonly string[] => {
+): readonly string[] {
   const style = styleFor(io);
   const { fields, categories } = channel;
   const needs = countBy(fields, ({ facts }) => facts.get("need")?.value ?? "by branch");
@@ -59,7 +59,7 @@ export const learnedLines = (
       ? [style.bold("Nothing was written: this was a dry run.")]
       : [`Written to ${folder}/. Next:`, ...nextLines(definition.channel, definition.version, inUse)]),
   ];
-};
+}
 
 const nextLines = (channel: string, version: string, inUse: string | undefined): readonly string[] =>
   inUse === undefined
@@ -75,7 +75,7 @@ const nextLines = (channel: string, version: string, inUse: string | undefined):
 /** Questions that are the same of many fields are one. */
 const MANY = 4;
 
-const questionLines = (rows: readonly ReviewRow[], io: Io): readonly string[] => {
+function questionLines(rows: readonly ReviewRow[], io: Io): readonly string[] {
   const alike = new Map<string, ReviewRow[]>();
   for (const row of rows) {
     const key = `${row.fact}\u0000${row.guess}\u0000${row.because}`;
@@ -98,13 +98,13 @@ const questionLines = (rows: readonly ReviewRow[], io: Io): readonly string[] =>
     return own.map((row) => questionLine(row, io));
   });
   return [...lines.slice(0, 8), ...(lines.length > 8 ? [`  and ${lines.length - 8} more`] : [])];
-};
+}
 
-const questionLine = ({ label, field, fact, guess, because, source, scope }: ReviewRow, io: Io): string => {
+function questionLine({ label, field, fact, guess, because, source, scope }: ReviewRow, io: Io): string {
   const what =
     field === "" ? factText(fact) : `${label}${scope === "*" ? "" : ` (${scope})`}: ${factText(fact)}`;
   return hanging(`${what} ${guess}? ${because}${source === "" ? "" : ` (${source})`}`, io);
-};
+}
 
 const factText = (fact: string): string => fact.replaceAll("_", " ");
 
@@ -119,7 +119,7 @@ const columns = [
 ] as const;
 
 /** The review on a terminal: what is open or likely line by line; of what is sure, one line a field. */
-export const reviewLines = (rows: readonly ReviewRow[], io: Io): readonly string[] => {
+export function reviewLines(rows: readonly ReviewRow[], io: Io): readonly string[] {
   const style = styleFor(io);
   const unsure = rows.filter(({ state }) => state !== "sure");
   const sure = rows.filter(({ state }) => state === "sure");
@@ -152,7 +152,7 @@ export const reviewLines = (rows: readonly ReviewRow[], io: Io): readonly string
       ),
     ),
   ];
-};
+}
 
 /** What was learned, for programs. */
 export const learnedJson = (

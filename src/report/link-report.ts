@@ -6,10 +6,10 @@ import { jsonLine } from "./json.js";
 import { styleFor } from "./style.js";
 
 /** How many web addresses a channel's listings show, and what is wrong with them. */
-export const linkLines = (
+export function linkLines(
   { channel: { setup }, causes, shown, broken }: LinkTally,
   io: Io,
-): readonly string[] => {
+): readonly string[] {
   const style = styleFor(io);
   const { label, version } = setup.definition;
   const found =
@@ -20,7 +20,7 @@ export const linkLines = (
     `${style.bold(`${label} ${version}`)}: ${countText(shown, "web address", "web addresses")} shown, ${found}`,
     ...causeLines(causes.causes(), io),
   ];
-};
+}
 
 /** What came of addresses, for programs. */
 export const linkJson = ({ channel: { setup }, shown, broken }: LinkTally): string =>

@@ -11,7 +11,7 @@ import { findingJson, jsonLine } from "./json.js";
 import { styleFor, type Style } from "./style.js";
 
 /** A product's standing on each channel for a person, with every reason. */
-export const standingLines = ({ product, standings }: CheckedProduct, io: Io): readonly string[] => {
+export function standingLines({ product, standings }: CheckedProduct, io: Io): readonly string[] {
   const style = styleFor(io);
   return [
     `${style.bold(product.sku)}  ${textOf(product, "name") ?? ""}`,
@@ -21,19 +21,19 @@ export const standingLines = ({ product, standings }: CheckedProduct, io: Io): r
       ...findings.flatMap((finding) => reasonLines(finding, io)),
     ]),
   ];
-};
+}
 
-const stateText = (outcome: Outcome, style: Style): string => {
+function stateText(outcome: Outcome, style: Style): string {
   const words = stateWords[outcome.kind];
   if (outcome.kind === "ready") return style.good(words);
   return style.severity(isHeld(outcome) ? "error" : "advice", words);
-};
+}
 
 /** The product and the channel stand above: a reason names its place and what asks for it. */
-const reasonLines = (finding: Diagnostic, io: Io): readonly string[] => {
+function reasonLines(finding: Diagnostic, io: Io): readonly string[] {
   const notes = (finding.notes ?? []).map((note) => `         ${styleFor(io).dim(noteText(note))}`);
   return [...findingLines(finding, io, { isAboutNamed: true }), ...notes];
-};
+}
 
 /** The same as lines of JSON. */
 export const standingJson = ({ product: { sku }, standings }: CheckedProduct): readonly string[] =>

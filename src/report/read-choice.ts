@@ -9,12 +9,12 @@ export type ReadChoice<Choice> =
   | { readonly kind: "again" };
 
 /** Reads an answer; help and numbers that stand for nothing are answered here, and never looked for as words. */
-export const readChoice = <Choice>(
+export function readChoice<Choice>(
   line: string | undefined,
   choices: readonly Choice[],
   help: readonly string[],
   io: Io,
-): ReadChoice<Choice> => {
+): ReadChoice<Choice> {
   const answer = line?.trim() ?? "q";
   if (answer === "q") return { kind: "end" };
   if (answer === "-") return { kind: "skip" };
@@ -31,4 +31,4 @@ export const readChoice = <Choice>(
       : `There ${choices.length === 1 ? "is 1" : `are 1 to ${choices.length}`}; "${answer}" is none of them.\n`,
   );
   return { kind: "again" };
-};
+}

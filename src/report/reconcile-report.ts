@@ -18,7 +18,7 @@ const words: Readonly<Record<Disagreement["kind"], string>> = {
 const shown = (text: string): string =>
   text === "" ? "blank" : shownItems(text, " | ").replace(/\s+/g, " ");
 
-const cellsOf = (one: Disagreement): readonly string[] => {
+function cellsOf(one: Disagreement): readonly string[] {
   if (one.kind === "differs" || one.kind === "stale")
     return [
       one.sku,
@@ -28,7 +28,7 @@ const cellsOf = (one: Disagreement): readonly string[] => {
       shown(one.kind === "stale" ? one.now : one.sent || one.now),
     ];
   return [one.sku, words[one.kind], "", "id" in one ? one.id : "", ""];
-};
+}
 
 const columns = [
   { title: "sku" },
@@ -39,12 +39,12 @@ const columns = [
 ] as const;
 
 /** What the channel's export and we do not agree on. */
-export const reconcileLines = (
+export function reconcileLines(
   { live, agreeing, waiting, counts }: Reconciled,
   found: readonly Disagreement[],
   label: string,
   io: Io,
-): readonly string[] => {
+): readonly string[] {
   const style = styleFor(io);
   const all = Object.values(counts).reduce((sum, count) => sum + count, 0);
   const kinds = (Object.keys(words) as Disagreement["kind"][]).filter((kind) => counts[kind] > 0);
@@ -73,7 +73,7 @@ export const reconcileLines = (
       ? [style.dim(`and ${countText(all - found.length, "more", "more")} (--limit)`)]
       : []),
   ];
-};
+}
 
 /** One disagreement, for programs. */
 export const disagreementJson = (one: Disagreement, channel: string): string =>

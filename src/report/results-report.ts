@@ -8,12 +8,12 @@ import { jsonLine } from "./json.js";
 import { styleFor } from "./style.js";
 import { wrapText } from "./text-width.js";
 
-const shortened = (text: string, most = 70): string => {
+function shortened(text: string, most = 70): string {
   const line = text.replace(/\s+/g, " ");
   return line.length > most ? `${line.slice(0, most)}…` : line;
-};
+}
 
-const reasonLines = (row: JobResults["refused"][number], io: Io): readonly string[] => {
+function reasonLines(row: JobResults["refused"][number], io: Io): readonly string[] {
   const style = styleFor(io);
   const { sku, alike, code, message, field, value, ours, from, known, next, isOfGroup } = row;
   const more = alike > 1 ? ` and ${countText(alike - 1, "more", "more")} alike` : "";
@@ -42,10 +42,10 @@ const reasonLines = (row: JobResults["refused"][number], io: Io): readonly strin
       return [`    ${style.dim(name.padEnd(8))} ${first}`, ...rest.map((line) => `             ${line}`)];
     }),
   ];
-};
+}
 
 /** What the channel said of one job. */
-export const resultsLines = (results: JobResults, label: string, io: Io): readonly string[] => {
+export function resultsLines(results: JobResults, label: string, io: Io): readonly string[] {
   const style = styleFor(io);
   const { job, reading, taken, refused, unanswered } = results;
   const { number, channel, listings, accepted } = job;
@@ -93,7 +93,7 @@ export const resultsLines = (results: JobResults, label: string, io: Io): readon
         ? [`All is done. What the channel has: lexicant ledger ${channel}`]
         : []),
   ];
-};
+}
 
 /** The same for programs. */
 export const resultsJson = ({ job, reading, taken, refused, unanswered }: JobResults): string =>

@@ -25,7 +25,7 @@ const levels = { error: "error", warning: "warning", advice: "note" } as const;
 const MOST = 25_000;
 
 /** Begins a log. */
-export const sarifLog = ({ version, locate }: SarifFacts): SarifLog => {
+export function sarifLog({ version, locate }: SarifFacts): SarifLog {
   const results: unknown[] = [];
   const rules = new Map<string, number>();
   let passedOver = 0;
@@ -85,7 +85,7 @@ export const sarifLog = ({ version, locate }: SarifFacts): SarifLog => {
         ],
       }),
   };
-};
+}
 
 const pascal = (code: string): string =>
   code.replace(/(?:^|-)([a-z])/g, (_, letter: string) => letter.toUpperCase());

@@ -11,7 +11,7 @@ export interface Style {
 }
 
 /** The styles of a world with or without colours. */
-export const styleFor = ({ colors }: Pick<Io, "colors">): Style => {
+export function styleFor({ colors }: Pick<Io, "colors">): Style {
   const paint = picocolors.createColors(colors);
   const bySeverity = { error: paint.red, warning: paint.yellow, advice: paint.cyan };
   return {
@@ -20,4 +20,4 @@ export const styleFor = ({ colors }: Pick<Io, "colors">): Style => {
     good: paint.green,
     severity: (severity, text) => bySeverity[severity](text),
   };
-};
+}

@@ -30,11 +30,11 @@ export const jobJson = ({ files, ...job }: Job): string =>
   jsonLine({ type: "job", ...job, files: files.map(fileJson) });
 
 /** What would go where. */
-export const outlookLines = (
+export function outlookLines(
   { label, address, waiting, plan }: SubmitOutlook,
   channel: string,
   io: Io,
-): readonly string[] => {
+): readonly string[] {
   const style = styleFor(io);
   const head = `${style.bold(label)} at ${address === "" ? "no address yet (exchange.address in its channel.yaml)" : address}`;
   const nothing = style.bold("Nothing was sent: this was a dry run.");
@@ -55,7 +55,7 @@ export const outlookLines = (
     nothing,
     `To send it: lexicant submit ${channel}`,
   ];
-};
+}
 
 /** What would go where, for programs. */
 export const outlookJson = ({ address, waiting, plan }: SubmitOutlook, channel: string): string =>
@@ -68,7 +68,7 @@ export const outlookJson = ({ address, waiting, plan }: SubmitOutlook, channel: 
     files: (plan?.files ?? []).map(({ name, sentAs, bytes, sha256 }) => ({ name, sentAs, bytes, sha256 })),
   });
 
-const sendingText = ({ file, sending }: SubmittedFile, style: Style): string => {
+function sendingText({ file, sending }: SubmittedFile, style: Style): string {
   switch (sending.kind) {
     case "taken":
       return `  ${style.good("sent")}      ${file.name}, ${sizeText(file.bytes)}, job reference ${sending.reference}`;
@@ -81,10 +81,10 @@ const sendingText = ({ file, sending }: SubmittedFile, style: Style): string => 
     default:
       return assertNever(sending);
   }
-};
+}
 
 /** What is to be done next, by how the last file ended. */
-const nextLine = ({ job, files }: Submitted): string => {
+function nextLine({ job, files }: Submitted): string {
   const { channel } = job;
   const ended = files.findLast(({ sending }) => sending.kind !== "taken")?.sending.kind;
   if (ended === "unclear")
@@ -93,27 +93,27 @@ const nextLine = ({ job, files }: Submitted): string => {
   if (ended === "refused")
     return `What the channel said is above; mend it, then: lexicant build ${channel}, lexicant submit ${channel}`;
   return `Next: lexicant results ${channel}`;
-};
+}
 
 const SHOWN_FILES = 5;
 
 /** Files that went as they should are counted where they are many; what did not is always shown. */
-const shownFiles = (files: readonly SubmittedFile[]): readonly SubmittedFile[] => {
+function shownFiles(files: readonly SubmittedFile[]): readonly SubmittedFile[] {
   if (files.length <= SHOWN_FILES) return files;
   return [
     ...files.slice(0, SHOWN_FILES - 2),
     ...files.slice(SHOWN_FILES - 2).filter(({ sending }) => sending.kind !== "taken"),
   ];
-};
+}
 
 /** What became of a sending. */
-export const submittedLines = (
+export function submittedLines(
   submitted: Submitted,
   label: string,
   io: Io,
   /** Whether the results come next by themselves. */
   isAwaited = false,
-): readonly string[] => {
+): readonly string[] {
   const style = styleFor(io);
   const { job, files, isResumed } = submitted;
   const before = job.files.length - files.length;
@@ -128,7 +128,7 @@ export const submittedLines = (
       ? []
       : wrapText(nextLine(submitted), io.columns)),
   ];
-};
+}
 
 /** What went, for programs. */
 export const submittedJson = ({ job, files, isResumed }: Submitted): string =>

@@ -29,7 +29,7 @@ interface Sized {
 }
 
 /** Takes what is too much from the widest first, down to what each can spare. */
-const narrow = (columns: readonly Sized[], tooMuch: number): number => {
+function narrow(columns: readonly Sized[], tooMuch: number): number {
   let left = tooMuch;
   while (left > 0) {
     const widest = columns.reduce<Sized | undefined>(
@@ -41,13 +41,13 @@ const narrow = (columns: readonly Sized[], tooMuch: number): number => {
     left--;
   }
   return left;
-};
+}
 
-const widthsFor = (
+function widthsFor(
   columns: readonly TableColumn[],
   rows: readonly (readonly string[])[],
   room: number,
-): readonly number[] => {
+): readonly number[] {
   const needed = columns.map((_, index) =>
     rows.reduce((most, row) => Math.max(most, textWidth(row[index] ?? "")), 0),
   );
@@ -98,14 +98,14 @@ const widthsFor = (
     left,
   );
   return sizes.map(({ own }) => own);
-};
+}
 
 /** A plain table as lines, on a terminal as wide as it is at most: flexible columns give way first, widest first. */
-export const tableLines = (
+export function tableLines(
   columns: readonly TableColumn[],
   rows: readonly (readonly string[])[],
   { columns: room, isTerminal }: TableRoom,
-): readonly string[] => {
+): readonly string[] {
   const widths = widthsFor(columns, rows, isTerminal ? room : Infinity);
   const line = (cells: readonly string[]): string =>
     cells
@@ -118,4 +118,4 @@ export const tableLines = (
       .join(GAP)
       .trimEnd();
   return [line(columns.map(({ title }) => title)), ...rows.map(line)];
-};
+}

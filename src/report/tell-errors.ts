@@ -3,7 +3,7 @@ import type { Io } from "../io/io.js";
 import { causeTable } from "./cause-table.js";
 
 /** What went wrong, where a person wants no other message: it is told beside the result. */
-export const tellErrors = (causes: readonly Cause[], io: Io): void => {
+export function tellErrors(causes: readonly Cause[], io: Io): void {
   const errors = causes.filter(({ first }) => first.severity === "error");
   if (errors.length > 0) io.err(`${causeTable(errors, io, Infinity).join("\n")}\n`);
-};
+}

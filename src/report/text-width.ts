@@ -12,7 +12,7 @@ export const textWidth = (text: string): number =>
     : characters(text).reduce((sum, character) => sum + (wide.test(character) ? 2 : 1), 0);
 
 /** The text in one line of at most so many columns, with an ellipsis where something is cut. */
-export const fitWidth = (text: string, width: number): string => {
+export function fitWidth(text: string, width: number): string {
   const line = text.replace(/(?<=\S)\s+/g, " ");
   if (textWidth(line) <= width) return line;
   if (ascii.test(line)) return `${line.slice(0, Math.max(0, width - 1)).trimEnd()}…`;
@@ -24,7 +24,7 @@ export const fitWidth = (text: string, width: number): string => {
     used += own;
   }
   return `${fitted.trimEnd()}…`;
-};
+}
 
 /** Breaks a text into lines of at most so many columns, at spaces; line ends in it are kept. */
 export const wrapText = (text: string, width: number): readonly string[] =>

@@ -5,7 +5,7 @@ import { styleFor } from "./style.js";
 import { wrapText } from "./text-width.js";
 
 /** What a channel says of files that it only looked at. */
-export const triedLines = ({ label, answers }: TriedFiles, channel: string, io: Io): readonly string[] => {
+export function triedLines({ label, answers }: TriedFiles, channel: string, io: Io): readonly string[] {
   const style = styleFor(io);
   const good = answers.filter(({ answer }) => answer.isGood).length;
   return [
@@ -22,7 +22,7 @@ export const triedLines = ({ label, answers }: TriedFiles, channel: string, io: 
       ? `To send them: lexicant submit ${channel}`
       : `Mend these, then: lexicant build ${channel}`,
   ];
-};
+}
 
 /** What a channel said of files that it only looked at. */
 export const triedJson = ({ answers }: TriedFiles, channel: string): string =>

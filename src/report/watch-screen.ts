@@ -4,7 +4,7 @@ import { findingLines } from "./findings.js";
 import { styleFor } from "./style.js";
 
 /** Shows each check on a screen of its own, with the time that it took. */
-export const watchScreen = (io: Io): WatchScreen => {
+export function watchScreen(io: Io): WatchScreen {
   let begun = 0;
   return {
     begin() {
@@ -22,4 +22,4 @@ export const watchScreen = (io: Io): WatchScreen => {
       io.out(`${file} changed: take it in with "lexicant import ${file}".\n`);
     },
   };
-};
+}

@@ -1,11 +1,11 @@
 import { put } from "./named.js";
 
 /** Whether an address is one of a pattern; gives what stands in its marks. */
-export const matched = (
+export function matched(
   pattern: string,
   path: string,
   query: URLSearchParams,
-): Readonly<Record<string, string>> | undefined => {
+): Readonly<Record<string, string>> | undefined {
   const [own = "", asked = ""] = pattern.split("?");
   const names: string[] = [];
   const form = own.replace(/[.*+^$()|[\]\\]/g, "\\$&").replace(/\{([a-z]+)\}/g, (_, name: string) => {
@@ -22,4 +22,4 @@ export const matched = (
     put(facts, mark.replace(/[{}]/g, ""), value);
   }
   return facts;
-};
+}

@@ -32,7 +32,7 @@ interface AnswerElement {
 const element = (name: string): AnswerElement => ({ name, text: "", attributes: {}, children: [] });
 
 /** Puts a cell where its path leads, with an element of its own for each item of a list. */
-const putAt = (root: AnswerElement, path: string, cell: SentCell, item: string | undefined): void => {
+function putAt(root: AnswerElement, path: string, cell: SentCell, item: string | undefined): void {
   const steps = path.split("/");
   const last = steps.pop() ?? "";
   let at = root;
@@ -49,9 +49,9 @@ const putAt = (root: AnswerElement, path: string, cell: SentCell, item: string |
     at.children.push(list);
   } else
     for (const text of typeof cell === "string" ? [cell] : cell) at.children.push({ ...element(last), text });
-};
+}
 
-const written = ({ name, text, attributes, children }: AnswerElement, indent: string): string => {
+function written({ name, text, attributes, children }: AnswerElement, indent: string): string {
   const tag =
     name +
     Object.entries(attributes)
@@ -60,19 +60,19 @@ const written = ({ name, text, attributes, children }: AnswerElement, indent: st
   return children.length === 0
     ? `${indent}<${tag}>${xml(text)}</${name}>\n`
     : `${indent}<${tag}>\n${children.map((child) => written(child, `${indent}  `)).join("")}${indent}</${name}>\n`;
-};
+}
 
 const document = (root: string, elements: readonly AnswerElement[]): string =>
   `<?xml version="1.0" encoding="UTF-8"?>\n<${root}>\n${elements.map((one) => written(one, "  ")).join("")}</${root}>\n`;
 
-const delimiterOf = (format: string, { layout }: ChannelData): string => {
+function delimiterOf(format: string, { layout }: ChannelData): string {
   if (format === "tsv") return "\t";
   const own = layout.settings["separator"];
   return typeof own === "string" ? own : ",";
-};
+}
 
 /** A report in the channel's own layout. */
-export const reportText = (verdicts: readonly Verdict[], results: Results, data: ChannelData): string => {
+export function reportText(verdicts: readonly Verdict[], results: Results, data: ChannelData): string {
   const { ref, state, code, message, row, id, field, accepted } = results;
   const pairsOf = (verdict: Verdict): readonly (readonly [string, string])[] =>
     (
@@ -121,10 +121,10 @@ export const reportText = (verdicts: readonly Verdict[], results: Results, data:
         1,
       )}\n`;
   }
-};
+}
 
 /** What the channel shows, in its export's layout. */
-export const liveText = (shown: readonly ListedThing[], data: ChannelData): string => {
+export function liveText(shown: readonly ListedThing[], data: ChannelData): string {
   const live = data.exchange.live ?? {};
   const { id: idColumn = "", kind = "", group_kind: groupKind = "", format = "csv", records = "" } = live;
   const columns = data.live.columns.filter(({ name }) => name !== kind && name !== idColumn);
@@ -177,4 +177,4 @@ export const liveText = (shown: readonly ListedThing[], data: ChannelData): stri
     default:
       return shown.map((one) => `${JSON.stringify({ [idColumn]: one.id, ...one.cells })}\n`).join("");
   }
-};
+}

@@ -104,10 +104,10 @@ type WrittenDefinition = Readonly<Record<string, unknown>>;
 const textOf = (value: unknown): string =>
   typeof value === "string" || typeof value === "number" ? String(value) : "";
 
-const layoutOf = (
+function layoutOf(
   { layout, format, file, settings = {}, columns }: Readonly<Record<string, unknown>>,
   fields: TableRows,
-): Layout => {
+): Layout {
   const own = settings as Readonly<Record<string, Readonly<Record<string, string>>>>;
   const labelOf = (code: string): string => fields.find((row) => row["field"] === code)?.["label"] ?? code;
   const codes = [...new Set(fields.map((row) => row["field"] ?? ""))];
@@ -128,10 +128,10 @@ const layoutOf = (
       };
     }),
   };
-};
+}
 
 /** Reads the definition that lies in a folder; undefined for a channel that takes no files by itself. */
-export const channelData = (folder: string): ChannelData | undefined => {
+export function channelData(folder: string): ChannelData | undefined {
   const written = parse(readFileSync(join(folder, "definition.yaml"), "utf8")) as WrittenDefinition;
   const { exchange, results } = written as { readonly exchange?: Exchange; readonly results?: Results };
   if (exchange === undefined) return undefined;
@@ -176,4 +176,4 @@ export const channelData = (folder: string): ChannelData | undefined => {
     lists,
     currencies: written["currencies"] as readonly string[],
   };
-};
+}

@@ -38,13 +38,13 @@ const cells = [
 ];
 
 /** The chain of scopes from `*` down to a category. */
-const scopesOf = (code: string, parents: ReadonlyMap<string, string>): readonly string[] => {
+function scopesOf(code: string, parents: ReadonlyMap<string, string>): readonly string[] {
   const chain: string[] = [];
   for (let at = code; at !== "" && chain.length < 50; at = parents.get(at) ?? "") chain.unshift(at);
   return ["*", ...chain];
-};
+}
 
-const rulesFor = (scopes: readonly (readonly string[])[], fields: TableRows): readonly RuleRow[] => {
+function rulesFor(scopes: readonly (readonly string[])[], fields: TableRows): readonly RuleRow[] {
   const merged = new Map<string, Record<string, string>>();
   const conditional = new Set<string>();
   for (const scope of scopes)
@@ -73,21 +73,21 @@ const rulesFor = (scopes: readonly (readonly string[])[], fields: TableRows): re
     isRequired: rule["need"] === "required" && !conditional.has(field),
     rule,
   }));
-};
+}
 
 const lengthOf = (text: string, counted: string | undefined): number =>
   counted === "bytes" ? Buffer.byteLength(text) : [...new Intl.Segmenter().segment(text)].length;
 
-const numberIn = (text: string): number | undefined => {
+function numberIn(text: string): number | undefined {
   const found = /^[+-]?\d+(?:[.,]\d+)?/.exec(text);
   return found === null ? undefined : Number(found[0].replace(",", "."));
-};
+}
 
-const valueObjection = (
+function valueObjection(
   { field, label, kind, rule }: RuleRow,
   text: string,
   { lists, currencies }: ChannelData,
-): Objection | undefined => {
+): Objection | undefined {
   const object = (code: string, message: string): Objection => ({ code, field, message });
   const number = numberIn(text);
   if (["integer", "decimal", "money", "measure"].includes(kind)) {
@@ -112,7 +112,7 @@ const valueObjection = (
   if (list !== undefined && rule["open"] !== "yes" && !list.has(text))
     return object("103", `${label}: "${text}" is not on our list`);
   return undefined;
-};
+}
 
 /** The pieces of a cell: of a list its items. */
 const itemsOf = (text: string, joinedBy: string): readonly string[] =>
@@ -130,7 +130,7 @@ export interface Judge {
 }
 
 /** Judges rows by a definition's data, with no eye on how we check them ourselves. */
-export const judge = (data: ChannelData): Judge => {
+export function judge(data: ChannelData): Judge {
   const { layout, identifiedBy, categoryField, categoryBy, groupModel } = data;
   const parents = new Map(data.categories.map((row) => [row["code"] ?? "", row["parent"] ?? ""]));
   const names = new Map(data.categories.map((row) => [row["code"] ?? "", row["name"] ?? ""]));
@@ -230,4 +230,4 @@ export const judge = (data: ChannelData): Judge => {
       return undefined;
     },
   };
-};
+}

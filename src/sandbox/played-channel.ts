@@ -72,7 +72,7 @@ export interface Arrival {
 const keyOf = (reference: string, isGroup: boolean): string => (isGroup ? `group ${reference}` : reference);
 
 /** What the house does to texts by itself, when it is in the mood. */
-const tidied = (cell: SentCell, ways: readonly string[]): SentCell => {
+function tidied(cell: SentCell, ways: readonly string[]): SentCell {
   if (typeof cell !== "string") return ways.includes("order") ? [...cell].reverse() : cell;
   let text = cell;
   if (ways.includes("spaces")) text = text.replace(" ", "  ");
@@ -80,7 +80,7 @@ const tidied = (cell: SentCell, ways: readonly string[]): SentCell => {
   if (ways.includes("marks")) text = text.replace(", ", " – ");
   if (ways.includes("order") && text.includes("|")) text = text.split("|").reverse().join("|");
   return text;
-};
+}
 
 /** One channel, as it behaves. */
 export class PlayedChannel {

@@ -26,12 +26,12 @@ export class Unreadable extends Error {}
 export const flat = (cell: SentCell | undefined): string =>
   cell === undefined ? "" : typeof cell === "string" ? cell : cell.join("\n");
 
-const settingOf = ({ settings }: Layout, name: string, otherwise: string): string => {
+function settingOf({ settings }: Layout, name: string, otherwise: string): string {
   const value = at(settings, name);
   return typeof value === "string" ? value : otherwise;
-};
+}
 
-const fromTable = (grid: readonly (readonly string[])[], data: ChannelData): readonly ArrivedRow[] => {
+function fromTable(grid: readonly (readonly string[])[], data: ChannelData): readonly ArrivedRow[] {
   const { layout } = data;
   const [head = [], ...body] = grid;
   const byName = new Map<string, string>();
@@ -66,7 +66,7 @@ const fromTable = (grid: readonly (readonly string[])[], data: ChannelData): rea
       },
     ];
   });
-};
+}
 
 interface Node {
   readonly name: string;
@@ -75,7 +75,7 @@ interface Node {
   text: string;
 }
 
-const treeOf = (text: string): Node => {
+function treeOf(text: string): Node {
   const top: Node = { name: "", attributes: {}, children: [], text: "" };
   const open: Node[] = [top];
   const parser = new SaxesParser();
@@ -94,10 +94,10 @@ const treeOf = (text: string): Node => {
   });
   parser.write(text).close();
   return top;
-};
+}
 
 /** What a tree has for a column. */
-const cellIn = (node: Node, { path, item }: FileColumn): SentCell | undefined => {
+function cellIn(node: Node, { path, item }: FileColumn): SentCell | undefined {
   const steps = path.split("/");
   const last = steps.at(-1) ?? "";
   let found: readonly Node[] = [node];
@@ -110,9 +110,9 @@ const cellIn = (node: Node, { path, item }: FileColumn): SentCell | undefined =>
     );
   if (found.length > 1) return found.map(({ text }) => text);
   return found[0]?.text;
-};
+}
 
-const fromXml = (text: string, { layout }: ChannelData): readonly ArrivedRow[] => {
+function fromXml(text: string, { layout }: ChannelData): readonly ArrivedRow[] {
   const [group, member] = [settingOf(layout, "group", "group"), settingOf(layout, "member", "listing")];
   const attribute = settingOf(layout, "action_attribute", "");
   const root = treeOf(text).children[0];
@@ -140,7 +140,7 @@ const fromXml = (text: string, { layout }: ChannelData): readonly ArrivedRow[] =
       ...node.children.filter(({ name }) => name === member).map((one) => rowOf(one, false, own.cells)),
     ];
   });
-};
+}
 
 const fromJson = (objects: readonly unknown[]): readonly ArrivedRow[] =>
   objects.map((object, index) => {
@@ -157,11 +157,11 @@ const fromJson = (objects: readonly unknown[]): readonly ArrivedRow[] =>
     return { line: index + 1, isGroup: false, cells, within: {}, action: "" };
   });
 
-const grid = (text: string, delimiter: string): readonly (readonly string[])[] => {
+function grid(text: string, delimiter: string): readonly (readonly string[])[] {
   const parsed = papaparse.parse<string[]>(text.replace(/^\ufeff/, ""), { delimiter, skipEmptyLines: true });
   if (parsed.errors.length > 0) throw new Unreadable(parsed.errors[0]?.message ?? "it is no table");
   return parsed.data;
-};
+}
 
 /** Cells of a tab-separated file as they were before their tabs and line ends were written as spaces. */
 const unquotedTabs = (text: string): readonly (readonly string[])[] =>
@@ -172,7 +172,7 @@ const unquotedTabs = (text: string): readonly (readonly string[])[] =>
     .map((line) => line.split("\t"));
 
 /** Reads a file of the layout that the channel takes. @throws Unreadable */
-export const readRows = async (bytes: Buffer, data: ChannelData): Promise<readonly ArrivedRow[]> => {
+export async function readRows(bytes: Buffer, data: ChannelData): Promise<readonly ArrivedRow[]> {
   const { layout } = data;
   const text = (): string => bytes.toString("utf8");
   try {
@@ -210,4 +210,4 @@ export const readRows = async (bytes: Buffer, data: ChannelData): Promise<readon
     if (error instanceof Unreadable) throw error;
     throw new Unreadable(`it cannot be read: ${(error as Error).message}`);
   }
-};
+}

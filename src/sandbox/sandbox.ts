@@ -55,11 +55,11 @@ export class Sandbox {
 }
 
 /** The folders of definitions below some others, by name; the first of a name counts. */
-export const definitionFolders = (roots: readonly string[]): ReadonlyMap<string, string> => {
+export function definitionFolders(roots: readonly string[]): ReadonlyMap<string, string> {
   const found = new Map<string, string>();
   for (const root of roots)
     for (const name of existsSync(root) ? readdirSync(root).sort() : [])
       if (!found.has(name) && existsSync(join(root, name, "definition.yaml")))
         found.set(name, join(root, name));
   return found;
-};
+}

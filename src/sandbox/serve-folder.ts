@@ -18,14 +18,14 @@ const TICK_MILLISECONDS = 50;
 const fill = (pattern: string, file: string): string =>
   pattern.replace("{file}", file).replace("{job}", file);
 
-const put = (path: string, text: string): void => {
+function put(path: string, text: string): void {
   mkdirSync(dirname(path), { recursive: true });
   writeFileSync(`${path}.coming`, text);
   renameSync(`${path}.coming`, path);
-};
+}
 
 /** Takes what was dropped, answers what was read. Says whether anything moved. */
-const tick = async (channel: PlayedChannel, folder: string): Promise<boolean> => {
+async function tick(channel: PlayedChannel, folder: string): Promise<boolean> {
   const { data, state } = channel;
   const { exchange } = data;
   const into = join(folder, dirname(exchange.send["to"] ?? "{file}"));
@@ -69,13 +69,10 @@ const tick = async (channel: PlayedChannel, folder: string): Promise<boolean> =>
   const live = exchange.live?.["from"];
   if (live !== undefined) put(join(folder, live), liveText(Object.values(state.shown), data));
   return true;
-};
+}
 
 /** Plays those channels that take files from folders, each in one of its own; ends when it is told to. */
-export const serveFolder = (
-  sandbox: Sandbox,
-  folder: string,
-): { close(): Promise<void>; refresh(): void } => {
+export function serveFolder(sandbox: Sandbox, folder: string): { close(): Promise<void>; refresh(): void } {
   const dropped = [...sandbox.channels].filter(([, { data }]) => data.exchange.send["as"] === "drop");
   let [isOver, running] = [false, Promise.resolve()];
   const refresh = (): void => {
@@ -99,4 +96,4 @@ export const serveFolder = (
       await running;
     },
   };
-};
+}

@@ -33,25 +33,25 @@ type SandboxEnv = { Bindings: HttpBindings };
 const SLOW_MILLISECONDS = 1500;
 
 /** Cuts the line, as a fault of the network would. */
-const cut = (incoming: IncomingMessage): Response => {
+function cut(incoming: IncomingMessage): Response {
   incoming.socket.destroy();
   return new Response(null);
-};
+}
 
 const json = (body: unknown, status = 200): Response =>
   new Response(JSON.stringify(body), { status, headers: { "content-type": "application/json" } });
 
-const putAt = (path: string, value: unknown): Record<string, unknown> => {
+function putAt(path: string, value: unknown): Record<string, unknown> {
   const [name = "", ...rest] = path.split(".");
   return { [name]: rest.length === 0 ? value : putAt(rest.join("."), value) };
-};
+}
 
-const actionIn = ({ exchange }: ChannelData, valueOf: (part: string) => string): string => {
+function actionIn({ exchange }: ChannelData, valueOf: (part: string) => string): string {
   const part = Object.entries(exchange.send.parts ?? {}).find(([, text]) => text.includes("{action}"))?.[0];
   return part === undefined ? "" : valueOf(part);
-};
+}
 
-const progressOf = ({ exchange }: ChannelData, job: PlayedJob): Record<string, unknown> => {
+function progressOf({ exchange }: ChannelData, job: PlayedJob): Record<string, unknown> {
   const { progress } = exchange;
   const { done = ["done"], thrown_out: thrownOut = [] } = progress ?? {};
   const [state = "state", percent, because] = [
@@ -68,15 +68,15 @@ const progressOf = ({ exchange }: ChannelData, job: PlayedJob): Record<string, u
       ...(because === undefined ? {} : putAt(because, job.because)),
     };
   return { ...putAt(state, done[0]), ...(percent === undefined ? {} : putAt(percent, 100)) };
-};
+}
 
 /** Answers for one channel below its name. */
-const answer = async (
+async function answer(
   sandbox: Sandbox,
   channel: PlayedChannel,
   path: string,
   context: Context<SandboxEnv>,
-): Promise<Response> => {
+): Promise<Response> {
   const { data } = channel;
   const { exchange } = data;
   const { req, env } = context;
@@ -138,18 +138,18 @@ const answer = async (
     return new Response(`code,parent,name\r\n${rows.join("\r\n")}\r\n`);
   }
   return json({ remark: "nothing lies here" }, 404);
-};
+}
 
 interface PlayedSending {
   isAt(pattern: string | undefined): Readonly<Record<string, string>> | undefined;
   readonly context: Context<SandboxEnv>;
 }
 
-const sent = async (
+async function sent(
   sandbox: Sandbox,
   channel: PlayedChannel,
   { isAt, context }: PlayedSending,
-): Promise<Response> => {
+): Promise<Response> {
   const { data } = channel;
   const { exchange } = data;
   const { req, env } = context;
@@ -197,10 +197,10 @@ const sent = async (
   sandbox.save();
   if (channel.isIn("cut-after")) return cut(env.incoming);
   return json(putAt(send["job"] ?? "job", String(job.number)), 202);
-};
+}
 
 /** What a person does at the sandbox itself: moods, dislikes, changes by hand. */
-const steer = async (sandbox: Sandbox, context: Context<SandboxEnv>): Promise<Response> => {
+async function steer(sandbox: Sandbox, context: Context<SandboxEnv>): Promise<Response> {
   const wish = await context.req.json<{
     readonly channel?: string;
     readonly mood?: string;
@@ -219,7 +219,7 @@ const steer = async (sandbox: Sandbox, context: Context<SandboxEnv>): Promise<Re
   if (wish.reference !== undefined) channel.byHand(wish.reference, wish.cells ?? undefined);
   sandbox.save();
   return json({ done: true });
-};
+}
 
 /** A sandbox at work. */
 export interface Listening {
@@ -228,12 +228,12 @@ export interface Listening {
 }
 
 /** Opens the sandbox's port, on this machine alone. */
-export const serveSandbox = async (
+export async function serveSandbox(
   sandbox: Sandbox,
   port: number,
   /** Is told when somebody has steered it. */
   steered: () => void = () => undefined,
-): Promise<Listening> => {
+): Promise<Listening> {
   const app = new Hono<SandboxEnv>();
   app.post("/sandbox", async (context) => {
     const answer = await steer(sandbox, context);
@@ -288,4 +288,4 @@ export const serveSandbox = async (
         server.closeAllConnections();
       }),
   };
-};
+}

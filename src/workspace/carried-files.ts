@@ -16,11 +16,11 @@ export interface CarriedFile {
 }
 
 /** Carries a decision table over, row by row; comments, order, own columns and its form stay. */
-export const carriedTable = (
+export function carriedTable(
   before: Buffer,
   carry: (cell: (column: string) => string) => CarriedRow,
   version: string,
-): CarriedFile => {
+): CarriedFile {
   const { text, form } = tableText(before);
   const [head, ...rest] = rawRecords(text, form.delimiter);
   const header = (head?.cells ?? []).map((name) => name.trim());
@@ -47,7 +47,7 @@ export const carriedTable = (
     );
   });
   return { bytes: tableBytes([head?.text ?? "", ...lines].join(""), form), changed, open };
-};
+}
 
 const scalarText = (scalar: Scalar | null): string =>
   typeof scalar?.value === "string" || typeof scalar?.value === "number" ? String(scalar.value) : "";
@@ -55,14 +55,14 @@ const scalarText = (scalar: Scalar | null): string =>
 type Fills = YAMLMap<Scalar<string>, Scalar | null>;
 
 /** Carries `fills.yaml` over: fields, categories and values by their new names; what fills nothing any more becomes a comment. */
-export const carriedFills = (
+export function carriedFills(
   before: Buffer,
   renamings: Renamings,
   attributes: ReadonlySet<string>,
   version: string,
   /** Fills for fields that came with the version. */
   added: readonly SuggestedFill[],
-): CarriedFile => {
+): CarriedFile {
   const document = parseDocument(before.toString());
   const open: { what: string; reason: string }[] = [];
   let changed = 0;
@@ -124,26 +124,26 @@ export const carriedFills = (
       : `\n# ${version}: what filled fields that the channel does not have any more\n${open.map(({ what }) => `#   ${what.replaceAll("\n", " ")}\n`).join("")}`;
   const text = changed === 0 && open.length === 0 ? before.toString() : withNote(document, note);
   return { bytes: Buffer.from(text), changed, open };
-};
+}
 
 /** An expression that is one text in quotes keeps them; others stand as they are. */
-const expressionNode = (document: Document, fill: string): Scalar => {
+function expressionNode(document: Document, fill: string): Scalar {
   const isText = /^"(?:[^"\\]|\\.)*"$/.test(fill);
   const node = document.createNode(isText ? (JSON.parse(fill) as string) : fill) as Scalar;
   if (isText) node.type = "QUOTE_DOUBLE";
   return node;
-};
+}
 
 const withNote = (document: Document, note: string): string =>
   `${document.toString({ lineWidth: 0 }).trimEnd()}\n${note}`;
 
-const carryBlocks = (
+function carryBlocks(
   blocks: YAMLMap<Scalar<string>, Fills>,
   categories: Renamings["categories"],
   carryMap: (map: Fills) => void,
   open: { what: string; reason: string }[],
   onChange: () => void,
-): void => {
+): void {
   for (const pair of [...blocks.items]) {
     const code = pair.key.value;
     const to = categories.get(code);
@@ -161,15 +161,15 @@ const carryBlocks = (
     }
     if (isMap(pair.value)) carryMap(pair.value);
   }
-};
+}
 
 /** A file of YAML that names its version, with another one; all else of it stays as it is written. */
 export const withVersion = (yaml: string, version: string): string =>
   yaml.replace(/^(version:\s*)(?:"[^"\n]*"|'[^'\n]*'|[^\s#]+)/m, `$1"${version}"`);
 
 /** `channel.yaml` with its new version; everything else of it is the person's. */
-export const carriedPolicy = (before: Buffer, version: string): CarriedFile => {
+export function carriedPolicy(before: Buffer, version: string): CarriedFile {
   const text = before.toString();
   const next = withVersion(text, version);
   return { bytes: Buffer.from(next), changed: next === text ? 0 : 1, open: [] };
-};
+}

@@ -47,11 +47,11 @@ export interface WorkspaceChannel {
 }
 
 /** The channels asked for, or all in use; refuses names that are not in use, all at once. */
-export const chosenChannels = (
+export function chosenChannels(
   workspace: Workspace,
   asked: readonly string[],
   folders: readonly DefinitionFolder[],
-): readonly string[] => {
+): readonly string[] {
   const { channelsInUse } = workspace;
   if (asked.length === 0) return channelsInUse;
   const wrong = asked.filter((name) => !channelsInUse.includes(name));
@@ -68,19 +68,19 @@ export const chosenChannels = (
           }),
     ),
   );
-};
+}
 
 /**
  * Loads a channel's definition and decision files.
  * @throws Refusal with every fault of all of them
  */
-export const loadChannel = async (
+export async function loadChannel(
   workspace: Workspace,
   channel: string,
   folders: readonly DefinitionFolder[],
   attributes: AttributeIndex,
   surroundings: Surroundings,
-): Promise<WorkspaceChannel> => {
+): Promise<WorkspaceChannel> {
   const shown = (name: string): string => `channels/${channel}/${name}`;
   const path = (name: string): string => join(workspace.root, "channels", channel, name);
   if (!isThere(path("channel.yaml"), shown("channel.yaml")))
@@ -167,4 +167,4 @@ export const loadChannel = async (
     advice: fills.advice,
     recall: () => Promise.resolve(),
   };
-};
+}

@@ -29,7 +29,7 @@ interface PolicyReading {
   readonly findings: Diagnostic[];
 }
 
-const expression = (path: KeyPath, wanted: ResultKind, reading: PolicyReading): ReadyProgram | undefined => {
+function expression(path: KeyPath, wanted: ResultKind, reading: PolicyReading): ReadyProgram | undefined {
   const { yaml, names, surroundings, findings } = reading;
   const source = expressionAt(yaml, path);
   if (source === undefined) return undefined;
@@ -37,14 +37,14 @@ const expression = (path: KeyPath, wanted: ResultKind, reading: PolicyReading): 
   if (compiled.kind === "program") return compiled;
   addAll(findings, compiled.findings);
   return undefined;
-};
+}
 
-const amount = (
+function amount(
   text: string | number | undefined,
   key: string,
   currency: string,
   { yaml, findings }: PolicyReading,
-): Money | undefined => {
+): Money | undefined {
   if (text === undefined) return undefined;
   const read = readValue("money", String(text), { currency, decimalMark: "." });
   if ("value" in read && isMoney(read.value)) return read.value;
@@ -56,7 +56,7 @@ const amount = (
     ),
   );
   return undefined;
-};
+}
 
 /** Attributes that the channel's price rules make: those of the catalogue, and new ones such as price@EUR. */
 export const ruledAttributes = ({ prices }: ChannelModel): readonly string[] =>
@@ -88,14 +88,14 @@ const priceRules = (
   });
 
 /** Reads selection, prices and stock of `channel.yaml`; expressions are checked against the catalogue's attributes. */
-export const channelPolicy = (
+export function channelPolicy(
   settings: ChannelModel,
   yaml: YamlFile,
   attributes: AttributeIndex,
   names: Names,
   surroundings: Surroundings,
   shopCurrency: string,
-): ChannelPolicy => {
+): ChannelPolicy {
   const reading: PolicyReading = { yaml, names, surroundings, findings: [] };
   const { selection: chosen = {}, prices, stock } = settings;
   const selection: Selection = {
@@ -128,4 +128,4 @@ export const channelPolicy = (
       ? undefined
       : { heldBack: stock.held_back ?? 0, share: stock.share ?? 100, atMost: stock.at_most };
   return { selection, prices: pricePolicy, stock: stockPolicy, findings: reading.findings };
-};
+}

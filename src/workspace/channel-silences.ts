@@ -9,11 +9,11 @@ import type { ChannelModel, SilenceModel } from "./models/channel-model.js";
 import type { YamlFile } from "./yaml-file.js";
 
 /** Reads the findings that `channel.yaml` silences; a code or field that there is none of is told. */
-export const channelSilences = (
+export function channelSilences(
   { silence = [] }: ChannelModel,
   yaml: YamlFile,
   definition: ChannelDefinition,
-): { readonly silences: readonly Silence[]; readonly findings: readonly Diagnostic[] } => {
+): { readonly silences: readonly Silence[]; readonly findings: readonly Diagnostic[] } {
   const findings: Diagnostic[] = [];
   const silences = silence.map((entry, index) => {
     const wrong = (key: string, reason: string): void => {
@@ -34,17 +34,14 @@ export const channelSilences = (
     return silenceOf(entry, definition);
   });
   return { silences, findings };
-};
+}
 
-const unknown = (name: string, what: string, names: readonly string[]): string => {
+function unknown(name: string, what: string, names: readonly string[]): string {
   const near = nearest(name, names);
   return `"${name}" is no ${what}${near.length === 0 ? "" : `; nearest: ${near.map((one) => `"${one}"`).join(", ")}`}`;
-};
+}
 
-const silenceOf = (
-  { code, field, category, product }: SilenceModel,
-  { tree }: ChannelDefinition,
-): Silence => {
+function silenceOf({ code, field, category, product }: SilenceModel, { tree }: ChannelDefinition): Silence {
   const named = category === undefined ? undefined : tree.named(category);
   return {
     ...{ code, field, product },
@@ -54,4 +51,4 @@ const silenceOf = (
         ? undefined
         : new Set(tree.all.filter((one) => withAncestors(one).includes(named)).map(({ code: own }) => own)),
   };
-};
+}

@@ -23,11 +23,11 @@ export interface NewWorkspace {
 }
 
 /** Makes a workspace's folders and files. The manifest comes last: without it the folder is no workspace yet. */
-export const createWorkspace = async (
+export async function createWorkspace(
   root: string,
   landing: Landing,
   { shop, language, currency, channels }: NewWorkspace,
-): Promise<void> => {
+): Promise<void> {
   try {
     for (const folder of ["sources", "channels", "tables", "data"])
       await mkdir(join(root, folder), { recursive: true });
@@ -47,7 +47,7 @@ export const createWorkspace = async (
     "",
   ].join("\n");
   await landing.edit(join(root, MANIFEST), () => manifest);
-};
+}
 
 /** What a shop's suggested fills depend on: its language and currency, and the attributes of its catalogue. */
 export interface ShopFacts {
@@ -57,12 +57,12 @@ export interface ShopFacts {
 }
 
 /** Starting decision files of one channel: the definition's own suggestions as fills, empty tables for the rest. */
-export const createChannel = async (
+export async function createChannel(
   root: string,
   landing: Landing,
   definition: ChannelDefinition,
   shop: ShopFacts,
-): Promise<void> => {
+): Promise<void> {
   const { channel, version } = definition;
   // What is there already was decided by somebody.
   const write = (name: string, text: string): Promise<void> =>
@@ -94,7 +94,7 @@ export const createChannel = async (
   );
   await write("placements.csv", csvLine(placementColumns));
   await write("lexicon.csv", csvLine(lexiconColumns));
-};
+}
 
 /** A fill that a definition suggests. */
 export interface SuggestedFill {
@@ -106,7 +106,7 @@ export interface SuggestedFill {
 }
 
 /** The fills that a definition suggests, in the shop's own language and currency. */
-export const startingFills = (definition: ChannelDefinition, shop: ShopFacts): readonly SuggestedFill[] => {
+export function startingFills(definition: ChannelDefinition, shop: ShopFacts): readonly SuggestedFill[] {
   const isReady = readiness(definition, shop);
   return definition.fields
     .filter(({ suggestedFill }) => suggestedFill !== "")
@@ -114,7 +114,7 @@ export const startingFills = (definition: ChannelDefinition, shop: ShopFacts): r
       const fill = inShopsOwn(suggestedFill, shop);
       return { code, label, fill, isReady: isReady(fill) };
     });
-};
+}
 
 const withMark = /\b([a-z][a-z0-9_]*)@([A-Za-z]{2,3}(?:-[A-Za-z0-9]{2,8})*)/g;
 
@@ -127,23 +127,23 @@ const inShopsOwn = (fill: string, { language, currency, attributes }: ShopFacts)
   });
 
 /** A fill that names what the catalogue does not have waits as a comment, until it does. */
-const readiness = (
+function readiness(
   definition: ChannelDefinition,
   { attributes = attributeIndex(vocabulary) }: ShopFacts,
-): ((fill: string) => boolean) => {
+): (fill: string) => boolean {
   const known = withAttributes(attributes, vocabulary);
   const names = fillNames(known, definition);
   return (fill) =>
     unusedLanguages(fill, names).length === 0 &&
     program({ text: fill, place: { file: "fields.csv" } }, names, { today: ANY_DAY }).kind === "program";
-};
+}
 
 // Fills are checked as any day would do: none is run.
 const ANY_DAY = { kind: "date", iso: "2000-01-01" } as const;
 
 /** An expression as a YAML value that reads back as written: a text keeps its double quotes, others go plain where YAML lets them. */
-const yamlFill = (expression: string): string => {
+function yamlFill(expression: string): string {
   const oneText = /^"(?:[^"\\]|\\.)*"$/.test(expression);
   const plain = /^[\p{L}\p{N}][^:#"'`{}[\]&*!|>%@]*$/u.test(expression);
   return oneText || plain ? expression : `'${expression.replaceAll("'", "''")}'`;
-};
+}

@@ -25,9 +25,9 @@ export interface DefinitionFolder {
 }
 
 /** Definitions of the workspace, then the shipped ones; a workspace's own wins over a shipped one of its name. */
-export const findDefinitions = async (
+export async function findDefinitions(
   roots: readonly { readonly path: string; readonly shown: string }[],
-): Promise<readonly DefinitionFolder[]> => {
+): Promise<readonly DefinitionFolder[]> {
   const found = new Map<string, DefinitionFolder>();
   for (const { path, shown } of roots) {
     for (const name of await namesIn(path, shown)) {
@@ -37,7 +37,7 @@ export const findDefinitions = async (
     }
   }
   return [...found.values()].sort((a, b) => (a.channel < b.channel ? -1 : 1));
-};
+}
 
 const definitions = readOnce<ChannelDefinition>();
 
@@ -45,22 +45,22 @@ const definitions = readOnce<ChannelDefinition>();
  * Loads a channel definition whole; once a process, as long as none of its files changes.
  * @throws Refusal with all its faults, each with file and line or row
  */
-export const loadDefinition = (
+export function loadDefinition(
   folder: DefinitionFolder,
   surroundings: Surroundings,
   cache: SettingsCache = noCache,
-): Promise<ChannelDefinition> => {
+): Promise<ChannelDefinition> {
   const { today, reading, rates, tables, channelTerm } = surroundings;
   return definitions([folder.path], [folder.shown, today.iso, reading, rates, tables, channelTerm], () =>
     readDefinition(folder, surroundings, cache),
   );
-};
+}
 
-const readDefinition = async (
+async function readDefinition(
   folder: DefinitionFolder,
   surroundings: Surroundings,
   cache: SettingsCache,
-): Promise<ChannelDefinition> => {
+): Promise<ChannelDefinition> {
   const file = `${folder.shown}/definition.yaml`;
   const yaml = await readYaml(join(folder.path, "definition.yaml"), file);
   const source = await definitionSource(folder, yaml, cache);
@@ -71,13 +71,13 @@ const readDefinition = async (
   const { definition, findings } = buildDefinition(source, patterns satisfies PatternCompiler, surroundings);
   if (findings.length > 0) throw new Refusal(findings);
   return definition;
-};
+}
 
-const definitionSource = async (
+async function definitionSource(
   folder: DefinitionFolder,
   yaml: YamlFile,
   cache: SettingsCache,
-): Promise<DefinitionSource> => {
+): Promise<DefinitionSource> {
   const settings = await loadSettings(
     yaml,
     "definition",
@@ -146,17 +146,17 @@ const definitionSource = async (
     fields,
     valueLists: await valueLists(folder, settings.languages),
   };
-};
+}
 
 const resultsOf = ({ silence_means, ...results }: ResultsModel): DefinitionSource["results"] => ({
   ...results,
   ...(silence_means === undefined ? {} : { silenceMeans: silence_means }),
 });
 
-const valueLists = async (
+async function valueLists(
   folder: DefinitionFolder,
   languages: readonly string[],
-): Promise<DefinitionSource["valueLists"]> => {
+): Promise<DefinitionSource["valueLists"]> {
   const path = join(folder.path, "values");
   const files = (await namesIn(path, `${folder.shown}/values`))
     .filter((name) => name.endsWith(".csv"))
@@ -180,16 +180,16 @@ const valueLists = async (
       return { name: name.slice(0, -".csv".length), place: { file: shown }, values };
     }),
   );
-};
+}
 
 /** The definition of a name, or a refusal that lists those there are. */
-export const definitionNamed = (
+export function definitionNamed(
   folders: readonly DefinitionFolder[],
   name: string,
   nearestNames: readonly string[],
-): DefinitionFolder => {
+): DefinitionFolder {
   const found = folders.find(({ channel }) => channel === name);
   if (found !== undefined) return found;
   const known = folders.map(({ channel }) => channel);
   throw new Refusal([diagnostic("unknown-channel", { channel: name, nearest: nearestNames, known })]);
-};
+}

@@ -25,10 +25,10 @@ export const editTable = (landing: Landing, path: string, edits: TableEdits): Pr
   landing.edit(path, (before) => editedTable(before, edits));
 
 /** A table's bytes with rows set in them; without any, a table of our own form. */
-export const editedTable = (
+export function editedTable(
   before: Buffer | undefined,
   { columns, keys, edits, gone = [] }: TableEdits,
-): Buffer => {
+): Buffer {
   const { text, form } =
     before === undefined || before.length === 0 ? { text: "", form: ownForm } : tableText(before);
   const [head, ...rest] = rawRecords(text, form.delimiter);
@@ -66,4 +66,4 @@ export const editedTable = (
     newLine(all.map((column) => neutral(ownOf(edit, column) ?? ""))),
   );
   return tableBytes([...lines, ...appended].join(""), form);
-};
+}

@@ -42,7 +42,7 @@ interface Loading extends FillsContext {
 const blockNames = ["all", "our_categories", "channel_categories", "products"];
 
 /** Reads `fills.yaml` and compiles each fill; every wrong one is found, each with line and position. */
-export const loadFills = async (path: string, file: string, context: FillsContext): Promise<LoadedFills> => {
+export async function loadFills(path: string, file: string, context: FillsContext): Promise<LoadedFills> {
   if (!isThere(path, file)) return { blocks: [], findings: [], advice: [] };
   const yaml = await readYaml(path, file);
   const loading: Loading = { ...context, yaml, findings: [], advice: [] };
@@ -68,9 +68,9 @@ export const loadFills = async (path: string, file: string, context: FillsContex
     ),
   );
   return { blocks, findings: [...loading.findings, ...circular], advice: loading.advice };
-};
+}
 
-const blocksOf = (name: string, node: Node | null, key: Node, loading: Loading): readonly FillBlock[] => {
+function blocksOf(name: string, node: Node | null, key: Node, loading: Loading): readonly FillBlock[] {
   const { yaml } = loading;
   if (name === "all") return [{ scope: "all", fills: fillsOf(node, loading) }];
   if (name === "our_categories")
@@ -86,14 +86,14 @@ const blocksOf = (name: string, node: Node | null, key: Node, loading: Loading):
     diagnostic("unknown-setting", { key: name, nearest: nearest(name, blockNames) }, { place }),
   );
   return [];
-};
+}
 
 /** SKUs with commas between, or `@FILE`: a file in the workspace with one a line. */
-const productList = async (
+async function productList(
   written: string,
   key: Node,
   { root, yaml, findings }: Loading,
-): Promise<ReadonlySet<string>> => {
+): Promise<ReadonlySet<string>> {
   const wrong = (reason: string): ReadonlySet<string> => {
     findings.push(diagnostic("wrong-setting", { key: written, reason }, { place: yaml.placeOf(key) }));
     return new Set();
@@ -114,14 +114,9 @@ const productList = async (
   } catch {
     return wrong(`there is no file ${written.slice(1)} with one SKU a line`);
   }
-};
+}
 
-const channelBlock = (
-  wanted: string,
-  fills: Node | null,
-  key: Node,
-  loading: Loading,
-): readonly FillBlock[] => {
+function channelBlock(wanted: string, fills: Node | null, key: Node, loading: Loading): readonly FillBlock[] {
   const { tree } = loading.definition;
   const category = tree.named(wanted);
   if (category !== undefined)
@@ -138,13 +133,13 @@ const channelBlock = (
     ),
   );
   return [];
-};
+}
 
 /** The entries of a map, with their key nodes; anything else than a map is a finding, nothing at all is empty. */
-const entries = (
+function entries(
   node: Node | null,
   { yaml, findings }: Loading,
-): readonly (readonly [string, Node | null, Node])[] => {
+): readonly (readonly [string, Node | null, Node])[] {
   if (node === null || (isScalar(node) && node.value === null)) return [];
   if (!isMap(node)) {
     const facts = {
@@ -157,12 +152,12 @@ const entries = (
   return (node as YAMLMap<Node, Node | null>).items
     .filter((item): item is Pair<Node, Node | null> => isPair(item) && isScalar(item.key))
     .map((item) => [String((item.key as { value?: unknown }).value), item.value, item.key] as const);
-};
+}
 
 const fillsOf = (node: Node | null, loading: Loading): readonly Fill[] =>
   entries(node, loading).flatMap(([code, value, key]) => fillOf(code, value, key, loading));
 
-const fillOf = (code: string, value: Node | null, key: Node, loading: Loading): readonly Fill[] => {
+function fillOf(code: string, value: Node | null, key: Node, loading: Loading): readonly Fill[] {
   const { yaml, definition, names, surroundings, findings } = loading;
   const field = fieldNamed(definition, code);
   if (field === undefined) {
@@ -197,4 +192,4 @@ const fillOf = (code: string, value: Node | null, key: Node, loading: Loading): 
   }
   addAll(findings, compiled.findings);
   return [];
-};
+}

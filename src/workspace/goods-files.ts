@@ -24,13 +24,13 @@ export interface GoodsTable {
 }
 
 /** Rows of a table of a user's own; a row without a name says nothing. */
-const ownRows = async ({ path, shown }: GoodsTable): Promise<readonly GoodRow[]> => {
+async function ownRows({ path, shown }: GoodsTable): Promise<readonly GoodRow[]> {
   if (!isThere(path, shown)) return [];
   const rows = await readTable(path, shown, ["name"]);
   return rows
     .map((row) => goodRow((column) => row.cell(column), row.cell("field") || "own", row.place()))
     .filter(({ name }) => name !== "");
-};
+}
 
 const glossaries = readOnce<Glossary>();
 
@@ -46,7 +46,7 @@ export const loadGlossary = (tables: readonly GoodsTable[]): Promise<Glossary> =
     () => readGlossary(tables),
   );
 
-const readGlossary = async (tables: readonly GoodsTable[]): Promise<Glossary> => {
+async function readGlossary(tables: readonly GoodsTable[]): Promise<Glossary> {
   const [text, nouns] = await Promise.all([
     readFile(join(shipped, "glossary.json"), "utf8"),
     readFile(join(shipped, "wordnet.txt"), "latin1"),
@@ -58,4 +58,4 @@ const readGlossary = async (tables: readonly GoodsTable[]): Promise<Glossary> =>
   const { data: grown, findings } = growGlossary(data, rows);
   if (findings.length > 0) throw new Refusal(findings);
   return openGlossary(grown, kindsOfThings(nouns));
-};
+}

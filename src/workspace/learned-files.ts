@@ -50,14 +50,14 @@ const tablesOf = ({ categories, fields, values, axes }: DefinitionDraft): readon
   })),
 ];
 
-const tableBytes = ({ columns, rows }: LearnedTable): string => {
+function tableBytes({ columns, rows }: LearnedTable): string {
   const used = columns.filter(
     (column, at) => at < 4 || rows.some((row) => (ownOf(row, column) ?? "") !== ""),
   );
   return csvLine(used) + rows.map((row) => csvLine(used.map((column) => ownOf(row, column) ?? ""))).join("");
-};
+}
 
-const rowsOf = (bytes: Buffer): readonly RowCells[] => {
+function rowsOf(bytes: Buffer): readonly RowCells[] {
   const { text, form } = tableText(bytes);
   const [head, ...rest] = rawRecords(text, form.delimiter);
   const header = (head?.cells ?? []).map((name) => name.trim());
@@ -68,12 +68,12 @@ const rowsOf = (bytes: Buffer): readonly RowCells[] => {
         header.map((column, at) => [column, (cells[at] ?? "").trim().replace(/^'(?=[=+@-])/, "")]),
       ),
     );
-};
+}
 
-const read = async (folder: string, name: string): Promise<Buffer | undefined> => {
+async function read(folder: string, name: string): Promise<Buffer | undefined> {
   const path = join(folder, name);
   return isThere(path, name) ? smallFile(path, name) : undefined;
-};
+}
 
 /** A definition's files by their names in its folder; undefined: the file goes. */
 export interface LearnedFiles {
@@ -83,11 +83,11 @@ export interface LearnedFiles {
 }
 
 /** The keys of `definition.yaml`, each as it is now where a person changed it since it was learned. */
-const mergedYaml = (
+function mergedYaml(
   before: Buffer | undefined,
   now: Buffer | undefined,
   next: Readonly<Record<string, unknown>>,
-): { readonly text: string; readonly kept: readonly string[] } => {
+): { readonly text: string; readonly kept: readonly string[] } {
   const learned = HEAD + stringify(next, { lineWidth: 120 });
   if (before === undefined || now === undefined) return { text: learned, kept: [] };
   const document = parseDocument(now.toString());
@@ -107,13 +107,13 @@ const mergedYaml = (
     else document.set(key, document.createNode(learnedNow));
   }
   return { text: document.toString({ lineWidth: 120 }), kept };
-};
+}
 
 /**
  * The files of a definition that is learned anew, beside what is there: what a person changed since it was learned the last
  * time stays. `folder` is the definition's; where it was never learned, everything is written as it is.
  */
-export const learnedFiles = async (folder: string, draft: DefinitionDraft): Promise<LearnedFiles> => {
+export async function learnedFiles(folder: string, draft: DefinitionDraft): Promise<LearnedFiles> {
   const files = new Map<string, Buffer | string | undefined>();
   const kept: string[] = [];
   const yamlNow = await read(folder, "definition.yaml");
@@ -146,12 +146,12 @@ export const learnedFiles = async (folder: string, draft: DefinitionDraft): Prom
   }
   for (const name of await goneValues(folder, tables)) files.set(name, undefined);
   return { files, kept };
-};
+}
 
 const isUntouched = ({ edits, gone }: MergedTable): boolean => edits.length === 0 && gone.length === 0;
 
 /** Lists that were learned before, are no longer, and that nobody changed. */
-const goneValues = async (folder: string, tables: readonly LearnedTable[]): Promise<readonly string[]> => {
+async function goneValues(folder: string, tables: readonly LearnedTable[]): Promise<readonly string[]> {
   const wanted = new Set(tables.map(({ file }) => file));
   const gone: string[] = [];
   for (const name of await namesIn(join(folder, AS_LEARNED, "values"), "values")) {
@@ -162,7 +162,7 @@ const goneValues = async (folder: string, tables: readonly LearnedTable[]): Prom
     if (before !== undefined && now !== undefined && before.equals(now)) gone.push(file);
   }
   return gone;
-};
+}
 
 /** The table of guesses: as the review, for an editor or a spreadsheet. */
 export const guessesText = (rows: readonly ReviewRow[]): string =>
@@ -170,10 +170,10 @@ export const guessesText = (rows: readonly ReviewRow[]): string =>
   rows.map((row) => csvLine(reviewColumns.map((column) => String(row[column])))).join("");
 
 /** Corrections that stand in the table of guesses. */
-export const readCorrections = async (folder: string): Promise<readonly GuessCorrection[]> => {
+export async function readCorrections(folder: string): Promise<readonly GuessCorrection[]> {
   const bytes = await read(folder, GUESSES);
   return bytes === undefined ? [] : correctionsIn(rowsOf(bytes));
-};
+}
 
 /** Rows of a review whose last column says something. */
 export const correctionsIn = (rows: readonly RowCells[]): readonly GuessCorrection[] =>

@@ -15,11 +15,11 @@ interface LoadedLexicon {
 }
 
 /** Reads `lexicon.csv`; every row is held against the definition's fields and permitted values. */
-export const loadLexicon = async (
+export async function loadLexicon(
   path: string,
   file: string,
   definition: ChannelDefinition,
-): Promise<LoadedLexicon> => {
+): Promise<LoadedLexicon> {
   if (!isThere(path, file)) return { rows: [], findings: [] };
   const findings: Diagnostic[] = [];
   const rows: LexiconRow[] = [];
@@ -50,4 +50,4 @@ export const loadLexicon = async (
     rows.push({ field: field.code, ourCategory: row.cell("our_category"), ourTerm, channelValue });
   }
   return { rows, findings };
-};
+}

@@ -7,12 +7,12 @@ import type { YamlFile } from "./yaml-file.js";
  * A YAML file's settings, checked against a model that is named for the cache. The validator is loaded only when the
  * file is new or has changed since it was found good.
  */
-export const loadSettings = async <T extends object>(
+export async function loadSettings<T extends object>(
   yaml: YamlFile,
   name: string,
   cache: SettingsCache,
   model: () => Promise<Model<T>>,
-): Promise<T> => {
+): Promise<T> {
   const known = cache.find(name, yaml.text);
   if (known !== undefined) return known as T;
   const { validate } = await import("./validate.js");
@@ -20,4 +20,4 @@ export const loadSettings = async <T extends object>(
   if (findings.length > 0) throw new Refusal(findings);
   cache.keep(name, yaml.text, value);
   return value;
-};
+}

@@ -28,14 +28,14 @@ interface ReadTable {
 const HEAD = 65_536;
 
 /** A table may begin with lines of its author's, each with # in front. */
-const headerRow = (head: Buffer): number => {
+function headerRow(head: Buffer): number {
   const lines = head
     .toString("utf8", 0, HEAD)
     .replace(/^\ufeff/, "")
     .split("\n");
   const first = lines.findIndex((line) => !line.trimStart().startsWith("#"));
   return first < 0 ? 1 : first + 1;
-};
+}
 
 // Tables are held in memory whole.
 const MEGABYTES = 64;
@@ -44,7 +44,7 @@ const MEGABYTES = 64;
 const isRemark = ([first = "", ...others]: readonly string[]): boolean =>
   first.trimStart().startsWith("#") && others.length > 0 && others.every((cell) => cell === "");
 
-const readOne = async (path: string, file: string): Promise<ReadTable> => {
+async function readOne(path: string, file: string): Promise<ReadTable> {
   const { fileSource } = await import("../formats/byte-source.js");
   const { openCsv } = await import("../formats/csv-reader.js");
   const { refuseRepeatedColumns } = await import("../formats/table-stream.js");
@@ -61,19 +61,19 @@ const readOne = async (path: string, file: string): Promise<ReadTable> => {
         rows.push({ row, cells: cells.map((cell) => cleanText(cell)) });
     }
   return { file, header: table.header.map((column) => column.trim()), rows };
-};
+}
 
 type LookUps = Pick<Surroundings, "tables" | "rates">;
 
 const tablesRead = readOnce<LookUps>();
 
 /** The user's own tables and exchange rates, as expressions look them up; nothing where there are none. */
-export const lookUps = (root: string): Promise<LookUps> => {
+export function lookUps(root: string): Promise<LookUps> {
   const folder = join(root, "tables");
   return tablesRead([folder], [], () => readLookUps(folder));
-};
+}
 
-const readLookUps = async (folder: string): Promise<LookUps> => {
+async function readLookUps(folder: string): Promise<LookUps> {
   const files = (await namesIn(folder, "tables")).filter((name) => name.endsWith(".csv")).sort();
   if (files.length === 0) return {};
   const tables = new Map<string, LookUpTable>();
@@ -94,9 +94,9 @@ const readLookUps = async (folder: string): Promise<LookUps> => {
   }
   if (findings.length > 0) throw new Refusal(findings);
   return rates === undefined ? { tables } : { tables, rates };
-};
+}
 
-const rateRows = ({ file, header, rows }: ReadTable, findings: Diagnostic[]): readonly RateRow[] => {
+function rateRows({ file, header, rows }: ReadTable, findings: Diagnostic[]): readonly RateRow[] {
   const missing = rateColumns.filter((column) => !header.includes(column));
   addAll(
     findings,
@@ -120,4 +120,4 @@ const rateRows = ({ file, header, rows }: ReadTable, findings: Diagnostic[]): re
       ? []
       : [{ day: day.iso, from: cell("from"), to: cell("to"), rate }];
   });
-};
+}

@@ -7,7 +7,7 @@ export interface NamePattern {
  * A file name with `*` for any characters and `?` for one; letters compare without case. A star that led nowhere takes one
  * character more: the time is that of name times pattern at worst, whatever the pattern.
  */
-export const namePattern = (pattern: string): NamePattern => {
+export function namePattern(pattern: string): NamePattern {
   const wanted = [...pattern.toLowerCase()];
   return {
     test(name) {
@@ -30,4 +30,4 @@ export const namePattern = (pattern: string): NamePattern => {
       return on === wanted.length;
     },
   };
-};
+}

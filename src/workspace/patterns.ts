@@ -1,7 +1,7 @@
 import type { PatternCompiler } from "../core/channel/definition-source.js";
 
 /** Patterns come from definition files: they run on an engine whose time is linear in the text, never on backtracking. */
-export const patternCompiler = async (needed: boolean): Promise<PatternCompiler> => {
+export async function patternCompiler(needed: boolean): Promise<PatternCompiler> {
   if (!needed) return () => ({ reason: "no pattern engine is loaded" });
   const { RE2JS } = await import("re2js");
   return (source) => {
@@ -19,4 +19,4 @@ export const patternCompiler = async (needed: boolean): Promise<PatternCompiler>
       return { reason: error instanceof Error ? error.message : String(error) };
     }
   };
-};
+}

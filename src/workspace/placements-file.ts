@@ -21,11 +21,11 @@ interface LoadedPlacements {
 }
 
 /** Reads `placements.csv`; all rows that point nowhere or contradict each other are found at once. */
-export const loadPlacements = async (
+export async function loadPlacements(
   path: string,
   file: string,
   tree: CategoryTree,
-): Promise<LoadedPlacements> => {
+): Promise<LoadedPlacements> {
   if (!isThere(path, file)) return { rows: [], findings: [] };
   const findings: Diagnostic[] = [];
   const rows: Placement[] = [];
@@ -71,4 +71,4 @@ export const loadPlacements = async (
       rows.push({ ourCategory, sku, to: { kind: "retired", ...retired }, place: row.place() });
   }
   return { rows, findings };
-};
+}

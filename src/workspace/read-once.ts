@@ -12,7 +12,7 @@ const DEPTH = 2;
 const MOST = 24;
 
 /** What tells that a folder's files are those of before: each with its size, its place on the disk and its times. */
-const signOf = (paths: readonly string[]): { readonly sign: string; readonly newest: number } => {
+function signOf(paths: readonly string[]): { readonly sign: string; readonly newest: number } {
   let [sign, newest] = ["", 0];
   const add = (path: string, depth: number): void => {
     const found = statSync(path, { bigint: true, throwIfNoEntry: false });
@@ -24,7 +24,7 @@ const signOf = (paths: readonly string[]): { readonly sign: string; readonly new
   };
   for (const path of paths) add(path, 0);
   return { sign, newest };
-};
+}
 
 /**
  * Reads files once a process: what was made of them is given again as long as none of them, nor a file below a folder
@@ -33,12 +33,12 @@ const signOf = (paths: readonly string[]): { readonly sign: string; readonly new
  *
  * @param make never keeps hold of what a refusal left half done: what it throws is thrown, and asked anew the next time
  */
-export const readOnce = <Value>(): ((
+export function readOnce<Value>(): (
   paths: readonly string[],
   /** What else decides, held by identity. */
   world: readonly unknown[],
   make: () => Promise<Value>,
-) => Promise<Value>) => {
+) => Promise<Value> {
   const kept = new Map<
     string,
     { readonly sign: string; readonly world: readonly unknown[]; readonly value: Value }
@@ -60,4 +60,4 @@ export const readOnce = <Value>(): ((
     if (kept.size > MOST && oldest !== undefined) kept.delete(oldest);
     return value;
   };
-};
+}

@@ -11,11 +11,11 @@ import { readTable } from "./table-file.js";
 const columns = ["code", "message", "field", "contains", "means", "act"] as const;
 
 /** Reads `known-refusals.csv`: what a channel refused before, with a person's own words. */
-export const loadRefusals = async (
+export async function loadRefusals(
   path: string,
   file: string,
   definition: ChannelDefinition,
-): Promise<{ readonly rows: readonly KnownRefusal[]; readonly findings: readonly Diagnostic[] }> => {
+): Promise<{ readonly rows: readonly KnownRefusal[]; readonly findings: readonly Diagnostic[] }> {
   if (!isThere(path, file)) return { rows: [], findings: [] };
   const findings: Diagnostic[] = [];
   const rows = (await readTable(path, file, ["message"])).map((row): KnownRefusal => {
@@ -35,7 +35,7 @@ export const loadRefusals = async (
     };
   });
   return { rows, findings };
-};
+}
 
 /** Adds what a channel said for the first time; a person's rows stay as they are. */
 export const addRefusals = (landing: Landing, path: string, added: readonly KnownRefusal[]): Promise<void> =>

@@ -17,7 +17,7 @@ export interface SettingsCache {
 export const noCache: SettingsCache = { find: () => undefined, keep: () => undefined };
 
 /** Keeps settings in a folder; where it cannot be written, the validator runs again next time. */
-export const settingsCache = (folder: string): SettingsCache => {
+export function settingsCache(folder: string): SettingsCache {
   const fileOf = (model: string, text: string): string =>
     join(
       folder,
@@ -43,4 +43,4 @@ export const settingsCache = (folder: string): SettingsCache => {
       }
     },
   };
-};
+}

@@ -38,7 +38,7 @@ const settingsOf = (yaml: YamlFile, cache: SettingsCache): Promise<SourceModel> 
   loadSettings(yaml, "source", cache, async () => (await import("./models/source-model.js")).SourceModel);
 
 /** Loads `sources/NAME.yaml`, or refuses with the names there are. */
-export const loadSource = async (workspace: Workspace, name: string): Promise<Source> => {
+export async function loadSource(workspace: Workspace, name: string): Promise<Source> {
   if (!exists(workspace, name))
     throw new Refusal([diagnostic("unknown-source", { source: name, known: await sourceNames(workspace) })]);
   const file = `sources/${name}.yaml`;
@@ -54,19 +54,19 @@ export const loadSource = async (workspace: Workspace, name: string): Promise<So
       ),
     ]);
   return { name, settings, yaml };
-};
+}
 
 /** Names of the workspace's sources. */
-export const sourceNames = async (workspace: Workspace): Promise<readonly string[]> => {
+export async function sourceNames(workspace: Workspace): Promise<readonly string[]> {
   const folder = workspace.path("sources");
   return (await namesIn(folder, "sources"))
     .filter((file) => file.endsWith(".yaml"))
     .map((file) => file.slice(0, -".yaml".length))
     .sort();
-};
+}
 
 /** The source for a file: the one named like it, else the one whose `files` name it. */
-export const sourceForFile = async (workspace: Workspace, file: string): Promise<Source | undefined> => {
+export async function sourceForFile(workspace: Workspace, file: string): Promise<Source | undefined> {
   const name = sourceNameFor(file);
   for (const candidate of [name, withoutCounter(name)])
     if (exists(workspace, candidate)) return loadSource(workspace, candidate);
@@ -76,13 +76,13 @@ export const sourceForFile = async (workspace: Workspace, file: string): Promise
       return source;
   }
   return undefined;
-};
+}
 
 /** A source that exists in memory, as the very text that {@link saveSource} would write. */
-export const sourceFromText = async (name: string, text: string): Promise<Source> => {
+export async function sourceFromText(name: string, text: string): Promise<Source> {
   const yaml = parseYaml(text, `sources/${name}.yaml`);
   return { name, settings: await settingsOf(yaml, noCache), yaml };
-};
+}
 
 /** Writes a source's file, for the person to read and correct; one that came meanwhile is another's. */
 export const saveSource = (landing: Landing, workspace: Workspace, { name, yaml }: Source): Promise<void> =>
@@ -101,16 +101,16 @@ export const putSourceBack = (
 ): Promise<void> => landing.edit(workspace.path("sources", `${name}.yaml`), (before) => before ?? text);
 
 /** Takes a source's file away again, where it still says what was written; says whether it did. */
-export const takeSource = async (
+export async function takeSource(
   landing: Landing,
   workspace: Workspace,
   name: string,
   text: string,
-): Promise<boolean> => {
+): Promise<boolean> {
   let isTaken = false;
   await landing.edit(workspace.path("sources", `${name}.yaml`), (before) => {
     isTaken = before?.toString() === text;
     return isTaken ? undefined : before;
   });
   return isTaken;
-};
+}

@@ -59,7 +59,7 @@ const columnIn = (table: TableStream, name: string): number | undefined =>
   table.column(name) ?? (table.headerGrows ? undefined : table.column(name.replaceAll(".", "/")));
 
 /** An attribute's column as it stands, or its expression compiled. */
-const columnReading = (tying: Tying, attribute: string): readonly ColumnReading[] => {
+function columnReading(tying: Tying, attribute: string): readonly ColumnReading[] {
   const { source, table, names, surroundings, findings } = tying;
   const path: KeyPath = ["columns", attribute];
   const place = source.yaml.place(path);
@@ -94,26 +94,26 @@ const columnReading = (tying: Tying, attribute: string): readonly ColumnReading[
       from: { kind: "expression", run: compiled.run },
     },
   ];
-};
+}
 
 const LOOKED_AT = 300;
 
 /** Whether a column's cells are days, or are none, by its first rows: a day among texts was another text before. */
-const showsDays = (table: TableStream, index: number): boolean | undefined => {
+function showsDays(table: TableStream, index: number): boolean | undefined {
   const cells = table.sample.slice(0, LOOKED_AT).flatMap(({ cells: all }) => all[index]?.trim() || []);
   if (cells.length < 3) return undefined;
   const share = cells.filter((cell) => beforeDate(cell).length > 0).length / cells.length;
   return share >= 0.5;
-};
+}
 
-const condition = ({ source, names, surroundings, findings }: Tying, path: KeyPath): Run | undefined => {
+function condition({ source, names, surroundings, findings }: Tying, path: KeyPath): Run | undefined {
   const expression = expressionAt(source.yaml, path);
   if (expression === undefined) return undefined;
   const compiled = program(expression, names, surroundings, "yes-no");
   if (compiled.kind === "program") return compiled.run;
   addAll(findings, compiled.findings);
   return undefined;
-};
+}
 
 const pairs = (
   { source, table, findings }: Tying,
@@ -135,7 +135,7 @@ const pairs = (
     return [];
   });
 
-const groupLayout = (tying: Tying): GroupLayout => {
+function groupLayout(tying: Tying): GroupLayout {
   const { groups } = tying.source.settings;
   const place = (key: string) => ({ place: tying.source.yaml.place(["groups", key]) });
   if (groups === undefined || groups.layout === "rows") return { layout: "rows" };
@@ -146,7 +146,7 @@ const groupLayout = (tying: Tying): GroupLayout => {
   if (expressionAt(tying.source.yaml, ["groups", "when"]) === undefined)
     tying.findings.push(diagnostic("wrong-setting", { key: "groups.when", reason }, place("layout")));
   return { layout: "rows" };
-};
+}
 
 /** What a file's first rows show of its numbers and dates. */
 export interface FoundMarks {
@@ -155,7 +155,7 @@ export interface FoundMarks {
 }
 
 /** Looks at the cells that a source reads as numbers and as dates. */
-export const marksIn = ({ settings }: Pick<Source, "settings">, table: TableStream): FoundMarks => {
+export function marksIn({ settings }: Pick<Source, "settings">, table: TableStream): FoundMarks {
   const cells = (kinds: readonly string[]): readonly string[] => {
     const numeric = Object.entries(settings.columns).flatMap(([attribute, expression]) =>
       kinds.includes(attributeKind(attribute).kind) && typeof expression === "string" ? [expression] : [],
@@ -169,7 +169,7 @@ export const marksIn = ({ settings }: Pick<Source, "settings">, table: TableStre
     decimalMark: detectDecimalMark(cells(["money", "decimal", "measure", "integer"])),
     dateOrder: detectDateOrder(cells(["date"])),
   };
-};
+}
 
 /** Marks in words; the decimal point is as usual and needs none. */
 export const toldMarks = ({ decimalMark, dateOrder }: FoundMarks): readonly string[] => [
@@ -178,7 +178,7 @@ export const toldMarks = ({ decimalMark, dateOrder }: FoundMarks): readonly stri
 ];
 
 /** What a file leaves unsaid: stated by the source, else seen in the first rows, else the workspace's own. */
-const defaultsOf = (
+function defaultsOf(
   source: Source,
   table: TableStream,
   workspace: Workspace,
@@ -186,7 +186,7 @@ const defaultsOf = (
   readonly defaults: ReadingDefaults;
   readonly currencies: readonly string[];
   readonly told: readonly string[];
-} => {
+} {
   const { settings } = source;
   const found = marksIn(source, table);
   const currencies = settings.currency ?? [workspace.manifest.currency];
@@ -206,7 +206,7 @@ const defaultsOf = (
       dateOrder: settings.date_order === undefined ? order : undefined,
     }),
   };
-};
+}
 
 const mentions = (expression: string, column: string): boolean =>
   expression === column ||
@@ -217,12 +217,12 @@ const mentions = (expression: string, column: string): boolean =>
  * Ties a source to the header of the file at hand.
  * @throws Refusal with every column that the file does not have and every wrong expression
  */
-export const readingFor = (
+export function readingFor(
   source: Source,
   table: TableStream,
   workspace: Workspace,
   given: Surroundings,
-): TiedSource => {
+): TiedSource {
   const { settings, yaml } = source;
   const { defaults, currencies, told } = defaultsOf(source, table, workspace);
   const surroundings = { ...given, reading: defaults };
@@ -261,4 +261,4 @@ export const readingFor = (
       clearWord: settings.clear_word,
     },
   };
-};
+}

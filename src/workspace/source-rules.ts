@@ -6,10 +6,10 @@ import { expressionAt } from "./yaml-file.js";
 const besideValues = new Set(["layer", "files", "columns", "mode", "key", "replaces", "take", "write_keys"]);
 
 /** How a source reads each attribute, and a mark of all else that has a part in it. */
-export const rulesOf = ({
-  settings,
-  yaml,
-}: Source): { readonly columns: Readonly<Record<string, string>>; readonly rest: string } => {
+export function rulesOf({ settings, yaml }: Source): {
+  readonly columns: Readonly<Record<string, string>>;
+  readonly rest: string;
+} {
   const columns = Object.fromEntries(
     Object.keys(settings.columns).map((attribute) => [
       attribute,
@@ -21,4 +21,4 @@ export const rulesOf = ({
     .sort(([a], [b]) => (a < b ? -1 : 1));
   const mark = createHash("sha256").update(JSON.stringify(rest)).digest("hex").slice(0, 16);
   return { columns, rest: mark };
-};
+}

@@ -26,7 +26,7 @@ const pairLines = (key: string, pairs: readonly ProposedPair[]): readonly string
         ...pairs.map(({ name, value }) => `  - { name: ${yamlText(name)}, value: ${yamlText(value)} }`),
       ];
 
-const groupLines = ({ groups }: SourceProposal): readonly string[] => {
+function groupLines({ groups }: SourceProposal): readonly string[] {
   switch (groups.layout) {
     case "rows":
       return [];
@@ -45,16 +45,16 @@ const groupLines = ({ groups }: SourceProposal): readonly string[] => {
         `  when: ${yamlExpression(groups.when)}`,
       ];
   }
-};
+}
 
 /** A source file's text from a proposal, with words for the person who is to check it. */
-export const proposedSourceText = (
+export function proposedSourceText(
   name: string,
   layer: string,
   currency: string,
   proposal: SourceProposal,
   { decimalMark, dateOrder }: Partial<FoundMarks> = {},
-): string => {
+): string {
   const units = Object.entries(proposal.units);
   return [
     `# How files like ${name} are read. Each line under columns gives one of our attributes the column it comes from,`,
@@ -102,7 +102,7 @@ export const proposedSourceText = (
     ),
     "",
   ].join("\n");
-};
+}
 
 /** The column of a sheet whose values are for one channel alone; each row names it. */
 export const FOR_CHANNEL = "for_channel";

@@ -7,11 +7,11 @@ import { openCsv } from "../formats/csv-reader.js";
 import { refuseRepeatedColumns } from "../formats/table-stream.js";
 
 /** A decision or definition table as rows of named cells. Lines whose first cell starts with # are comments. */
-export const readTable = async (
+export async function readTable(
   path: string,
   file: string,
   required: readonly string[],
-): Promise<readonly TableRow[]> => {
+): Promise<readonly TableRow[]> {
   const table = await openCsv(await fileSource(path, file), { headerRow: 1 });
   refuseRepeatedColumns(table);
   const { header } = table;
@@ -32,4 +32,4 @@ export const readTable = async (
       });
     }
   return rows;
-};
+}

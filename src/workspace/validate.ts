@@ -17,11 +17,11 @@ export interface Validated<T> {
 }
 
 /** Validates plain data by a model's decorators; `placeOf` tells where a key stands in the person's file. */
-export const validate = <T extends object>(
+export function validate<T extends object>(
   model: Model<T>,
   plain: unknown,
   placeOf: (path: readonly (string | number)[]) => Place | undefined,
-): Validated<T> => {
+): Validated<T> {
   const isMap = typeof plain === "object" && plain !== null && !Array.isArray(plain);
   // At the top no name is free.
   const known = isMap ? Object.entries(plain).filter(([key]) => !isOfLanguage(key)) : [];
@@ -51,24 +51,24 @@ export const validate = <T extends object>(
     );
   }
   return { value, findings };
-};
+}
 
 const isOfLanguage = (key: string): boolean => Object.hasOwn(Object.prototype, key);
 
 /** The package that makes models of plain data takes a key such as "constructor" for the object's own: maps with one pass it by as closures. */
-const hidden = (plain: unknown): unknown => {
+function hidden(plain: unknown): unknown {
   if (Array.isArray(plain)) return plain.map(hidden);
   if (typeof plain !== "object" || plain === null) return plain;
   if (Object.keys(plain).some(isOfLanguage)) return () => plain;
   return Object.fromEntries(Object.entries(plain).map(([key, value]) => [key, hidden(value)]));
-};
+}
 
 /** Puts back what was hidden, where a person's own names may stand; elsewhere its keys are no settings. */
-const shownAgain = (
+function shownAgain(
   value: unknown,
   path: readonly (string | number)[],
   refuse: (path: readonly (string | number)[]) => void,
-): void => {
+): void {
   if (typeof value !== "object" || value === null) return;
   for (const [key, inner] of Object.entries(value) as [string, unknown][]) {
     const here = [...path, Array.isArray(value) ? Number(key) : key];
@@ -81,13 +81,13 @@ const shownAgain = (
     if (!isFree) for (const name of Object.keys(map).filter(isOfLanguage)) refuse([...here, name]);
     Reflect.set(value, key, isFree ? map : undefined);
   }
-};
+}
 
-const findingsOf = (
+function findingsOf(
   error: ValidationError,
   above: readonly (string | number)[],
   placeOf: (path: readonly (string | number)[]) => Place | undefined,
-): readonly Diagnostic[] => {
+): readonly Diagnostic[] {
   const path = [...above, /^\d+$/.test(error.property) ? Number(error.property) : error.property];
   const place = placeOf(path) ?? placeOf(above);
   const where = place === undefined ? {} : { place };
@@ -104,10 +104,10 @@ const findingsOf = (
     return diagnostic("wrong-setting", { key: path.join("."), reason }, where);
   });
   return [...own, ...(error.children ?? []).flatMap((child) => findingsOf(child, path, placeOf))];
-};
+}
 
-const knownKeys = (target: object | undefined): readonly string[] => {
+function knownKeys(target: object | undefined): readonly string[] {
   if (target === undefined) return [];
   const metadata = getMetadataStorage().getTargetValidationMetadatas(target.constructor, "", false, false);
   return [...new Set(metadata.map(({ propertyName }) => propertyName))];
-};
+}

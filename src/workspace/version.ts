@@ -3,14 +3,14 @@ import { existsSync, readFileSync } from "node:fs";
 import { fileURLToPath } from "node:url";
 
 /** The package's version. */
-export const version = (): string => {
+export function version(): string {
   const { version: own } = JSON.parse(
     readFileSync(new URL("../../package.json", import.meta.url), "utf8"),
   ) as {
     version: string;
   };
   return own;
-};
+}
 
 const built = fileURLToPath(new URL("../../dist/.built", import.meta.url));
 

@@ -35,15 +35,15 @@ export interface Workspace {
 /** The definitions that come with the package. */
 export const shippedDefinitions = fileURLToPath(new URL("../../definitions", import.meta.url));
 
-const findRoot = (from: string): string | undefined => {
+function findRoot(from: string): string | undefined {
   const folder = resolve(from);
   if (isThere(join(folder, MANIFEST), MANIFEST)) return folder;
   const above = dirname(folder);
   return above === folder ? undefined : findRoot(above);
-};
+}
 
 /** Folders that a person can have meant: workspaces beside the one that was named. */
-const workspacesNear = (folder: string): readonly string[] => {
+function workspacesNear(folder: string): readonly string[] {
   const above = dirname(folder);
   try {
     const found = readdirSync(above, { withFileTypes: true })
@@ -54,13 +54,13 @@ const workspacesNear = (folder: string): readonly string[] => {
     // What cannot be looked into has no names to offer.
     return [];
   }
-};
+}
 
 /**
  * The root of the workspace that is named, or that a folder lies in.
  * @throws Refusal when there is none
  */
-export const workspaceRoot = ({ folder, named }: NamedFolder, cwd: string): string => {
+export function workspaceRoot({ folder, named }: NamedFolder, cwd: string): string {
   const from = resolve(cwd, folder);
   if (named !== undefined) {
     if (isThere(join(from, MANIFEST), join(folder, MANIFEST))) return from;
@@ -71,7 +71,7 @@ export const workspaceRoot = ({ folder, named }: NamedFolder, cwd: string): stri
   const root = findRoot(from);
   if (root === undefined) throw new Refusal([diagnostic("no-workspace", { folder: from })]);
   return root;
-};
+}
 
 /** The same for whoever can do without one. */
 export const workspaceAround = (folder: NamedFolder, cwd: string): string | undefined =>
@@ -87,7 +87,7 @@ export const placesIn = (root: string): Pick<Workspace, "storePath" | "lockPath"
  * Opens the workspace of a root ({@link workspaceRoot}).
  * @throws Refusal when its manifest is wrong
  */
-export const openWorkspace = async (root: string): Promise<Workspace> => {
+export async function openWorkspace(root: string): Promise<Workspace> {
   const manifestFile = await readYaml(join(root, MANIFEST), MANIFEST);
   const settings = settingsCache(join(root, ".lexicant", "settings"));
   const manifest = await loadSettings(
@@ -106,16 +106,16 @@ export const openWorkspace = async (root: string): Promise<Workspace> => {
     ...placesIn(root),
     path: (...parts) => join(root, ...parts),
   };
-};
+}
 
 /** All definitions that a workspace can use: its own first. */
 export const definitionsFor = (workspace: Workspace | undefined): Promise<readonly DefinitionFolder[]> =>
   definitionsIn(workspace?.root);
 
 /** The definitions of a folder that is, or becomes, a workspace, and the shipped ones. */
-export const definitionsIn = async (root: string | undefined): Promise<readonly DefinitionFolder[]> => {
+export async function definitionsIn(root: string | undefined): Promise<readonly DefinitionFolder[]> {
   const own = root === undefined ? [] : [{ path: join(root, "definitions"), shown: "definitions" }];
   // What reads definitions knows the language too: a command that shows a product waits for neither.
   const { findDefinitions } = await import("./definition-files.js");
   return findDefinitions([...own, { path: shippedDefinitions, shown: "shipped definitions" }]);
-};
+}

@@ -34,12 +34,12 @@ export interface YamlFile {
 const SIZE_LIMIT = 16 << 20;
 
 /** Reads a YAML file; all its syntax faults in one refusal. */
-export const readYaml = async (path: string, file: string): Promise<YamlFile> => {
+export async function readYaml(path: string, file: string): Promise<YamlFile> {
   return parseYaml((await smallFile(path, file, SIZE_LIMIT)).toString(), file);
-};
+}
 
 /** Reads a text. @throws Refusal with all its faults */
-export const parseYaml = (text: string, file: string): YamlFile => {
+export function parseYaml(text: string, file: string): YamlFile {
   const lines = new LineCounter();
   const document = parseDocument(text, {
     lineCounter: lines,
@@ -82,20 +82,20 @@ export const parseYaml = (text: string, file: string): YamlFile => {
       return placeOf(nodes(document, path) ?? (document.getIn(path, true) as Node | undefined));
     },
   };
-};
+}
 
 /** Resolving aliases is where an alias bomb would burst: the parser refuses it, and so do we, in words. */
-const value = (document: Document.Parsed, file: string): unknown => {
+function value(document: Document.Parsed, file: string): unknown {
   try {
     return document.toJS({ maxAliasCount: 50 });
   } catch (error) {
     const reason = error instanceof Error ? error.message : String(error);
     throw new Refusal([diagnostic("yaml-syntax", { reason }, { place: { file } })]);
   }
-};
+}
 
 /** A finding about a setting points at its key where there is one. Each map's keys are gone through once. */
-const keyNodes = (): ((document: Document.Parsed, path: KeyPath) => Node | undefined) => {
+function keyNodes(): (document: Document.Parsed, path: KeyPath) => Node | undefined {
   const known = new Map<object, ReadonlyMap<unknown, Node>>();
   const keysOf = (map: YAMLMap): ReadonlyMap<unknown, Node> => {
     const found = new Map<unknown, Node>();
@@ -111,13 +111,13 @@ const keyNodes = (): ((document: Document.Parsed, path: KeyPath) => Node | undef
     known.set(parent, keys);
     return keys.get(path.at(-1));
   };
-};
+}
 
 /**
  * The expression that a YAML value holds, taken from the source as written: a double-quoted value is one of our texts,
  * quotes included, so `title: "{brand} {name}"` means what it looks like, and positions point into the person's file.
  */
-export const expressionOf = (yaml: YamlFile, node: Node | null | undefined): ExpressionSource | undefined => {
+export function expressionOf(yaml: YamlFile, node: Node | null | undefined): ExpressionSource | undefined {
   if (!isScalar(node) || node.range == null) return undefined;
   const [start, end] = node.range;
   const place = yaml.placeOf(node);
@@ -140,7 +140,7 @@ export const expressionOf = (yaml: YamlFile, node: Node | null | undefined): Exp
     default:
       return assertNever(node.type);
   }
-};
+}
 
 /** The place where a YAML value stands in a map, and its expression. */
 export const expressionAt = (yaml: YamlFile, path: KeyPath): ExpressionSource | undefined =>

@@ -7,11 +7,11 @@ import { definitionsNamed, takeIntoUse } from "../../flow/take-into-use.js";
 import type { CommonOptions } from "../command-file.js";
 
 /** Takes channels into use, with fills to begin with. */
-export const addChannels = async (
+export async function addChannels(
   names: readonly string[],
   options: CommonOptions,
   io: Io,
-): Promise<ExitCode> => {
+): Promise<ExitCode> {
   const { json, quiet } = options;
   return withWritableCatalogue(options, io, async (open) => {
     const added = await definitionsNamed(open.workspace.root, names, surroundingsOf(io));
@@ -21,4 +21,4 @@ export const addChannels = async (
     else if (!quiet) tellInUse(added, io);
     return 0;
   });
-};
+}

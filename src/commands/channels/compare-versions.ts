@@ -8,12 +8,12 @@ import { comparedJson, comparedLines } from "../../report/compare-report.js";
 import type { CommonOptions } from "../command-file.js";
 
 /** `lexicant channels compare NAME OLD NEW`: what a new version changes, and what that does to the shop. */
-export const compareCommand = async (
+export async function compareCommand(
   channel: string,
   versions: readonly string[],
   options: CommonOptions,
   io: Io,
-): Promise<ExitCode> => {
+): Promise<ExitCode> {
   const [old, next, ...more] = versions;
   if (old === undefined || next === undefined || more.length > 0)
     throw new Refusal([
@@ -27,4 +27,4 @@ export const compareCommand = async (
     else io.out(`${comparedLines(compared, channel, io).join("\n")}\n`);
     return 0;
   });
-};
+}

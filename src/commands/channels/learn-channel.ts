@@ -26,13 +26,13 @@ export interface LearnOptions {
 }
 
 /** `lexicant channels learn NAME FILE...`: makes a definition of what a channel hands out. */
-export const learnCommand = async (
+export async function learnCommand(
   channel: string,
   files: readonly string[],
   given: LearnOptions,
   options: CommonOptions,
   io: Io,
-): Promise<ExitCode> => {
+): Promise<ExitCode> {
   refuseWrongName(channel);
   const isOwnReview = given.review !== undefined && given.review !== "";
   // Looking at the guesses again changes nothing.
@@ -88,4 +88,4 @@ export const learnCommand = async (
       }
     },
   );
-};
+}

@@ -22,7 +22,7 @@ const columns = [
 ] as const;
 
 /** Every definition that can be used, with what it holds. */
-export const listChannels = async (options: CommonOptions, io: Io): Promise<ExitCode> => {
+export async function listChannels(options: CommonOptions, io: Io): Promise<ExitCode> {
   const workspace = await workspaceIfAny(options.workspace, io);
   const folders = await definitionsFor(workspace);
   const inUse = workspace?.channelsInUse ?? [];
@@ -43,7 +43,7 @@ export const listChannels = async (options: CommonOptions, io: Io): Promise<Exit
   if (options.json) for (const channel of found) io.out(jsonLine({ type: "channel", ...channel }));
   else print(found, workspace !== undefined, io);
   return 0;
-};
+}
 
 interface ShownChannel {
   readonly channel: string;
@@ -56,7 +56,7 @@ interface ShownChannel {
   readonly inUse: boolean;
 }
 
-const print = (found: readonly ShownChannel[], inWorkspace: boolean, io: Io): void => {
+function print(found: readonly ShownChannel[], inWorkspace: boolean, io: Io): void {
   const rows = found.map(({ channel, label, version, categories, fields, files, purposes, inUse }) => [
     channel,
     label,
@@ -69,4 +69,4 @@ const print = (found: readonly ShownChannel[], inWorkspace: boolean, io: Io): vo
   ]);
   const [head = "", ...lines] = tableLines(columns, rows, io);
   io.out(`${styleFor(io).bold(head)}\n${lines.map((line) => `${line}\n`).join("")}`);
-};
+}

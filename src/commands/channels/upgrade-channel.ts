@@ -15,13 +15,13 @@ interface UpgradeOptions {
 }
 
 /** `lexicant channels upgrade NAME NEW`: carries our decisions over to a new version; `--back` takes it back. */
-export const upgradeCommand = async (
+export async function upgradeCommand(
   channel: string,
   versions: readonly string[],
   { back, yes, dryRun }: UpgradeOptions,
   options: CommonOptions,
   io: Io,
-): Promise<ExitCode> => {
+): Promise<ExitCode> {
   const [version] = versions;
   if (back ? versions.length > 0 : version === undefined || versions.length > 1)
     throw new Refusal([
@@ -45,4 +45,4 @@ export const upgradeCommand = async (
     else if (!options.quiet) io.out(`${upgradedLines(done, channel, dryRun, io).join("\n")}\n`);
     return 0;
   });
-};
+}

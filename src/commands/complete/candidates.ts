@@ -50,7 +50,7 @@ interface Line {
 }
 
 /** What stands on the line behind the command's name. */
-const lineOf = (file: CommandFile, words: readonly string[]): Line => {
+function lineOf(file: CommandFile, words: readonly string[]): Line {
   const valued = new Set([
     ...["-C", "--workspace", "--color"],
     ...Object.values(file.options)
@@ -65,28 +65,28 @@ const lineOf = (file: CommandFile, words: readonly string[]): Line => {
     else if (!word.startsWith("-")) args.push(word);
   }
   return { file, args, open };
-};
+}
 
-const argumentKind = ({ file, args }: Line): WordKind | undefined => {
+function argumentKind({ file, args }: Line): WordKind | undefined {
   const [syntax = ""] = file.args[Math.min(args.length, file.args.length - 1)] ?? [];
   if (args.length >= file.args.length && !syntax.includes("...")) return undefined;
   return ownOf(byArgument, syntax.replace(/[^a-z]/g, ""));
-};
+}
 
 /** The folder that the line names, so that what is completed is of that shop. */
-const folderOn = (words: readonly string[], workspace: NamedFolder): NamedFolder => {
+function folderOn(words: readonly string[], workspace: NamedFolder): NamedFolder {
   const at = words.findIndex((word) => word === "-C" || word === "--workspace");
   const folder = words[at + 1];
   return at < 0 || folder === undefined ? workspace : { folder, named: "-C" };
-};
+}
 
 /** The words that can stand where the cursor is; none where the shell's own files can. */
-export const candidates = async (
+export async function candidates(
   commands: readonly CommandEntry[],
   line: readonly string[],
   { workspace }: CommonOptions,
   io: Io,
-): Promise<readonly string[]> => {
+): Promise<readonly string[]> {
   const word = line.at(-1) ?? "";
   const before = line.slice(0, -1);
   const matching = (words: Iterable<string>): readonly string[] =>
@@ -107,4 +107,4 @@ export const candidates = async (
   const kind = behind.open === undefined ? argumentKind(behind) : ownOf(byOption, behind.open);
   if (kind === undefined) return [];
   return matching(await workspaceWords(kind, word, behind.args, folderOn(before, workspace), io));
-};
+}

@@ -13,24 +13,24 @@ import type { NamedFolder } from "../../workspace/named-folder.js";
 export type WordKind =
   "channel" | "category" | "placed-category" | "group" | "sku" | "field" | "source" | "attribute";
 
-const inCatalogue = async (
+async function inCatalogue(
   folder: NamedFolder,
   io: Io,
   find: (open: OpenCatalogue) => Promise<readonly string[]>,
-): Promise<readonly string[]> => {
+): Promise<readonly string[]> {
   let found: readonly string[] = [];
   await withCatalogue(folder, io, async (open) => {
     found = await find(open);
     return 0;
   });
   return found;
-};
+}
 
 /** Names that repeat over products, each once. */
-const repeated = async (
+async function repeated(
   { store }: OpenCatalogue,
   of: (product: Parameters<typeof textOf>[0]) => string | undefined,
-): Promise<readonly string[]> => {
+): Promise<readonly string[]> {
   const names = new Set<string>();
   for await (const families of store.families())
     for (const { members } of families)
@@ -39,19 +39,19 @@ const repeated = async (
         if (name !== undefined) names.add(name);
       }
   return [...names].sort();
-};
+}
 
 const namesIn = (definition: ChannelDefinition, kind: "field" | "placed-category"): readonly string[] =>
   kind === "field" ? definition.fieldNames.all : definition.tree.all.map(({ code }) => code);
 
 /** Words of a kind that a workspace knows; none where there is no workspace, or its settings are faulty: a cursor is no place for errors. */
-export const workspaceWords = async (
+export async function workspaceWords(
   kind: WordKind,
   word: string,
   args: readonly string[],
   folder: NamedFolder,
   io: Io,
-): Promise<readonly string[]> => {
+): Promise<readonly string[]> {
   try {
     switch (kind) {
       case "channel": {
@@ -87,4 +87,4 @@ export const workspaceWords = async (
     if (error instanceof Refusal) return [];
     throw error;
   }
-};
+}

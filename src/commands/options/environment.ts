@@ -27,7 +27,7 @@ const isDay = (text: string): boolean =>
 type Environment = Readonly<Record<string, string | undefined>>;
 
 /** @throws Refusal where a variable of ours holds what it cannot be */
-export const refuseEnvironment = ({ LEXICANT_TODAY: today, LEXICANT_WAIT: wait }: Environment): void => {
+export function refuseEnvironment({ LEXICANT_TODAY: today, LEXICANT_WAIT: wait }: Environment): void {
   if (wait !== undefined && !/^\d{1,6}$/.test(wait))
     throw new Refusal([
       diagnostic("unknown-option", { reason: `LEXICANT_WAIT is a number of seconds, not "${wait}"` }),
@@ -36,7 +36,7 @@ export const refuseEnvironment = ({ LEXICANT_TODAY: today, LEXICANT_WAIT: wait }
     throw new Refusal([
       diagnostic("unknown-option", { reason: `LEXICANT_TODAY is a day such as 2026-03-01, not "${today}"` }),
     ]);
-};
+}
 
 /** Variables that look like ours and that nobody reads. */
 export const environmentAdvice = (environment: Environment): readonly Diagnostic[] =>

@@ -15,22 +15,22 @@ export type Given<Table extends OptionTable> = {
   readonly [Name in keyof Table]: Table[Name] extends Option<infer Value> ? Value : never;
 };
 
-const readBy = ({ read, repeats }: Option<unknown>, written: unknown): unknown => {
+function readBy({ read, repeats }: Option<unknown>, written: unknown): unknown {
   if (repeats) return Array.isArray(written) ? written.map((one) => read(String(one))) : written;
   if (typeof written === "string") return read(written);
   // One that may stand alone.
   return written === true ? read("") : written;
-};
+}
 
 /**
  * A command's options, checked. The validator is loaded only when an option has a value: a command without options starts
  * without it.
  * @throws Refusal with every option that is wrong
  */
-export const givenOptions = async <Table extends OptionTable>(
+export async function givenOptions<Table extends OptionTable>(
   table: Table,
   written: Readonly<Record<string, unknown>>,
-): Promise<Given<Table>> => {
+): Promise<Given<Table>> {
   const given = new Map<string, unknown>();
   const valued: [name: string, option: Option<unknown>][] = [];
   for (const [name, option] of Object.entries(table)) {
@@ -42,12 +42,12 @@ export const givenOptions = async <Table extends OptionTable>(
   }
   if (valued.length > 0) await refuseWrong(valued, given);
   return Object.fromEntries(given) as Given<Table>;
-};
+}
 
-const refuseWrong = async (
+async function refuseWrong(
   valued: readonly (readonly [name: string, option: Option<unknown>])[],
   given: ReadonlyMap<string, unknown>,
-): Promise<void> => {
+): Promise<void> {
   const validator = await import("./validators.js");
   const { validate } = await import("../../workspace/validate.js");
   class Model {}
@@ -65,4 +65,4 @@ const refuseWrong = async (
     return said === undefined ? [] : [diagnostic("unknown-option", { reason: `${flag} ${said}` })];
   });
   if (findings.length > 0) throw new Refusal(wrong.length > 0 ? wrong : findings);
-};
+}

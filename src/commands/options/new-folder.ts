@@ -3,11 +3,11 @@ import { Refusal } from "../../core/diagnostics/refusal.js";
 import type { NamedFolder } from "../../workspace/named-folder.js";
 
 /** The folder that a new workspace goes to: the argument, or -C; both would say it twice. What the environment names is another shop. */
-export const newFolder = (
+export function newFolder(
   [argument]: readonly string[],
   { folder, named }: NamedFolder,
   usual: string,
-): string => {
+): string {
   if (named !== "-C") return argument ?? usual;
   if (argument === undefined) return folder;
   throw new Refusal([
@@ -15,4 +15,4 @@ export const newFolder = (
       reason: `the new folder is named twice: as ${argument} and by -C ${folder}; give one of them`,
     }),
   ]);
-};
+}

@@ -5,7 +5,7 @@ import { Refusal } from "../../core/diagnostics/refusal.js";
 export type IdleOption = readonly [isIdle: boolean, option: string, goesWith: string];
 
 /** Refuses options that would do nothing in this mode, all at once: nobody is to believe that they did. */
-export const refuseIdle = (options: readonly IdleOption[]): void => {
+export function refuseIdle(options: readonly IdleOption[]): void {
   const idle = options.filter(([isIdle]) => isIdle);
   if (idle.length > 0)
     throw new Refusal(
@@ -13,10 +13,10 @@ export const refuseIdle = (options: readonly IdleOption[]): void => {
         diagnostic("unknown-option", { reason: `${option} does nothing here: it goes with ${goesWith}` }),
       ),
     );
-};
+}
 
 /** Refuses options that ask for different things, where more than one is given. */
-export const refuseTogether = (options: readonly (readonly [isGiven: boolean, option: string])[]): void => {
+export function refuseTogether(options: readonly (readonly [isGiven: boolean, option: string])[]): void {
   const given = options.flatMap(([isGiven, option]) => (isGiven ? [option] : []));
   if (given.length > 1)
     throw new Refusal([
@@ -24,4 +24,4 @@ export const refuseTogether = (options: readonly (readonly [isGiven: boolean, op
         reason: `${given.join(" and ")} do not go together; give one of them`,
       }),
     ]);
-};
+}

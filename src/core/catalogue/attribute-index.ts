@@ -22,7 +22,7 @@ export interface GrowingIndex extends AttributeIndex {
 }
 
 /** An index that begins with these attributes, in their order. */
-export const attributeIndex = (first: readonly string[]): GrowingIndex => {
+export function attributeIndex(first: readonly string[]): GrowingIndex {
   const names = [...first];
   const kinds = names.map(attributeKind);
   const slots = new Map(names.map((name, slot) => [name, slot]));
@@ -44,10 +44,10 @@ export const attributeIndex = (first: readonly string[]): GrowingIndex => {
       return slot;
     },
   };
-};
+}
 
 /** An index with further attributes behind those it has; the slots that it gave stay. */
-export const withAttributes = (index: AttributeIndex, names: readonly string[]): AttributeIndex => {
+export function withAttributes(index: AttributeIndex, names: readonly string[]): AttributeIndex {
   const further = names.filter((name) => index.slot(name) === undefined);
   return further.length === 0 ? index : attributeIndex([...index.names, ...further]);
-};
+}

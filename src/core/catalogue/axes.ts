@@ -11,9 +11,9 @@ export const usualAxes: readonly string[] = ["color", "size", "material", "patte
 export const axesIn = (text: string): readonly string[] => itemsOf(text).filter(Boolean);
 
 /** The attributes that a product's group varies by, as it says; none where it says nothing. */
-export const statedAxes = (product: ProductView): readonly string[] => {
+export function statedAxes(product: ProductView): readonly string[] {
   const text = textOf(product, VARIES_BY);
   return text === undefined ? none : axesIn(text);
-};
+}
 
 const none: readonly string[] = [];

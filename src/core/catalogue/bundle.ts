@@ -23,28 +23,28 @@ const countFirst = /^(\d{1,6})\s*[x×*]\s*(\S.*)$/i;
 const countLast = /^(.*\S)\s*(?:\s[x×]|[×*:])\s*(\d{1,6})$/i;
 
 /** A part as shops write it: `BC-1401`, `2 x BC-1401`, `BC-1401 x 2`, `BC-1401:2`. What is a SKU as it stands is that. */
-export const readPart = (text: string, isKnown: (sku: Sku) => boolean = () => false): Part => {
+export function readPart(text: string, isKnown: (sku: Sku) => boolean = () => false): Part {
   const itself = asSku(text.trim());
   const [first, last] = [countFirst.exec(text), countLast.exec(text)];
   if ((first === null && last === null) || isKnown(itself)) return { sku: itself, count: 1 };
   if (first !== null) return { sku: asSku((first[2] ?? "").trim()), count: Number(first[1]) };
   return { sku: asSku((last?.[1] ?? "").trim()), count: Number(last?.[2]) };
-};
+}
 
 /** The SKUs that a bundle may name as its parts; of a product that is none, nothing. */
-export const partsNamed = (bundle: Product): readonly string[] => {
+export function partsNamed(bundle: Product): readonly string[] {
   const written = textOf(bundle, "bundle_of");
   return written === undefined ? [] : itemsOf(written).flatMap((part) => [part.trim(), readPart(part).sku]);
-};
+}
 
 type FindProduct = (sku: Sku) => Product | undefined;
 
 /** The parts that a bundle names; one that is named twice is needed twice. */
-const partsOf = (bundle: Product, find: FindProduct): readonly Part[] => {
+function partsOf(bundle: Product, find: FindProduct): readonly Part[] {
   const value = valueOf(bundle, "bundle_of");
   const named = value === undefined ? [] : isList(value) ? value : [value];
   return named.map((part) => readPart(canonicalText(part), (sku) => find(sku) !== undefined));
-};
+}
 
 const DEPTH_LIMIT = 5;
 // Bundles of bundles of bundles: what names more things than this is no set that anybody packs.
@@ -110,7 +110,7 @@ class Sum {
  * A bundle with what follows from its parts where it states none of its own: its stock is what they allow, its weights
  * and cost their sums. A product that is no bundle comes back as it is.
  */
-export const withParts = (bundle: Product, find: FindProduct): Product => {
+export function withParts(bundle: Product, find: FindProduct): Product {
   const { attributes } = bundle;
   if (valueOf(bundle, "bundle_of") === undefined) return bundle;
   const texts = attributes.names.map((_, slot) => bundle.text(slot));
@@ -134,4 +134,4 @@ export const withParts = (bundle: Product, find: FindProduct): Product => {
     origins,
     attributes.names.map((_, slot) => bundle.unread(slot)),
   );
-};
+}

@@ -59,7 +59,7 @@ export interface CellNotes {
 /** Reads one attribute of a row: its canonical text, "" where nothing stands there. */
 export type CellReader = (row: number, cells: readonly string[], notes: CellNotes) => string;
 
-const defaultsFor = (attribute: string, defaults: CellDefaults): CellDefaults => {
+function defaultsFor(attribute: string, defaults: CellDefaults): CellDefaults {
   const unit = ownOf(defaults.units, attribute);
   const mark = attribute.split("@")[1] ?? "";
   return {
@@ -67,28 +67,28 @@ const defaultsFor = (attribute: string, defaults: CellDefaults): CellDefaults =>
     ...(unit === undefined ? {} : { unit }),
     ...(isCurrency(mark) ? { currency: mark, currencies: [mark] } : {}),
   };
-};
+}
 
 /**
  * The cell as the expression language sees it: a list where the file gave several values, with "" for a place that was
  * left blank, so that lists beside each other keep their places; blank for nothing.
  */
-export const cellValue = (cell: string | undefined): MaybeBlank => {
+export function cellValue(cell: string | undefined): MaybeBlank {
   if (cell === undefined || cell === "") return undefined;
   if (holdsSeveral(cell)) {
     const items = itemsOf(cell).map(cleanText);
     return items.some(Boolean) ? items : undefined;
   }
   return cleanText(cell) || undefined;
-};
+}
 
 /** Reads one attribute from a row into its canonical text; what is wrong, repaired or in doubt is noted. */
-export const cellReader = (
+export function cellReader(
   reading: ColumnReading,
   defaults: CellDefaults,
   /** Where texts are remembered that read as they did before; else none is. */
   room?: MemoRoom,
-): CellReader => {
+): CellReader {
   const read = plainReader(reading, defaults);
   if (room === undefined || reading.from.kind !== "column") return read;
   const { index } = reading.from;
@@ -104,9 +104,9 @@ export const cellReader = (
     if (notes.findings.length + notes.doubts.length === before) memo.set(written, text);
     return text;
   };
-};
+}
 
-const plainReader = (reading: ColumnReading, defaults: CellDefaults): CellReader => {
+function plainReader(reading: ColumnReading, defaults: CellDefaults): CellReader {
   const { attribute, column, from } = reading;
   const typed = typedReader(reading, defaults);
   const { file } = defaults;
@@ -170,7 +170,7 @@ const plainReader = (reading: ColumnReading, defaults: CellDefaults): CellReader
     if (isNamed) noteHidden(text, place, notes);
     return text;
   };
-};
+}
 
 interface CellPlace {
   readonly attribute: string;
@@ -179,14 +179,14 @@ interface CellPlace {
   readonly row: number;
 }
 
-const noteHidden = (text: string, { attribute, column, file, row }: CellPlace, notes: CellNotes): void => {
+function noteHidden(text: string, { attribute, column, file, row }: CellPlace, notes: CellNotes): void {
   const signs = hiddenSigns(text);
   if (signs.length === 0) return;
   const facts = { attribute, value: seenCode(text), signs };
   notes.findings.push(diagnostic("hidden-signs", facts, { place: { file, row, column } }, "warning"));
-};
+}
 
-const note = ({ events }: ReadItem, place: CellPlace, notes: CellNotes): void => {
+function note({ events }: ReadItem, place: CellPlace, notes: CellNotes): void {
   const { attribute, column, file, row } = place;
   const where = { place: { file, row, column } };
   for (const found of events) {
@@ -208,7 +208,7 @@ const note = ({ events }: ReadItem, place: CellPlace, notes: CellNotes): void =>
         notes.doubts.push({ attribute, column, ...found.doubt });
     }
   }
-};
+}
 
 const repaired = (
   { attribute, column, file, row }: CellPlace,
@@ -225,10 +225,10 @@ const repaired = (
 
 type GivenValue = Exclude<MaybeBlank, undefined>;
 
-const typedReader = (
+function typedReader(
   { attribute, areDays }: ColumnReading,
   defaults: CellDefaults,
-): ((value: GivenValue) => string | ReadItem) => {
+): (value: GivenValue) => string | ReadItem {
   const kind = attributeKind(attribute);
   const own = defaultsFor(attribute, defaults);
   const one = itemReader(attribute, kind, { ...own, areDays });
@@ -246,10 +246,10 @@ const typedReader = (
     const items = isList(value) ? several(value) : typeof value === "string" ? itemsIn(value) : [value];
     return joined(items.filter((item) => item !== "").map(one), LIST_SEPARATOR);
   };
-};
+}
 
 /** The values that could be read; where none could, what was written. */
-const joined = (items: readonly (string | ReadItem)[], separator: string): string | ReadItem => {
+function joined(items: readonly (string | ReadItem)[], separator: string): string | ReadItem {
   const texts = items.map((item) => (typeof item === "string" ? item : item.text)).filter(Boolean);
   const events = items.flatMap((item) => (typeof item === "string" ? [] : item.events));
   const good = texts.filter((text) => !isUnread(text));
@@ -258,13 +258,13 @@ const joined = (items: readonly (string | ReadItem)[], separator: string): strin
       ? good.join(separator)
       : unread(texts.map((bad) => bad.slice(1)).join(separator));
   return events.length === 0 ? text : { text, events };
-};
+}
 
 /** Texts of several parts that read on as one. */
-const isJoinable = (attribute: string): boolean => {
+function isJoinable(attribute: string): boolean {
   const { kind } = attributeKind(attribute);
   return kind === "html" || (kind === "text" && !singleTexts.has(withoutMark(attribute)));
-};
+}
 
 const singleTexts = new Set(
   "sku group name brand manufacturer mpn condition country_of_origin availability gender age_group".split(
@@ -273,11 +273,11 @@ const singleTexts = new Set(
 );
 
 /** The value of an attribute that has one, where the file gives several: the same ones are one, parts of a text are joined. */
-const onlyOne = (
+function onlyOne(
   attribute: string,
   values: readonly Value[],
   one: (value: Value) => string | ReadItem,
-): string | ReadItem => {
+): string | ReadItem {
   const given = values.filter((value) => value !== "");
   const read = given.map(one);
   const texts = new Set(read.map((item) => (typeof item === "string" ? item : item.text)).filter(Boolean));
@@ -297,4 +297,4 @@ const onlyOne = (
   const now = typeof text === "string" ? text : text.text;
   const events = typeof text === "string" ? [] : text.events;
   return { text: now, events: [...events, { event: "repaired", written, now, damage: "joined" }] };
-};
+}

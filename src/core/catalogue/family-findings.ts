@@ -15,7 +15,7 @@ const axesOf = (member: Product): readonly string[] =>
 const at = (place: Place | undefined): { readonly place?: Place } => (place === undefined ? {} : { place });
 
 /** What is odd about a group as a whole: one member only, or two that nothing tells apart. */
-export const familyFindings = ({ group, members }: Family, placeOf: ValuePlace): readonly Diagnostic[] => {
+export function familyFindings({ group, members }: Family, placeOf: ValuePlace): readonly Diagnostic[] {
   if (group === undefined) return [];
   const [first] = members;
   if (members.length === 1 && first !== undefined)
@@ -48,4 +48,4 @@ export const familyFindings = ({ group, members }: Family, placeOf: ValuePlace):
       ),
     ];
   });
-};
+}

@@ -12,13 +12,13 @@ const named = (sign: string): string =>
   `U+${(sign.codePointAt(0) ?? 0).toString(16).toUpperCase().padStart(4, "0")}`;
 
 /** What of a code's text is not seen by whoever reads it: marks without a shape, letters put together of several signs. */
-export const hiddenSigns = (text: string): readonly string[] => {
+export function hiddenSigns(text: string): readonly string[] {
   if (plain.test(text)) return [];
   const marks = [...text].filter((sign) => unseen.test(sign));
   const composed = text.normalize("NFC");
   const apart = composed === text ? [] : [...text].filter((sign) => /\p{M}/u.test(sign));
   return [...new Set([...marks, ...apart].map(named))];
-};
+}
 
 /** A code as it is seen. */
 export const seenCode = (text: string): string =>

@@ -62,7 +62,7 @@ const doubted = (doubt: ItemDoubt): ReadItem => ({
 });
 
 /** The reader of one value of an attribute: of a cell's text, or of what an expression made. */
-export const itemReader = (attribute: string, { kind }: AttributeKind, defaults: ItemReading): ItemReader => {
+export function itemReader(attribute: string, { kind }: AttributeKind, defaults: ItemReading): ItemReader {
   if (kindFacts[kind].isAnyText) {
     // A text of ours is never a day; what a shop keeps under a name of its own may be.
     const name = withoutMark(attribute);
@@ -130,7 +130,7 @@ export const itemReader = (attribute: string, { kind }: AttributeKind, defaults:
     if (kind === "gtin" && isRestricted(text)) events.push({ event: "restricted", written: text });
     return events.length === 0 ? text : { text, events };
   }
-};
+}
 
 // Words that people write freely: "10-Dec" may be a title.
 const freeTexts = new Set(["name", "features", "keywords"]);
@@ -145,13 +145,13 @@ const answersNone = new Set(["hazard", "battery", "pattern", "material"]);
 const marksOfPages =
   /<\/?(?:b|i|u|em|strong|span|p|br|div|font|sup|sub|a|ul|li|h[1-6])(?:\s[^<>]*)?\/?>|&(?:amp|quot|apos|lt|gt|nbsp|eacute|uuml|ouml|auml|szlig|#\d{1,6}|#x[0-9a-f]{1,6});/i;
 
-const textItem = (
+function textItem(
   value: string,
   isDatable: boolean,
   hasNoDays: boolean,
   isNone: boolean,
   isPlain: boolean,
-): string | ReadItem => {
+): string | ReadItem {
   // Among several values a failed formula is one that is missing; alone, the cell's reader has told it.
   if (isFormulaFault(value)) return doubted({ written: value, damage: "formula", candidates: [] });
   if (isNone && value.length < 12 && nothings.test(value)) return refused(value, "no-value");
@@ -171,10 +171,10 @@ const textItem = (
   return now === undefined
     ? value
     : { text: now, events: [{ event: "repaired", written: value, now, damage: "encoding" }] };
-};
+}
 
 /** Whether a text is made of these pieces in order, with one to three characters between them. */
-const fitsPieces = (text: string, pieces: readonly string[]): boolean => {
+function fitsPieces(text: string, pieces: readonly string[]): boolean {
   let at = 0;
   for (const [index, piece] of pieces.entries()) {
     const found = text.indexOf(piece, at);
@@ -182,31 +182,31 @@ const fitsPieces = (text: string, pieces: readonly string[]): boolean => {
     at = found + piece.length;
   }
   return text.length - at <= (pieces.at(-1) === "" ? 3 : 0);
-};
+}
 
 /** Whether digits are those that a spreadsheet's short form has left of a number. */
-const isShortened = (digits: string, written: string): boolean => {
+function isShortened(digits: string, written: string): boolean {
   const value = Number(written.replace(",", "."));
   const shown = (/[.,](\d+)/.exec(written)?.[1] ?? "").length;
   return /^\d{8,14}$/.test(digits) && Number(digits).toExponential(shown) === value.toExponential(shown);
-};
+}
 
 /** Whether a damaged value is what the catalogue has. */
-export const isProvedBy = ({ written, damage, candidates }: ItemDoubt, existing: string): boolean => {
+export function isProvedBy({ written, damage, candidates }: ItemDoubt, existing: string): boolean {
   if (damage === "date") return candidates.includes(existing.replace(/\s/g, ""));
   if (damage === "encoding") return fitsPieces(existing, written.split("\ufffd"));
   return damage === "scientific" && isShortened(existing, written);
-};
+}
 
 const canonicalNumber = /^(?:0|[1-9]\d{0,14})(?:\.\d{0,9}[1-9])?$/;
 const aboveZero = /[1-9]/;
 
 /** Texts that are canonical as they stand, or become so by adding a code: most cells of most files. */
-const quickReader = (
+function quickReader(
   attribute: string,
   kind: AttributeKind["kind"],
   { decimalMark = ".", isMarkOpen, currency, unit }: ReadingDefaults,
-): ((text: string) => string | undefined) | undefined => {
+): ((text: string) => string | undefined) | undefined {
   if (kind === "integer") return (text) => (/^(?:0|[1-9]\d{0,14})$/.test(text) ? text : undefined);
   if (kind === "url")
     return (text) => (/^https:\/\/(?:[a-z0-9]+\.)+[a-z]{2,}(?:\/[\w/.-]*)?$/.test(text) ? text : undefined);
@@ -222,9 +222,9 @@ const quickReader = (
   if (kind !== "measure" || known === undefined || (wanted ?? known.dimension) !== known.dimension)
     return undefined;
   return (text) => (canonicalNumber.test(text) && aboveZero.test(text) ? `${text} ${known.code}` : undefined);
-};
+}
 
-const currencyHasTwoPlaces = (currency: string): boolean => {
+function currencyHasTwoPlaces(currency: string): boolean {
   const reading = readValue("money", `1 ${currency}`);
   return "value" in reading && canonicalText(reading.value) === `1.00 ${currency}`;
-};
+}

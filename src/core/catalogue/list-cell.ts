@@ -5,7 +5,7 @@ const besideAddress = /[\s,;|]+(?=https?:\/\/)/i;
 const pictureEnd = /\.(?:jpe?g|png|webp|gif|avif|tiff?|bmp|svg)(?:[?#].*)?$/i;
 
 /** The places of a list in one cell, blank ones too. A backslash before the separator, or before another, belongs to the value. */
-export const placesIn = (text: string, separator: string): readonly string[] => {
+export function placesIn(text: string, separator: string): readonly string[] {
   if (!text.includes("\\"))
     return text.split(separator).flatMap((part) => part.split("\n").map((item) => item.trim()));
   const items: string[] = [];
@@ -23,7 +23,7 @@ export const placesIn = (text: string, separator: string): readonly string[] => 
     } else item += text[at++] ?? "";
   }
   return [...items, item].map((one) => one.trim());
-};
+}
 
 /** The values of a list in one cell. */
 export const itemsInCell = (text: string, separator: string): readonly string[] =>
@@ -33,7 +33,7 @@ export const itemsInCell = (text: string, separator: string): readonly string[] 
  * The web addresses of one cell. A separator can stand within an address too: a piece that begins no address of its own
  * belongs to the one before it, unless that one is whole.
  */
-export const addressesIn = (text: string, separator: string): readonly string[] => {
+export function addressesIn(text: string, separator: string): readonly string[] {
   // Most cells hold one address, and nothing that could part it from another.
   if (!text.includes(separator) && !/[\s,;|]/.test(text)) return [text];
   const found: string[] = [];
@@ -44,7 +44,7 @@ export const addressesIn = (text: string, separator: string): readonly string[] 
     else found[found.length - 1] = `${before}${separator}${piece}`;
   }
   return found;
-};
+}
 
 /** A list in one cell, as {@link itemsInCell} reads it back. */
 export const joinList = (items: readonly string[], separator: string): string =>

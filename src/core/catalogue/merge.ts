@@ -25,7 +25,7 @@ interface Laid {
 const nothingLaid = (): Laid => ({ texts: [], origins: [], unread: undefined });
 
 /** Lays a record over opinions; says whether it takes any back. */
-const lay = ({ slots, texts, origin }: PartialRecord, over: Laid): boolean => {
+function lay({ slots, texts, origin }: PartialRecord, over: Laid): boolean {
   let retracts = false;
   for (let i = 0; i < texts.length; i++) {
     const text = texts[i];
@@ -41,10 +41,10 @@ const lay = ({ slots, texts, origin }: PartialRecord, over: Laid): boolean => {
     over.origins[slot] = origin;
   }
   return retracts;
-};
+}
 
 /** Each layer on its own first, so that what it takes back uncovers what lies below it. */
-const mergeByLayer = (records: readonly PartialRecord[]): Laid => {
+function mergeByLayer(records: readonly PartialRecord[]): Laid {
   const merged = nothingLaid();
   let own = nothingLaid();
   const close = (): void => {
@@ -65,10 +65,10 @@ const mergeByLayer = (records: readonly PartialRecord[]): Laid => {
   });
   close();
   return merged;
-};
+}
 
 /** Where each slot's text stands in the records of one revision; undefined where a slot has two. */
-const placesIn = (slots: readonly number[]): readonly number[] | undefined => {
+function placesIn(slots: readonly number[]): readonly number[] | undefined {
   const places: number[] = [];
   for (const [at, slot] of slots.entries()) {
     if (slot < 0) continue;
@@ -77,7 +77,7 @@ const placesIn = (slots: readonly number[]): readonly number[] | undefined => {
   }
   // Without holes, so that a look-up stays one.
   return Array.from(places, (at: number | undefined) => at ?? -1);
-};
+}
 
 interface KnownPlaces {
   /** A revision's columns may grow while its records come. */
@@ -87,13 +87,13 @@ interface KnownPlaces {
 
 const knownPlaces = new WeakMap<readonly number[], KnownPlaces>();
 
-const placesOf = (slots: readonly number[]): readonly number[] | undefined => {
+function placesOf(slots: readonly number[]): readonly number[] | undefined {
   const known = knownPlaces.get(slots);
   if (known?.count === slots.length) return known.places;
   const places = placesIn(slots);
   knownPlaces.set(slots, { count: slots.length, places });
   return places;
-};
+}
 
 /** Records that take nothing back are not merged: whoever asks for a slot goes down them until one has an opinion. */
 class PlainRecords implements Opinions {
@@ -130,7 +130,7 @@ class PlainRecords implements Opinions {
   }
 }
 
-const plainRecords = (records: readonly PartialRecord[]): Opinions | undefined => {
+function plainRecords(records: readonly PartialRecord[]): Opinions | undefined {
   const places: (readonly number[])[] = [];
   for (const { isPlain, slots } of records) {
     const own = isPlain === true ? placesOf(slots) : undefined;
@@ -138,13 +138,13 @@ const plainRecords = (records: readonly PartialRecord[]): Opinions | undefined =
     places.push(own);
   }
   return new PlainRecords(records, places);
-};
+}
 
 /**
  * Merges partial records into one product: each attribute comes from the last record that has an opinion.
  * Records come in rising order of layer, and within a layer in the order of their revisions.
  */
-export const merge = (sku: Sku, attributes: AttributeIndex, records: readonly PartialRecord[]): Product => {
+export function merge(sku: Sku, attributes: AttributeIndex, records: readonly PartialRecord[]): Product {
   const plain = plainRecords(records);
   if (plain !== undefined) return productOf(sku, attributes, plain);
   const merged = nothingLaid();
@@ -152,4 +152,4 @@ export const merge = (sku: Sku, attributes: AttributeIndex, records: readonly Pa
   for (const record of records) retracts = lay(record, merged) || retracts;
   const { texts, origins, unread } = retracts ? mergeByLayer(records) : merged;
   return product(sku, attributes, texts, origins, unread);
-};
+}

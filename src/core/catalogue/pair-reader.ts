@@ -46,12 +46,12 @@ export const pairColumns = (attributes: Attribute[]): PairColumns => ({
 const attributeNamed = (name: string): string => attributeForColumn(fold(name)) ?? ownAttribute(name);
 
 /** The same for what members differ in: "Pieces" is no stock and "Title" no name, but an attribute of the shop's own. */
-const axisNamed = (name: string): string => {
+function axisNamed(name: string): string {
   const meant = attributeForColumn(fold(name));
   if (meant !== undefined && canBeAxis(meant)) return meant;
   const own = ownAttribute(name);
   return vocabulary.includes(own) ? `option_${own}` : own;
-};
+}
 
 /** The row that pairs are read of. */
 export interface PairRow {
@@ -78,7 +78,7 @@ interface NamedCell {
 }
 
 /** Names that stand on a group's first or own row: they hold for all its rows, wherever those stand. */
-const groupNames = () => {
+function groupNames() {
   const namesOf = new Map<string, readonly string[]>();
   // Thousands of groups share a few of them.
   const interned = new Map<string, readonly string[]>();
@@ -91,10 +91,10 @@ const groupNames = () => {
       namesOf.set(group, kept);
     },
   };
-};
+}
 
 /** A column of the record and a reader of its cells for each attribute that is named, made when it is first named. */
-const attributeReaders = (columns: PairColumns, defaults: CellDefaults) => {
+function attributeReaders(columns: PairColumns, defaults: CellDefaults) {
   const readers = new Map<string, { readonly index: number; readonly read: CellReader }>();
   return (attribute: string, column: string): { readonly index: number; readonly read: CellReader } => {
     const known = readers.get(attribute);
@@ -107,20 +107,20 @@ const attributeReaders = (columns: PairColumns, defaults: CellDefaults) => {
     readers.set(attribute, made);
     return made;
   };
-};
+}
 
-const placesOf = (cell: string, isOne: boolean, { listSeparator }: CellDefaults): readonly string[] => {
+function placesOf(cell: string, isOne: boolean, { listSeparator }: CellDefaults): readonly string[] {
   if (isOne) return [cleanText(cell)];
   return holdsSeveral(cell) ? itemsOf(cell).map(cleanText) : placesIn(cell, listSeparator).map(cleanText);
-};
+}
 
 /** The names of a pair of columns with their values; none where their counts differ, which is told. */
-const namedCells = (
+function namedCells(
   pair: PairReading,
   namesCell: string,
   { row, cells, notes }: PairRow,
   defaults: CellDefaults,
-): readonly NamedCell[] => {
+): readonly NamedCell[] {
   const valueCell = cells[pair.valueIndex] ?? "";
   const isOne = !holdsSeveral(namesCell) && placesIn(namesCell, defaults.listSeparator).length < 2;
   const names = placesOf(namesCell, isOne, defaults);
@@ -136,7 +136,7 @@ const namedCells = (
     ),
   );
   return [];
-};
+}
 
 const tellNameless = (value: string, { column }: PairReading, { row, notes }: PairRow, file: string): void =>
   void notes.findings.push(
@@ -156,12 +156,12 @@ interface PairsSaid {
 }
 
 /** Ties the values of a row to the attributes that `names`, one cell a pair, mean. */
-const saidBy = (
+function saidBy(
   row: PairRow,
   names: readonly string[],
   pairs: readonly PairReading[],
   defaults: CellDefaults,
-): PairsSaid => {
+): PairsSaid {
   const axes: string[] = [];
   const cells = new Map<string, { readonly column: string; readonly values: string[] }>();
   for (const [at, pair] of pairs.entries()) {
@@ -183,17 +183,17 @@ const saidBy = (
     }
   }
   return { axes, cells };
-};
+}
 
-const textsUpTo = (texts: string[], index: number): void => {
+function textsUpTo(texts: string[], index: number): void {
   while (texts.length <= index) texts.push("");
-};
+}
 
 /** Reads the pairs of a row into texts by attribute. */
-export const pairReader = (
+export function pairReader(
   { pairs, ...defaults }: CellDefaults & { readonly pairs: readonly PairReading[] },
   columns: PairColumns,
-): ReadPairs => {
+): ReadPairs {
   const readerOf = attributeReaders(columns, defaults);
   const names = groupNames();
   return (row) => {
@@ -226,4 +226,4 @@ export const pairReader = (
     }
     return true;
   };
-};
+}

@@ -115,7 +115,7 @@ export interface ChainedFacts extends FamilyFacts {
 }
 
 /** Pieces one behind the other say each word once. */
-export const wordChain = (): ((facts: FamilyFacts) => ChainedFacts) => {
+export function wordChain(): (facts: FamilyFacts) => ChainedFacts {
   const known = new Map<string, number>();
   let taken = 0;
   return (facts) => {
@@ -136,17 +136,17 @@ export const wordChain = (): ((facts: FamilyFacts) => ChainedFacts) => {
     });
     return { ...facts, wordsBefore, words: fresh, wordsAt: facts.wordsAt.map((at) => places[at] ?? 0) };
   };
-};
+}
 
 /** Such pieces again with all of their words. */
-export const unchained = (): ((facts: ChainedFacts) => FamilyFacts) => {
+export function unchained(): (facts: ChainedFacts) => FamilyFacts {
   const words: string[] = [];
   return (facts) => {
     words.length = facts.wordsBefore;
     for (const word of facts.words) words.push(word);
     return { ...facts, words };
   };
-};
+}
 
 /** Where the facts of one family stand: from here on, and until there. */
 export interface FamilyPlace {
@@ -165,7 +165,7 @@ export const familyNumbers = ({ families }: FamilyFacts): Float64Array =>
   families.filter((_, at) => at % PER_FAMILY === 0);
 
 /** The families of which facts were written, in their order. */
-export const familyPlaces = (facts: FamilyFacts): readonly FamilyPlace[] => {
+export function familyPlaces(facts: FamilyFacts): readonly FamilyPlace[] {
   const { families } = facts;
   const places: FamilyPlace[] = [];
   let [texts, numbers, words] = [0, 0, 0];
@@ -181,7 +181,7 @@ export const familyPlaces = (facts: FamilyFacts): readonly FamilyPlace[] => {
       wordsEnd: (words += families[at + 3] ?? 0),
     });
   return places;
-};
+}
 
 /** Reads facts in the order in which they were written. */
 export class FactsReader {

@@ -51,17 +51,17 @@ export const dimensionOf = (attribute: string): Dimension | undefined =>
 // Systems count days from these, and show them where no day was entered.
 const noDay = /^(?:0\d{3}|1[0-8]\d\d|190\d|19[1-8]\d|1970-01-01)/;
 
-const measured = (value: Value): { readonly isNegative: boolean; readonly isZero: boolean } | undefined => {
+function measured(value: Value): { readonly isNegative: boolean; readonly isZero: boolean } | undefined {
   const number = isDecimal(value) ? value : isMoney(value) || isMeasure(value) ? value.amount : undefined;
   return number === undefined ? undefined : { isNegative: number.lessThan(0), isZero: number.isZero() };
-};
+}
 
 /** A value as the attribute can have it: itself, repaired, or why it is impossible. */
-export const asPossible = (
+export function asPossible(
   attribute: string,
   value: Value,
   currencies: readonly string[] | undefined,
-): Reading => {
+): Reading {
   const name = withoutMark(attribute);
   const refused = (problem: ReadingProblem): Reading => ({ problem });
   // What a shop measures by an attribute of its own may well be below zero.
@@ -82,4 +82,4 @@ export const asPossible = (
   if (isShare !== true || !isDecimal(value) || size.isZero) return { value };
   if (value.greaterThan(100)) return refused("over-hundred");
   return value.lessThan(1) ? refused("fraction") : { value };
-};
+}

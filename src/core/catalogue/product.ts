@@ -177,13 +177,13 @@ export const productWith = (
 ): ProductView => new OverlaidProduct(of, attributes, values, grouping);
 
 /** A product's value by attribute name, for code outside hot paths. */
-export const valueOf = (of: ProductView, attribute: string): MaybeBlank => {
+export function valueOf(of: ProductView, attribute: string): MaybeBlank {
   const slot = of.attributes.slot(attribute);
   return slot === undefined ? undefined : of.value(slot);
-};
+}
 
 /** An attribute's canonical text; undefined where blank. */
-export const textOf = (of: ProductView, attribute: string): string | undefined => {
+export function textOf(of: ProductView, attribute: string): string | undefined {
   const slot = of.attributes.slot(attribute);
   return slot === undefined ? undefined : of.text(slot);
-};
+}

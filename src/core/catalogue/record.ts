@@ -13,10 +13,10 @@ export const besideClearWord = (text: string, word: string): string =>
   isLikeWord(text, word) ? `\\${text}` : text;
 
 /** What a cell means where there is a clear word: `(none)` clears, `\(none)` is the text "(none)". */
-export const clearedOrText = (cell: string, word: string): string => {
+export function clearedOrText(cell: string, word: string): string {
   if (cell === word) return CLEARED;
   return isLikeWord(cell, word) ? cell.slice(1) : cell;
-};
+}
 
 /** A layer takes its opinion back: what lower layers say shows again. */
 export const RETRACTED = "\u0019";
@@ -40,10 +40,10 @@ const UNREAD_INSTEAD = "\u0016";
 export const unread = (written: string): string => UNREAD + written;
 
 /** Whether a stored text stands for a cell that could not be read. */
-export const isUnread = (text: string): boolean => {
+export function isUnread(text: string): boolean {
   const code = text.charCodeAt(0);
   return code === 0x17 || code === 0x16;
-};
+}
 
 /** Whether such a text also takes back what its layer said before. */
 export const takesBack = (text: string): boolean => text === RETRACTED || text.startsWith(UNREAD_INSTEAD);

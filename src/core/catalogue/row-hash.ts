@@ -10,7 +10,7 @@ export interface RowHash {
 const BETWEEN = 0x10000;
 
 /** Hashes a row's cells as they stand in the file, into an object that the caller keeps. */
-export const hashRow = (cells: readonly string[], into: RowHash): void => {
+export function hashRow(cells: readonly string[], into: RowHash): void {
   let [a, b, c] = [0xdeadbeef, 0x41c6ce57, 0x811c9dc5];
   for (const cell of cells) {
     for (let i = 0; i < cell.length; i++) {
@@ -27,4 +27,4 @@ export const hashRow = (cells: readonly string[], into: RowHash): void => {
   b = Math.imul(b ^ (b >>> 16), 2246822507) ^ Math.imul(a ^ (a >>> 13), 3266489909);
   into.first = 4294967296 * (2097151 & b) + (a >>> 0) + 1;
   into.second = (c ^ (c >>> 15)) >>> 0;
-};
+}

@@ -38,10 +38,10 @@ const appended = (texts: readonly string[], added: readonly string[]): readonly 
   });
 
 /** Begins to join the rows of one file. */
-export const rowJoiner = <Row>(
+export function rowJoiner<Row>(
   { groups, keys, furtherRowsAdd }: RowReading,
   attributes: readonly { readonly attribute: string }[],
-): RowJoiner<Row> => {
+): RowJoiner<Row> {
   const groupAt = attributes.findIndex(({ attribute }) => attribute === "group");
   const skuAt = attributes.findIndex(({ attribute }) => attribute === "sku");
   let product: Mutable<Row> | undefined;
@@ -106,4 +106,4 @@ export const rowJoiner = <Row>(
     },
     end: () => flush(true),
   };
-};
+}

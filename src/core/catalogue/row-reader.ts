@@ -70,7 +70,7 @@ const isDamagedKey = (text: string): boolean =>
   damagedKey.test(text) || (!dayOfYear.test(text) && beforeDate(text).length > 0);
 
 /** Reads rows into canonical texts; a value that cannot be read, or is impossible, is none, with a finding. */
-export const rowReader = (reading: RowReading): RowReader => {
+export function rowReader(reading: RowReading): RowReader {
   const { columns, file, keys, groups } = reading;
   const attributes = columns.map(({ attribute, column }) => ({ attribute, column }));
   const room = new MemoRoom(ROOM);
@@ -129,14 +129,14 @@ export const rowReader = (reading: RowReading): RowReader => {
       return { kind: "product", row, group, texts, findings, doubts };
     },
   };
-};
+}
 
 /** A further row has no key of its own, or the key of the row above, and brings only what may be added. */
-const furtherRows = (
+function furtherRows(
   { columns, furtherRowsAdd }: RowReading,
   keyAt: readonly number[],
   groupAt: number,
-): { test(texts: readonly string[]): boolean; follow(textAt: (at: number) => string): void } => {
+): { test(texts: readonly string[]): boolean; follow(textAt: (at: number) => string): void } {
   if (furtherRowsAdd.size === 0) return { test: () => false, follow: () => undefined };
   const own = new Set([...keyAt, groupAt]);
   const adds = columns.map(({ attribute }) => furtherRowsAdd.has(attribute));
@@ -155,4 +155,4 @@ const furtherRows = (
       return false;
     },
   };
-};
+}

@@ -46,13 +46,13 @@ export class RowTable {
 }
 
 /** The rows of products that a condition holds for. */
-export const rowsOf = (rows: KeptRows, isWanted: (product: number) => boolean): KeptRows => {
+export function rowsOf(rows: KeptRows, isWanted: (product: number) => boolean): KeptRows {
   const wanted = new RowGatherer();
   for (const [at, product] of rows.products.entries())
     if (isWanted(product))
       wanted.add({ first: rows.firsts[at] ?? 0, second: rows.seconds[at] ?? 0 }, product);
   return wanted.take();
-};
+}
 
 /** Gathers rows for a {@link RowTable}. */
 export class RowGatherer {

@@ -7,7 +7,7 @@ import type { MaybeBlank } from "../values/value.js";
 import { itemsOf } from "./list-text.js";
 
 /** A text that does not read as its kind, as older stores kept them, is no value: no channel may ever be given it. */
-const typed = ({ kind, list }: AttributeKind, text: string): MaybeBlank => {
+function typed({ kind, list }: AttributeKind, text: string): MaybeBlank {
   const one = (part: string): MaybeBlank => {
     if (kindFacts[kind].isStoredAsItIs) return part;
     const reading = readValue(kind, part);
@@ -16,7 +16,7 @@ const typed = ({ kind, list }: AttributeKind, text: string): MaybeBlank => {
   if (!list) return one(text);
   const values = itemsOf(text).flatMap((item) => one(item) ?? []);
   return values.length === 0 ? undefined : values;
-};
+}
 
 const isAsItStands = ({ kind, list }: AttributeKind): boolean => !list && kindFacts[kind].isStoredAsItIs;
 
@@ -27,7 +27,7 @@ const ROOM = 4_000_000;
 const TEXT: AttributeKind = { kind: "text", list: false };
 
 /** Begins to type texts, by the kinds of their slots. */
-export const typedTexts = (kinds: readonly AttributeKind[]): TypeText => {
+export function typedTexts(kinds: readonly AttributeKind[]): TypeText {
   const room = new MemoRoom(ROOM);
   const memos: TextMemo<{ readonly value: MaybeBlank }>[] = [];
   return (slot, text) => {
@@ -40,4 +40,4 @@ export const typedTexts = (kinds: readonly AttributeKind[]): TypeText => {
     memo.set(text, { value });
     return value;
   };
-};
+}

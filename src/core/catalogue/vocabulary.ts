@@ -117,10 +117,10 @@ export const columnSynonyms: ReadonlyMap<string, string> = bySynonym;
 const userAttribute: AttributeKind = { kind: "text", list: false };
 
 /** `name@de` is the name in German, `price@EUR` the price in euro: both have the kind of the name before the `@`. */
-export const attributeKind = (attribute: string): AttributeKind => {
+export function attributeKind(attribute: string): AttributeKind {
   const at = attribute.indexOf("@");
   return byName.get(at < 0 ? attribute : attribute.slice(0, at)) ?? userAttribute;
-};
+}
 
 /** The attribute that a folded column name usually stands for; undefined when none is known. */
 export const attributeForColumn = (foldedColumn: string): string | undefined => bySynonym.get(foldedColumn);

@@ -37,7 +37,7 @@ export const buildAxes = (
     };
   });
 
-const count = (row: TableRow, column: string, findings: Diagnostic[]): number | undefined => {
+function count(row: TableRow, column: string, findings: Diagnostic[]): number | undefined {
   const text = row.cell(column);
   if (text === "") return undefined;
   if (/^\d{1,6}$/.test(text)) return Number(text);
@@ -49,4 +49,4 @@ const count = (row: TableRow, column: string, findings: Diagnostic[]): number | 
     ),
   );
   return undefined;
-};
+}

@@ -46,7 +46,7 @@ const finders: Readonly<Record<Exclude<BannedKind, "pattern" | "list">, (value: 
 };
 
 /** Names of a value list, such as other firms'; each is looked for as whole words. */
-const listed = ({ values }: ValueList): FindWord => {
+function listed({ values }: ValueList): FindWord {
   const names = new Set(
     values.flatMap(({ value, label, synonyms }) => [value, label, ...synonyms].map(fold)),
   );
@@ -64,7 +64,7 @@ const listed = ({ values }: ValueList): FindWord => {
       }
     return undefined;
   };
-};
+}
 
 /** Builds what texts must not contain, from the rows of `banned.csv`. */
 export const buildBanned = (
@@ -114,25 +114,25 @@ export const buildBanned = (
     ];
   });
 
-const listFinder = (
+function listFinder(
   row: TableRow,
   name: string,
   lists: ReadonlyMap<string, ValueList>,
   findings: Diagnostic[],
-): FindWord => {
+): FindWord {
   const list = lists.get(name);
   if (list !== undefined) return listed(list);
   const facts = { path: `values/${name}.csv`, what: "the value list" };
   findings.push(diagnostic("missing-file", facts, { place: row.place("value") }));
   return () => undefined;
-};
+}
 
-const patternFinder = (
+function patternFinder(
   row: TableRow,
   value: string,
   patterns: PatternCompiler,
   findings: Diagnostic[],
-): FindWord => {
+): FindWord {
   const compiled = patterns(value);
   if ("find" in compiled) return (text) => compiled.find(text)?.slice(0, 40);
   findings.push(
@@ -143,4 +143,4 @@ const patternFinder = (
     ),
   );
   return () => undefined;
-};
+}

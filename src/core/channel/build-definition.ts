@@ -30,11 +30,11 @@ export interface BuiltDefinition {
 }
 
 /** Checks a definition's files against each other and compiles its conditions and rules. */
-export const buildDefinition = (
+export function buildDefinition(
   source: DefinitionSource,
   patterns: PatternCompiler,
   surroundings: Surroundings,
-): BuiltDefinition => {
+): BuiltDefinition {
   const { tree, findings: treeFindings } = buildTree(source.categories, source.retired);
   const lists = new Map(
     source.valueLists.map(({ name, place, values }) => [name, valueList(name, place, values)]),
@@ -125,10 +125,10 @@ export const buildDefinition = (
     categoryField: source.categoryField === undefined ? undefined : field(source.categoryField, source.place),
   };
   return { definition, findings };
-};
+}
 
 /** A layout serves purposes of the channel, and each purpose has a layout: else its files would be none. */
-const purposesServed = ({ layouts, purposes, place }: DefinitionSource): readonly Diagnostic[] => {
+function purposesServed({ layouts, purposes, place }: DefinitionSource): readonly Diagnostic[] {
   const known = purposes.map(({ purpose }) => purpose);
   const foreign = layouts.flatMap(({ name, purposes: own = [], place: at }) =>
     own
@@ -154,9 +154,9 @@ const purposesServed = ({ layouts, purposes, place }: DefinitionSource): readonl
       ),
     );
   return [...foreign, ...unserved];
-};
+}
 
-const byScope = (rules: readonly FieldRule[]): ReadonlyMap<string, readonly FieldRule[]> => {
+function byScope(rules: readonly FieldRule[]): ReadonlyMap<string, readonly FieldRule[]> {
   const found = new Map<string, FieldRule[]>();
   for (const rule of rules) {
     const own = found.get(rule.scope);
@@ -164,14 +164,14 @@ const byScope = (rules: readonly FieldRule[]): ReadonlyMap<string, readonly Fiel
     else own.push(rule);
   }
   return found;
-};
+}
 
-const buildCrossRules = (
+function buildCrossRules(
   sources: DefinitionSource["crossRules"],
   names: Names,
   tree: CategoryTree,
   surroundings: Surroundings,
-): { readonly crossRules: readonly CrossRule[]; readonly findings: readonly Diagnostic[] } => {
+): { readonly crossRules: readonly CrossRule[]; readonly findings: readonly Diagnostic[] } {
   const findings: Diagnostic[] = [];
   const crossRules = sources.flatMap(
     ({ code, scope, holds, says, severity, place }): readonly CrossRule[] => {
@@ -184,4 +184,4 @@ const buildCrossRules = (
     },
   );
   return { crossRules, findings };
-};
+}

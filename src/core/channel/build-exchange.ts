@@ -9,12 +9,12 @@ import type { LayoutDefinition } from "./layout-definition.js";
 const marks: ReadonlySet<string> = new Set(["file", "job", "action", "purpose", "version", "number"]);
 
 /** Holds an exchange against the rest of the definition. */
-export const buildExchange = (
+export function buildExchange(
   { exchange, results }: DefinitionSource,
   layouts: readonly LayoutDefinition[],
   fields: Names,
   findings: Diagnostic[],
-): ExchangeDefinition | undefined => {
+): ExchangeDefinition | undefined {
   if (exchange === undefined) return undefined;
   const { send, live, find, progress, place } = exchange;
   const wrong = (key: string, reason: string): void => {
@@ -91,4 +91,4 @@ export const buildExchange = (
           },
     categories: exchange.categories,
   };
-};
+}

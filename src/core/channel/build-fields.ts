@@ -46,10 +46,10 @@ export interface BuiltFields {
 }
 
 /** Builds fields and their rules from the rows of `fields.csv`: a field's first row says what it is everywhere. */
-export const buildFields = (
+export function buildFields(
   rows: DefinitionSource["fields"],
   building: Omit<Building, "findings">,
-): BuiltFields & { readonly findings: readonly Diagnostic[] } => {
+): BuiltFields & { readonly findings: readonly Diagnostic[] } {
   const findings: Diagnostic[] = [];
   const own: Building = { ...building, findings };
   const byCode = new Map<string, Field>();
@@ -74,9 +74,9 @@ export const buildFields = (
   });
   addAll(findings, contradictions(rules));
   return { fields, names, rules, findings };
-};
+}
 
-const fieldOf = (row: TableRow, slot: number, building: Building): Field => {
+function fieldOf(row: TableRow, slot: number, building: Building): Field {
   const code = row.cell("field");
   const kind = row.cell("kind");
   if (kind === "")
@@ -109,9 +109,9 @@ const fieldOf = (row: TableRow, slot: number, building: Building): Field => {
       .map((axis) => axis.trim())
       .filter(Boolean),
   };
-};
+}
 
-const ruleOf = (row: TableRow, field: Field, names: Names, building: Building): FieldRule => {
+function ruleOf(row: TableRow, field: Field, names: Names, building: Building): FieldRule {
   const { findings, tree, surroundings } = building;
   const scope = scopeOf(row.cell("scope") || "*", tree, row.place("scope"), findings);
   const need = row.cell("need");
@@ -131,9 +131,9 @@ const ruleOf = (row: TableRow, field: Field, names: Names, building: Building): 
     limits: limitsOf(row, building),
     place: row.place(),
   };
-};
+}
 
-const limitsOf = (row: TableRow, building: Building): Limits => {
+function limitsOf(row: TableRow, building: Building): Limits {
   const counted = row.cell("counted");
   if (counted !== "" && counted !== "characters" && counted !== "bytes")
     wrongCell(building, row, "counted", "characters or bytes");
@@ -149,16 +149,16 @@ const limitsOf = (row: TableRow, building: Building): Limits => {
     values: listOf(row, building),
     isOpenList: row.cell("open") === "" ? undefined : yesNo(row, "open", building),
   };
-};
+}
 
-const levelOf = (row: TableRow, building: Building): Level => {
+function levelOf(row: TableRow, building: Building): Level {
   const text = row.cell("level");
   const found = levels.find((level) => level === text);
   if (text !== "" && found === undefined) wrongCell(building, row, "level", levels.join(", "));
   return found ?? "single";
-};
+}
 
-const patternOf = (row: TableRow, { patterns, findings }: Building): Pattern | undefined => {
+function patternOf(row: TableRow, { patterns, findings }: Building): Pattern | undefined {
   const source = row.cell("pattern");
   if (source === "") return undefined;
   const compiled = patterns(source);
@@ -166,9 +166,9 @@ const patternOf = (row: TableRow, { patterns, findings }: Building): Pattern | u
   const facts = { pattern: source, reason: compiled.reason };
   findings.push(diagnostic("wrong-pattern-source", facts, { place: row.place("pattern") }));
   return undefined;
-};
+}
 
-const listOf = (row: TableRow, { lists, findings }: Building): ValueList | undefined => {
+function listOf(row: TableRow, { lists, findings }: Building): ValueList | undefined {
   const name = row.cell("values");
   const list = name === "" ? undefined : lists.get(name);
   if (name !== "" && list === undefined)
@@ -180,9 +180,9 @@ const listOf = (row: TableRow, { lists, findings }: Building): ValueList | undef
       ),
     );
   return list;
-};
+}
 
-const contradictions = (rules: readonly FieldRule[]): readonly Diagnostic[] => {
+function contradictions(rules: readonly FieldRule[]): readonly Diagnostic[] {
   const seen = new Map<string, FieldRule>();
   return rules.flatMap((rule) => {
     if (rule.need === undefined) return [];
@@ -199,32 +199,32 @@ const contradictions = (rules: readonly FieldRule[]): readonly Diagnostic[] => {
       ),
     ];
   });
-};
+}
 
-const wrongCell = ({ findings }: Building, row: TableRow, column: string, expected: string): void => {
+function wrongCell({ findings }: Building, row: TableRow, column: string, expected: string): void {
   findings.push(
     diagnostic("wrong-cell", { column, value: row.cell(column), expected }, { place: row.place(column) }),
   );
-};
+}
 
-const count = (row: TableRow, column: string, building: Building): number | undefined => {
+function count(row: TableRow, column: string, building: Building): number | undefined {
   const text = row.cell(column);
   if (text === "") return undefined;
   if (/^\d{1,9}$/.test(text)) return Number(text);
   wrongCell(building, row, column, "a whole number");
   return undefined;
-};
+}
 
-const number = (row: TableRow, column: string, building: Building): Decimal | undefined => {
+function number(row: TableRow, column: string, building: Building): Decimal | undefined {
   const text = row.cell(column);
   const value = text === "" ? undefined : decimal(text);
   if (text !== "" && value === undefined) wrongCell(building, row, column, "a number");
   return value;
-};
+}
 
-const yesNo = (row: TableRow, column: string, building: Building): boolean => {
+function yesNo(row: TableRow, column: string, building: Building): boolean {
   const text = row.cell(column);
   const value = text === "" ? false : readYesNo(text);
   if (value === undefined) wrongCell(building, row, column, "yes or no");
   return value === true;
-};
+}

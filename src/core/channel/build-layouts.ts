@@ -19,10 +19,7 @@ interface BuiltLayouts {
 const encodings = ["utf-8", "utf-16le", "windows-1252", "iso-8859-1", "iso-8859-15"] as const;
 
 /** Ties each layout's columns and elements to the fields they show. */
-export const buildLayouts = (
-  sources: DefinitionSource["layouts"],
-  fields: readonly Field[],
-): BuiltLayouts => {
+export function buildLayouts(sources: DefinitionSource["layouts"], fields: readonly Field[]): BuiltLayouts {
   const findings: Diagnostic[] = [];
   const byCode = new Map<string, Field>(fields.map((field) => [field.code, field]));
   const find: FindField = (code, place) => {
@@ -45,7 +42,7 @@ export const buildLayouts = (
     return built ?? [];
   });
   return { layouts, findings };
-};
+}
 
 const isField = (cell: LayoutCell): cell is LayoutColumn => "field" in cell;
 
@@ -56,13 +53,13 @@ const styleOf = (settings: LayoutSettings): ValueStyle => ({
   date: settings.text("date", "YYYY-MM-DD"),
 });
 
-const layoutOf = (
+function layoutOf(
   source: LayoutSource,
   settings: LayoutSettings,
   fields: readonly Field[],
   find: FindField,
   findings: Diagnostic[],
-): LayoutDefinition | undefined => {
+): LayoutDefinition | undefined {
   const cells = layoutCells(source, fields, find, findings);
   const common = {
     name: source.name,
@@ -78,4 +75,4 @@ const layoutOf = (
   return format === undefined
     ? undefined
     : buildLayout(format, { source, settings, cells, common, find, findings });
-};
+}

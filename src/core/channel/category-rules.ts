@@ -33,7 +33,7 @@ export interface CategoryRules {
 const given = (limits: Limits): Limits =>
   Object.fromEntries(Object.entries(limits).filter(([, limit]) => limit !== undefined));
 
-const combine = (field: Field, rows: readonly FieldRule[]): CategoryField => {
+function combine(field: Field, rows: readonly FieldRule[]): CategoryField {
   let need: Need = "optional";
   let place = rows[0]?.place ?? { file: "" };
   let limits: Limits = {};
@@ -51,10 +51,10 @@ const combine = (field: Field, rows: readonly FieldRule[]): CategoryField => {
     place = row.place;
   }
   return { field, need, conditionalNeeds: conditional.map((entry) => entry.need), limits, place };
-};
+}
 
 /** Resolves what a category asks itself, from `*` down to it: the nearest scope speaks last. */
-const resolved = (definition: ChannelDefinition, category: Category): CategoryRules => {
+function resolved(definition: ChannelDefinition, category: Category): CategoryRules {
   const scopes = [
     "*",
     ...withAncestors(category)
@@ -76,7 +76,7 @@ const resolved = (definition: ChannelDefinition, category: Category): CategoryRu
     }),
     crossRules: definition.crossRules.filter(({ scope }) => scopes.includes(scope)),
   };
-};
+}
 
 /**
  * The rules of a category, resolved once for all products placed in it and for all who ask. A category with no rows of its

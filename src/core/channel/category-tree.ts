@@ -73,7 +73,7 @@ interface BuiltTree {
 const DEPTH_LIMIT = 60;
 
 /** Builds the tree from its rows; reports double codes, orphans and cycles, all at once. */
-export const buildTree = (rows: readonly CategoryRow[], retired: readonly RetiredRow[] = []): BuiltTree => {
+export function buildTree(rows: readonly CategoryRow[], retired: readonly RetiredRow[] = []): BuiltTree {
   const findings: Diagnostic[] = [];
   const byCode = new Map<string, CategoryRow>();
   for (const row of rows) {
@@ -141,9 +141,9 @@ export const buildTree = (rows: readonly CategoryRow[], retired: readonly Retire
     }
   }
   return { tree: treeOf([...built.values()], retired), findings };
-};
+}
 
-const treeOf = (categories: readonly Category[], retired: readonly RetiredRow[]): CategoryTree => {
+function treeOf(categories: readonly Category[], retired: readonly RetiredRow[]): CategoryTree {
   const gone = new Map(retired.map((row) => [row.code, row]));
   const byCode = new Map<string, Category>(categories.map((category) => [category.code, category]));
   let byName: Map<string, Category> | undefined;
@@ -162,4 +162,4 @@ const treeOf = (categories: readonly Category[], retired: readonly RetiredRow[])
       return byName.get(nameKey(codeOrPath));
     },
   };
-};
+}

@@ -128,10 +128,10 @@ export interface ChannelDefinition {
 }
 
 /** A field by its code; undefined where there is none. */
-export const fieldNamed = (definition: ChannelDefinition, code: string): Field | undefined => {
+export function fieldNamed(definition: ChannelDefinition, code: string): Field | undefined {
   const slot = definition.fieldNames.find(code)?.slot;
   return slot === undefined ? undefined : definition.fields[slot];
-};
+}
 
 /** The layout whose files the channel takes by itself. */
 export const sentLayoutOf = ({ layouts, exchange }: ChannelDefinition): LayoutDefinition | undefined =>

@@ -34,7 +34,7 @@ const noneOf = (word: unknown, words: readonly string[]): string =>
   `is one of ${words.join(", ")}${orNearest(nearest(String(word), words))}`;
 
 /** What is wrong with how a column is written, before any field is looked for; each fault once. */
-const refuseWrong = (column: Readonly<Record<string, unknown>>, { wrong }: ColumnReader): boolean => {
+function refuseWrong(column: Readonly<Record<string, unknown>>, { wrong }: ColumnReader): boolean {
   const { name, part, says, repeat, item, at, joined_by: joinedBy, field } = column;
   const own = `columns, ${typeof name === "string" ? name : "one without a name"}`;
   let isRight = true;
@@ -64,12 +64,12 @@ const refuseWrong = (column: Readonly<Record<string, unknown>>, { wrong }: Colum
   if (at !== undefined && !(typeof at === "string" && /^[A-Z]{1,3}$/.test(at)))
     fault("at", "is the letter of a workbook's column, such as C");
   return isRight;
-};
+}
 
-const cellsOf = (
+function cellsOf(
   column: NonNullable<LayoutSource["columns"]>[number],
   reader: ColumnReader,
-): readonly LayoutCell[] => {
+): readonly LayoutCell[] {
   const { find, place } = reader;
   if (typeof column === "string") {
     const field = find(column, place);
@@ -86,15 +86,15 @@ const cellsOf = (
   return repeat === undefined
     ? [own]
     : Array.from({ length: repeat }, (_, item) => ({ ...own, name: `${name}_${item + 1}`, item }));
-};
+}
 
 /** A layout's columns tied to the fields they show; all fields where it names none. What is wrong with any is told. */
-export const layoutCells = (
+export function layoutCells(
   { columns, place }: LayoutSource,
   fields: readonly Field[],
   find: FindField,
   findings: Diagnostic[],
-): readonly LayoutCell[] => {
+): readonly LayoutCell[] {
   const wrong = (key: string, reason: string): void => {
     findings.push(diagnostic("wrong-setting", { key, reason }, { place }));
   };
@@ -102,4 +102,4 @@ export const layoutCells = (
     columns?.flatMap((column) => cellsOf(column, { find, place, wrong })) ??
     fields.map((field) => ({ name: field.code, field, part: "whole" as const, joinedBy: undefined }))
   );
-};
+}

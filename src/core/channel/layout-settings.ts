@@ -30,12 +30,12 @@ export interface LayoutSettings {
 }
 
 /** Begins to read settings; `above` is what keys are called below in messages. */
-export const layoutSettings = (
+export function layoutSettings(
   settings: Readonly<Record<string, unknown>>,
   place: Place,
   findings: Diagnostic[],
   above = "settings.",
-): LayoutSettings => {
+): LayoutSettings {
   const asked = new Set<string>();
   const wrong = (key: string, reason: string): void => {
     findings.push(diagnostic("wrong-setting", { key: `${above}${key}`, reason }, { place }));
@@ -115,4 +115,4 @@ export const layoutSettings = (
           );
     },
   };
-};
+}

@@ -6,7 +6,7 @@ import { countText } from "../diagnostics/phrases.js";
 const SHOWN_VALUES = 6;
 
 /** What a field takes in a category, in words: kind, unit, bounds, the first of its values. */
-export const limitWords = ({ field, limits }: CategoryField): readonly string[] => {
+export function limitWords({ field, limits }: CategoryField): readonly string[] {
   const {
     minLength,
     maxLength,
@@ -46,4 +46,4 @@ export const limitWords = ({ field, limits }: CategoryField): readonly string[] 
             .join(", ")}${values.values.length > SHOWN_VALUES ? ", …" : ""}`,
         ]),
   ];
-};
+}

@@ -12,17 +12,17 @@ const LEAST_DIGITS = 8;
 const MOST_DIGITS = 15;
 
 /** Groups as people dial them: two digits and more each, parted by blanks, brackets or slashes, not by dashes alone. */
-const isGrouped = (written: string): boolean => {
+function isGrouped(written: string): boolean {
   if (day.test(written)) return false;
   const groups = written.split(/[^\d]+/).filter(Boolean);
   return groups.length > 1 && /[ ()/]/.test(written) && groups.every((group) => group.length > 1);
-};
+}
 
 /**
  * A telephone number in a text; undefined where there is none. Part numbers, barcodes and sizes are digits, too: without
  * a country's sign, a number is a telephone's when it stands in groups as people dial them or behind a word for calling.
  */
-export const phoneNumber = (text: string): string | undefined => {
+export function phoneNumber(text: string): string | undefined {
   for (const { 0: written, index } of text.matchAll(candidate)) {
     const digits = written.replace(/\D/g, "").length;
     const before = text.slice(Math.max(0, index - 40), index);
@@ -30,4 +30,4 @@ export const phoneNumber = (text: string): string | undefined => {
     if (written.startsWith("+") || call.test(before) || isGrouped(written)) return written;
   }
   return undefined;
-};
+}

@@ -8,7 +8,7 @@ import type { CategoryTree } from "./category-tree.js";
 export type Scope = "*" | CategoryCode;
 
 /** The scope that a cell names, by code or path; one that is not in the tree is told with the nearest. */
-export const scopeOf = (text: string, tree: CategoryTree, place: Place, findings: Diagnostic[]): Scope => {
+export function scopeOf(text: string, tree: CategoryTree, place: Place, findings: Diagnostic[]): Scope {
   const category = text === "*" ? undefined : tree.named(text);
   if (text !== "*" && category === undefined) {
     findings.push(
@@ -16,4 +16,4 @@ export const scopeOf = (text: string, tree: CategoryTree, place: Place, findings
     );
   }
   return category?.code ?? "*";
-};
+}

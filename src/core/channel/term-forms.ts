@@ -36,11 +36,11 @@ const singular = (word: string): string =>
 const apart = /[+<>#&/%]|-(?!\p{L})|(?<!\p{L})-/u;
 
 /** Without spaces, in one spelling of the English-speaking countries, singular: `Off-White` and `offwhite`, `gray` and `grey`. */
-const spelling = (text: string): string | undefined => {
+function spelling(text: string): string | undefined {
   if (apart.test(termKey(text))) return undefined;
   const words = fold(text).split(" ").filter(Boolean);
   return words.length === 0 ? undefined : words.map((word) => singular(spellings.get(word) ?? word)).join("");
-};
+}
 
 const letterSizes = new Map<string, string>(
   Object.entries({
@@ -75,7 +75,7 @@ const letterSizes = new Map<string, string>(
 
 const extraSize = /^(?:(\d)(?:x|extra)?|(x{1,4})|((?:extra)+))(small|large|s|l)$/;
 
-const letterSize = (text: string): string | undefined => {
+function letterSize(text: string): string | undefined {
   if (/[+<>#&/%]/.test(text)) return undefined;
   const compact = fold(text).replaceAll(" ", "");
   const known = letterSizes.get(compact);
@@ -85,13 +85,13 @@ const letterSize = (text: string): string | undefined => {
   const [, digit, crosses, extras = "", end = ""] = found;
   const times = digit === undefined ? (crosses?.length ?? extras.length / "extra".length) : Number(digit);
   return `${times === 1 ? "" : times}x${end[0] ?? ""}`;
-};
+}
 
 const ages =
   /^(?:ages?|from|ab|alter)?\s*(\d{1,3})(?:\s*(?:-|–|to|bis|\/)\s*(\d{1,3}))?\s*(\+)?\s*(m|months?|mths?|monate?|y|yrs?|years?|jahren?)?\s*(\+|and (?:older|up|over)|plus)?$/i;
 
 /** `3-4 years` for `3–4 Yrs`, `3+ years` for `from 3 years`; undefined where no unit of time shows that it is an age. */
-const age = (text: string): string | undefined => {
+function age(text: string): string | undefined {
   const found = ages.exec(text.trim());
   if (found === null) return undefined;
   const [, low = "", high, plus, unit, more] = found;
@@ -101,11 +101,11 @@ const age = (text: string): string | undefined => {
   if (!saysAge) return undefined;
   const months = /^m/i.test(unit ?? "");
   return `${low}${high === undefined ? "" : `-${high}`}${isOpen ? "+" : ""} ${months ? "months" : "years"}`;
-};
+}
 
 const range = /^(.+?)\s*(?:-|–|\/|\bto\b|\bbis\b)\s*(.+)$/i;
 
-const oneSize = (text: string): string | undefined => {
+function oneSize(text: string): string | undefined {
   const letters = letterSize(text);
   if (letters !== undefined) return letters;
   // The number of a size without the name of its system: it tells which is meant where the list has one such only.
@@ -114,10 +114,10 @@ const oneSize = (text: string): string | undefined => {
       text.trim(),
     );
   return number?.[1]?.replace(/\s?½/, ".5").replace(",", ".");
-};
+}
 
 /** A size in one notation: `2xl` for `XX-Large`, `38-40` for `38/40`, `3-4 years` for `3–4 Y`. */
-const size = (text: string): string | undefined => {
+function size(text: string): string | undefined {
   // "S (small)" says it twice.
   const bare = text.replace(/\s*\([^)]*\)\s*/g, " ").trim();
   const single = age(bare) ?? oneSize(bare);
@@ -126,13 +126,13 @@ const size = (text: string): string | undefined => {
   if (ends === null) return undefined;
   const [low, high] = [oneSize(ends[1] ?? ""), oneSize(ends[2] ?? "")];
   return low === undefined || high === undefined ? undefined : `${low}-${high}`;
-};
+}
 
 /** `yes` or `no` for the usual words of both. */
-const yesNo = (text: string): string | undefined => {
+function yesNo(text: string): string | undefined {
   const read = readYesNo(text.trim());
   return read === undefined ? undefined : read ? "yes" : "no";
-};
+}
 
 /** In the order in which they are tried, after the letters themselves. */
 export const termForms: readonly TermForm[] = [

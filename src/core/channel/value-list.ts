@@ -25,7 +25,7 @@ export interface ValueList {
 const REMEMBERED = 10_000;
 
 /** Makes a list ready to be asked. */
-export const valueList = (name: string, place: Place, values: readonly PermittedValue[]): ValueList => {
+export function valueList(name: string, place: Place, values: readonly PermittedValue[]): ValueList {
   const exact = new Set(values.map(({ value }) => value));
   const folded = new Map<string, string>();
   // Own values win over labels, labels over synonyms; of two alike the first in the file.
@@ -72,13 +72,13 @@ export const valueList = (name: string, place: Place, values: readonly Permitted
     },
     match: (text) => (exact.has(text) ? text : (folded.get(termKey(text)) ?? bySpelling(text))),
   };
-};
+}
 
 /** Values by one of their forms; a form that two values share tells neither, unless one of them is the value itself. */
-const formIndex = (
+function formIndex(
   values: readonly PermittedValue[],
   form: TermForm,
-): ReadonlyMap<string, string | undefined> => {
+): ReadonlyMap<string, string | undefined> {
   const index = new Map<string, string | undefined>();
   const learn = (texts: (value: PermittedValue) => readonly string[]): void => {
     const round = new Map<string, string | undefined>();
@@ -93,4 +93,4 @@ const formIndex = (
   learn(({ value }) => [value]);
   learn(({ label, synonyms }) => [label, ...synonyms].filter((text) => text !== ""));
   return form.wanted.every((key) => index.has(key)) ? index : new Map();
-};
+}

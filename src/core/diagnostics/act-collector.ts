@@ -33,7 +33,7 @@ interface GrowingAct {
 }
 
 /** The acts that all errors of one listing need together. */
-export const actsOf = (findings: readonly Diagnostic[]): ReadonlyMap<string, Act> => {
+export function actsOf(findings: readonly Diagnostic[]): ReadonlyMap<string, Act> {
   const needed = new Map<string, Act>();
   for (const finding of findings) {
     if (!isError(finding)) continue;
@@ -41,10 +41,10 @@ export const actsOf = (findings: readonly Diagnostic[]): ReadonlyMap<string, Act
     needed.set(actKey(act), act);
   }
   return needed;
-};
+}
 
 /** Begins to collect. */
-export const actCollector = (): ActCollector => {
+export function actCollector(): ActCollector {
   const acts = new Map<string, GrowingAct>();
   const growing = (key: string, act: Act, example: string): GrowingAct => {
     let own = acts.get(key);
@@ -77,4 +77,4 @@ export const actCollector = (): ActCollector => {
       }
     },
   };
-};
+}

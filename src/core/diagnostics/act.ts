@@ -77,7 +77,7 @@ export const correctIt: SettlingAct<unknown> = (facts, where) =>
   );
 
 /** Two findings with the same key are settled together. */
-export const actKey = (act: Act): string => {
+export function actKey(act: Act): string {
   switch (act.act) {
     case "column":
       return `column ${act.attributes.join(" ")}`;
@@ -96,10 +96,10 @@ export const actKey = (act: Act): string => {
     default:
       return assertNever(act);
   }
-};
+}
 
 /** What is to be done, in a few words. */
-export const actText = (act: Act, files: FileNames): string => {
+export function actText(act: Act, files: FileNames): string {
   switch (act.act) {
     case "column":
       return `give ${act.attributes.join(" or ")}, in a file or a gap sheet`;
@@ -120,4 +120,4 @@ export const actText = (act: Act, files: FileNames): string => {
     default:
       return assertNever(act);
   }
-};
+}

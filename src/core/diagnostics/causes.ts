@@ -39,10 +39,10 @@ export interface CauseCollector {
   byCode(): ReadonlyMap<Code, number>;
 }
 
-const keyOf = (finding: Diagnostic): string => {
+function keyOf(finding: Diagnostic): string {
   const { code, facts, channel, field, severity } = finding;
   return [code, severity, channel ?? "", field ?? "", entryOf(finding).apart(facts)].join("\u0000");
-};
+}
 
 const severityOrder: Readonly<Record<Severity, number>> = { error: 0, warning: 1, advice: 2 };
 
@@ -57,17 +57,17 @@ interface GrowingCause {
 }
 
 /** How many findings there are of each kind. */
-const tally = <K>(
+function tally<K>(
   causes: Iterable<GrowingCause>,
   kindOf: (cause: GrowingCause) => K,
-): ReadonlyMap<K, number> => {
+): ReadonlyMap<K, number> {
   const counts = new Map<K, number>();
   for (const cause of causes) counts.set(kindOf(cause), (counts.get(kindOf(cause)) ?? 0) + cause.findings);
   return counts;
-};
+}
 
 /** Begins to collect; so many examples are kept of each. */
-export const causeCollector = (most = EXAMPLES): CauseCollector => {
+export function causeCollector(most = EXAMPLES): CauseCollector {
   const causes = new Map<string, GrowingCause>();
   const causeOf = (finding: Diagnostic): GrowingCause => {
     const key = keyOf(finding);
@@ -124,4 +124,4 @@ export const causeCollector = (most = EXAMPLES): CauseCollector => {
           categories: categories.size,
         })),
   };
-};
+}

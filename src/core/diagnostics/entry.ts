@@ -11,10 +11,10 @@ export const entryOf = ({ code }: Pick<Diagnostic, "code">): Finding<unknown> =>
   findings[code] as Finding<unknown>;
 
 /** The act that settles a finding, and all like it. */
-export const actFor = (finding: Diagnostic): Act => {
+export function actFor(finding: Diagnostic): Act {
   const { code, channel = "", field = "" } = finding;
   return entryOf(finding).act(finding.facts, { code, channel, field });
-};
+}
 
 /** What a gap sheet asks for a finding. */
 export const askedFor = (finding: Diagnostic): Asked => entryOf(finding).asks(finding.facts);

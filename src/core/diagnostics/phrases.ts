@@ -5,10 +5,10 @@ import type { ReadingProblem } from "../values/read.js";
 const SHOWN_LENGTH = 60;
 
 /** A text in quotes, on one line, cut where it is long. */
-export const quote = (text: string): string => {
+export function quote(text: string): string {
   const line = text.replace(/\s+/g, " ");
   return `"${line.length > SHOWN_LENGTH ? `${line.slice(0, SHOWN_LENGTH)}…` : line}"`;
-};
+}
 
 /** `1 product`, `1,200 products`. */
 export const countText = (count: number, one: string, many = `${one}s`): string =>

@@ -26,14 +26,14 @@ export const isSilenced = (
       isWithin(finding, silence, ourCategory),
   );
 
-const isWithin = (
+function isWithin(
   { category }: Diagnostic,
   { ourCategory, channelCategories }: Silence,
   own: string | undefined,
-): boolean => {
+): boolean {
   if (ourCategory === undefined && channelCategories === undefined) return true;
   return (
     (ourCategory !== undefined && own !== undefined && isUnder(own, ourCategory)) ||
     (category !== undefined && channelCategories?.has(category) === true)
   );
-};
+}

@@ -6,7 +6,7 @@ const orNearest = (names: readonly string[]): string =>
   names.length === 0 ? "" : `; nearest: ${names.map((name) => `"${name}"`).join(", ")}`;
 
 /** What could not be worked out, and what to do, in one sentence. */
-export const troubleText = (facts: TroubleFacts, files: FileNames): string => {
+export function troubleText(facts: TroubleFacts, files: FileNames): string {
   switch (facts.trouble) {
     case "divided-by-zero":
       return "it is divided by 0";
@@ -33,7 +33,7 @@ export const troubleText = (facts: TroubleFacts, files: FileNames): string => {
     default:
       return assertNever(facts);
   }
-};
+}
 
 /** Two troubles with the same key are one thing to settle. */
 export const troubleKey = (facts: TroubleFacts): string => JSON.stringify(facts);

@@ -39,13 +39,13 @@ interface Asking {
 }
 
 /** What a listing's findings come to as questions; `withAdvice` asks for what is only recommended, too. */
-export const asksOf = (
+export function asksOf(
   listing: Listing,
   findings: readonly Diagnostic[],
   family: Family,
   setup: ChannelSetup,
   withAdvice = false,
-): Asks => {
+): Asks {
   const asks: Ask[] = [];
   const others: Diagnostic[] = [];
   for (const finding of findings) {
@@ -55,9 +55,9 @@ export const asksOf = (
     addAll(asks, found);
   }
   return { asks, others };
-};
+}
 
-const asksFor = (finding: Diagnostic, asking: Asking): readonly Ask[] => {
+function asksFor(finding: Diagnostic, asking: Asking): readonly Ask[] {
   const asked = askedFor(finding);
   if (asked.asks === "nothing") return [];
   if (asked.asks === "rule") return brokenRule(asked.rule, asking);
@@ -79,7 +79,7 @@ const asksFor = (finding: Diagnostic, asking: Asking): readonly Ask[] => {
     default:
       return assertNever(asked);
   }
-};
+}
 
 const ruleOf = (code: string | undefined, { listing }: Asking): CategoryField | undefined =>
   code === undefined ? undefined : listing.plan.fields.find(({ rule }) => rule.field.code === code)?.rule;
@@ -111,7 +111,7 @@ const ofAttribute = (
   proposal: fromSiblings(choices[0], listing.product, family) ?? fromName(rule, listing.product),
 });
 
-const missing = (rule: CategoryField, asking: Asking): Ask => {
+function missing(rule: CategoryField, asking: Asking): Ask {
   const { product, plan } = asking.listing;
   const reads = plan.bySlot[rule.field.slot]?.fill?.program.reads ?? [];
   const [first, ...others] = reads
@@ -120,10 +120,10 @@ const missing = (rule: CategoryField, asking: Asking): Ask => {
   return first === undefined
     ? ofField(rule, undefined, fromName(rule, product), asking)
     : ofAttribute(rule, [first, ...others], undefined, asking);
-};
+}
 
 /** A wrong value is asked for where it stands: in the attribute that gives it as it is, or else in the field. */
-const wrong = (rule: CategoryField, written: string, asking: Asking): Ask => {
+function wrong(rule: CategoryField, written: string, asking: Asking): Ask {
   const { product, plan } = asking.listing;
   const reads = plan.bySlot[rule.field.slot]?.fill?.program.reads ?? [];
   const source = reads.find((slot) => {
@@ -134,7 +134,7 @@ const wrong = (rule: CategoryField, written: string, asking: Asking): Ask => {
   return name === undefined
     ? ofField(rule, written, undefined, asking)
     : { ...ofAttribute(rule, [name], written, asking), proposal: undefined };
-};
+}
 
 const term = (rule: CategoryField, written: string, { setup }: Asking): Ask => ({
   target: { kind: "term", channel: setup.channel, field: rule.field.code },
@@ -146,7 +146,7 @@ const term = (rule: CategoryField, written: string, { setup }: Asking): Ask => (
 });
 
 /** A rule between fields asks for those that are blank; where none is, for the first that it looks at. */
-const brokenRule = (code: string, asking: Asking): readonly Ask[] => {
+function brokenRule(code: string, asking: Asking): readonly Ask[] {
   const { listing } = asking;
   const rule = listing.plan.rules.crossRules.find((one) => one.code === code);
   const looked = (rule?.holds.reads ?? []).flatMap((slot) => listing.plan.bySlot[slot]?.rule ?? []);
@@ -155,7 +155,7 @@ const brokenRule = (code: string, asking: Asking): readonly Ask[] => {
   if (blank.length > 0)
     return blank.filter(({ field }) => field.kind !== "yes-no").map((one) => missing(one, asking));
   return first === undefined ? [] : [ofField(first, valueText(first, asking), undefined, asking)];
-};
+}
 
 /** What of a product helps a person to answer. */
 export const helpOf = ({ product }: Pick<Listing, "product">): string =>

@@ -33,11 +33,11 @@ export type CheckedAnswer =
   | { readonly findings: readonly Diagnostic[] };
 
 /** Holds an answer against what it is for; a right one becomes the text that is kept. */
-export const checkAnswer = (
+export function checkAnswer(
   answer: SheetAnswer,
   asking: readonly AskingField[],
   currency: string,
-): CheckedAnswer => {
+): CheckedAnswer {
   const [first] = asking;
   const kind =
     answer.target.kind === "attribute" ? attributeKind(answer.target.attribute).kind : first?.rule.field.kind;
@@ -56,7 +56,7 @@ export const checkAnswer = (
     case "term":
       return first === undefined ? { text: cleanText(answer.text) } : forTerm(answer, first);
   }
-};
+}
 
 const refused = (
   answer: SheetAnswer,
@@ -76,7 +76,7 @@ type CodeWithFacts = {
   [C in Diagnostic["code"]]: [C, Extract<Diagnostic, { code: C }>["facts"]];
 }[Diagnostic["code"]];
 
-const unknownValue = (answer: SheetAnswer, asking: AskingField, written: string): CheckedAnswer => {
+function unknownValue(answer: SheetAnswer, asking: AskingField, written: string): CheckedAnswer {
   const { rule, setup } = asking;
   return refused(answer, asking, "unknown-value", {
     label: rule.field.label,
@@ -84,7 +84,7 @@ const unknownValue = (answer: SheetAnswer, asking: AskingField, written: string)
     nearest: rule.limits.values?.near(written) ?? [],
     lexicon: setup.files.lexicon,
   });
-};
+}
 
 const partsOf = (text: string): readonly string[] => text.split(SEVERAL).map(cleanText).filter(Boolean);
 
@@ -93,12 +93,12 @@ const translateIn =
   (term: string): string | undefined =>
     permittedFor(setup, rule, textOf(listing.product, "category"), term);
 
-const forAttribute = (
+function forAttribute(
   answer: SheetAnswer,
   attribute: string,
   asking: readonly AskingField[],
   currency: string,
-): CheckedAnswer => {
+): CheckedAnswer {
   if (answer.text === CLEAR_WORD) return { text: CLEARED };
   const notes: CellNotes = { findings: [], doubts: [] };
   const unit = asking.map(({ rule }) => rule.field.unit?.code).find((code) => code !== undefined);
@@ -138,16 +138,16 @@ const forAttribute = (
   const taken = listed.filter((one) => !("problem" in coerce(itemsOf(text), one.rule, translateIn(one))));
   const [first] = listed;
   return first !== undefined && taken.length === 0 ? unknownValue(answer, first, answer.text) : { text };
-};
+}
 
-const bindsList = ({ rule, listing }: AskingField, attribute: string): boolean => {
+function bindsList({ rule, listing }: AskingField, attribute: string): boolean {
   const slot = listing.plan.bySlot[rule.field.slot]?.fill?.program.isJust;
   const taken = slot === undefined ? undefined : listing.product.attributes.names[slot];
   return rule.limits.values !== undefined && rule.limits.isOpenList !== true && taken === attribute;
-};
+}
 
 /** A bare number is meant in the field's own unit, a bare amount in the channel's first currency. */
-const coerced = (text: string, asking: AskingField): Coerced => {
+function coerced(text: string, asking: AskingField): Coerced {
   const { rule, setup } = asking;
   const given: Value = rule.field.list ? partsOf(text) : cleanText(text);
   const found = coerce(given, rule, translateIn(asking));
@@ -156,9 +156,9 @@ const coerced = (text: string, asking: AskingField): Coerced => {
   const money = found.problem === "no-currency" ? setup.definition.currencies[0] : undefined;
   const ending = unit ?? money;
   return ending === undefined ? found : coerce(`${cleanText(text)} ${ending}`, rule, translateIn(asking));
-};
+}
 
-const forField = (answer: SheetAnswer, asking: AskingField): CheckedAnswer => {
+function forField(answer: SheetAnswer, asking: AskingField): CheckedAnswer {
   const { rule, setup } = asking;
   const found = coerced(answer.text, asking);
   if ("problem" in found)
@@ -190,9 +190,9 @@ const forField = (answer: SheetAnswer, asking: AskingField): CheckedAnswer => {
     advice,
     text: canonicalText(value, LIST_SEPARATOR),
   };
-};
+}
 
-const forTerm = (answer: SheetAnswer, asking: AskingField): CheckedAnswer => {
+function forTerm(answer: SheetAnswer, asking: AskingField): CheckedAnswer {
   const value = asking.rule.limits.values?.match(cleanText(answer.text));
   return value === undefined ? unknownValue(answer, asking, answer.text) : { text: value };
-};
+}

@@ -103,7 +103,7 @@ interface GrowingSheet {
 const FEW_ROWS = 8;
 
 /** Begins to gather. */
-export const gapCollector = ({ merged, recommended, single }: GapWishes): GapCollector => {
+export function gapCollector({ merged, recommended, single }: GapWishes): GapCollector {
   const sheets = new Map<string, GrowingSheet>();
   const terms = new Map<string, Sku>();
   const others = new Map<Diagnostic["code"], number>();
@@ -165,16 +165,16 @@ export const gapCollector = ({ merged, recommended, single }: GapWishes): GapCol
     },
     gaps: () => ({ sheets: finished([...sheets.values()]), ...counts, others }),
   };
-};
+}
 
 /** Of several attributes that would do, the one that another channel asks for already. */
-const askedAlready = (ask: Ask, { cells }: GrowingRow): Ask => {
+function askedAlready(ask: Ask, { cells }: GrowingRow): Ask {
   const known = ask.choices.find((attribute) => cells.has(targetKey({ kind: "attribute", attribute })));
   return known === undefined ? ask : { ...ask, target: { kind: "attribute", attribute: known } };
-};
+}
 
 /** Where several fields would take one of several attributes, the one that serves most of them is asked for. */
-const chosen = (asks: readonly Ask[]): readonly Ask[] => {
+function chosen(asks: readonly Ask[]): readonly Ask[] {
   const wanted = new Map<string, number>();
   for (const { choices } of asks)
     for (const choice of choices) wanted.set(choice, (wanted.get(choice) ?? 0) + 1);
@@ -184,15 +184,15 @@ const chosen = (asks: readonly Ask[]): readonly Ask[] => {
     const best = ask.choices.reduce((a, b) => ((wanted.get(b) ?? 0) > (wanted.get(a) ?? 0) ? b : a));
     return best === first ? ask : { ...ask, target: { kind: "attribute", attribute: best } };
   });
-};
+}
 
-const imageOf = (outcome: Outcome): string => {
+function imageOf(outcome: Outcome): string {
   const images = valueOf(productOf(outcome), "images");
   const [first] = isList(images) ? images : [images];
   return first === undefined ? "" : shownText(first);
-};
+}
 
-const rowOf = (outcome: Outcome): GrowingRow => {
+function rowOf(outcome: Outcome): GrowingRow {
   const product = productOf(outcome);
   return {
     sku: product.sku,
@@ -202,16 +202,16 @@ const rowOf = (outcome: Outcome): GrowingRow => {
     image: imageOf(outcome),
     cells: new Map(),
   };
-};
+}
 
 const initials = new Set(["gtin", "mpn", "isbn", "url", "sku"]);
 
 /** An attribute as people write it: `package_weight` is "Package weight". */
-const labelOf = (attribute: string): string => {
+function labelOf(attribute: string): string {
   if (initials.has(attribute)) return attribute.toUpperCase();
   const words = attribute.replaceAll("_", " ").replace("@", ", ");
   return words.charAt(0).toUpperCase() + words.slice(1);
-};
+}
 
 const questionOf = ({ target, rule }: Ask): GrowingQuestion => ({
   target,
@@ -223,7 +223,7 @@ const questionOf = ({ target, rule }: Ask): GrowingQuestion => ({
 });
 
 /** Small branches of one channel become one sheet; in each, the question that pays most comes first. */
-const finished = (sheets: readonly GrowingSheet[]): readonly GapSheet[] => {
+function finished(sheets: readonly GrowingSheet[]): readonly GapSheet[] {
   const small = (sheet: GrowingSheet): boolean => sheet.rows.size < FEW_ROWS;
   const byChannel = new Map<string, GrowingSheet[]>();
   for (const sheet of sheets) byChannel.set(sheet.channel, [...(byChannel.get(sheet.channel) ?? []), sheet]);
@@ -235,9 +235,9 @@ const finished = (sheets: readonly GrowingSheet[]): readonly GapSheet[] => {
     const together = few.length < 2 ? few : [few.reduce(joined)];
     return [...large, ...together].map(done);
   });
-};
+}
 
-const joined = (a: GrowingSheet, b: GrowingSheet): GrowingSheet => {
+function joined(a: GrowingSheet, b: GrowingSheet): GrowingSheet {
   const questions = new Map(a.questions);
   for (const [key, question] of b.questions) {
     const known = questions.get(key);
@@ -260,7 +260,7 @@ const joined = (a: GrowingSheet, b: GrowingSheet): GrowingSheet => {
     );
   }
   return { channel: a.channel, branch: "others", questions, rows: new Map([...a.rows, ...b.rows]) };
-};
+}
 
 const done = ({ channel, branch, questions, rows }: GrowingSheet): GapSheet => ({
   channel,

@@ -29,7 +29,7 @@ interface GridColumn {
 
 const cell = (text: string, role: CellRole): FormCell => ({ text, role });
 
-const fixedColumns = (facts: GapFacts, { questions }: GapSheet): readonly GridColumn[] => {
+function fixedColumns(facts: GapFacts, { questions }: GapSheet): readonly GridColumn[] {
   const fixed = (
     key: string,
     title: string,
@@ -55,7 +55,7 @@ const fixedColumns = (facts: GapFacts, { questions }: GapSheet): readonly GridCo
       }),
     },
   ];
-};
+}
 
 /** The questions that are open in a row, by their numbers in the sheet. */
 const openNumbers = ({ cells }: GapRow, questions: readonly Question[]): readonly number[] =>
@@ -64,7 +64,7 @@ const openNumbers = ({ cells }: GapRow, questions: readonly Question[]): readonl
     return open !== undefined && open.sameAs === undefined ? [number] : [];
   });
 
-const goesInto = ({ target }: Question, { labels }: GapFacts): string => {
+function goesInto({ target }: Question, { labels }: GapFacts): string {
   switch (target.kind) {
     case "attribute":
       return `Goes into the catalogue as ${target.attribute}, for all channels.`;
@@ -73,9 +73,9 @@ const goesInto = ({ target }: Question, { labels }: GapFacts): string => {
     case "term":
       return `Goes into the lexicon of ${ownOf(labels, target.channel) ?? target.channel}: what is chosen for a term counts for all products that have it.`;
   }
-};
+}
 
-const noteFor = (question: Question, facts: GapFacts): string => {
+function noteFor(question: Question, facts: GapFacts): string {
   const { rule, askers } = question;
   const { help, example } = rule.field;
   return [
@@ -85,12 +85,12 @@ const noteFor = (question: Question, facts: GapFacts): string => {
     goesInto(question, facts),
     `Asked by ${askers.map(({ channel, field }) => `${ownOf(facts.labels, channel) ?? channel} (${field})`).join(", ")}.`,
   ].join("\n");
-};
+}
 
 const brief = (text: string): string => (text.length > 40 ? `${text.slice(0, 40)}…` : text);
 
 /** The rule in the few words that fit below a title. */
-const shortRule = ({ rule: { field, limits } }: Question): string => {
+function shortRule({ rule: { field, limits } }: Question): string {
   const { values, maxLength, maxItems } = limits;
   if (values !== undefined) return `one of ${values.values.length.toLocaleString("en")} values`;
   if (field.unit !== undefined) return `in ${field.unit.code}, such as ${brief(field.example)}`;
@@ -100,19 +100,19 @@ const shortRule = ({ rule: { field, limits } }: Question): string => {
       ? ""
       : `at most ${maxLength}${maxItems === undefined ? "" : ` each, ${maxItems} of them`}`;
   return [like, most].filter(Boolean).join("; ");
-};
+}
 
-const openText = (open: OpenCell | undefined): FormCell => {
+function openText(open: OpenCell | undefined): FormCell {
   if (open === undefined) return cell("", "idle");
   return open.sameAs === undefined ? cell("", "open") : cell(`${SAME_AS}${open.sameAs}`, "idle");
-};
+}
 
-const questionColumns = (
+function questionColumns(
   question: Question,
   number: number,
   { rows }: GapSheet,
   facts: GapFacts,
-): readonly GridColumn[] => {
+): readonly GridColumn[] {
   const key = targetKey(question.target);
   const mark = { question: number, target: question.target };
   const cells = rows.map((row) => row.cells.get(key));
@@ -168,7 +168,7 @@ const questionColumns = (
         ]
       : []),
   ];
-};
+}
 
 /** Rows before the products: keys, titles, rules, and the row that counts for all. */
 export const HEAD_ROWS = 4;
@@ -190,15 +190,15 @@ const choicesFor = (sheet: GapSheet, columns: readonly GridColumn[]): readonly F
   });
 
 /** The list that a cell's answer is taken from: where several channels ask with lists of their own, none binds. */
-const listOf = ({ rules }: OpenCell): CategoryField["limits"] | undefined => {
+function listOf({ rules }: OpenCell): CategoryField["limits"] | undefined {
   const [first] = rules;
   const lists = new Set(rules.map(({ rule }) => rule.limits.values));
   return lists.size === 1 && first?.rule.limits.values !== undefined && !first.rule.field.list
     ? first.rule.limits
     : undefined;
-};
+}
 
-const valueChoices = (sheet: GapSheet, question: Question, column: number): readonly FormChoice[] => {
+function valueChoices(sheet: GapSheet, question: Question, column: number): readonly FormChoice[] {
   const key = targetKey(question.target);
   const byList = new Map<string, { limits: CategoryField["limits"]; rows: number[] }>();
   sheet.rows.forEach((row, at) => {
@@ -216,7 +216,7 @@ const valueChoices = (sheet: GapSheet, question: Question, column: number): read
     values: limits.values?.values.map(({ value }) => value) ?? [],
     isClosed: limits.isOpenList !== true,
   }));
-};
+}
 
 const FORBIDDEN = /[[\]:*?/\\']/g;
 const NAME_LENGTH = 31;
@@ -229,7 +229,7 @@ const cutAtWord = (text: string, length: number): string =>
         .replace(/[\s&]+\S*$/, "")
         .slice(0, length);
 
-const sheetName = ({ channel, branch }: GapSheet, taken: Set<string>): string => {
+function sheetName({ channel, branch }: GapSheet, taken: Set<string>): string {
   const whole = [channel === "" ? "Catalogue" : channel, branch]
     .filter(Boolean)
     .join(" ")
@@ -239,10 +239,10 @@ const sheetName = ({ channel, branch }: GapSheet, taken: Set<string>): string =>
     name = `${cutAtWord(whole, NAME_LENGTH - 3)} ${number}`;
   taken.add(name.toLowerCase());
   return name;
-};
+}
 
 /** A gap sheet as cells: what helps to decide to the left, then a column for each question. */
-export const gapGrid = (sheet: GapSheet, facts: GapFacts, taken: Set<string>): FormSheet => {
+export function gapGrid(sheet: GapSheet, facts: GapFacts, taken: Set<string>): FormSheet {
   const columns = [
     ...fixedColumns(facts, sheet),
     ...sheet.questions.flatMap((question, number) => questionColumns(question, number, sheet, facts)),
@@ -269,4 +269,4 @@ export const gapGrid = (sheet: GapSheet, facts: GapFacts, taken: Set<string>): F
     frozen: { rows: HEAD_ROWS, columns: FIXED_COLUMNS },
     choices: choicesFor(sheet, columns),
   };
-};
+}

@@ -10,11 +10,11 @@ import { fold } from "../values/text.js";
 import type { AnswerProposal } from "./question.js";
 
 /** What the other members of the group all have, unless the group varies by it. */
-export const fromSiblings = (
+export function fromSiblings(
   attribute: string,
   product: ProductView,
   { members }: Pick<Family, "members">,
-): AnswerProposal | undefined => {
+): AnswerProposal | undefined {
   if (statedAxes(product).includes(attribute)) return undefined;
   const values = new Set(
     members.filter(({ sku }) => sku !== product.sku).flatMap((member) => textOf(member, attribute) ?? []),
@@ -23,10 +23,10 @@ export const fromSiblings = (
   return value === undefined || values.size > 1 || holdsSeveral(value)
     ? undefined
     : { value, reason: "the others of its group have it" };
-};
+}
 
 /** A permitted value whose words stand in the product's name. */
-export const fromName = ({ limits }: CategoryField, product: ProductView): AnswerProposal | undefined => {
+export function fromName({ limits }: CategoryField, product: ProductView): AnswerProposal | undefined {
   const name = ` ${fold(textOf(product, "name") ?? "")} `;
   const found = (limits.values?.values ?? []).filter(({ value, label, synonyms }) =>
     [value, label, ...synonyms].some((text) => {
@@ -38,18 +38,18 @@ export const fromName = ({ limits }: CategoryField, product: ProductView): Answe
   return first === undefined || found.length > 1
     ? undefined
     : { value: first.value, reason: "the name says so" };
-};
+}
 
 /** The surest of the values that a term may mean. */
-export const fromTerm = (term: string, { limits }: CategoryField): AnswerProposal | undefined => {
+export function fromTerm(term: string, { limits }: CategoryField): AnswerProposal | undefined {
   const [best] = limits.values === undefined ? [] : proposeValues(term, limits.values);
   return best === undefined ? undefined : { value: best.value, reason: best.reason };
-};
+}
 
 const utf8 = new TextEncoder();
 
 /** A text cut behind its last word that fits. */
-export const shortened = (text: string, { limits }: CategoryField): AnswerProposal | undefined => {
+export function shortened(text: string, { limits }: CategoryField): AnswerProposal | undefined {
   const { maxLength, counted } = limits;
   if (maxLength === undefined) return undefined;
   const size = (part: string): number =>
@@ -61,4 +61,4 @@ export const shortened = (text: string, { limits }: CategoryField): AnswerPropos
   }
   const value = fitted.replace(/[\s,;:–-]+$/, "");
   return value === "" ? undefined : { value, reason: `cut to ${maxLength} ${counted ?? "characters"}` };
-};
+}

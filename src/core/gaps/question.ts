@@ -11,7 +11,7 @@ export type Target =
   | { readonly kind: "term"; readonly channel: string; readonly field: string };
 
 /** A target as a key that a spreadsheet keeps. */
-export const targetKey = (target: Target): string => {
+export function targetKey(target: Target): string {
   switch (target.kind) {
     case "attribute":
       return `attribute ${target.attribute}`;
@@ -21,17 +21,17 @@ export const targetKey = (target: Target): string => {
     default:
       return assertNever(target);
   }
-};
+}
 
 /** Reads what {@link targetKey} wrote; undefined for any other text. */
-export const readTarget = (text: string): Target | undefined => {
+export function readTarget(text: string): Target | undefined {
   const [kind, first, field] = text.split(" ");
   if (first === undefined || first === "") return undefined;
   if (kind === "attribute") return { kind, attribute: first };
   if ((kind === "field" || kind === "term") && field !== undefined && field !== "")
     return { kind, channel: first, field };
   return undefined;
-};
+}
 
 /** A field of a channel that waits for an answer. */
 export interface WaitingField {
@@ -43,10 +43,10 @@ export interface WaitingField {
 export const askerText = ({ channel, field }: WaitingField): string => `${channel}/${field}`;
 
 /** Reads what {@link askerText} wrote. */
-export const readAsker = (text: string): WaitingField | undefined => {
+export function readAsker(text: string): WaitingField | undefined {
   const at = text.indexOf("/");
   return at <= 0 ? undefined : { channel: text.slice(0, at), field: text.slice(at + 1) };
-};
+}
 
 /** An answer that we would give, for a person to accept. */
 export interface AnswerProposal {

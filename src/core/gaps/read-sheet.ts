@@ -70,7 +70,7 @@ const keyRowOf = (rows: readonly SheetRow[]): SheetRow | undefined =>
 export const isGapSheet = (rows: readonly SheetRow[]): boolean => keyRowOf(rows) !== undefined;
 
 /** Reads a filled gap sheet, whatever was sorted, moved, deleted or added; undefined where it is none. */
-export const readGapSheet = (rows: readonly SheetRow[], file: string): ReadGapSheet | undefined => {
+export function readGapSheet(rows: readonly SheetRow[], file: string): ReadGapSheet | undefined {
   const keys = keyRowOf(rows);
   const facts = keys?.cells.map(({ text }) => readFacts(text)).find((found) => found !== undefined);
   if (keys === undefined || facts === undefined) return undefined;
@@ -98,7 +98,7 @@ export const readGapSheet = (rows: readonly SheetRow[], file: string): ReadGapSh
     return product === undefined ? [] : answersIn(row, product, forAll, columns);
   });
   return { facts, answers, findings };
-};
+}
 
 interface AskedProduct {
   readonly sku: string;
@@ -107,12 +107,12 @@ interface AskedProduct {
 }
 
 /** The product of a row; what cannot be trusted is told at its cell. */
-const productOf = (
+function productOf(
   { row, cells }: SheetRow,
   { sku: skuColumn, row: rowColumn, marks, place }: SheetColumns,
   seen: Set<string>,
   findings: Diagnostic[],
-): AskedProduct | undefined => {
+): AskedProduct | undefined {
   const sku = cleanText(cells[skuColumn]?.text ?? "");
   const written = rowColumn < 0 ? undefined : readRow(cells[rowColumn]?.text ?? "");
   const isFilled = marks.some(
@@ -139,24 +139,24 @@ const productOf = (
   }
   seen.add(sku);
   return { sku, questions: written?.questions };
-};
+}
 
-const said = (cell: SheetCell | undefined): SheetCell | undefined => {
+function said(cell: SheetCell | undefined): SheetCell | undefined {
   const text = (cell?.text ?? "").trim();
   return cell === undefined || text === "" || text === NOT_ASKED || text.startsWith(SAME_AS)
     ? undefined
     : { ...cell, text };
-};
+}
 
 const isYes = (cell: SheetCell | undefined): boolean =>
   /^(?:y|yes|x|true|1)$/i.test((cell?.text ?? "").trim());
 
-const answersIn = (
+function answersIn(
   row: SheetRow,
   { sku, questions }: AskedProduct,
   forAll: SheetRow | undefined,
   { marks, titles, place }: SheetColumns,
-): readonly SheetAnswer[] => {
+): readonly SheetAnswer[] {
   const at = (wanted: ColumnMark["column"], question: number): number =>
     marks.findIndex((mark) => mark.column === wanted && "question" in mark && mark.question === question);
   const numbers = new Set(
@@ -185,4 +185,4 @@ const answersIn = (
     const common = ask < 0 || !isOpen ? undefined : said(forAll?.cells[ask]);
     return common === undefined ? [] : answer(common, "all");
   });
-};
+}

@@ -24,7 +24,7 @@ export const factsText = (facts: SheetFacts): string =>
   `${GAP_MARK} ${JSON.stringify({ shop: facts.shop, channels: facts.channels })}`;
 
 /** Undefined where the text is none of ours, or was cut. */
-export const readFacts = (text: string): SheetFacts | undefined => {
+export function readFacts(text: string): SheetFacts | undefined {
   if (!text.startsWith(`${GAP_MARK} `)) return undefined;
   try {
     const { shop, channels } = JSON.parse(text.slice(GAP_MARK.length)) as Partial<SheetFacts>;
@@ -32,7 +32,7 @@ export const readFacts = (text: string): SheetFacts | undefined => {
   } catch {
     return undefined;
   }
-};
+}
 
 /** What a column is for. */
 export type ColumnMark =
@@ -55,7 +55,7 @@ export const markText = (mark: Exclude<ColumnMark, { column: "sku" | "row" | "he
   ].join(" ");
 
 /** Reads the first row of a sheet, cell by cell: columns may have been moved or deleted. */
-export const readMark = (text: string): ColumnMark => {
+export function readMark(text: string): ColumnMark {
   if (text.startsWith(GAP_MARK)) return { column: "sku" };
   if (text === "row") return { column: "row" };
   const [column, number, ...rest] = text.split(" ");
@@ -66,17 +66,17 @@ export const readMark = (text: string): ColumnMark => {
   if (column !== "ask") return { column: "help" };
   const askers = rest.slice(target.kind === "attribute" ? 2 : 3).flatMap((word) => readAsker(word) ?? []);
   return { column, question, target, askers };
-};
+}
 
 /** The hidden cell of a product's row: which questions are asked of which product, whatever is typed beside it. */
 export const rowText = (sku: string, questions: readonly number[]): string =>
   `${questions.join(",")}${SEVERAL}${sku}`;
 
 /** The SKU of a row's mark, and the questions that are asked of it. */
-export const readRow = (
+export function readRow(
   text: string,
-): { readonly sku: string; readonly questions: ReadonlySet<number> } | undefined => {
+): { readonly sku: string; readonly questions: ReadonlySet<number> } | undefined {
   const at = text.indexOf(SEVERAL);
   if (at < 0 || !/^[\d,]*$/.test(text.slice(0, at))) return undefined;
   return { sku: text.slice(at + 1), questions: new Set(text.slice(0, at).split(",").map(Number)) };
-};
+}

@@ -31,7 +31,7 @@ const noWords: readonly string[] = [];
 const ways = ["name", "word", "part"] as const;
 
 /** Meanings packed as threes of good, language and way, unpacked when they are asked for. */
-const unpack = (packed: readonly number[]): readonly WordMeaning[] => {
+function unpack(packed: readonly number[]): readonly WordMeaning[] {
   const found: WordMeaning[] = [];
   for (let at = 0; at < packed.length; at += 3)
     found.push({
@@ -40,13 +40,13 @@ const unpack = (packed: readonly number[]): readonly WordMeaning[] => {
       by: ways[packed[at + 2] ?? 0] ?? "word",
     });
   return found;
-};
+}
 
 /** Makes the data of a glossary ready to be asked; nothing is unpacked before it is. */
-export const openGlossary = (
+export function openGlossary(
   { goods: rows, terms, words, qualities, longest }: GlossaryData,
   kindsOfThings: KindsOfThings = nothingKnown,
-): Glossary => {
+): Glossary {
   const fields = new Map<string, number>();
   const fieldIds = rows.map(({ field }) => {
     const known = fields.get(field) ?? fields.size;
@@ -92,4 +92,4 @@ export const openGlossary = (
       return initials[family].get(initial) ?? noWords;
     },
   };
-};
+}

@@ -45,13 +45,13 @@ const KINDS_UP = 3;
 
 const wordsIn = (text: string): readonly string[] => tokensOf(text).map(({ word }) => word);
 
-const pushTo = <K, V>(map: Map<K, V[]>, key: K, value: V): void => {
+function pushTo<K, V>(map: Map<K, V[]>, key: K, value: V): void {
   const known = map.get(key);
   if (known === undefined) map.set(key, [value]);
   else known.push(value);
-};
+}
 
-const begun = (base: GlossaryData): GrowingGlossary => {
+function begun(base: GlossaryData): GrowingGlossary {
   const goods = base.goods.map((good, id): GrowingGood => ({
     ...good,
     id,
@@ -70,35 +70,35 @@ const begun = (base: GlossaryData): GrowingGlossary => {
     words: perFamily((family) => new Map(base.words[family])),
     longest: base.longest,
   };
-};
+}
 
-const hasMeaning = (
+function hasMeaning(
   { terms }: GrowingGlossary,
   family: LanguageFamily,
   key: string,
   good: number,
   language?: GoodsLanguage,
-): boolean => {
+): boolean {
   const known = terms[family].get(key) ?? [];
   for (let at = 0; at < known.length; at += 3)
     if (known[at] === good && (language === undefined || known[at + 1] === goodsLanguages.indexOf(language)))
       return true;
   return false;
-};
+}
 
-const addMeaning = (
+function addMeaning(
   { terms }: GrowingGlossary,
   family: LanguageFamily,
   key: string,
   meaning: number[],
-): void => {
+): void {
   const known = terms[family].get(key);
   if (known === undefined) terms[family].set(key, meaning);
   else addAll(known, meaning);
-};
+}
 
 /** Finds the good of each row: one of before that the row says more of, or a new one. */
-const placed = ({ goods, byName }: GrowingGlossary, rows: readonly GoodRow[]): readonly GoodOfRow[] => {
+function placed({ goods, byName }: GrowingGlossary, rows: readonly GoodRow[]): readonly GoodOfRow[] {
   const kindNames = new Map<number, readonly string[]>();
   const isSame = (good: GrowingGood, row: GoodRow): boolean =>
     row.kindOf.length === 0 ||
@@ -114,10 +114,10 @@ const placed = ({ goods, byName }: GrowingGlossary, rows: readonly GoodRow[]): r
     kindNames.set(good.id, row.kindOf);
     return [good, row];
   });
-};
+}
 
 /** What a row calls its good, in each language. */
-const learnWords = (growing: GrowingGlossary, [good, row]: GoodOfRow): void => {
+function learnWords(growing: GrowingGlossary, [good, row]: GoodOfRow): void {
   for (const language of goodsLanguages)
     for (const [at, text] of (row.words[language] ?? []).entries()) {
       const said = wordsIn(text);
@@ -130,20 +130,20 @@ const learnWords = (growing: GrowingGlossary, [good, row]: GoodOfRow): void => {
       const way = language === "en" && at === 0 ? NAME : WORD;
       addMeaning(growing, family, key, [good.id, goodsLanguages.indexOf(language), way]);
     }
-};
+}
 
 /** Goods of a name, or that an English word means. */
-const goodsCalled = ({ goods, byName, terms }: GrowingGlossary, name: string): readonly GrowingGood[] => {
+function goodsCalled({ goods, byName, terms }: GrowingGlossary, name: string): readonly GrowingGood[] {
   const named = byName.get(name);
   if (named !== undefined) return named;
   const meanings = terms.english.get(keyOf(wordsIn(name), "english")) ?? [];
   return goods.filter(({ id }) =>
     meanings.some((value, at) => at % 3 === 0 && value === id && meanings[at + 2] !== PART),
   );
-};
+}
 
 /** Joins a good with its kinds, and with the wholes that it belongs to. Tells those that nobody names. */
-const joinKinds = (growing: GrowingGlossary, [good, row]: GoodOfRow, findings: Diagnostic[]): void => {
+function joinKinds(growing: GrowingGlossary, [good, row]: GoodOfRow, findings: Diagnostic[]): void {
   const called = (name: string): readonly GrowingGood[] => {
     const others = goodsCalled(growing, name).filter(({ id }) => id !== good.id);
     if (others.length === 0)
@@ -157,7 +157,7 @@ const joinKinds = (growing: GrowingGlossary, [good, row]: GoodOfRow, findings: D
       good.withIt.push(other.id);
       other.withIt.push(good.id);
     }
-};
+}
 
 /** Last words of what a good is one of: "bean seed" is one of the seeds, so that "bean" may stand for it among seeds. */
 const endsAbove = (goods: readonly GoodData[], good: GoodData, steps = KINDS_UP): readonly string[] =>
@@ -178,7 +178,7 @@ const add = (found: Map<string, Set<number>>, key: string, good: number): void =
  * A part of a phrase may stand for it: its last word ("brush" of "hair brush"), or what stands before the kind that it is
  * one of. The company that a word keeps decides whether it does.
  */
-const partsOfPhrases = ({ goods }: GrowingGlossary, rows: readonly GoodOfRow[]): MayMean => {
+function partsOfPhrases({ goods }: GrowingGlossary, rows: readonly GoodOfRow[]): MayMean {
   const found = new Map<string, Set<number>>();
   for (const [good, row] of rows)
     for (const text of row.words.en ?? []) {
@@ -190,10 +190,10 @@ const partsOfPhrases = ({ goods }: GrowingGlossary, rows: readonly GoodOfRow[]):
       if (endsAbove(goods, good).includes(end)) add(found, keyOf(said.slice(0, -1), "english"), good.id);
     }
   return found;
-};
+}
 
 /** A German word is made up of others: "auto" may stand for "Spielzeugauto" among toys. */
-const endsOfCompounds = ({ terms }: GrowingGlossary, rows: readonly GoodOfRow[]): MayMean => {
+function endsOfCompounds({ terms }: GrowingGlossary, rows: readonly GoodOfRow[]): MayMean {
   const found = new Map<string, Set<number>>();
   for (const [good, row] of rows)
     for (const language of ["de", "nl"] as const)
@@ -206,27 +206,24 @@ const endsOfCompounds = ({ terms }: GrowingGlossary, rows: readonly GoodOfRow[])
         }
       }
   return found;
-};
+}
 
-const learnParts = (
+function learnParts(
   growing: GrowingGlossary,
   parts: MayMean,
   family: LanguageFamily,
   language: GoodsLanguage,
-): void => {
+): void {
   for (const [key, ids] of parts) {
     if (ids.size > MANY) continue;
     for (const good of ids)
       if (!hasMeaning(growing, family, key, good))
         addMeaning(growing, family, key, [good, goodsLanguages.indexOf(language), PART]);
   }
-};
+}
 
 /** Qualities of before, and those of further rows. */
-const withQualities = (
-  base: GlossaryData,
-  rows: readonly QualityRow[],
-): PerFamily<Map<string, Quality[]>> => {
+function withQualities(base: GlossaryData, rows: readonly QualityRow[]): PerFamily<Map<string, Quality[]>> {
   const qualities = perFamily(
     (family) => new Map<string, Quality[]>(base.qualities[family].map(([key, all]) => [key, [...all]])),
   );
@@ -237,7 +234,7 @@ const withQualities = (
         pushTo(qualities[family], keyOf(wordsIn(text), family), { name, isA, kindOf });
       }
   return qualities;
-};
+}
 
 interface Grown {
   readonly data: GlossaryData;
@@ -249,11 +246,11 @@ interface Grown {
  * A row that names a good again, without a kind or with one of its kinds, adds its words to it; any other is a good of its
  * own.
  */
-export const growGlossary = (
+export function growGlossary(
   base: GlossaryData,
   rows: readonly GoodRow[],
   qualityRows: readonly QualityRow[] = [],
-): Grown => {
+): Grown {
   const growing = begun(base);
   const findings: Diagnostic[] = [];
   const all = placed(growing, rows);
@@ -280,4 +277,4 @@ export const growGlossary = (
       longest,
     },
   };
-};
+}

@@ -10,16 +10,16 @@ export interface KindsOfThings {
   sensesOf(noun: string): readonly Sense[];
 }
 
-const readSense = (text: string): Sense => {
+function readSense(text: string): Sense {
   const [rank = "0", ...steps] = text.split(">");
   return { rank: Number(rank), steps: steps.map((names) => names.split(",")) };
-};
+}
 
 /**
  * Reads a list of nouns as it lies: lines `noun TAB sense;sense`, a sense `rank>names>names`, sorted by the noun. Nothing is
  * unpacked but what is asked for, so that it costs no more than reading the file.
  */
-export const kindsOfThings = (text: string): KindsOfThings => {
+export function kindsOfThings(text: string): KindsOfThings {
   const known = new Map<string, readonly Sense[]>();
   const find = (noun: string): readonly Sense[] => {
     let [low, high] = [0, text.length];
@@ -50,7 +50,7 @@ export const kindsOfThings = (text: string): KindsOfThings => {
       return found;
     },
   };
-};
+}
 
 /** Where no list of nouns is at hand. */
 export const nothingKnown: KindsOfThings = { sensesOf: () => [] };

@@ -46,7 +46,7 @@ const singularsOf = (word: string): readonly string[] => [
 ];
 
 /** The end of a joined word that the glossary knows, with what stands before it: "Wanderstiefel" is Stiefel. */
-const splitIn = (word: string, family: LanguageFamily, glossary: Glossary): FoundGood | undefined => {
+function splitIn(word: string, family: LanguageFamily, glossary: Glossary): FoundGood | undefined {
   for (let at = SHORTEST_BEGINNING; at <= word.length - SHORTEST_END; at++) {
     const end = word.slice(at);
     const beginning = word.slice(0, at);
@@ -58,10 +58,10 @@ const splitIn = (word: string, family: LanguageFamily, glossary: Glossary): Foun
       return { meanings, how: "compound", sure: COMPOUND, before: [beginning], family };
   }
   return undefined;
-};
+}
 
 /** What a dictionary says a word is one of, as far as the glossary knows that. */
-const kindOf = (word: string, glossary: Glossary): FoundGood | undefined => {
+function kindOf(word: string, glossary: Glossary): FoundGood | undefined {
   const senses = singularsOf(word).flatMap((singular) => glossary.kindsOfThings.sensesOf(singular));
   let [sure, meanings]: [number, readonly WordMeaning[]] = [0, []];
   for (const { rank, steps } of senses)
@@ -77,10 +77,10 @@ const kindOf = (word: string, glossary: Glossary): FoundGood | undefined => {
       break;
     }
   return meanings.length === 0 ? undefined : { meanings, how: "kind", sure, before: noWords };
-};
+}
 
 /** Words of the glossary a slip of the pen away from one that nobody knows; letters left out or doubled first. */
-const slipsOf = (word: string, glossary: Glossary): readonly string[] => {
+function slipsOf(word: string, glossary: Glossary): readonly string[] {
   if (word.length < SHORTEST_SLIP) return noWords;
   const near = families.flatMap((family) =>
     [word, ...(word.endsWith("s") ? [word.slice(0, -1)] : [])].flatMap((form) =>
@@ -91,14 +91,14 @@ const slipsOf = (word: string, glossary: Glossary): readonly string[] => {
   const cost = (other: string): number =>
     other.length !== word.length || [...other].sort().join("") === letters ? 0 : 1;
   return [...new Set(near)].sort((a, b) => cost(a) - cost(b));
-};
+}
 
 const REMEMBERED = 50_000;
 
 /** What joins the parts of a German word. */
 export const LINK = /(?:s|en|n|er)$/;
 
-const remembered = <T>(find: (word: string) => T): ((word: string) => T) => {
+function remembered<T>(find: (word: string) => T): (word: string) => T {
   const known = new Map<string, T>();
   return (word) => {
     const before = known.get(word);
@@ -107,7 +107,7 @@ const remembered = <T>(find: (word: string) => T): ((word: string) => T) => {
     if (known.size < REMEMBERED) known.set(word, found);
     return found;
   };
-};
+}
 
 /** What is known of words; each is looked up once. */
 export interface KnownWords {
@@ -124,7 +124,7 @@ const joined = (word: string, glossary: Glossary): FoundGood | undefined =>
   splitIn(word, "germanic", glossary) ?? splitIn(word, "english", glossary);
 
 /** What a glossary knows of words. */
-export const knownWords = (glossary: Glossary): KnownWords => {
+export function knownWords(glossary: Glossary): KnownWords {
   const qualitiesOf = remembered((word) =>
     families.flatMap((family) => glossary.qualities(formOf(word, family), family)),
   );
@@ -155,4 +155,4 @@ export const knownWords = (glossary: Glossary): KnownWords => {
     return slips(word).length > 0 ? undefined : joined(word, glossary);
   });
   return { qualitiesOf, slips, found };
-};
+}

@@ -55,7 +55,7 @@ const packs = new Set(
 );
 
 /** Whether words belong together: "cup and saucer", "ball of wool", but not "jar with lid". */
-const isOnePhrase = (tokens: readonly NameToken[], start: number, end: number): boolean => {
+function isOnePhrase(tokens: readonly NameToken[], start: number, end: number): boolean {
   const first = tokens[start]?.part;
   for (let at = start + 1; at <= end; at++) {
     const token = tokens[at];
@@ -63,7 +63,7 @@ const isOnePhrase = (tokens: readonly NameToken[], start: number, end: number): 
       return false;
   }
   return true;
-};
+}
 
 /** Reads names by a glossary; words are remembered, so that the same ones are not looked up again. */
 export interface NameReader {
@@ -73,7 +73,7 @@ export interface NameReader {
 }
 
 /** A word as it was meant: of what it may be a slip of, what makes a phrase with its neighbours, or the nearest. */
-const meantAt = (tokens: readonly NameToken[], at: number, words: KnownWords, glossary: Glossary): string => {
+function meantAt(tokens: readonly NameToken[], at: number, words: KnownWords, glossary: Glossary): string {
   const word = tokens[at]?.word ?? "";
   const near = words.slips(word);
   if (near.length < 2) return near[0] ?? word;
@@ -86,7 +86,7 @@ const meantAt = (tokens: readonly NameToken[], at: number, words: KnownWords, gl
     near[0] ??
     word
   );
-};
+}
 
 /** Words that name something together, and how many they are. */
 interface Phrase {
@@ -95,12 +95,12 @@ interface Phrase {
 }
 
 /** The longest phrase that ends at a word. */
-const phraseAt = (
+function phraseAt(
   tokens: readonly NameToken[],
   end: number,
   words: KnownWords,
   glossary: Glossary,
-): Phrase | undefined => {
+): Phrase | undefined {
   for (let size = Math.min(glossary.longest, end + 1); size > 1; size--) {
     if (!isOnePhrase(tokens, end - size + 1, end)) continue;
     const phrase = tokens.slice(end - size + 1, end + 1).map(({ word }) => word);
@@ -115,15 +115,15 @@ const phraseAt = (
   }
   const one = last === undefined || last.word.length < 2 ? undefined : words.found(last.word);
   return one === undefined ? undefined : { size: 1, found: one };
-};
+}
 
 /** "Coats for girls" are girls' coats. */
-const withAudience = (
+function withAudience(
   mention: Mention,
   tokens: readonly NameToken[],
   words: KnownWords,
   glossary: Glossary,
-): Mention => {
+): Mention {
   if (mention.part > 0) return mention;
   for (const { word, joint } of tokens) {
     if (joint !== "use" || !words.qualitiesOf(word).some(({ isA }) => isA === "audience")) continue;
@@ -131,15 +131,15 @@ const withAudience = (
     if (meanings.length > 0) return { ...mention, meanings: [...meanings, ...mention.meanings] };
   }
   return mention;
-};
+}
 
 /** What words of a name mention: `taken` as they were meant, `written` as they stand there. */
-const mentionOf = (
+function mentionOf(
   { size, found }: Phrase,
   taken: readonly [NameToken, ...NameToken[]],
   written: readonly NameToken[],
   words: KnownWords,
-): Mention => {
+): Mention {
   const [first] = taken;
   const isSlip = taken.some(({ word }, at) => written[at]?.word !== word);
   // What may be a slip of several words is hardly any of them.
@@ -155,10 +155,10 @@ const mentionOf = (
     isPack,
     isQuality: size === 1 && taken.some(({ word }) => words.qualitiesOf(word).length > 0),
   };
-};
+}
 
 /** Begins to read names by a glossary. */
-export const nameReader = (glossary: Glossary): NameReader => {
+export function nameReader(glossary: Glossary): NameReader {
   const words = knownWords(glossary);
   const read = (text: string): NameReading => {
     const written = tokensOf(text);
@@ -188,4 +188,4 @@ export const nameReader = (glossary: Glossary): NameReader => {
     };
   };
   return { read, qualitiesOf: words.qualitiesOf };
-};
+}

@@ -1,5 +1,5 @@
 /** Whether two words are the same but for one letter more, less, another or two changed about. */
-export const isOneEditApart = (a: string, b: string): boolean => {
+export function isOneEditApart(a: string, b: string): boolean {
   if (Math.abs(a.length - b.length) > 1 || a === b) return a === b;
   let i = 0;
   while (i < a.length && a[i] === b[i]) i++;
@@ -10,4 +10,4 @@ export const isOneEditApart = (a: string, b: string): boolean => {
     restA.slice(1) === restB.slice(1) ||
     (restA[0] === restB[1] && restA[1] === restB[0] && restA.slice(2) === restB.slice(2))
   );
-};
+}

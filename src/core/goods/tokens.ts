@@ -45,7 +45,7 @@ const folded = (text: string): string =>
 const LONGEST = 300;
 
 /** The words of a name in order, without numbers, sizes and articles. */
-export const tokensOf = (text: string): readonly NameToken[] => {
+export function tokensOf(text: string): readonly NameToken[] {
   const found: NameToken[] = [];
   let [part, joint]: [number, Joint] = [0, "begin"];
   let isOpen = false;
@@ -64,4 +64,4 @@ export const tokensOf = (text: string): readonly NameToken[] => {
     isOpen = true;
   }
   return found;
-};
+}

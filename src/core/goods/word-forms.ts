@@ -26,7 +26,7 @@ export const familyOf: Readonly<Record<GoodsLanguage, LanguageFamily>> = {
 };
 
 // Umlauts are written as one letter or as two; their dots are gone before this.
-const germanic = (word: string): string => {
+function germanic(word: string): string {
   const plain = word
     .replace(/(?<![aeq])ue/g, "u")
     .replace(/ae/g, "a")
@@ -35,12 +35,12 @@ const germanic = (word: string): string => {
   const ending = plain.length > 8 ? /(?:e[nsm]?|n)$/ : plain.length > 4 ? /(?:e[nrsm]?|n)$/ : /(?<=...)e$/;
   const bare = plain.replace(ending, "");
   return bare.length > 4 && bare.endsWith("s") ? bare.slice(0, -1) : bare;
-};
+}
 
-const romance = (word: string): string => {
+function romance(word: string): string {
   const one = word.length > 3 ? word.replace(/[sx]$/, "") : word;
   return one.length > 3 ? one.replace(/e$/, "") : one;
-};
+}
 
 const bend: Readonly<Record<LanguageFamily, (word: string) => string>> = { english: stem, germanic, romance };
 

@@ -24,17 +24,17 @@ const operators = new Set([
 ]);
 const arithmetic = new Set(["+", "-", "*", "/"]);
 
-const written = (token: Token | undefined): string | undefined => {
+function written(token: Token | undefined): string | undefined {
   if (token?.token === "sign") return token.sign;
   return token?.token === "keyword" ? token.word : undefined;
-};
+}
 
 /** Whether a token can begin what stands behind an operator. */
 const beginsOperand = (token: Token | undefined): boolean =>
   token !== undefined && token.token !== "end" && (token.token !== "sign" || /^[(-]$/.test(token.sign));
 
 /** The place behind each operand: a bracket with what it holds, a function with its bracket, or a single token. */
-const operandEnds = (tokens: readonly Token[]): readonly number[] => {
+function operandEnds(tokens: readonly Token[]): readonly number[] {
   const ends = tokens.map((_, index) => index + 1);
   const open: number[] = [];
   for (const [index, token] of tokens.entries()) {
@@ -52,13 +52,13 @@ const operandEnds = (tokens: readonly Token[]): readonly number[] => {
       ends[index] = ends[index + 1] ?? tokens.length;
   });
   return ends;
-};
+}
 
 /**
  * Where the expression of a template's brace begins. Signs before it are words (`{, color}`, `{ (size)}`, `{-size}`),
  * unless they are part of a calculation: a bracket with an operator behind it, a minus before a sum.
  */
-export const expressionStart = (source: string, start: number, end: number): number => {
+export function expressionStart(source: string, start: number, end: number): number {
   const signs = /^[^\p{L}\p{N}_"`]*/u.exec(source.slice(start, end))?.[0] ?? "";
   const first = start + signs.length;
   if (!/[(-]/.test(signs)) return first;
@@ -79,4 +79,4 @@ export const expressionStart = (source: string, start: number, end: number): num
     if (sign === "-" && !/\s/.test(source[at + 1] ?? "") && goesOnWith(index + 1, arithmetic)) return at;
   }
   return first;
-};
+}

@@ -32,23 +32,23 @@ export interface CheckedExpression extends Shape {
 }
 
 /** Checks names and kinds of a parsed expression; reports every fault and says what the expression yields. */
-export const checkExpression = (
+export function checkExpression(
   expression: Expression,
   names: Names,
   surroundings: Surroundings,
-): CheckedExpression => {
+): CheckedExpression {
   const faults: Fault[] = [];
   const shape = new Checker(names, surroundings, faults).shapeOf(expression);
   return { ...shape, faults };
-};
+}
 
-const shapeOfValue = (value: Value): Shape => {
+function shapeOfValue(value: Value): Shape {
   if (typeof value === "string") return { kind: "text" };
   if (typeof value === "boolean") return { kind: "yes-no" };
   if (isMoney(value)) return { kind: "money", currency: value.currency };
   if (isMeasure(value)) return { kind: "measure", dimension: value.unit.dimension };
   return { kind: isDecimal(value) ? "number" : isList(value) ? "list" : "any" };
-};
+}
 
 const calculable: readonly ResultKind[] = ["number", "money", "measure", "any"];
 

@@ -56,7 +56,7 @@ export const compile = (
   observe?: Observe,
 ): Compiled => compileOne(expression, { names, surroundings, observe });
 
-const compileOne = (expression: Expression, compiling: Compiling): Compiled => {
+function compileOne(expression: Expression, compiling: Compiling): Compiled {
   const { observe } = compiling;
   const compiled = nodeOf(expression, compiling);
   if (observe !== undefined)
@@ -66,20 +66,20 @@ const compileOne = (expression: Expression, compiling: Compiling): Compiled => {
       return value;
     };
   return expression.node !== "literal" && isConstant(expression) ? folded(compiled) : compiled;
-};
+}
 
 /** Whether an expression comes to the same for every product: it reads no name and no other field. */
 const isConstant = (expression: Expression): boolean =>
   expression.node !== "name" && fieldAsked(expression) === undefined && partsOf(expression).every(isConstant);
 
 /** Worked out once; where that fails it is left to each run, which says so. */
-const folded = (compiled: Compiled): Compiled => {
+function folded(compiled: Compiled): Compiled {
   const troubles: Troubles = [];
   const value = compiled(nothing, troubles);
   return troubles.length === 0 ? () => value : compiled;
-};
+}
 
-const nodeOf = (expression: Expression, compiling: Compiling): Compiled => {
+function nodeOf(expression: Expression, compiling: Compiling): Compiled {
   const sub = (inner: Expression): Compiled => compileOne(inner, compiling);
   const { names } = compiling;
   switch (expression.node) {
@@ -127,31 +127,28 @@ const nodeOf = (expression: Expression, compiling: Compiling): Compiled => {
     case "binary":
       return binary(expression, sub(expression.left), sub(expression.right));
   }
-};
+}
 
 const reading = (slot: number | undefined): Compiled =>
   slot === undefined ? blank : (scope) => scope.value(slot);
 
 /** Turns a `Cannot` into blank and a trouble with its place. */
-const settled = (
-  span: Span,
-  work: (scope: NameScope, troubles: Troubles) => MaybeBlank | Cannot,
-): Compiled => {
+function settled(span: Span, work: (scope: NameScope, troubles: Troubles) => MaybeBlank | Cannot): Compiled {
   return (scope, troubles) => {
     const value = work(scope, troubles);
     if (!(value instanceof Cannot)) return value;
     troubles.push({ ...value.facts, span });
     return undefined;
   };
-};
+}
 
 // A vanished brace leaves the spaces around it behind: two in a row, or one at an end.
 const tidied = (text: string): string => (text.includes("  ") ? text.replace(/ {2,}/g, " ") : text).trim();
 
-const template = (
+function template(
   parts: readonly TemplatePart[],
   sub: (inner: Expression) => Compiled,
-): ((scope: NameScope, troubles: Troubles) => MaybeBlank | Cannot) => {
+): (scope: NameScope, troubles: Troubles) => MaybeBlank | Cannot {
   const pieces = parts.map((part): ((scope: NameScope, troubles: Troubles) => string) => {
     if (part.part === "words") return () => part.words;
     const [value, { before, after }] = [sub(part.expression), part];
@@ -168,13 +165,13 @@ const template = (
     const tidy = tidied(text);
     return tidy === "" ? undefined : tidy;
   };
-};
+}
 
-const call = (
+function call(
   { name, args, span }: Of<"call">,
   sub: (inner: Expression) => Compiled,
   surroundings: Surroundings,
-): Compiled => {
+): Compiled {
   const called = functionNamed(name);
   if (called === undefined) return blank;
   const applied = application(called, args.map(sub), surroundings);
@@ -182,13 +179,13 @@ const call = (
     const value = applied(scope, troubles);
     return typeof value === "string" && value.length > TEXT_LIMIT ? tooLong(name) : value;
   });
-};
+}
 
-const application = (
+function application(
   called: ExpressionFunction,
   args: readonly Compiled[],
   surroundings: Surroundings,
-): ((scope: NameScope, troubles: Troubles) => MaybeBlank | Cannot) => {
+): (scope: NameScope, troubles: Troubles) => MaybeBlank | Cannot {
   const keepsBlanks = called.parameters.length === 0 || called.keepsBlanks === true;
   const [first, second] = args;
   if (called.overMembers === true && first !== undefined)
@@ -206,13 +203,13 @@ const application = (
     for (const arg of args) values.push(arg(scope, troubles));
     return keepsBlanks || values[0] !== undefined ? called.apply(values, surroundings) : undefined;
   };
-};
+}
 
-const conversion = (
+function conversion(
   { operand, to, span }: Of<"convert">,
   sub: (inner: Expression) => Compiled,
   { rates = noRates, today }: Surroundings,
-): Compiled => {
+): Compiled {
   const compiled = sub(operand);
   if (isCurrency(to))
     return settled(span, (scope, troubles) => {
@@ -229,18 +226,18 @@ const conversion = (
       cannot({ trouble: "kinds-apart", left: `a measure in ${value.unit.code}`, right: unit.code })
     );
   });
-};
+}
 
-const choice = ({ condition, then, otherwise }: Of<"if">, sub: (inner: Expression) => Compiled): Compiled => {
+function choice({ condition, then, otherwise }: Of<"if">, sub: (inner: Expression) => Compiled): Compiled {
   const [asked, yes, no] = [sub(condition), sub(then), otherwise === undefined ? blank : sub(otherwise)];
   return (scope, troubles) => (asked(scope, troubles) === true ? yes(scope, troubles) : no(scope, troubles));
-};
+}
 
-const binary = (
+function binary(
   { operator, left: first, right: second, span }: Of<"binary">,
   left: Compiled,
   right: Compiled,
-): Compiled => {
+): Compiled {
   switch (operator) {
     case "or":
       return alternative(left, right, second.node === "blank");
@@ -278,7 +275,7 @@ const binary = (
     default:
       return assertNever(operator);
   }
-};
+}
 
 const comparisons: Readonly<
   Record<Extract<BinaryOperator, "<" | ">" | "<=" | ">=">, (order: number) => boolean>
@@ -293,7 +290,7 @@ const comparisons: Readonly<
  * Of two conditions the second is asked when the first says no; of two values, when the first is blank. What the first
  * could not work out is forgotten when the second gives a value, or says in so many words that blank will do.
  */
-const alternative = (left: Compiled, right: Compiled, endsBlank: boolean): Compiled => {
+function alternative(left: Compiled, right: Compiled, endsBlank: boolean): Compiled {
   return (scope, troubles) => {
     const before = troubles.length;
     const first = left(scope, troubles);
@@ -303,4 +300,4 @@ const alternative = (left: Compiled, right: Compiled, endsBlank: boolean): Compi
     if (failed > before && (endsBlank || second !== undefined)) troubles.splice(before, failed - before);
     return second ?? first;
   };
-};
+}

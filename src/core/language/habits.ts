@@ -34,11 +34,11 @@ const strays: Readonly<Record<string, string>> = {
 };
 
 /** Why a sign means nothing here, and what does. */
-export const strayReason = (character: string): string => {
+export function strayReason(character: string): string {
   if (character === "“" || character === "”" || character === "'" || character === "„")
     return `texts stand in straight double quotes ("), not in ${character}`;
   return ownOf(strays, character) ?? `"${character}" has no meaning here`;
-};
+}
 
 // Functions of spreadsheets: name | what to write here
 const functions = `

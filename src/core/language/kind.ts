@@ -21,7 +21,7 @@ const lengths = new Set(["width", "height", "depth", "package_width", "package_h
 const masses = new Set(["weight", "package_weight"]);
 
 /** The shape of an attribute: `price@EUR` is in euro, a weight is a mass. */
-export const attributeShape = (name: string, { kind, list }: AttributeKind): Shape => {
+export function attributeShape(name: string, { kind, list }: AttributeKind): Shape {
   const result = resultKind(kind, list);
   if (result === "money") {
     const currency = name.split("@")[1];
@@ -29,7 +29,7 @@ export const attributeShape = (name: string, { kind, list }: AttributeKind): Sha
   }
   if (lengths.has(name)) return { kind: result, dimension: "length" };
   return masses.has(name) ? { kind: result, dimension: "mass" } : { kind: result };
-};
+}
 
 /** Whether what yields one kind may stand where another is wanted. */
 export const fits = (actual: ResultKind, wanted: ResultKind): boolean =>
@@ -70,7 +70,7 @@ const dimensionWords: Readonly<Record<Dimension, string>> = {
 };
 
 /** As exact as is known: `a length`, `an amount in EUR`. */
-export const shapeWords = ({ kind, currency, dimension }: Shape): string => {
+export function shapeWords({ kind, currency, dimension }: Shape): string {
   if (currency !== undefined) return `an amount in ${currency}`;
   return dimension === undefined ? kindWords(kind) : dimensionWords[dimension];
-};
+}

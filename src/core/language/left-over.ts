@@ -5,15 +5,15 @@ import { functionNamed } from "./functions/functions.js";
 import type { Expression } from "./syntax.js";
 import type { Token } from "./token.js";
 
-const endsInNumber = (expression: Expression): boolean => {
+function endsInNumber(expression: Expression): boolean {
   if (expression.node === "literal") return isDecimal(expression.value);
   return expression.node === "binary" && endsInNumber(expression.right);
-};
+}
 
 /** The number that an expression ends in, as written. */
 const lastNumber = (shown: string): string => /[\d.]+$/.exec(shown)?.[0] ?? "1";
 
-const afterName = (shown: string, before: Expression, name: string): string | undefined => {
+function afterName(shown: string, before: Expression, name: string): string | undefined {
   if (endsInNumber(before) && isCurrency(name))
     return `an amount is written money(${lastNumber(shown)}, "${name}")`;
   if (endsInNumber(before) && unitOf(name) !== undefined)
@@ -24,10 +24,10 @@ const afterName = (shown: string, before: Expression, name: string): string | un
     return `"${before.name}" is a function: write ${before.name}(${name})`;
   if (functionNamed(name) !== undefined) return `"${name}" is a function: write ${name}(${shown}, …)`;
   return undefined;
-};
+}
 
 /** Why nothing can stand behind an expression that is whole, and what may have been meant. */
-export const leftOver = (source: string, shown: string, before: Expression, token: Token): string => {
+export function leftOver(source: string, shown: string, before: Expression, token: Token): string {
   if (token.token === "sign" && token.sign === ")") return "this bracket was never opened";
   if (token.token === "sign" && token.sign === ",")
     return endsInNumber(before) && /\d/.test(source[token.span.end] ?? "")
@@ -35,4 +35,4 @@ export const leftOver = (source: string, shown: string, before: Expression, toke
       : 'a comma parts the arguments of a function; texts are joined in a template, such as "{name}, {brand}"';
   const known = token.token === "name" ? afterName(shown, before, token.name) : undefined;
   return known ?? `something is missing behind ${shown}, such as "or", a sign, or a comma between arguments`;
-};
+}

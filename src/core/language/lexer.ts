@@ -14,13 +14,13 @@ const sign = /<=|>=|!=|[-+*/=<>(),]/y;
 const habit = /==|<>|=>|=<|&&|\|\||&|;/y;
 const isKeyword = (word: string): word is Keyword => (keywords as readonly string[]).includes(word);
 
-const match = (pattern: RegExp, source: string, at: number): RegExpExecArray | null => {
+function match(pattern: RegExp, source: string, at: number): RegExpExecArray | null {
   pattern.lastIndex = at;
   return pattern.exec(source);
-};
+}
 
 /** Behind the closing brace of a template's brace, minding texts and braces inside it. */
-const braceEnd = (source: string, start: number, limit: number): number => {
+function braceEnd(source: string, start: number, limit: number): number {
   let inText = false;
   for (let i = start; i < limit; i++) {
     const character = source[i];
@@ -33,7 +33,7 @@ const braceEnd = (source: string, start: number, limit: number): number => {
     } else if (character === "}" && !inText) return i + 1;
   }
   return limit;
-};
+}
 
 const escapes: Readonly<Record<string, string>> = { n: "\n", t: "\t" };
 
@@ -44,7 +44,7 @@ interface TextScan {
 }
 
 /** Reads a double-quoted text from behind its opening quote. `{{` and `}}` stand for the braces themselves. */
-const scanText = (source: string, open: number, limit: number): TextScan => {
+function scanText(source: string, open: number, limit: number): TextScan {
   const parts: TextPart[] = [];
   let words = "";
   let stray: Fault | undefined;
@@ -94,7 +94,7 @@ const scanText = (source: string, open: number, limit: number): TextScan => {
       fault: { fault: "syntax", reason: "this text is never closed", span: { start: open, end: open + 1 } },
     };
   return { parts, end: i + 1, ...(stray === undefined ? {} : { fault: stray }) };
-};
+}
 
 /** Tokens, and what could not be cut. */
 export interface Lexed {
@@ -103,7 +103,7 @@ export interface Lexed {
 }
 
 /** Cuts a stretch of source into tokens; goes on behind a fault, so that all faults of an expression show at once. */
-export const lex = (source: string, start = 0, limit = source.length): Lexed => {
+export function lex(source: string, start = 0, limit = source.length): Lexed {
   const tokens: Token[] = [];
   const faults: Fault[] = [];
   let at = start;
@@ -148,13 +148,13 @@ export const lex = (source: string, start = 0, limit = source.length): Lexed => 
   }
   tokens.push({ token: "end", span: { start: limit, end: limit } });
   return { tokens, faults };
-};
+}
 
-const nextToken = (
+function nextToken(
   source: string,
   at: number,
   take: (found: RegExpExecArray | null) => string | undefined,
-): Token | undefined => {
+): Token | undefined {
   const span = (length: number) => ({ start: at, end: at + length });
   const word = take(match(name, source, at));
   if (word !== undefined)
@@ -168,4 +168,4 @@ const nextToken = (
     return { token: "name", name: odd.slice(1, -1), quoted: true, span: span(odd.length) };
   const mark = take(match(sign, source, at));
   return mark === undefined ? undefined : { token: "sign", sign: mark, span: span(mark.length) };
-};
+}

@@ -34,9 +34,10 @@ const kindOf = { decimal: "number", money: "money", measure: "measure", date: "d
 // A code: its zeros and digits are its own, and as a number it would lose them.
 const isCode = (cell: string): boolean => /^0\d/.test(cell) || /^\d{16,}$/.test(cell);
 
-const readColumn = (
-  cells: readonly string[],
-): { readonly kind: ResultKind; readonly values: readonly MaybeBlank[] } => {
+function readColumn(cells: readonly string[]): {
+  readonly kind: ResultKind;
+  readonly values: readonly MaybeBlank[];
+} {
   const given = cells.filter((cell) => cell !== "");
   for (const kind of given.length === 0 || given.some(isCode) ? [] : columnKinds) {
     const values = cells.map((cell): MaybeBlank => {
@@ -47,10 +48,10 @@ const readColumn = (
       return { kind: kindOf[kind], values };
   }
   return { kind: "text", values: cells.map((cell) => (cell === "" ? undefined : cell)) };
-};
+}
 
 /** The dimension or currency that all of a column's cells share. */
-const commonShape = (values: readonly MaybeBlank[]): Pick<Shape, "currency" | "dimension"> => {
+function commonShape(values: readonly MaybeBlank[]): Pick<Shape, "currency" | "dimension"> {
   const given = values.filter((value) => value !== undefined);
   const dimensions = new Set(given.map((value) => (isMeasure(value) ? value.unit.dimension : undefined)));
   const currencies = new Set(given.map((value) => (isMoney(value) ? value.currency : undefined)));
@@ -59,7 +60,7 @@ const commonShape = (values: readonly MaybeBlank[]): Pick<Shape, "currency" | "d
     dimension: dimensions.size === 1 ? dimension : undefined,
     currency: currencies.size === 1 ? currency : undefined,
   };
-};
+}
 
 const exactKey = (keys: readonly string[]): string => keys.join("\u0000");
 const looseKey = (keys: readonly string[]): string => keys.map(termKey).join("\u0000");
@@ -69,11 +70,11 @@ const within = (value: Value, limit: MaybeBlank): boolean =>
   limit === undefined || (order(value, limit) ?? 1) <= 0;
 
 /** Makes a table ready to be looked into. */
-export const lookUpTable = (
+export function lookUpTable(
   name: string,
   columns: readonly string[],
   rows: readonly (readonly string[])[],
-): LookUpTable => {
+): LookUpTable {
   const read = columns.map((_, index) => readColumn(rows.map((cells) => cells[index] ?? "")));
   const shapes = read.map(({ values }) => commonShape(values));
   const all = rows.map((_, row): LookUpRow => ({ cells: read.map(({ values }) => values[row]) }));
@@ -136,7 +137,7 @@ export const lookUpTable = (
         ? undefined
         : candidates(keys).find(({ cells }) => within(value, cells[limitColumn])),
   };
-};
+}
 
 /** A key as text: numbers in their shortest form, so that 5 finds a cell with 5. */
 export const keyText = (value: Value): string => (isDecimal(value) ? value.toFixed() : shownText(value));

@@ -22,7 +22,7 @@ export interface NameEntry extends Shape {
 }
 
 /** Names whose slots are their positions. */
-export const namesOf = (what: Names["what"], entries: readonly NameEntry[]): Names => {
+export function namesOf(what: Names["what"], entries: readonly NameEntry[]): Names {
   const found = new Map(entries.map(({ name, ...shape }, slot) => [name, { slot, ...shape }]));
   return { what, all: entries.map(({ name }) => name), find: (name) => found.get(name) };
-};
+}

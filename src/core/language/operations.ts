@@ -15,22 +15,22 @@ const PLAIN_DIGITS = 11;
 
 const isDust = (a: Decimal, b: Decimal, dust: Decimal): boolean => a.minus(b).abs().lte(a.abs().times(dust));
 
-const numbersCompared = (a: Decimal, b: Decimal): number => {
+function numbersCompared(a: Decimal, b: Decimal): number {
   const found = a.comparedTo(b);
   // Only what was divided has so many digits.
   if (found === 0 || (a.precision() < FEW_DIGITS && b.precision() < FEW_DIGITS)) return found;
   return isDust(a, b, NUMBER_DUST) ? 0 : found;
-};
+}
 
 /** Measures are alike to one part in 10^12: a weight in pounds and back is the same weight. */
-const measuresCompared = (a: Decimal, b: Decimal): number => {
+function measuresCompared(a: Decimal, b: Decimal): number {
   const found = a.comparedTo(b);
   if (found === 0 || (a.precision() <= PLAIN_DIGITS && b.precision() <= PLAIN_DIGITS)) return found;
   return isDust(a, b, MEASURE_DUST) ? 0 : found;
-};
+}
 
 /** Order of two values of one kind; undefined when they have none (blank, other kinds, other currencies). */
-export const order = (a: MaybeBlank, b: MaybeBlank): number | undefined => {
+export function order(a: MaybeBlank, b: MaybeBlank): number | undefined {
   if (typeof a === "string" && typeof b === "string") return a < b ? -1 : a > b ? 1 : 0;
   if (typeof a === "boolean" && typeof b === "boolean") return Number(a) - Number(b);
   if (isDecimal(a) && isDecimal(b)) return numbersCompared(a, b);
@@ -42,7 +42,7 @@ export const order = (a: MaybeBlank, b: MaybeBlank): number | undefined => {
   }
   if (isDate(a)) return order(a.iso, isDate(b) ? b.iso : b);
   return isDate(b) ? order(a, b.iso) : undefined;
-};
+}
 
 /** Signs that calculate. */
 export type Arithmetic = "+" | "-" | "*" | "/";
@@ -50,19 +50,19 @@ export type Arithmetic = "+" | "-" | "*" | "/";
 /** More digits before the point than any price, weight or count of the trade has. */
 const DIGITS_LIMIT = 30;
 
-const kindName = (value: Value): string => {
+function kindName(value: Value): string {
   if (isDecimal(value)) return "a number";
   if (isMoney(value)) return value.currency;
   if (isMeasure(value)) return `a measure in ${value.unit.code}`;
   if (isDate(value)) return "a date";
   if (isList(value)) return "a list";
   return typeof value === "boolean" ? "yes or no" : `the text "${value.slice(0, 40)}"`;
-};
+}
 
 const apart = (a: Value, b: Value): Cannot =>
   cannot({ trouble: "kinds-apart", left: kindName(a), right: kindName(b) });
 
-const operate = (operator: Arithmetic, a: Decimal, b: Decimal): Decimal | Cannot => {
+function operate(operator: Arithmetic, a: Decimal, b: Decimal): Decimal | Cannot {
   switch (operator) {
     case "+":
       return a.plus(b);
@@ -75,17 +75,17 @@ const operate = (operator: Arithmetic, a: Decimal, b: Decimal): Decimal | Cannot
     case "/":
       return b.isZero() ? cannot({ trouble: "divided-by-zero" }) : a.div(b);
   }
-};
+}
 
 const isDigits = (value: Decimal | Cannot): value is Decimal => isDecimal(value);
 
-const priced = (operator: Arithmetic, a: Decimal, b: Decimal, currency: string): MaybeBlank | Cannot => {
+function priced(operator: Arithmetic, a: Decimal, b: Decimal, currency: string): MaybeBlank | Cannot {
   const amount = operate(operator, a, b);
   return isDigits(amount) ? money(amount, currency) : amount;
-};
+}
 
 /** Exact arithmetic on numbers, money and measures; blank when a side is blank, a trouble when the sides do not go together. */
-export const calculate = (operator: Arithmetic, a: MaybeBlank, b: MaybeBlank): MaybeBlank | Cannot => {
+export function calculate(operator: Arithmetic, a: MaybeBlank, b: MaybeBlank): MaybeBlank | Cannot {
   if (a === undefined || b === undefined) return undefined;
   if (isDecimal(a)) {
     if (isDecimal(b)) return operate(operator, a, b);
@@ -107,4 +107,4 @@ export const calculate = (operator: Arithmetic, a: MaybeBlank, b: MaybeBlank): M
   if (same === undefined) return apart(a, b);
   const amount = operate(operator, a.amount, same.amount);
   return isDigits(amount) && together ? measure(amount, a.unit) : amount;
-};
+}

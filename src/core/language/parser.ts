@@ -40,7 +40,7 @@ export interface Parsed {
 }
 
 /** Parses a whole source text; every fault that can be told apart is reported. */
-export const parse = (source: string): Parsed => {
+export function parse(source: string): Parsed {
   const lexed = lex(source);
   const own: Fault[] = [];
   const expression = new Parser(source, lexed.tokens, own, 0).whole();
@@ -56,7 +56,7 @@ export const parse = (source: string): Parsed => {
     meant: isWhole ? expression : undefined,
     faults,
   };
-};
+}
 
 /** A recursive-descent parser over one run of tokens; braces in texts get a parser of their own. */
 class Parser {
@@ -371,8 +371,8 @@ class Parser {
 
 const isSign = (token: Token, sign: string): boolean => token.token === "sign" && token.sign === sign;
 
-const plainWords = (parts: readonly TextPart[]): string | undefined => {
+function plainWords(parts: readonly TextPart[]): string | undefined {
   if (parts.length === 0) return "";
   const [only] = parts;
   return parts.length === 1 && only?.part === "words" ? only.words : undefined;
-};
+}

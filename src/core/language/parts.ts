@@ -2,7 +2,7 @@ import { assertNever } from "../assert-never.js";
 import type { Expression } from "./syntax.js";
 
 /** The expressions that an expression consists of, in the order of its text. */
-export const partsOf = (expression: Expression): readonly Expression[] => {
+export function partsOf(expression: Expression): readonly Expression[] {
   switch (expression.node) {
     case "literal":
     case "blank":
@@ -29,4 +29,4 @@ export const partsOf = (expression: Expression): readonly Expression[] => {
     default:
       return assertNever(expression);
   }
-};
+}

@@ -46,13 +46,13 @@ export type Program = ReadyProgram | { readonly kind: "faulty"; readonly finding
 const LENGTH_LIMIT = 10_000;
 
 /** Parses, checks and compiles one expression; or says all that is wrong with it. */
-export const program = (
+export function program(
   source: ExpressionSource,
   names: Names,
   surroundings: Surroundings,
   wanted: ResultKind = "any",
   observe?: Observe,
-): Program => {
+): Program {
   const faulty = (faults: readonly Fault[]): Program => ({
     kind: "faulty",
     findings: faults.map((fault) => finding(fault, source, names)),
@@ -86,15 +86,15 @@ export const program = (
       ];
   if (all.length > 0) return faulty(all);
   return ready(expression, source, names, checked.kind, compile(expression, names, surroundings, observe));
-};
+}
 
-const ready = (
+function ready(
   expression: Expression,
   source: ExpressionSource,
   names: Names,
   yields: ResultKind,
   compiled: Compiled,
-): ReadyProgram => {
+): ReadyProgram {
   const slots = slotsRead(expression, names);
   return {
     kind: "program",
@@ -107,9 +107,9 @@ const ready = (
     readsFields: names.field === undefined ? [] : fieldsRead(expression),
     readsMembers: isOverMembers(expression),
   };
-};
+}
 
-const placeOf = (source: ExpressionSource, start: number): Place => {
+function placeOf(source: ExpressionSource, start: number): Place {
   // A cell of a table is found by its row and column: the caret in the snippet shows the rest.
   if (source.place.row !== undefined) return source.place;
   const before = source.text.slice(0, start);
@@ -118,18 +118,18 @@ const placeOf = (source: ExpressionSource, start: number): Place => {
   return lines === 0
     ? { ...source.place, line, position: position + start }
     : { ...source.place, line: line + lines, position: start - before.lastIndexOf("\n") };
-};
+}
 
 /** The faulty line of the source with a caret below it, cut to a width that a terminal shows. */
-const snippet = (text: string, start: number, end: number): string => {
+function snippet(text: string, start: number, end: number): string {
   const lineStart = text.lastIndexOf("\n", Math.max(0, start - 1)) + 1;
   const lineEnd = text.indexOf("\n", start) < 0 ? text.length : text.indexOf("\n", start);
   const from = Math.max(lineStart, start - 50);
   const shown = text.slice(from, Math.min(lineEnd, from + 90));
   return `${shown}\n${" ".repeat(Math.max(0, start - from))}${"^".repeat(Math.max(1, Math.min(end, lineEnd) - start))}`;
-};
+}
 
-const finding = (fault: Fault, source: ExpressionSource, names: Names): Diagnostic => {
+function finding(fault: Fault, source: ExpressionSource, names: Names): Diagnostic {
   const where = { place: placeOf(source, fault.span.start) };
   const shown = snippet(source.text, fault.span.start, fault.span.end);
   switch (fault.fault) {
@@ -156,4 +156,4 @@ const finding = (fault: Fault, source: ExpressionSource, names: Names): Diagnost
     default:
       return assertNever(fault);
   }
-};
+}

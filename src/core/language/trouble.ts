@@ -16,8 +16,8 @@ export const cannot = (facts: TroubleFacts): Cannot => new Cannot(facts);
 export type Troubles = Trouble[];
 
 /** A trouble without its place in the expression: what findings tell. */
-export const factsOf = (trouble: Trouble): TroubleFacts => {
+export function factsOf(trouble: Trouble): TroubleFacts {
   const facts: TroubleFacts & { span?: Span } = { ...trouble };
   delete facts.span;
   return facts;
-};
+}

@@ -13,11 +13,11 @@ type CellOfColumn = (column: string) => string;
 const same: CarriedRow = { row: "same" };
 
 /** A placement follows its category. */
-export const carriedPlacement = (
+export function carriedPlacement(
   cell: CellOfColumn,
   { categories }: Renamings,
   codeOf: (codeOrPath: string) => string,
-): CarriedRow => {
+): CarriedRow {
   const wanted = cell("channel_category");
   if (wanted === "") return same;
   const code = codeOf(wanted);
@@ -27,10 +27,10 @@ export const carriedPlacement = (
   return to === undefined
     ? { row: "open", reason: `the channel has no category ${wanted} any more` }
     : { row: "changed", cells: { channel_category: to } };
-};
+}
 
 /** A row of the lexicon follows its field and its value. */
-export const carriedTerm = (cell: CellOfColumn, { fields, values }: Renamings): CarriedRow => {
+export function carriedTerm(cell: CellOfColumn, { fields, values }: Renamings): CarriedRow {
   const [field, value] = [cell("field"), cell("channel_value")];
   const isGone = fields.has(field) && fields.get(field) === undefined;
   if (isGone) return { row: "open", reason: `the channel has no field ${field} any more` };
@@ -41,28 +41,28 @@ export const carriedTerm = (cell: CellOfColumn, { fields, values }: Renamings): 
   return toField === field && toValue === value
     ? same
     : { row: "changed", cells: { field: toField, channel_value: toValue } };
-};
+}
 
 /** A known refusal follows its field. */
-export const carriedRefusal = (cell: CellOfColumn, { fields }: Renamings): CarriedRow => {
+export function carriedRefusal(cell: CellOfColumn, { fields }: Renamings): CarriedRow {
   const field = cell("field");
   if (field === "" || !fields.has(field)) return same;
   const to = fields.get(field);
   return to === undefined
     ? { row: "open", reason: `the channel has no field ${field} any more` }
     : { row: "changed", cells: { field: to } };
-};
+}
 
 /**
  * A fill with fields and values by their new names. Names within quoted texts that are no templates stay; a value of the
  * field's own list is one where the whole quoted text is it.
  */
-export const carriedFill = (
+export function carriedFill(
   fill: string,
   field: string,
   { fields, values }: Renamings,
   attributes: ReadonlySet<string>,
-): string => {
+): string {
   const own = values.get(field);
   const renamedValue = (text: string): string => {
     const to = own?.get(text.slice(1, -1));
@@ -75,4 +75,4 @@ export const carriedFill = (
     if (!piece.includes("{")) return renamedValue(piece);
     return piece.replace(/\{[^}]*\}/g, (part) => part.replace(/[a-z][a-z0-9_]*/g, renamedName));
   });
-};
+}

@@ -57,9 +57,9 @@ const heads = {
 } as const;
 
 /** Adds the steps of a path that no row of its own names. */
-const byPaths = (
+function byPaths(
   rows: readonly { readonly steps: readonly string[]; readonly code: string; readonly row: number }[],
-): readonly ListedCategory[] => {
+): readonly ListedCategory[] {
   const named = new Map<string, string>();
   for (const { steps, code } of rows) if (code !== "") named.set(steps.join("\u0000"), code);
   const codeAt = (steps: readonly string[]): string => named.get(steps.join("\u0000")) ?? codeOf(steps);
@@ -77,12 +77,12 @@ const byPaths = (
         });
     }
   return [...found.values()];
-};
+}
 
 /** Rows whose parent is not there, that are named twice, or that come round to themselves are told and left out. */
-export const withWholeParents = (
+export function withWholeParents(
   drafts: readonly CategoryDraft[],
-): Pick<CategoryList, "categories" | "broken"> => {
+): Pick<CategoryList, "categories" | "broken"> {
   const byCode = new Map<string, CategoryDraft>();
   const broken: { row: number; reason: string }[] = [];
   for (const draft of drafts) {
@@ -135,7 +135,7 @@ export const withWholeParents = (
     return false;
   });
   return { categories, broken: broken.sort((a, b) => a.row - b.row) };
-};
+}
 
 interface ListColumns {
   readonly row: number;
@@ -146,7 +146,7 @@ interface ListColumns {
   readonly levels: readonly number[];
 }
 
-const columnsOf = (sheet: SheetPaper, row: number): ListColumns => {
+function columnsOf(sheet: SheetPaper, row: number): ListColumns {
   const texts = (sheet.rows[row] ?? []).map((_, column) => plainWords(textAt(sheet, row, column)));
   const find = (pattern: RegExp, but: readonly (number | undefined)[] = []): number | undefined => {
     const at = texts.findIndex((text, column) => !but.includes(column) && pattern.test(text));
@@ -160,7 +160,7 @@ const columnsOf = (sheet: SheetPaper, row: number): ListColumns => {
   const code = find(heads.code, [parent, path, ...levels]);
   const name = find(heads.name, [parent, path, code, ...levels]);
   return { row, code, parent, name, path, levels };
-};
+}
 
 const bodyRows = (sheet: SheetPaper, from: number): readonly number[] =>
   sheet.rows.flatMap((cells, row) =>
@@ -170,7 +170,7 @@ const bodyRows = (sheet: SheetPaper, from: number): readonly number[] =>
 const MOST_HEAD_ROWS = 8;
 
 /** Reads a sheet or table that lists categories, by its headings; undefined where it is none. */
-const headedList = (sheet: SheetPaper): CategoryList | undefined => {
+function headedList(sheet: SheetPaper): CategoryList | undefined {
   for (let head = 0; head < Math.min(MOST_HEAD_ROWS, sheet.rows.length); head++) {
     const { code, parent, name, path, levels } = columnsOf(sheet, head);
     const rows = bodyRows(sheet, head);
@@ -222,23 +222,23 @@ const headedList = (sheet: SheetPaper): CategoryList | undefined => {
     }
   }
   return undefined;
-};
+}
 
 /** "0", "-" and "none" are how a list writes that nothing stands above. */
 const parentOf = (text: string): string =>
   /^(?:0|-|–|none|root|null|keine?|aucune?|ninguna?|top)$/i.test(text) ? "" : text;
 
 /** Parents that are named by their name and not by their code. */
-const byNames = (drafts: readonly CategoryDraft[]): readonly CategoryDraft[] => {
+function byNames(drafts: readonly CategoryDraft[]): readonly CategoryDraft[] {
   const codes = new Set(drafts.map(({ code }) => code));
   const parents = drafts.filter(({ parent }) => parent !== "");
   if (parents.length === 0 || parents.some(({ parent }) => codes.has(parent))) return drafts;
   const named = new Map(drafts.map(({ name, code }) => [name, code]));
   return drafts.map((draft) => ({ ...draft, parent: named.get(draft.parent) ?? draft.parent }));
-};
+}
 
 /** Levels of which only the last is written stand under those of the rows above. */
-const filledDown = (rows: readonly (readonly string[])[]): readonly (readonly string[])[] => {
+function filledDown(rows: readonly (readonly string[])[]): readonly (readonly string[])[] {
   let above: readonly string[] = [];
   return rows.map((levels) => {
     const first = levels.findIndex((text) => text !== "");
@@ -248,10 +248,10 @@ const filledDown = (rows: readonly (readonly string[])[]): readonly (readonly st
     above = steps;
     return steps;
   });
-};
+}
 
 /** Lines of text: paths, or names that their indent puts under those above. */
-const textLines = (sheet: SheetPaper): CategoryList | undefined => {
+function textLines(sheet: SheetPaper): CategoryList | undefined {
   const lines = sheet.rows.flatMap((cells, row) => {
     const filled = cells.findIndex(({ text }) => text.trim() !== "");
     if (filled < 0) return [];
@@ -282,35 +282,35 @@ const textLines = (sheet: SheetPaper): CategoryList | undefined => {
     return { steps: stack.map(({ name }) => name), code, row };
   });
   return { file, sheet: own, ...withWholeParents(byPaths(listed)), shape: "indented" };
-};
+}
 
 /** A line that begins or ends with its code: `1010 Hives`, `Hives (1010)`, `HV - Hives`. */
-const coded = (text: string): { readonly steps: readonly string[]; readonly code: string } => {
+function coded(text: string): { readonly steps: readonly string[]; readonly code: string } {
   const before = /^([A-Z0-9][A-Z0-9._-]*\d[A-Z0-9._-]*|\d+)\s*[-–:;\t ]\s*(\p{L}.*)$/u.exec(text);
   if (before !== null) return { steps: pathSteps(before[2] ?? ""), code: before[1] ?? "" };
   const behind = /^(.*\S)\s*[([]([A-Z0-9._-]*\d[A-Z0-9._-]*)[)\]]$/u.exec(text);
   if (behind !== null) return { steps: pathSteps(behind[1] ?? ""), code: behind[2] ?? "" };
   return { steps: pathSteps(text), code: "" };
-};
+}
 
 /** Reads a sheet as a list of categories; undefined where it is none. */
-export const categorySheet = (sheet: SheetPaper): CategoryList | undefined => {
+export function categorySheet(sheet: SheetPaper): CategoryList | undefined {
   const list = headedList(sheet) ?? textLines(sheet);
   return list === undefined || (list.categories.length < 2 && list.broken.length === 0) ? undefined : list;
-};
+}
 
-const memberOf = (node: TreeNode, pattern: RegExp): string => {
+function memberOf(node: TreeNode, pattern: RegExp): string {
   for (const [name, value] of node.attributes) if (pattern.test(plainWords(name))) return value;
   const child = node.children.find(
     ({ name, children }) => children.length === 0 && pattern.test(plainWords(name)),
   );
   return child?.text.trim() ?? "";
-};
+}
 
 const namePattern = /^(?:name|label|title|text|category name|bezeichnung|nom|libelle|nombre|titel)$/;
 
 /** A tree of XML or JSON that lists categories, nested or by parents; undefined where it is none. */
-export const categoryTreePaper = ({ file, root }: TreePaper): CategoryList | undefined => {
+export function categoryTreePaper({ file, root }: TreePaper): CategoryList | undefined {
   const drafts: CategoryDraft[] = [];
   let [isNested, seen] = [false, 0];
   const visit = (node: TreeNode, above: string, steps: readonly string[]): void => {
@@ -337,4 +337,4 @@ export const categoryTreePaper = ({ file, root }: TreePaper): CategoryList | und
   visit(root, "", []);
   if (drafts.length < 2) return undefined;
   return { file, sheet: "", ...withWholeParents(drafts), shape: isNested ? "nested" : "parents" };
-};
+}

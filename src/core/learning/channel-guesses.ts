@@ -12,19 +12,19 @@ import type { SchemaReading } from "./schemas/schema-reading.js";
 import type { SortedPapers } from "./sort-papers.js";
 
 /** Where a field's name stands. */
-export const originOf = ({ columns, facts }: LearnedField): PaperPlace => {
+export function originOf({ columns, facts }: LearnedField): PaperPlace {
   const label = facts.get("label")?.from;
   const [first] = columns;
   return label ?? { file: first?.template.sheet.file ?? "", sheet: "", at: "" };
-};
+}
 
 /** What holds of the channel as a whole, as far as its fields and papers show. */
-export const guessesOf = (
+export function guessesOf(
   fields: readonly LearnedField[],
   schema: SchemaReading | undefined,
   sorted: SortedPapers,
   { corrections }: LearningWishes,
-): ReadonlyMap<ChannelFact, ChannelGuess> => {
+): ReadonlyMap<ChannelFact, ChannelGuess> {
   const found = new Map<ChannelFact, ChannelGuess>();
   const meant = (attribute: string): LearnedField | undefined =>
     fields
@@ -92,10 +92,10 @@ export const guessesOf = (
       found.set(fact, { value, confidence: 1, because: "corrected", from: { file: "", sheet: "", at: "" } });
   }
   return found;
-};
+}
 
 /** Where an example of a number has a comma in it. */
-const decimalComma = (fields: readonly LearnedField[]): PaperPlace | undefined => {
+function decimalComma(fields: readonly LearnedField[]): PaperPlace | undefined {
   for (const { facts } of fields) {
     const example = facts.get("example");
     const kind = facts.get("kind")?.value ?? "";
@@ -107,4 +107,4 @@ const decimalComma = (fields: readonly LearnedField[]): PaperPlace | undefined =
       return example.from;
   }
   return undefined;
-};
+}

@@ -7,11 +7,11 @@ import { cellAt, type SheetPaper } from "./paper.js";
 const ROWS_LOOKED_AT = 40;
 
 /** Colours of the head's cells that a legend explains: by a text in a coloured cell, or by one that names the colour. */
-export const colourLegend = (
+export function colourLegend(
   sheets: readonly SheetPaper[],
   head: SheetPaper,
   { named }: SheetHead,
-): ReadonlyMap<string, NeedSaid> => {
+): ReadonlyMap<string, NeedSaid> {
   const found = new Map<string, NeedSaid>();
   const used = new Set(
     (head.rows[named] ?? []).flatMap(({ fill, ink }) => [
@@ -38,7 +38,7 @@ export const colourLegend = (
     });
   // Where only the must has a colour, what has none may be left out.
   return found;
-};
+}
 
 const hues: readonly (readonly [RegExp, (red: number, green: number, blue: number) => boolean])[] = [
   [/\b(?:red|rot|rote[rnm]?|rouge|roj[oa]s?)\b/iu, (r, g, b) => r > 140 && g < 110 && b < 110],
@@ -53,7 +53,7 @@ const hues: readonly (readonly [RegExp, (red: number, green: number, blue: numbe
 ];
 
 /** `Columns in red letters are mandatory`: the head's colours of that hue. */
-const namedColours = (text: string, used: ReadonlySet<string>): readonly (readonly [string, NeedSaid])[] => {
+function namedColours(text: string, used: ReadonlySet<string>): readonly (readonly [string, NeedSaid])[] {
   const found: (readonly [string, NeedSaid])[] = [];
   for (const part of text.split(/[.;,\n]/)) {
     const need = needOf(part);
@@ -72,10 +72,10 @@ const namedColours = (text: string, used: ReadonlySet<string>): readonly (readon
     }
   }
   return found;
-};
+}
 
 /** Colours of the cells above a column. */
-export const headFill = (sheet: SheetPaper, { named }: SheetHead, column: number): readonly string[] => {
+export function headFill(sheet: SheetPaper, { named }: SheetHead, column: number): readonly string[] {
   const { fill, ink } = cellAt(sheet, named, column);
   return [fill === "" ? "" : `fill ${fill}`, ink === "" ? "" : `ink ${ink}`].filter(Boolean);
-};
+}

@@ -41,11 +41,11 @@ export const labelConfidence = (heading: string): number =>
   heading === "" || isCode(heading) ? trust.codeAsLabel : trust.label;
 
 /** Reads every named column of a template. */
-export const templateColumns = (
+export function templateColumns(
   sheet: SheetPaper,
   head: SheetHead,
   context: HeadContext,
-): readonly TemplateColumn[] => {
+): readonly TemplateColumn[] {
   const rowsOf = (role: string): readonly number[] =>
     head.rows.filter((one) => one.role === role).map(({ row }) => row);
   const [codes] = rowsOf("codes");
@@ -120,28 +120,28 @@ export const templateColumns = (
     });
   }
   return columns;
-};
+}
 
 /** A heading without the limit that stands in its brackets: `Title (max. 80 characters)`. */
-const withoutRule = (heading: string): { readonly label: string; readonly ruled: string } => {
+function withoutRule(heading: string): { readonly label: string; readonly ruled: string } {
   const found = /^(.{2,60}?)\s*[([]([^()[\]]{5,80})[)\]]\s*$/u.exec(heading);
   if (found === null) return { label: heading, ruled: "" };
   const ruled = found[2] ?? "";
   const { maxLength, maxItems, decimals, date, min, max } = readSentence(ruled);
   const isRule = [maxLength, maxItems, decimals, date, min, max].some((one) => one !== undefined);
   return isRule ? { label: found[1] ?? heading, ruled } : { label: heading, ruled: "" };
-};
+}
 
 /** A note that speaks of the filled row and not of the column. */
 const aboutExamples =
   /^\s*(?:example|sample|beispiel|muster|exemple|ejemplo|delete|löschen|supprimer|borrar)/iu;
 
-const rowClaims = (
+function rowClaims(
   sheet: SheetPaper,
   row: number,
   at: number,
   role: SheetHead["rows"][number]["role"],
-): readonly Claim[] => {
+): readonly Claim[] {
   const text = textAt(sheet, row, at);
   if (text === "") return [];
   const from = cellOrigin(sheet, row, at);
@@ -192,10 +192,10 @@ const rowClaims = (
     case "groups":
       return [];
   }
-};
+}
 
 /** What a drop-down or another rule of the sheet's cells says. */
-const sheetRuleClaims = (rule: SheetRule, sheet: SheetPaper, at: number): readonly Claim[] => {
+function sheetRuleClaims(rule: SheetRule, sheet: SheetPaper, at: number): readonly Claim[] {
   const from = cellOrigin(sheet, rule.firstRow, at);
   const because = "the cells' own rule";
   const claims: Claim[] = [];
@@ -238,12 +238,12 @@ const sheetRuleClaims = (rule: SheetRule, sheet: SheetPaper, at: number): readon
     case "other":
       return claims;
   }
-};
+}
 
 const EXAMPLES_READ = 50;
 
 /** What filled rows show of a column's kind; never as sure as a rule. */
-const exampleClaims = (sheet: SheetPaper, head: SheetHead, at: number): readonly Claim[] => {
+function exampleClaims(sheet: SheetPaper, head: SheetHead, at: number): readonly Claim[] {
   const texts: { readonly text: string; readonly row: number }[] = [];
   for (let row = head.firstRow; row < head.firstRow + Math.min(head.examples, EXAMPLES_READ); row++) {
     const text = textAt(sheet, row, at);
@@ -262,12 +262,10 @@ const exampleClaims = (sheet: SheetPaper, head: SheetHead, at: number): readonly
       because: "what the filled rows show",
     })),
   ];
-};
+}
 
 /** The kind that all of some values have. */
-export const shownKind = (
-  texts: readonly string[],
-): readonly Pick<Claim, "fact" | "value" | "confidence">[] => {
+export function shownKind(texts: readonly string[]): readonly Pick<Claim, "fact" | "value" | "confidence">[] {
   const all = (pattern: RegExp): boolean => texts.length > 0 && texts.every((text) => pattern.test(text));
   const few = texts.length < 3 ? trust.fewExamples : 0;
   if (all(/^https?:\/\/\S+$/)) return [{ fact: "kind", value: "url", confidence: trust.looksLink }];
@@ -301,10 +299,10 @@ export const shownKind = (
   if (texts.some((text) => /\p{L}/u.test(text)))
     return [{ fact: "kind", value: "text", confidence: trust.looksText }];
   return [];
-};
+}
 
 /** What a column's name alone says of its kind and unit. */
-export const nameClaims = (label: string, from: Claim["from"]): readonly Claim[] => {
+export function nameClaims(label: string, from: Claim["from"]): readonly Claim[] {
   const name = columnName(label);
   const because = "the column's name";
   const claims: Claim[] = [];
@@ -338,7 +336,7 @@ export const nameClaims = (label: string, from: Claim["from"]): readonly Claim[]
       });
   }
   return claims;
-};
+}
 
 const wordKinds: readonly (readonly [RegExp, string])[] = [
   [/(?:^| )(?:urls?|links?|lien|liens|enlaces?|web address|page address)(?: |$)/, "url"],

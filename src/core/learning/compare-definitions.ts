@@ -26,7 +26,7 @@ const needOf = (definition: ChannelDefinition, field: Field): string =>
   definition.rules.find((rule) => rule.field === field && rule.need !== undefined)?.need ?? "optional";
 
 /** Holds two versions of a channel's definition against each other. */
-export const compareDefinitions = (before: ChannelDefinition, after: ChannelDefinition): Comparison => {
+export function compareDefinitions(before: ChannelDefinition, after: ChannelDefinition): Comparison {
   const changes: DefinitionChange[] = [];
   const fields = new Map<string, string | undefined>();
   const values = new Map<string, ReadonlyMap<string, string | undefined>>();
@@ -76,4 +76,4 @@ export const compareDefinitions = (before: ChannelDefinition, after: ChannelDefi
   const tree = treeChanges(before.tree, after.tree);
   addAll(changes, tree.changes);
   return { changes, renamings: { fields, values, categories: tree.renamed } };
-};
+}

@@ -9,10 +9,10 @@ import { meaningOf } from "./meaning.js";
 import { common } from "./pair-up.js";
 
 /** Codes of the fields on both sides of one. */
-export const neighbours = (fields: readonly Field[], field: Field): readonly string[] => {
+export function neighbours(fields: readonly Field[], field: Field): readonly string[] {
   const at = fields.indexOf(field);
   return [fields[at - 1]?.code ?? "", fields[at + 1]?.code ?? ""];
-};
+}
 
 /** How likely it is that one field took another's place: by name, meaning, values, and where it stands. */
 export const fieldLikeness =
@@ -65,12 +65,12 @@ const limitTexts = ({
 const ruleKey = ({ scope, when }: FieldRule): string => `${scope}\u0000${when?.source.text ?? ""}`;
 
 /** What moved in a field that both versions have: its label and kind everywhere, need and limits in each scope. */
-export const movedIn = (
+export function movedIn(
   before: ChannelDefinition,
   after: ChannelDefinition,
   one: Field,
   other: Field,
-): readonly DefinitionChange[] => {
+): readonly DefinitionChange[] {
   const changes: DefinitionChange[] = [];
   const moved = (scope: string, what: string, from = "", to = ""): void => {
     if (from !== to)
@@ -100,4 +100,4 @@ export const movedIn = (
       );
   }
   return changes;
-};
+}

@@ -11,7 +11,7 @@ interface Branches {
   beside(category: Category): readonly Category[];
 }
 
-const branchesIn = ({ all }: CategoryTree): Branches => {
+function branchesIn({ all }: CategoryTree): Branches {
   const byParent = new Map<string, Category[]>();
   for (const category of all) {
     const above = category.parent?.code ?? "";
@@ -21,24 +21,24 @@ const branchesIn = ({ all }: CategoryTree): Branches => {
   }
   const below = (code: string): readonly Category[] => byParent.get(code) ?? [];
   return { below, beside: ({ parent }) => below(parent?.code ?? "") };
-};
+}
 
 const namesBelow = (branches: Branches, { code }: Category): readonly string[] =>
   branches.below(code).map(({ name }) => fold(name));
 
 /** One of a parent's children went, and one came in its place. */
-const isInPlaceOf = (
+function isInPlaceOf(
   beside: readonly Category[],
   one: Category,
   besideNow: readonly Category[],
   other: Category,
-): boolean => {
+): boolean {
   if (beside.length < 3 || beside.length !== besideNow.length) return false;
   const [at, now] = [beside.indexOf(one), besideNow.indexOf(other)];
   return (
     beside[at - 1]?.name === besideNow[now - 1]?.name && beside[at + 1]?.name === besideNow[now + 1]?.name
   );
-};
+}
 
 const categoryLikeness = (was: Branches, is: Branches) => (one: Category, other: Category) => {
   const isSameName = fold(one.name) === fold(other.name);
@@ -63,7 +63,7 @@ const categoryKeys = (branches: Branches, category: Category): readonly string[]
 ];
 
 /** What became of the categories: gone, come, renamed, moved. */
-export const treeChanges = (before: CategoryTree, after: CategoryTree) => {
+export function treeChanges(before: CategoryTree, after: CategoryTree) {
   const changes: DefinitionChange[] = [];
   const renamed = new Map<string, string | undefined>();
   const gone: Category[] = [];
@@ -121,4 +121,4 @@ export const treeChanges = (before: CategoryTree, after: CategoryTree) => {
   for (const { code, path } of came.filter((one) => !to.has(one)))
     changes.push({ change: "category-added", code, path });
   return { changes, renamed };
-};
+}

@@ -18,13 +18,13 @@ export const valuesOf = (definition: ChannelDefinition, field: Field): readonly 
 /** The values before and behind one in its list. */
 type Neighbours = (value: string) => readonly [before: string | undefined, behind: string | undefined];
 
-const neighboursIn = (list: readonly string[]): Neighbours => {
+function neighboursIn(list: readonly string[]): Neighbours {
   const places = new Map(list.map((value, at) => [value, at]));
   return (value) => {
     const at = places.get(value) ?? -1;
     return [list[at - 1], list[at + 1]];
   };
-};
+}
 
 const valueLikeness =
   (was: Neighbours, is: Neighbours, isAsLong: boolean) => (one: string, other: string) => {
@@ -42,12 +42,7 @@ const valueLikeness =
   };
 
 /** Lists that two versions of a field have, scope by scope. */
-export const valueChanges = (
-  before: ChannelDefinition,
-  after: ChannelDefinition,
-  one: Field,
-  other: Field,
-) => {
+export function valueChanges(before: ChannelDefinition, after: ChannelDefinition, one: Field, other: Field) {
   const changes: DefinitionChange[] = [];
   const renamed = new Map<string, string | undefined>();
   const listIn = (
@@ -90,4 +85,4 @@ export const valueChanges = (
       changes.push({ change: "value-added", ...where, value });
   }
   return { changes, renamed };
-};
+}

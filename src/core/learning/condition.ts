@@ -11,7 +11,7 @@ const introduces = /\b(?:if|when|where|wenn|falls|sofern|si|lorsque|quand|cuando
  * A channel's condition in words as an expression over its fields: `required if Sale price is given` is
  * `sale_price is given`. Undefined where no single field is named, or what is asked of it is not understood.
  */
-export const conditionOf = (words: string, fields: readonly LearnedField[]): string | undefined => {
+export function conditionOf(words: string, fields: readonly LearnedField[]): string | undefined {
   const text = plainWords(words);
   const start = introduces.exec(text);
   if (start === null) return undefined;
@@ -37,6 +37,6 @@ export const conditionOf = (words: string, fields: readonly LearnedField[]): str
       ? `${code} = ${isYes(value) ? "yes" : "no"}`
       : `${code} = "${value.replaceAll('"', '\\"')}"`;
   return given.test(behind) ? `${code} is given` : undefined;
-};
+}
 
 const isYes = (value: string): boolean => /^(?:y|yes|ja|j|oui|o|s[ií]|true|1|x)/i.test(value);

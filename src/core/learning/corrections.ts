@@ -20,7 +20,7 @@ export interface Corrections {
 }
 
 /** Makes them ready; of two on one thing the later counts. */
-export const corrections = (all: readonly GuessCorrection[]): Corrections => {
+export function corrections(all: readonly GuessCorrection[]): Corrections {
   const byField = new Map<string, GuessCorrection[]>();
   for (const one of all) {
     const key = `${one.field}\u0000${one.scope}`;
@@ -48,4 +48,4 @@ export const corrections = (all: readonly GuessCorrection[]): Corrections => {
     },
     ofChannel: () => new Map(all.filter(({ field }) => field === "").map(({ fact, value }) => [fact, value])),
   };
-};
+}

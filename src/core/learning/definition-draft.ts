@@ -51,7 +51,7 @@ const cellsOf = (facts: SettledFacts, wanted: readonly Fact[]): FieldRow =>
   );
 
 /** Files of values by what they hold: a list that several fields share is written once. */
-const valueFiles = () => {
+function valueFiles() {
   const byName = new Map<string, readonly string[]>();
   const byValues = new Map<string, string>();
   return {
@@ -67,7 +67,7 @@ const valueFiles = () => {
     },
     all: (): ReadonlyMap<string, readonly string[]> => byName,
   };
-};
+}
 
 // Our own words for what a channel's list calls otherwise: they reach the value without a row in the lexicon.
 const ownWords: readonly (readonly [RegExp, string])[] = [
@@ -78,17 +78,17 @@ const ownWords: readonly (readonly [RegExp, string])[] = [
   [/^(?:nicht auf lager|ausverkauft|en rupture|agotad[oa]|sold out|not available)$/i, "out of stock"],
 ];
 
-const synonymsOf = (value: string): string => {
+function synonymsOf(value: string): string {
   const yesNo = /^[\p{L}]{1,5}$/u.test(value) ? readYesNo(value) : undefined;
   if (yesNo !== undefined) return yesNo ? "yes" : "no";
   return ownWords.find(([pattern]) => pattern.test(value))?.[1] ?? "";
-};
+}
 
 const isCategory = (field: LearnedField, learned: LearnedChannel): boolean =>
   learned.guesses.get("category_field")?.value === field.code;
 
 /** Makes a definition of what was learned. */
-export const definitionDraft = (learned: LearnedChannel, own: DraftFacts): DefinitionDraft => {
+export function definitionDraft(learned: LearnedChannel, own: DraftFacts): DefinitionDraft {
   const { fields, guesses } = learned;
   const files = valueFiles();
   const style = styleDraft(learned);
@@ -136,7 +136,7 @@ export const definitionDraft = (learned: LearnedChannel, own: DraftFacts): Defin
     axes: axesOf(learned, model),
     told,
   };
-};
+}
 
 const roleOf = (fields: readonly LearnedField[], attribute: string): string | undefined =>
   fields
@@ -155,7 +155,7 @@ const axisWords: readonly (readonly [RegExp, string])[] = [
 ];
 
 /** What members may differ in, by the values of the column that says it. */
-const axesOf = ({ fields }: LearnedChannel, model: string): DefinitionDraft["axes"] => {
+function axesOf({ fields }: LearnedChannel, model: string): DefinitionDraft["axes"] {
   const axis = fields.find(({ meaning }) => meaning?.attribute === "varies_by");
   const values = valuesOf(axis?.facts.get("values")?.value ?? "");
   if (model === "separate" || values.length === 0) return [];
@@ -163,15 +163,15 @@ const axesOf = ({ fields }: LearnedChannel, model: string): DefinitionDraft["axe
     values.some((value) => pattern.test(value)) ? [attribute] : [],
   );
   return axes.length === 0 ? [] : [{ scope: "*", axes: axes.join("; ") }];
-};
+}
 
-const rowsOf = (
+function rowsOf(
   field: LearnedField,
   learned: LearnedChannel,
   style: ReturnType<typeof styleDraft>,
   files: ReturnType<typeof valueFiles>,
   told: string[],
-): readonly FieldRow[] => {
+): readonly FieldRow[] {
   const { facts, code, branches, byBranch } = field;
   const general = cellsOf(facts, fieldFacts);
   const kind = writtenKind(field, style, told);
@@ -209,17 +209,17 @@ const rowsOf = (
     if (branch !== first && !others.includes(branch))
       rows.push({ field: code, scope: branch, ...limits(some) });
   return [...rows, ...hangingRows(field, learned, files)];
-};
+}
 
 const scopesOf = (own: readonly string[] | undefined, branches: readonly Branch[]): readonly string[] =>
   own === undefined ? ["*"] : own.filter((code) => branches.some((branch) => branch.code === code));
 
 /** A yes or no in words that the layout does not write is a choice of two. */
-const writtenKind = (
+function writtenKind(
   { facts, label }: LearnedField,
   style: ReturnType<typeof styleDraft>,
   told: string[],
-): string => {
+): string {
   const kind = facts.get("kind")?.value ?? "text";
   if (kind === "measure" && unitOf(facts.get("unit")?.value ?? "") === undefined) return "decimal";
   const values = valuesOf(facts.get("values")?.value ?? "");
@@ -227,22 +227,22 @@ const writtenKind = (
   if (kind !== "yes-no" || values.length === 0 || style.isYesNo(values)) return kind;
   told.push(`"${label}" says yes and no as ${values.join(" and ")}, others otherwise: it is a choice`);
   return "choice";
-};
+}
 
-const withoutForeign = (row: FieldRow, kind: string): FieldRow => {
+function withoutForeign(row: FieldRow, kind: string): FieldRow {
   const found = { ...row };
   if (kind !== "measure") delete found.unit;
   if (["text", "choice", "url", "date", "yes-no", "gtin", "isbn", "integer"].includes(kind))
     delete found.decimals;
   return found;
-};
+}
 
 /** A list that hangs on the category is each category's own. */
-const hangingRows = (
+function hangingRows(
   field: LearnedField,
   learned: LearnedChannel,
   files: ReturnType<typeof valueFiles>,
-): readonly FieldRow[] => {
+): readonly FieldRow[] {
   const rows: FieldRow[] = [];
   for (const { column, template } of field.columns) {
     const { hangs } = column;
@@ -266,4 +266,4 @@ const hangingRows = (
     break;
   }
   return rows;
-};
+}

@@ -1,5 +1,5 @@
 /** Names for expressions: small letters, digits and underscores, each once. */
-export const codeMaker = (): ((name: string) => string) => {
+export function codeMaker(): (name: string) => string {
   const used = new Set<string>();
   return (name) => {
     const plain = name
@@ -17,7 +17,7 @@ export const codeMaker = (): ((name: string) => string) => {
     used.add(code);
     return code;
   };
-};
+}
 
 /** Words that expressions know as their own. */
 const reserved = new Set("yes no and or not if then else is given blank in of under one".split(" "));

@@ -20,7 +20,7 @@ export interface GuideIndex {
 }
 
 /** Makes what guides say of each column ready to be asked for. */
-export const guideIndex = (guides: readonly GuideSheet[], legend: NeedMarks): GuideIndex => {
+export function guideIndex(guides: readonly GuideSheet[], legend: NeedMarks): GuideIndex {
   const byName = new Map<
     string,
     { readonly row: GuideRow; readonly marks: NeedMarks; readonly name: string }[]
@@ -56,9 +56,9 @@ export const guideIndex = (guides: readonly GuideSheet[], legend: NeedMarks): Gu
       ),
     ],
   };
-};
+}
 
-const rowClaims = (row: GuideRow, marks: NeedMarks): readonly Claim[] => {
+function rowClaims(row: GuideRow, marks: NeedMarks): readonly Claim[] {
   const claims: Claim[] = [];
   const cell = (what: Explains) => {
     const found = row.cell(what);
@@ -104,7 +104,7 @@ const rowClaims = (row: GuideRow, marks: NeedMarks): readonly Claim[] => {
   if (unit !== undefined && unitOf(unit.text) !== undefined)
     add("unit", unitOf(unit.text)?.code ?? "", trust.guideUnit, unit.from);
   return claims;
-};
+}
 
 const numbers: readonly (readonly [Explains, Fact])[] = [
   ["length", "max_length"],
@@ -115,7 +115,7 @@ const numbers: readonly (readonly [Explains, Fact])[] = [
 ];
 
 /** A cell for accepted values holds a list, or a sentence that says what else is accepted. */
-const valueClaims = (text: string, from: Claim["from"], because: string): readonly Claim[] => {
+function valueClaims(text: string, from: Claim["from"], because: string): readonly Claim[] {
   const said = saidClaims(text, trust.ruleText, from, because);
   if (
     said.some(
@@ -137,4 +137,4 @@ const valueClaims = (text: string, from: Claim["from"], because: string): readon
     { fact: "values", value: valuesText(values), confidence: trust.guideFact, from, because },
     { fact: "kind", value: "choice", confidence: trust.guideChoice, from, because },
   ];
-};
+}

@@ -35,15 +35,13 @@ const telling: readonly Explains[] = [
 ];
 
 /** Finds the heading of a sheet that explains columns: what names them, and at least one thing said of them. */
-const headingOf = (
-  sheet: SheetPaper,
-):
+function headingOf(sheet: SheetPaper):
   | {
       readonly row: number;
       readonly columns: ReadonlyMap<Explains, number>;
       readonly further: readonly number[];
     }
-  | undefined => {
+  | undefined {
   let best: { row: number; columns: Map<Explains, number>; further: number[]; score: number } | undefined;
   for (let row = 0; row < Math.min(ROWS_LOOKED_AT, sheet.rows.length); row++) {
     const columns = new Map<Explains, number>();
@@ -67,10 +65,10 @@ const headingOf = (
     if (best === undefined || score > best.score) best = { row, columns, further, score };
   }
   return best;
-};
+}
 
 /** Reads a sheet that explains columns; undefined where it is none. */
-export const guideSheet = (sheet: SheetPaper): GuideSheet | undefined => {
+export function guideSheet(sheet: SheetPaper): GuideSheet | undefined {
   const heading = headingOf(sheet);
   if (heading === undefined) return undefined;
   const { columns, further } = heading;
@@ -97,4 +95,4 @@ export const guideSheet = (sheet: SheetPaper): GuideSheet | undefined => {
   if (rows.length < 2) return undefined;
   const need = columns.get("need");
   return { sheet, rows, needs: need === undefined ? [] : rows.map(({ row }) => textAt(sheet, row, need)) };
-};
+}

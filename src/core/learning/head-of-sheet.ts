@@ -74,7 +74,7 @@ const grouped = (sheet: SheetPaper, row: number, texts: readonly string[]): read
     return [`${above === undefined ? "" : textAt(sheet, above.row, above.column)} ${text}`.toLowerCase()];
   });
 
-const shapeOf = (sheet: SheetPaper, row: number, width: number, legend: NeedMarks): RowShape => {
+function shapeOf(sheet: SheetPaper, row: number, width: number, legend: NeedMarks): RowShape {
   const texts = Array.from({ length: width }, (_, column) => headText(sheet, row, column));
   const filledTexts = texts.filter((text) => text !== "");
   const filled = filledTexts.length;
@@ -107,10 +107,10 @@ const shapeOf = (sheet: SheetPaper, row: number, width: number, legend: NeedMark
     lists: share(filledTexts.filter((text) => listedValues(text).length > 1).length, filled),
     isMerged: sheet.merges.some((one) => one.row <= row && row <= one.lastRow && one.lastColumn > one.column),
   };
-};
+}
 
 /** A heading that stands in a cell merged downwards, or blank below one, is read from the cell's top. */
-export const headText = (sheet: SheetPaper, row: number, column: number): string => {
+export function headText(sheet: SheetPaper, row: number, column: number): string {
   const own = textAt(sheet, row, column);
   // A bare number below a heading of several columns counts on from it: `Pictures` over 1, 2, 3.
   if (/^\d{1,2}$/.test(own)) {
@@ -128,13 +128,13 @@ export const headText = (sheet: SheetPaper, row: number, column: number): string
     (one) => one.row < row && row <= one.lastRow && one.column === column && one.lastColumn === column,
   );
   return merged === undefined ? "" : textAt(sheet, merged.row, merged.column);
-};
+}
 
 /** A need as the whole of a short cell; a sentence that happens to hold such a word is guidance. */
 const wholeNeed = (text: string): boolean => text.split(/\s+/).length <= 4 && needOf(text) !== undefined;
 
 /** What the sheet says of letters and marks anywhere above or beside its table: `M = mandatory`. */
-export const legendOf = (sheets: readonly SheetPaper[]): NeedMarks => {
+export function legendOf(sheets: readonly SheetPaper[]): NeedMarks {
   const found = new Map<string, NeedSaid>();
   for (const sheet of sheets) {
     if (sheet.rows.length > 400) continue;
@@ -151,19 +151,19 @@ export const legendOf = (sheets: readonly SheetPaper[]): NeedMarks => {
     }
   }
   return found;
-};
+}
 
 const markKey = (mark: string): string => (/^\p{L}/u.test(mark) ? mark.toLowerCase() : mark);
 
 /** Where drop-downs and other rules begin: listings stand from there on. */
-const ruledFrom = ({ rules }: SheetPaper): number | undefined => {
+function ruledFrom({ rules }: SheetPaper): number | undefined {
   const rows = rules.filter(({ kind }) => kind === "list").map(({ firstRow }) => firstRow);
   if (rows.length === 0) return undefined;
   const counts = new Map<number, number>();
   for (const row of rows) counts.set(row, (counts.get(row) ?? 0) + 1);
   const [best] = [...counts].sort((a, b) => b[1] - a[1] || a[0] - b[0])[0] ?? [];
   return best === undefined || best === 0 ? undefined : best;
-};
+}
 
 const looksLikeData = ({ texts, numbers, links, filled, needs, kinds }: RowShape): boolean =>
   filled > 0 &&
@@ -182,13 +182,13 @@ const looksLikeLabels = ({ filled, distinct, numbers, links, averageLength, text
   texts.filter((text) => text !== "").every((text) => /\p{L}|#/u.test(text));
 
 /** Whether a text says how a cell is to be filled; a short name that only sounds like a kind does not. */
-const rules = (text: string): boolean => {
+function rules(text: string): boolean {
   if (text === "") return false;
   const said = Object.keys(readSentence(text));
   return said.length > 0 && (text.length >= 25 || said.some((what) => what !== "kind" && what !== "unit"));
-};
+}
 
-const roleOf = (shape: RowShape, others: readonly RowShape[]): HeadRole | undefined => {
+function roleOf(shape: RowShape, others: readonly RowShape[]): HeadRole | undefined {
   const { needs, kinds, codes, averageLength, distinct, texts, digitsAlone, filled } = shape;
   const [first = ""] = texts;
   if (needs >= 0.8) return "needs";
@@ -200,10 +200,10 @@ const roleOf = (shape: RowShape, others: readonly RowShape[]): HeadRole | undefi
   if (distinct > 0.85 && codes >= 0.85 && texts.some((text) => plainCode.test(text))) return "codes";
   if (looksLikeLabels(shape)) return averageLength > 28 ? "guidance" : "labels";
   return averageLength >= 25 ? "guidance" : undefined;
-};
+}
 
 /** The rows of a sheet that name and explain its columns; undefined where it has none that are wide enough. */
-export const headOfSheet = (sheet: SheetPaper, legend: NeedMarks = new Map()): SheetHead | undefined => {
+export function headOfSheet(sheet: SheetPaper, legend: NeedMarks = new Map()): SheetHead | undefined {
   const width = greatest(
     sheet.rows.slice(0, ROWS_LOOKED_AT).map((row) => row.findLastIndex(({ text }) => text.trim() !== "") + 1),
     0,
@@ -264,14 +264,14 @@ export const headOfSheet = (sheet: SheetPaper, legend: NeedMarks = new Map()): S
     examples,
     width,
   };
-};
+}
 
 /** Whether a second row of short texts explains the first: as wide, and nothing in it is like a listing. */
-const isSecondHead = (
+function isSecondHead(
   roles: readonly { readonly row: number; readonly role: HeadRole }[],
   shape: RowShape,
   shapes: readonly RowShape[],
-): boolean => {
+): boolean {
   const first = shapes[roles.find(({ role }) => role === "labels")?.row ?? -1];
   return (
     first !== undefined &&
@@ -280,10 +280,10 @@ const isSecondHead = (
     shape.codes >= 0.9 &&
     first.codes < 0.6
   );
-};
+}
 
 /** Of two rows that name columns, the one with blanks in its names is for people, the other for programs. */
-const settleLabels = (roles: { row: number; role: HeadRole }[], shapes: readonly RowShape[]): void => {
+function settleLabels(roles: { row: number; role: HeadRole }[], shapes: readonly RowShape[]): void {
   const codes = roles.filter(({ role }) => role === "codes");
   if (roles.some(({ role }) => role === "labels")) return;
   const groups = roles.find(({ role, row }) => role === "groups" && (shapes[row]?.distinct ?? 0) > 0.9);
@@ -292,10 +292,10 @@ const settleLabels = (roles: { row: number; role: HeadRole }[], shapes: readonly
     const guidance = roles.find(({ role, row }) => role === "guidance" && (shapes[row]?.distinct ?? 0) > 0.9);
     if (guidance !== undefined) guidance.role = "labels";
   }
-};
+}
 
 /** Rows in one piece from a row on that hold something. */
-const filledFrom = (sheet: SheetPaper, from: number, width: number): number => {
+function filledFrom(sheet: SheetPaper, from: number, width: number): number {
   let count = 0;
   for (let row = from; row < sheet.rows.length; row++) {
     const isFilled = Array.from({ length: width }, (_, column) => textAt(sheet, row, column)).some(
@@ -305,10 +305,10 @@ const filledFrom = (sheet: SheetPaper, from: number, width: number): number => {
     count++;
   }
   return count;
-};
+}
 
 /** A row of headings over several columns each, right above the head. */
-const groupRow = (sheet: SheetPaper, start: number, width: number): number | undefined => {
+function groupRow(sheet: SheetPaper, start: number, width: number): number | undefined {
   const above = start - 1;
   if (above < 0) return undefined;
   const merged = sheet.merges.filter(
@@ -319,10 +319,10 @@ const groupRow = (sheet: SheetPaper, start: number, width: number): number | und
     (text) => text !== "",
   );
   return texts.length >= 2 && texts.length < width * 0.6 && merged.length > 0 ? above : undefined;
-};
+}
 
 /** The heading of the group that a column stands under; "" where it stands under none. */
-export const groupOf = (sheet: SheetPaper, { rows }: SheetHead, column: number): string => {
+export function groupOf(sheet: SheetPaper, { rows }: SheetHead, column: number): string {
   const group = rows.find(({ role }) => role === "groups");
   if (group === undefined) return "";
   const merged = sheet.merges.find(
@@ -330,4 +330,4 @@ export const groupOf = (sheet: SheetPaper, { rows }: SheetHead, column: number):
       row <= group.row && group.row <= lastRow && first <= column && column <= lastColumn,
   );
   return merged === undefined ? textAt(sheet, group.row, column) : textAt(sheet, merged.row, merged.column);
-};
+}

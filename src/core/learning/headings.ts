@@ -109,14 +109,14 @@ const partly: readonly (readonly [RegExp, Explains])[] = [
 ];
 
 /** What a heading says its column holds; undefined where it says nothing of the kind. */
-export const explains = (heading: string): Explains | undefined => {
+export function explains(heading: string): Explains | undefined {
   const text = plainWords(heading);
   if (text === "" || heading.length > 45) return undefined;
   const known = byHeading.get(text);
   if (known !== undefined) return known;
   if (headsNeeds(heading)) return "need";
   return partly.find(([pattern]) => pattern.test(text))?.[1];
-};
+}
 
 /** A name as columns are found by it: no case, accents, marks or punctuation. */
 export const nameKey = (name: string): string =>

@@ -31,34 +31,34 @@ const numbered =
   /^(.*?[^\s\d_.#([-])[\s_.#-]*(?:(?:no|nr|num|n°|nº|number|nummer|numéro|número)\.?\s*)?[([]?#?\s*0*(\d{1,2})\s*[)\]]?$/iu;
 
 /** `Picture 3`, `picture_03`, `Bild (2)`, `Photo no. 4`: the name without its number. */
-export const numberedName = (name: string): Numbered | undefined => {
+export function numberedName(name: string): Numbered | undefined {
   const found = numbered.exec(name.trim());
   if (found === null) return numberedWithin(name.trim());
   return {
     stem: (found[1] ?? "").replace(/[\s_.,:-]+(?:no|nr|num|n°|nº)?\.?$/iu, "").trim(),
     number: Number(found[2]),
   };
-};
+}
 
 /** `Image 2 URL`, `bullet_3_text`: the number may stand within. */
-const numberedWithin = (name: string): Numbered | undefined => {
+function numberedWithin(name: string): Numbered | undefined {
   const found = /^(\D*[^\d\s_.#(-])[\s_.#(-]*0*(\d{1,2})[\s_.)-]*([^\d\s_.)-]\D*)$/u.exec(name);
   return found === null
     ? undefined
     : { stem: `${found[1] ?? ""} ${found[3] ?? ""}`, number: Number(found[2]) };
-};
+}
 
 /** Numbers that count on from 0, 1 or 2, each once. */
-const countOn = (numbers: readonly number[]): boolean => {
+function countOn(numbers: readonly number[]): boolean {
   const sorted = [...numbers].sort((a, b) => a - b);
   const [first = 99] = sorted;
   return first <= 2 && sorted.every((number, at) => number === first + at);
-};
+}
 
-const groupsBy = (
+function groupsBy(
   columns: readonly TemplateColumn[],
   nameOf: (column: TemplateColumn) => string,
-): readonly (readonly TemplateColumn[])[] => {
+): readonly (readonly TemplateColumn[])[] {
   const stems = new Map<string, { column: TemplateColumn; number: number }[]>();
   for (const column of columns) {
     const name = nameOf(column);
@@ -71,10 +71,10 @@ const groupsBy = (
   return [...stems.values()]
     .filter((own) => own.length > 1 && countOn(own.map(({ number }) => number)))
     .map((own) => [...own].sort((a, b) => a.number - b.number).map(({ column }) => column));
-};
+}
 
 /** Headings that are the very same side by side: a list without numbers. */
-const sameNames = (columns: readonly TemplateColumn[]): readonly (readonly TemplateColumn[])[] => {
+function sameNames(columns: readonly TemplateColumn[]): readonly (readonly TemplateColumn[])[] {
   const byName = new Map<string, TemplateColumn[]>();
   for (const column of columns) {
     if (column.code !== "") continue;
@@ -82,10 +82,10 @@ const sameNames = (columns: readonly TemplateColumn[]): readonly (readonly Templ
     byName.set(key, [...(byName.get(key) ?? []), column]);
   }
   return [...byName.values()].filter((own) => own.length > 1);
-};
+}
 
 /** Gathers columns side by side into lists; each other column is a field of its own. */
-export const joinColumns = (columns: readonly TemplateColumn[]): readonly JoinedColumns[] => {
+export function joinColumns(columns: readonly TemplateColumn[]): readonly JoinedColumns[] {
   const taken = new Map<TemplateColumn, readonly TemplateColumn[]>();
   for (const groups of [
     groupsBy(columns, ({ code }) => code),
@@ -105,7 +105,7 @@ export const joinColumns = (columns: readonly TemplateColumn[]): readonly Joined
     }
   }
   return withOwnKeys(fields);
-};
+}
 
 const single = (column: TemplateColumn): JoinedColumns => ({
   key: nameKey(column.code || column.label),
@@ -116,7 +116,7 @@ const single = (column: TemplateColumn): JoinedColumns => ({
   group: column.group,
 });
 
-const listOf = (group: readonly TemplateColumn[]): JoinedColumns => {
+function listOf(group: readonly TemplateColumn[]): JoinedColumns {
   const [first, second] = group;
   if (first === undefined) throw new Error("a group of columns holds none");
   const stemOf = (name: string): string => numberedName(name)?.stem ?? name;
@@ -145,14 +145,14 @@ const listOf = (group: readonly TemplateColumn[]): JoinedColumns => {
     ],
     group: first.group,
   };
-};
+}
 
 /** Names that say nothing without the group that they stand under. */
 const bare =
   /^(?:value|amount|unit|units|currency|from|to|until|start|end|min|max|name|code|type|text|number|wert|betrag|einheit|währung|von|bis|valeur|montant|unité|devise|du|au|valor|importe|unidad|moneda|desde|hasta)$/iu;
 
 /** Fields of one name, and those whose name says nothing, are told apart by their group, else by their place. */
-const withOwnKeys = (fields: readonly JoinedColumns[]): readonly JoinedColumns[] => {
+function withOwnKeys(fields: readonly JoinedColumns[]): readonly JoinedColumns[] {
   const counts = new Map<string, number>();
   for (const { key } of fields) counts.set(key, (counts.get(key) ?? 0) + 1);
   const seen = new Set<string>();
@@ -172,4 +172,4 @@ const withOwnKeys = (fields: readonly JoinedColumns[]): readonly JoinedColumns[]
     );
     return { ...field, key, label, claims };
   });
-};
+}

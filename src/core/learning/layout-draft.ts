@@ -12,7 +12,7 @@ interface DraftColumn extends YamlData {
 }
 
 /** The columns of one template in their order. */
-const columnsOf = (learned: LearnedChannel, template: Template, told: string[]): readonly DraftColumn[] => {
+function columnsOf(learned: LearnedChannel, template: Template, told: string[]): readonly DraftColumn[] {
   const { sheet, head } = template;
   const isBook = sheet.sheet !== "";
   const headings = Array.from({ length: head.width }, (_, at) => textAt(sheet, head.named, at));
@@ -47,10 +47,10 @@ const columnsOf = (learned: LearnedChannel, template: Template, told: string[]):
       `${sheet.file}, sheet "${sheet.sheet}": ${head.examples === 1 ? "the filled row" : `${head.examples} filled rows`} from row ${head.firstRow + 1} on ${head.examples === 1 ? "is an example" : "are examples"}, and cleared when it is filled`,
     );
   return columns;
-};
+}
 
 /** A column that several templates have stands once. */
-const withoutRepeats = (columns: readonly DraftColumn[]): readonly DraftColumn[] => {
+function withoutRepeats(columns: readonly DraftColumn[]): readonly DraftColumn[] {
   const seen = new Set<string>();
   return columns.filter((column) => {
     const key = JSON.stringify(column);
@@ -58,7 +58,7 @@ const withoutRepeats = (columns: readonly DraftColumn[]): readonly DraftColumn[]
     seen.add(key);
     return true;
   });
-};
+}
 
 const bookOf = ({ sheet, head }: Template): YamlData => ({
   file: `published/${fileName(sheet.file)}`,
@@ -76,13 +76,13 @@ export const fileName = (file: string): string =>
     .replace(/[^\p{L}\p{N} ._()-]+/gu, "-")
     .replace(/^\.+/, "") || "file";
 
-const tableLayout = (
+function tableLayout(
   learned: LearnedChannel,
   template: Template,
   channel: string,
   style: StyleDraft,
   told: string[],
-): YamlData => {
+): YamlData {
   const { sheet, head } = template;
   const { separator = ",", encoding = "utf-8", startsWithMark = false, lineEnd = "\r\n" } = sheet.form ?? {};
   const rows = Array.from({ length: head.firstRow }, (_, row) => {
@@ -104,14 +104,9 @@ const tableLayout = (
     },
     columns: columnsOf(learned, template, told),
   };
-};
+}
 
-const bookLayout = (
-  learned: LearnedChannel,
-  channel: string,
-  style: StyleDraft,
-  told: string[],
-): YamlData => {
+function bookLayout(learned: LearnedChannel, channel: string, style: StyleDraft, told: string[]): YamlData {
   const { branches, papers } = learned;
   const [first] = papers.templates;
   const ending = /\.xlsm$/i.test(first?.sheet.file ?? "") ? "xlsm" : "xlsx";
@@ -131,15 +126,15 @@ const bookLayout = (
     },
     columns: withoutRepeats(papers.templates.flatMap((template) => columnsOf(learned, template, told))),
   };
-};
+}
 
 /** The layout that fills that very workbook, or writes such a file. */
-export const layoutDraft = (
+export function layoutDraft(
   learned: LearnedChannel,
   channel: string,
   style: StyleDraft,
   told: string[],
-): YamlData => {
+): YamlData {
   const { schema, papers, fields } = learned;
   if (schema !== undefined) return schemaLayout({ learned, schema, channel, style, told });
   const [first] = papers.templates;
@@ -156,4 +151,4 @@ export const layoutDraft = (
   if (papers.templates.length > 1)
     told.push(`of ${papers.templates.length} tables, files are written like ${first.sheet.file}`);
   return tableLayout(learned, first, channel, style, told);
-};
+}

@@ -12,14 +12,14 @@ export interface StyleDraft {
   isYesNo(values: readonly string[]): boolean;
 }
 
-const mostOf = (texts: readonly string[]): string | undefined => {
+function mostOf(texts: readonly string[]): string | undefined {
   const counts = new Map<string, number>();
   for (const text of texts) counts.set(text, (counts.get(text) ?? 0) + 1);
   return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0];
-};
+}
 
 /** How its values are written, as far as it shows. */
-export const styleDraft = ({ fields, guesses }: LearnedChannel): StyleDraft => {
+export function styleDraft({ fields, guesses }: LearnedChannel): StyleDraft {
   const facts = fields.map((field) => field.facts);
   const lists = facts
     .filter((own) => own.get("kind")?.value === "yes-no")
@@ -45,13 +45,13 @@ export const styleDraft = ({ fields, guesses }: LearnedChannel): StyleDraft => {
       values.includes(yes) &&
       values.includes(no),
   };
-};
+}
 
 /** How much of a price or measure a column shows. */
-export const partOf = ({ facts }: LearnedField): YamlData => {
+export function partOf({ facts }: LearnedField): YamlData {
   const kind = facts.get("kind")?.value ?? "text";
   if (kind !== "money" && kind !== "measure") return {};
   const example = facts.get("example")?.value ?? "";
   // "49.00 GBP" and "1.4 kg" show the whole; bare numbers, whose unit the heading says, a part.
   return /\d\s*\p{L}{1,3}$/u.test(example) ? {} : { part: "amount" };
-};
+}

@@ -12,7 +12,7 @@ import { branchesOf } from "./template-branches.js";
 import { draftsOf, withExplanations, fieldsOfDrafts, fieldsOfGuides } from "./template-fields.js";
 
 /** Makes a channel of its papers: sort, read columns, gather evidence, settle, then see the whole. */
-export const learnChannel = (papers: readonly Paper[], wishes: LearningWishes): LearnedChannel => {
+export function learnChannel(papers: readonly Paper[], wishes: LearningWishes): LearnedChannel {
   const sorted = sortPapers(papers, wishes.sheet);
   const branches = branchesOf(sorted.templates, sorted.categories);
   const drafts = sorted.templates.flatMap((template) => draftsOf(template, sorted, branches));
@@ -43,21 +43,21 @@ export const learnChannel = (papers: readonly Paper[], wishes: LearningWishes): 
     told,
     faults,
   };
-};
+}
 
 /** A field whose name says nothing may be known by its list: the shop has those words under an attribute. */
-const withMeaning = (field: LearnedField, { terms }: LearningWishes): LearnedField => {
+function withMeaning(field: LearnedField, { terms }: LearningWishes): LearnedField {
   if (field.meaning !== undefined || terms === undefined) return field;
   const lists = [field.facts, ...field.byBranch.values()].flatMap((facts) =>
     valuesOf(facts.get("values")?.value ?? ""),
   );
   return { ...field, meaning: meaningByValues(lists, terms) };
-};
+}
 
-const faultsOf = (sorted: SortedPapers, fields: readonly LearnedField[]): readonly string[] => {
+function faultsOf(sorted: SortedPapers, fields: readonly LearnedField[]): readonly string[] {
   if (sorted.faults.length > 0) return sorted.faults;
   if (fields.length > 0 || sorted.categories.length > 0) return [];
   return [
     "no sheet, table or schema among the files names the columns of a listing: at least three headings side by side are wanted",
   ];
-};
+}

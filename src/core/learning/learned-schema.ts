@@ -15,7 +15,7 @@ import type { SortedPapers } from "./sort-papers.js";
 import { valueTables } from "./value-tables.js";
 import { nameKey } from "./headings.js";
 
-const claimsOf = (field: SchemaField, { file, isSample }: SchemaReading): readonly Claim[] => {
+function claimsOf(field: SchemaField, { file, isSample }: SchemaReading): readonly Claim[] {
   const from = { file, sheet: "", at: field.line > 0 ? `line ${field.line}` : field.path };
   const because = isSample ? "the sample" : "the schema";
   const weight = isSample ? trust.sample : trust.schema;
@@ -51,16 +51,16 @@ const claimsOf = (field: SchemaField, { file, isSample }: SchemaReading): readon
     named.filter(({ fact, value }) => isSample || fact === "unit" || (fact === "kind" && value === "text")),
   );
   return claims;
-};
+}
 
 const bare = /^(?:name|value|id|amount|text|url|code|title|content)$/i;
 
 /** The fields of a schema or sample. */
-export const schemaFields = (
+export function schemaFields(
   schema: SchemaReading,
   sorted: SortedPapers,
   { corrections, attributes }: LearningWishes,
-): readonly LearnedField[] => {
+): readonly LearnedField[] {
   const codes = codeMaker();
   const guides = guideIndex(sorted.guides, new Map());
   const names = new Set(
@@ -94,4 +94,4 @@ export const schemaFields = (
       ),
     };
   });
-};
+}

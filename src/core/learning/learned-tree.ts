@@ -4,13 +4,13 @@ import { valuesOf } from "./claim.js";
 import type { Branch, ChannelFact, ChannelGuess, LearnedChannel, LearnedField } from "./learned.js";
 
 /** The tree of what was learned: the list that fits, or the branches of templates. */
-export const treeOf = (
+export function treeOf(
   fields: readonly LearnedField[],
   guesses: ReadonlyMap<ChannelFact, ChannelGuess>,
   lists: readonly CategoryList[],
   branches: readonly Branch[],
   told: string[],
-): Pick<LearnedChannel, "categories" | "categoriesBy"> => {
+): Pick<LearnedChannel, "categories" | "categoriesBy"> {
   for (const { file, broken } of lists)
     if (broken.length > 0)
       told.push(
@@ -57,4 +57,4 @@ export const treeOf = (
     return { categories: [...roots, ...own], categoriesBy: own.length > 0 ? "code" : "path" };
   }
   return { categories: [{ code: "all", parent: "", name: "All goods", row: 1 }], categoriesBy: "path" };
-};
+}

@@ -24,7 +24,7 @@ const corner = /^\$?([A-Z]{1,3})\$?(\d+)$/i;
 const wholeColumns = /^\$?([A-Z]{1,3}):\$?([A-Z]{1,3})$/i;
 
 /** Reads `$A$2:$C$9`, `B4` or `A:A`. */
-export const cellRange = (text: string): CellRange | undefined => {
+export function cellRange(text: string): CellRange | undefined {
   const columns = wholeColumns.exec(text);
   if (columns !== null)
     return {
@@ -42,28 +42,28 @@ export const cellRange = (text: string): CellRange | undefined => {
     column: columnNumber(first[1] ?? ""),
     lastColumn: columnNumber(last[1] ?? ""),
   };
-};
+}
 
 const sheetAndRange = /^(?:'((?:[^']|'')+)'|([^'!,()&"]+))!(.+)$/;
 
 /** A reference with the sheet that it names, which is `here` where it names none. */
-const reference = (text: string, here: string): { sheet: string; range: CellRange } | undefined => {
+function reference(text: string, here: string): { sheet: string; range: CellRange } | undefined {
   const parts = sheetAndRange.exec(text);
   const range = cellRange((parts?.[3] ?? text).trim());
   if (range === undefined) return undefined;
   return { sheet: parts === null ? here : (parts[1]?.replaceAll("''", "'") ?? parts[2] ?? ""), range };
-};
+}
 
 /** A call of a worksheet function; arguments are split where they stand at its own level. */
-const call = (formula: string): { readonly name: string; readonly parts: readonly string[] } | undefined => {
+function call(formula: string): { readonly name: string; readonly parts: readonly string[] } | undefined {
   const found = /^([A-Z][A-Z0-9.]*)\((.*)\)$/is.exec(formula);
   if (found === null) return undefined;
   const parts = splitAt(found[2] ?? "", /[,;]/);
   return parts === undefined ? undefined : { name: (found[1] ?? "").toUpperCase(), parts };
-};
+}
 
 /** Splits outside of quotes and brackets; undefined where a bracket closes that was not open: no single call. */
-const splitAt = (text: string, mark: RegExp): readonly string[] | undefined => {
+function splitAt(text: string, mark: RegExp): readonly string[] | undefined {
   const parts: string[] = [];
   let [depth, isQuoted, part] = [0, false, ""];
   for (const sign of text) {
@@ -76,7 +76,7 @@ const splitAt = (text: string, mark: RegExp): readonly string[] | undefined => {
     } else part += sign;
   }
   return [...parts, part.trim()];
-};
+}
 
 /** Functions of one text, by which names are made of values. */
 const wording: Readonly<Record<string, (text: string) => string>> = {
@@ -88,7 +88,7 @@ const wording: Readonly<Record<string, (text: string) => string>> = {
 const MOST_DEEP = 12;
 
 /** The text of a formula where the cell that it hangs on holds `value`; undefined where it is beyond this reading. */
-const textOf = (formula: string, value: string, deep = 0): string | undefined => {
+function textOf(formula: string, value: string, deep = 0): string | undefined {
   if (deep > MOST_DEEP) return undefined;
   const pieces = splitAt(formula.trim(), /&/);
   if (pieces === undefined) return undefined;
@@ -111,15 +111,15 @@ const textOf = (formula: string, value: string, deep = 0): string | undefined =>
     return texts.some((text) => text === undefined) ? undefined : texts.join("");
   }
   return ownOf(wording, made.name)?.(first);
-};
+}
 
 /** The first cell that a formula names, whose value chooses the list. */
-const hangsOn = (formula: string): number | undefined => {
+function hangsOn(formula: string): number | undefined {
   const cell = /(?<![A-Za-z0-9_!])\$?([A-Z]{1,3})\$?\d+(?![A-Za-z0-9_(])/i.exec(
     formula.replace(/"[^"]*"/g, '""'),
   );
   return cell === null ? undefined : columnNumber(cell[1] ?? "");
-};
+}
 
 /** The values that a formula offers, whatever its cell's neighbours hold. */
 export interface OfferedValues {
@@ -137,12 +137,12 @@ export interface OfferedValues {
  * Office Open XML, part 1, 18.3.1.32 (formulas of data validations).
  * @returns undefined where the formula is beyond this reading
  */
-export const offeredValues = (
+export function offeredValues(
   formula: string,
   sheet: string,
   source: ListSource,
   deep = 0,
-): OfferedValues | undefined => {
+): OfferedValues | undefined {
   if (deep > MOST_DEEP) return undefined;
   const written = formula.trim().replace(/^=/, "");
   const plain = (values: readonly string[]): OfferedValues => ({ values, hangs: undefined });
@@ -170,15 +170,10 @@ export const offeredValues = (
     default:
       return undefined;
   }
-};
+}
 
 /** A list by the name that a text gives: one for each value of the cell that the text hangs on. */
-const hanging = (
-  text: string,
-  sheet: string,
-  source: ListSource,
-  deep: number,
-): OfferedValues | undefined => {
+function hanging(text: string, sheet: string, source: ListSource, deep: number): OfferedValues | undefined {
   const column = hangsOn(text);
   if (column === undefined) {
     const name = textOf(text, "");
@@ -191,14 +186,14 @@ const hanging = (
   });
   if (lists.length === 0) return undefined;
   return { values: [...new Set(lists.flatMap(({ values }) => values))], hangs: { column, lists } };
-};
+}
 
 /** A range that is as long as its column is filled: `OFFSET(lists!$A$2,0,0,COUNTA(lists!$A:$A)-1)`. */
-const shifted = (
+function shifted(
   [from = "", down = "0", right = "0", rows = ""]: readonly string[],
   sheet: string,
   source: ListSource,
-): OfferedValues | undefined => {
+): OfferedValues | undefined {
   const start = reference(from, sheet);
   const [by, aside] = [Number(down), Number(right)];
   if (start === undefined || !Number.isInteger(by) || !Number.isInteger(aside)) return undefined;
@@ -210,4 +205,4 @@ const shifted = (
     values: source.texts(start.sheet, { row, lastRow, column, lastColumn: column }),
     hangs: undefined,
   };
-};
+}

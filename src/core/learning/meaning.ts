@@ -115,7 +115,7 @@ const turnsAway =
   /\b(?:video|film|safety|energy|unit|units|currency|type|size chart|chart|note|hinweis|care|warranty|guarantee|system|exempt\p{L}*|waehrung|wahrung|devise|moneda|einheit|unite|unidad)\b/u;
 
 /** The attribute that a name asks for; `own` are attributes that the shop's catalogue has beside ours. */
-export const meaningOf = (names: readonly string[], own: readonly string[]): FieldMeaning | undefined => {
+export function meaningOf(names: readonly string[], own: readonly string[]): FieldMeaning | undefined {
   const byKey = new Map(
     own.filter((attribute) => !isOurs(attribute)).map((attribute) => [nameKey(attribute), attribute]),
   );
@@ -156,17 +156,17 @@ export const meaningOf = (names: readonly string[], own: readonly string[]): Fie
     }
   }
   return undefined;
-};
+}
 
 /** Fewer words in common, or a smaller share of the list, may be chance. */
 const FEW = 2;
 const LEAST_SHARE = 0.3;
 
 /** The attribute whose values in this shop are those of a channel's list. `terms` are the shop's, folded, by attribute. */
-export const meaningByValues = (
+export function meaningByValues(
   values: readonly string[],
   terms: ReadonlyMap<string, ReadonlySet<string>>,
-): FieldMeaning | undefined => {
+): FieldMeaning | undefined {
   if (values.length < FEW) return undefined;
   const keys = values.map(termKey);
   let best: { readonly attribute: string; readonly known: number } | undefined;
@@ -181,4 +181,4 @@ export const meaningByValues = (
     confidence: Math.min(trust.valuesMost, trust.valuesLeast + trust.valuesShare * share),
     because: `${best.known} of its ${values.length} values stand under "${best.attribute}"`,
   };
-};
+}

@@ -104,7 +104,7 @@ export const asksForMust = (heading: string): boolean =>
   );
 
 /** Whether a heading speaks of needs in some word or other. */
-export const headsNeeds = (heading: string): boolean => {
+export function headsNeeds(heading: string): boolean {
   const text = folded(heading);
   return (
     asksForMust(heading) ||
@@ -112,10 +112,10 @@ export const headsNeeds = (heading: string): boolean => {
       text,
     )
   );
-};
+}
 
 /** What single letters of a set of cells mean: by a legend, or by which of them stand together. */
-export const needMarks = (cells: readonly string[], legend: NeedMarks): NeedMarks => {
+export function needMarks(cells: readonly string[], legend: NeedMarks): NeedMarks {
   const seen = new Set(cells.map((cell) => folded(cell)).filter((cell) => cell !== ""));
   const found = new Map<string, NeedSaid>(legend);
   for (const [full, hollow] of signs) {
@@ -140,10 +140,10 @@ export const needMarks = (cells: readonly string[], legend: NeedMarks): NeedMark
     if (letter !== undefined) found.set(cell, said(letter, ""));
   }
   return found;
-};
+}
 
 /** Reads a need in a cell of its own. */
-export const needOf = (cell: string, marks: NeedMarks = new Map()): NeedSaid | undefined => {
+export function needOf(cell: string, marks: NeedMarks = new Map()): NeedSaid | undefined {
   const text = folded(cell);
   const known = marks.get(text);
   if (known !== undefined) return known;
@@ -152,7 +152,7 @@ export const needOf = (cell: string, marks: NeedMarks = new Map()): NeedSaid | u
   const word = byWord.get(text);
   if (word !== undefined) return said(word, word === "conditional" ? cell : "");
   return needInSentence(cell);
-};
+}
 
 const must =
   /\b(?:required|mandatory|compulsory|obligatory|must be (?:filled|given|present|entered|set|provided|completed)|always needed|cannot be (?:blank|empty)|must not be (?:blank|empty|left)|may not be (?:blank|empty)|pflichtfeld\p{L}*|pflichtangabe|pflicht|erforderlich|zwingend|muss (?:immer )?(?:ausgefullt|angegeben|gefullt)\p{L}*|darf nicht leer|obligatoires?|requise?s?|doit etre (?:rempli|renseigne)e?|obligatori[oa]s?|requerid[oa]s?|debe rellenarse|no puede quedar vaci[oa])\b/u;
@@ -164,7 +164,7 @@ const condition =
   /\b(?:if|when|where|unless|only for|in case|wenn|falls|sofern|nur bei|nur fur|ausser|si|lorsque|quand|uniquement pour|sauf|cuando|en caso|solo para|salvo)\b/u;
 
 /** Reads a need that a sentence tells, such as "Must be filled when a sale price is given". */
-export const needInSentence = (text: string): NeedSaid | undefined => {
+export function needInSentence(text: string): NeedSaid | undefined {
   for (const sentence of text.split(/(?<=[.;!?\n])\s+|\n/)) {
     const plain = folded(sentence);
     if (may.test(plain)) return said("optional", "");
@@ -173,10 +173,10 @@ export const needInSentence = (text: string): NeedSaid | undefined => {
     if (should.test(plain)) return said("recommended", "");
   }
   return undefined;
-};
+}
 
 /** A legend's line: a mark or letter, and what it means: `M = mandatory`, `* Pflichtfeld`. */
-export const legendLine = (text: string): { readonly mark: string; readonly said: NeedSaid } | undefined => {
+export function legendLine(text: string): { readonly mark: string; readonly said: NeedSaid } | undefined {
   const found =
     /^\s*(\*{1,3}|[†‡#!●○◐◉◎✓✔✗✘■□▲△•◦]|\(?[A-Z]{1,2}\)?)\s*(?:[=:–-]|means|bedeutet|signifie|significa)?\s+(.{3,60})$/u.exec(
       text.trim(),
@@ -184,13 +184,13 @@ export const legendLine = (text: string): { readonly mark: string; readonly said
   if (found === null) return undefined;
   const what = needOf(found[2] ?? "");
   return what === undefined ? undefined : { mark: (found[1] ?? "").replace(/[()]/g, ""), said: what };
-};
+}
 
 /** A mark at a label's end or front: `Title*`, `Title (required)`, `Titel [Pflicht]`. */
-export const needOnLabel = (
+export function needOnLabel(
   label: string,
   legend: NeedMarks,
-): { readonly label: string; readonly said: NeedSaid | undefined } => {
+): { readonly label: string; readonly said: NeedSaid | undefined } {
   const bracket = /^(.*?)\s*[([{]\s*([^()[\]{}]+?)\s*[)\]}]\s*$/u.exec(label);
   const inBracket = bracket === null ? undefined : byWord.get(folded(bracket[2] ?? ""));
   if (bracket !== null && inBracket !== undefined)
@@ -206,4 +206,4 @@ export const needOnLabel = (
     label: star[2] ?? label,
     said: legend.get(mark) ?? (mark === "*" ? said("required", "") : undefined),
   };
-};
+}

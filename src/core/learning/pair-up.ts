@@ -16,11 +16,11 @@ const ALL_PAIRS = 250_000;
 const TOO_COMMON = 300;
 
 /** For each of what is gone, what came and may be it. */
-const candidatesAmong = <T>(
+function candidatesAmong<T>(
   gone: readonly T[],
   came: readonly T[],
   keys: (item: T, side: "gone" | "came") => readonly string[],
-): ((one: T) => Iterable<T>) => {
+): (one: T) => Iterable<T> {
   if (gone.length * came.length <= ALL_PAIRS) return () => came;
   const byKey = new Map<string, T[]>();
   for (const other of came)
@@ -37,21 +37,21 @@ const candidatesAmong = <T>(
     }
     return found;
   };
-};
+}
 
 /** What texts that may be the same in another spelling have in common: their letters, a word, how they begin or end. */
-export const textKeys = (text: string): readonly string[] => {
+export function textKeys(text: string): readonly string[] {
   const letters = fold(text).replace(/[^\p{L}\p{N}]/gu, "");
   return [`=${letters}`, `^${letters.slice(0, 3)}`, `$${letters.slice(-3)}`, ...wordsOf(text)];
-};
+}
 
 /** Pairs what is gone with what came, each once, the likeliest first. `keys` are what two that are alike have in common. */
-export const pairs = <T>(
+export function pairs<T>(
   gone: readonly T[],
   came: readonly T[],
   score: (one: T, other: T) => { readonly score: number; readonly because: string },
   keys: (item: T, side: "gone" | "came") => readonly string[],
-): readonly Pair<T>[] => {
+): readonly Pair<T>[] {
   const all: Pair<T>[] = [];
   const candidates = candidatesAmong(gone, came, keys);
   for (const one of gone)
@@ -68,7 +68,7 @@ export const pairs = <T>(
       used.add(other);
       return true;
     });
-};
+}
 
 const wordsOf = (text: string): ReadonlySet<string> =>
   new Set(
@@ -78,8 +78,8 @@ const wordsOf = (text: string): ReadonlySet<string> =>
   );
 
 /** The share of words that two texts have in common. */
-export const common = (one: string, other: string): number => {
+export function common(one: string, other: string): number {
   const [a, b] = [wordsOf(one), wordsOf(other)];
   const both = [...a].filter((word) => b.has(word)).length;
   return both === 0 ? 0 : both / (a.size + b.size - both);
-};
+}

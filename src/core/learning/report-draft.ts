@@ -33,7 +33,7 @@ const columnTexts = ({ sheet, head }: Template, column: number): readonly string
   Array.from({ length: head.examples }, (_, at) => textAt(sheet, head.firstRow + at, column));
 
 /** How the channel's result report is read, by its headings and what stands below them. */
-const resultsOf = (report: Template, learned: LearnedChannel): YamlData | undefined => {
+function resultsOf(report: Template, learned: LearnedChannel): YamlData | undefined {
   const headings = headingsOf(report);
   const identified = learned.fields.find(({ code }) => code === learned.guesses.get("identified_by")?.value);
   const names = new Set(
@@ -73,10 +73,10 @@ const resultsOf = (report: Template, learned: LearnedChannel): YamlData | undefi
     ...(id === undefined ? {} : { id }),
     accepted: accepted.size > 0 ? [...accepted] : [...new Set(states)].slice(0, 1),
   };
-};
+}
 
 /** Results and the export of live listings, where the channel's papers show them. */
-export const reportDraft = (learned: LearnedChannel): YamlData => {
+export function reportDraft(learned: LearnedChannel): YamlData {
   const [report] = learned.papers.reports;
   const [live] = learned.papers.lives;
   const results = report === undefined ? undefined : resultsOf(report, learned);
@@ -100,6 +100,6 @@ export const reportDraft = (learned: LearnedChannel): YamlData => {
           },
         }),
   };
-};
+}
 
 const fileOf = ({ sheet }: Template): string => sheet.file.replace(/^.*[\\/]/, "");

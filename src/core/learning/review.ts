@@ -62,11 +62,11 @@ const surety = (confidence: number, isCorrected: boolean): Surety =>
 const order: readonly Surety[] = ["open", "likely", "corrected", "sure"];
 
 /** A list as a person reads it: how many, and the first of them. */
-export const guessText = (fact: string, value: string): string => {
+export function guessText(fact: string, value: string): string {
   if (fact !== "values") return value;
   const values = valuesOf(value);
   return `${values.length}: ${values.slice(0, 4).join(", ")}${values.length > 4 ? ", …" : ""}`;
-};
+}
 
 const rowOf = (field: LearnedField, scope: string, settled: Settled): ReviewRow => ({
   state: surety(settled.confidence, settled.isCorrected),
@@ -86,7 +86,7 @@ const rowOf = (field: LearnedField, scope: string, settled: Settled): ReviewRow 
 });
 
 /** All guesses, open questions first. */
-export const reviewRows = ({ fields, guesses }: LearnedChannel): readonly ReviewRow[] => {
+export function reviewRows({ fields, guesses }: LearnedChannel): readonly ReviewRow[] {
   const rows: ReviewRow[] = [...guesses].map(([fact, { value, confidence, because, from }]) => ({
     state: surety(confidence, because === "corrected"),
     field: "",
@@ -112,7 +112,7 @@ export const reviewRows = ({ fields, guesses }: LearnedChannel): readonly Review
     .map((row, at) => ({ row, at }))
     .sort((a, b) => order.indexOf(a.row.state) - order.indexOf(b.row.state) || a.at - b.at)
     .map(({ row }) => row);
-};
+}
 
 /** Columns of `guesses.csv`. */
 export const reviewColumns = [

@@ -6,12 +6,12 @@ import type { Claim, Fact, PaperPlace } from "./claim.js";
 import { valuesText } from "./claim.js";
 
 /** A need as claims: itself, and its condition in words. */
-export const needClaims = (
+export function needClaims(
   said: NeedSaid | undefined,
   confidence: number,
   from: PaperPlace,
   because: string,
-): readonly Claim[] => {
+): readonly Claim[] {
   if (said === undefined) return [];
   // A condition in words is a question: what it means is for a person to write down.
   const surely = said.when === "" ? confidence : Math.min(confidence, trust.inWords);
@@ -19,15 +19,15 @@ export const needClaims = (
   return said.when === ""
     ? [need]
     : [need, { fact: "when", value: said.when, confidence: trust.inWords, from, because }];
-};
+}
 
 /** Reads a text that rules a field, and says what it claims of it. */
-export const saidClaims = (
+export function saidClaims(
   text: string,
   confidence: number,
   from: PaperPlace,
   because: string,
-): readonly Claim[] => {
+): readonly Claim[] {
   const said = readSentence(text);
   const claims: Claim[] = [];
   const claim = (fact: Fact, value: string | number | undefined, weight = 1): void => {
@@ -53,7 +53,7 @@ export const saidClaims = (
     claim("list", "yes", trust.withSentence);
   }
   return claims;
-};
+}
 
 /** A text that may also say whether the field must be filled. */
 export const ruleClaims = (
@@ -67,13 +67,13 @@ export const ruleClaims = (
 ];
 
 /** The same of a cell that may hold a mark. */
-export const needCell = (
+export function needCell(
   text: string,
   marks: NeedMarks,
   confidence: number,
   from: PaperPlace,
   because: string,
-): readonly Claim[] => {
+): readonly Claim[] {
   const claims = needClaims(needOf(text, marks), confidence, from, because);
   // `0..5` says how often, too.
   const [, most = ""] = /^[01]\s*(?:\.\.|-|…|:|,)\s*(\d+|n|m|\*|∞|unbounded)$/i.exec(text.trim()) ?? [];
@@ -84,7 +84,7 @@ export const needCell = (
     list,
     ...(/^\d+$/.test(most) ? [{ ...list, fact: "max_items" as const, value: most }] : []),
   ];
-};
+}
 
 const separators: readonly (readonly [RegExp, string])[] = [
   [

@@ -54,7 +54,7 @@ const jsonLayout =
     })),
   });
 
-const feedLayout = ({ learned, schema, channel, style, told }: SchemaLayoutParts): YamlData => {
+function feedLayout({ learned, schema, channel, style, told }: SchemaLayoutParts): YamlData {
   const { fields, guesses } = learned;
   const own = guesses.get("identified_by")?.value ?? "";
   const at = (...paths: readonly string[]): string | undefined =>
@@ -91,10 +91,10 @@ const feedLayout = ({ learned, schema, channel, style, told }: SchemaLayoutParts
     settings: style.settings,
     columns: columns.map((field) => ({ name: localName(field.path), field: field.code, ...part(field) })),
   };
-};
+}
 
 /** schema.org's terms by the last step that is one: `brand/name` is the brand. */
-const linkedLayout = ({ learned: { fields }, channel, style }: SchemaLayoutParts): YamlData => {
+function linkedLayout({ learned: { fields }, channel, style }: SchemaLayoutParts): YamlData {
   const columns = fields
     .filter(({ path }) => !/(?:^|\/)@|priceSpecification/.test(path))
     .map(({ path, code, facts }) => {
@@ -113,7 +113,7 @@ const linkedLayout = ({ learned: { fields }, channel, style }: SchemaLayoutParts
     settings: { offer: first.filter(({ isOffer }) => isOffer).map(({ field }) => field), ...style.settings },
     columns: first.map(({ name, field }) => ({ name, field })),
   };
-};
+}
 
 /** What each format of schemas and samples is written by. */
 const makers: {

@@ -57,11 +57,11 @@ const exactLength = pattern(`${words.exactly}\\s*(${countable})[\\s-]*(${letters
 
 const anyLength = pattern(`(?<![\\d.,])(${countable})[\\s-]*${words.bareLetters}`);
 
-const bareLength = (text: string): number | undefined => {
+function bareLength(text: string): number | undefined {
   const found = anyLength.exec(text);
   const count = found === null ? 0 : countOf((found[1] ?? "").toLowerCase());
   return count > 1 ? count : undefined;
-};
+}
 
 const itemPatterns = [
   pattern(`${most}\\s*(?:of )?(${countable})\\s*(?:\\p{L}+\\s+)?${things}`),
@@ -107,11 +107,11 @@ const dateForms =
   /(?<![\p{L}\d])((?:Y{4}|J{4}|A{4}|Y{2}|DD|TT|JJ|MM)(?:[-/. ])(?:MM|DD|TT|JJ)(?:[-/. ])(?:Y{4}|J{4}|A{4}|DD|TT|JJ|MM))(?![\p{L}\d])/iu;
 
 /** `TT.MM.JJJJ`, `JJ/MM/AAAA` and `yyyy-mm-dd` as the letters of {@link ValueStyle}. */
-const dateForm = (written: string): string | undefined => {
+function dateForm(written: string): string | undefined {
   const upper = written.toUpperCase();
   const form = upper.replace(/J{4}|A{4}|Y{4}/, "YYYY").replace(/TT|JJ/, "DD");
   return ["YYYY", "MM", "DD"].every((part) => form.includes(part)) ? form : undefined;
-};
+}
 
 const listIntro = new RegExp(`${words.beforeValues}\\s*(?::|=|–|-(?= ))\\s*(.+)$`, "isu");
 const oneOf = new RegExp(`(?:^|[\\s.(])${words.oneOfWords}\\s*:?\\s+(.+)$`, "isu");
@@ -121,7 +121,7 @@ const orLast = new RegExp(`\\s+(?:${words.orWords.last})\\s+`, "u");
 const orBefore = new RegExp(`^(?:${words.orWords.before})\\s+`, "u");
 
 /** The pieces of `A, B or C`, `« A », « B »` or `A | B`; empty where it is no list. */
-export const listedValues = (text: string): readonly string[] => {
+export function listedValues(text: string): readonly string[] {
   const quoted = [...text.matchAll(/«\s*([^»]+?)\s*»|"([^"]+)"|“([^”]+)”|„([^“”]+)[“”]/gu)].map((found) =>
     (found[1] ?? found[2] ?? found[3] ?? found[4] ?? "").trim(),
   );
@@ -144,9 +144,9 @@ export const listedValues = (text: string): readonly string[] => {
   return values.some((value) => value.length > 60 || value === "")
     ? values.filter((value) => value !== "" && value.length <= 60)
     : values;
-};
+}
 
-const valuesIn = (text: string): readonly string[] => {
+function valuesIn(text: string): readonly string[] {
   const intro = listIntro.exec(text) ?? oneOf.exec(text);
   if (intro === null) return [];
   // The list ends with its sentence: a point before a capital ends one, a point within a value does not.
@@ -156,13 +156,13 @@ const valuesIn = (text: string): readonly string[] => {
     values.every((value) => value.split(" ").length <= 6 && !/\d{3,}\s*(?:characters|zeichen)/iu.test(value))
     ? values
     : [];
-};
+}
 
 const isFound = (found: RegExpExecArray | null): found is RegExpExecArray => found !== null;
 
 const number2 = (text: string): string => text.replace(",", ".");
 
-const readLength = (text: string, said: Said): void => {
+function readLength(text: string, said: Said): void {
   for (const pattern of lengthRange) {
     const found = pattern.exec(text);
     if (found === null) continue;
@@ -190,9 +190,9 @@ const readLength = (text: string, said: Said): void => {
     said.maxLength = said.minLength;
   }
   if (least !== null) said.minLength = countOf((least[1] ?? "").toLowerCase());
-};
+}
 
-const readRange = (text: string, said: Said): void => {
+function readRange(text: string, said: Said): void {
   for (const pattern of rangePatterns) {
     const found = pattern.exec(text);
     if (found === null) continue;
@@ -207,9 +207,9 @@ const readRange = (text: string, said: Said): void => {
   if (least !== undefined) said.min = number2(least[1] ?? "");
   const greatest = mostPatterns.map((pattern) => pattern.exec(text)).find(isFound);
   if (greatest !== undefined) said.max = number2(greatest[1] ?? "");
-};
+}
 
-const readDecimals = (text: string, said: Said): void => {
+function readDecimals(text: string, said: Said): void {
   if (words.noDecimals.test(text)) said.decimals = 0;
   for (const pattern of decimalPatterns) {
     const found = pattern.exec(text);
@@ -219,10 +219,10 @@ const readDecimals = (text: string, said: Said): void => {
       return;
     }
   }
-};
+}
 
 /** A unit that a sentence or label names: `in kg`, `unit: cm`, `(mm)`, `[g]`. */
-export const unitIn = (text: string): string | undefined => {
+export function unitIn(text: string): string | undefined {
   const patterns = [
     /[([]\s*(?:in )?([\p{L}²³"]{1,12})\s*[)\]]/u,
     /(?<!\p{L})(?:in|en|unit|units|einheit|unité|unidad|given in|angabe in)\s*[:=]?\s+([\p{L}²³]{1,12})(?!\p{L})/iu,
@@ -241,9 +241,9 @@ export const unitIn = (text: string): string | undefined => {
     if (unit !== undefined && unit.dimension !== "count" && unit.dimension !== "time") return unit.code;
   }
   return undefined;
-};
+}
 
-const kindOf = (text: string, said: Said): Kind | undefined => {
+function kindOf(text: string, said: Said): Kind | undefined {
   if (kindWords.isbn.test(text)) return "isbn";
   if (kindWords.barcode.test(text)) return "gtin";
   if (kindWords.yesNo.test(text)) return "yes-no";
@@ -262,10 +262,10 @@ const kindOf = (text: string, said: Said): Kind | undefined => {
   if (kindWords.date.test(text) && text.length < 60) return "date";
   if (kindWords.choice.test(text)) return "choice";
   return textWord.test(text) ? "text" : undefined;
-};
+}
 
 /** Reads what a sentence of the rules says, in English, German, French or Spanish. */
-export const readSentence = (written: string): Said => {
+export function readSentence(written: string): Said {
   const text = written.replace(/\s+/g, " ").trim();
   const short = readShorthand(text);
   if (short !== undefined) return short;
@@ -299,4 +299,4 @@ export const readSentence = (written: string): Said => {
     delete said.max;
   }
   return said;
-};
+}

@@ -7,7 +7,7 @@ import type { ChannelFact, ChannelGuess, LearnedChannel, LearnedField, LearningW
 import { startingFill } from "./starting-fill.js";
 
 /** Conditions in words become expressions, where they name one field and ask something of it that is understood. */
-export const settleConditions = (fields: readonly LearnedField[]): void => {
+export function settleConditions(fields: readonly LearnedField[]): void {
   for (const { facts } of fields) {
     const when = facts.get("when");
     if (when === undefined || when.isCorrected) continue;
@@ -23,14 +23,14 @@ export const settleConditions = (fields: readonly LearnedField[]): void => {
     if (expression !== undefined && need !== undefined)
       facts.set("need", { ...need, confidence: Math.max(need.confidence, trust.readCondition) });
   }
-};
+}
 
 /** The column for the category holds what the placement gives: a choice where its list is the tree's own codes, else a text. */
-export const settleCategory = (
+export function settleCategory(
   fields: readonly LearnedField[],
   guesses: ReadonlyMap<ChannelFact, ChannelGuess>,
   { categories, categoriesBy }: Pick<LearnedChannel, "categories" | "categoriesBy">,
-): void => {
+): void {
   const category = guesses.get("category_field");
   const field = fields.find(({ code }) => code === category?.value);
   if (field === undefined || category === undefined || field.facts.get("kind")?.isCorrected === true) return;
@@ -46,14 +46,14 @@ export const settleCategory = (
     against: [],
     isCorrected: false,
   });
-};
+}
 
 /** What fills each field to begin with; no two are filled by what only one can be. */
-export const fillFields = (
+export function fillFields(
   fields: readonly LearnedField[],
   guesses: ReadonlyMap<ChannelFact, ChannelGuess>,
   { corrections }: LearningWishes,
-): void => {
+): void {
   const isSeparate = guesses.get("group_model")?.value === "separate";
   const hasMainPicture = fields.some(
     ({ meaning, facts }) => meaning?.attribute === "images" && facts.get("list")?.value !== "yes",
@@ -93,4 +93,4 @@ export const fillFields = (
     facts.clear();
     for (const [fact, settled] of corrected) facts.set(fact, settled);
   }
-};
+}

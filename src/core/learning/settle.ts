@@ -23,7 +23,7 @@ const settled = (claim: Claim, against: readonly Claim[] = []): Settled => ({
   isCorrected: false,
 });
 
-const sameValue = (fact: Fact, one: string, other: string): boolean => {
+function sameValue(fact: Fact, one: string, other: string): boolean {
   if (one === other) return true;
   if (fact === "values") {
     const [a, b] = [new Set(valuesOf(one)), new Set(valuesOf(other))];
@@ -31,13 +31,13 @@ const sameValue = (fact: Fact, one: string, other: string): boolean => {
   }
   const [a, b] = [decimal(one), decimal(other)];
   return a !== undefined && b !== undefined && a.eq(b);
-};
+}
 
 /** Facts of which the surest is taken and the others say nothing against it. */
 const plainly = new Set<Fact>(["label", "help", "example", "open", "counted", "joined_by"]);
 
 /** Takes what is best shown; what speaks against it costs confidence. */
-const settleFact = (fact: Fact, claims: readonly Claim[]): Settled | undefined => {
+function settleFact(fact: Fact, claims: readonly Claim[]): Settled | undefined {
   const groups: Claim[][] = [];
   for (const claim of claims) {
     const same = groups.find(([first]) => first !== undefined && sameValue(fact, first.value, claim.value));
@@ -71,21 +71,21 @@ const settleFact = (fact: Fact, claims: readonly Claim[]): Settled | undefined =
       ? first.score
       : Math.min(first.score, trust.narrowLead + gap);
   return settled({ ...first.best, confidence }, against);
-};
+}
 
-const isWithin = (some: string, all: string): boolean => {
+function isWithin(some: string, all: string): boolean {
   const known = new Set(valuesOf(all));
   return valuesOf(some).every((value) => known.has(value));
-};
+}
 
-const isYesNo = (values: readonly string[]): boolean => {
+function isYesNo(values: readonly string[]): boolean {
   if (values.length !== 2) return false;
   const read = values.map((value) => (/^[\p{L}01]+$/u.test(value) ? readYesNo(value) : undefined));
   return read.includes(true) && read.includes(false);
-};
+}
 
 /** The kind that all evidence together speaks for: a number with a unit is a measure, one under "Price" is money. */
-const settleKind = (claims: readonly Claim[], others: ReadonlyMap<Fact, Settled>): Settled | undefined => {
+function settleKind(claims: readonly Claim[], others: ReadonlyMap<Fact, Settled>): Settled | undefined {
   const kinds = claims.filter(({ fact }) => fact === "kind");
   const list = others.get("values");
   const values = valuesOf(list?.value ?? "");
@@ -109,10 +109,10 @@ const settleKind = (claims: readonly Claim[], others: ReadonlyMap<Fact, Settled>
   });
   if (verdict === undefined) return settled(first);
   return settled({ ...verdict.claim, value: verdict.kind, confidence: verdict.confidence });
-};
+}
 
 /** Weighs all claims of a field against each other. */
-export const settleFacts = (claims: readonly Claim[]): Map<Fact, Settled> => {
+export function settleFacts(claims: readonly Claim[]): Map<Fact, Settled> {
   const found = new Map<Fact, Settled>();
   for (const fact of facts) {
     if (fact === "kind") continue;
@@ -144,4 +144,4 @@ export const settleFacts = (claims: readonly Claim[]): Map<Fact, Settled> => {
   if (low !== undefined && high !== undefined && low.gt(high))
     for (const fact of ["min", "max"] as const) found.delete(fact);
   return found;
-};
+}

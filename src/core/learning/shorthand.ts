@@ -31,10 +31,10 @@ const forms: readonly (readonly [RegExp, ShorthandReading])[] = [
 ];
 
 /** Reads a cell that is nothing but such a form. */
-export const readShorthand = (text: string): Said | undefined => {
+export function readShorthand(text: string): Said | undefined {
   for (const [pattern, read] of forms) {
     const found = pattern.exec(text.trim());
     if (found !== null) return read(found);
   }
   return undefined;
-};
+}

@@ -34,18 +34,18 @@ export interface SortedPapers {
   readonly faults: readonly string[];
 }
 
-const headingsOf = ({ sheet, head }: Template): readonly string[] => {
+function headingsOf({ sheet, head }: Template): readonly string[] {
   const names: string[] = [];
   for (const { row, role } of head.rows)
     if (role === "labels" || role === "codes")
       for (let column = 0; column < head.width; column++) names.push(nameKey(textAt(sheet, row, column)));
   return names.filter(Boolean);
-};
+}
 
-const shared = (one: readonly string[], other: readonly string[]): number => {
+function shared(one: readonly string[], other: readonly string[]): number {
   const known = new Set(other);
   return one.filter((name) => known.has(name)).length;
-};
+}
 
 const stateHeading =
   /^(?:state|status|outcome|result|ergebnis|resultat|statut|estado|resultado|disposition|verdict|decision)$/;
@@ -53,7 +53,7 @@ const messageHeading =
   /\b(?:reason|message|error|remark|note|comment|meldung|grund|fehler|hinweis|motif|raison|erreur|motivo|mensaje|error|problem|explanation|why)\b/;
 
 /** A table that answers rows: it has a state, and says why. */
-const isReport = (template: Template): boolean => {
+function isReport(template: Template): boolean {
   const { sheet, head } = template;
   const names = Array.from({ length: head.width }, (_, column) =>
     plainWords(textAt(sheet, head.named, column)),
@@ -64,7 +64,7 @@ const isReport = (template: Template): boolean => {
     names.some((name) => messageHeading.test(name)) &&
     head.width <= 14
   );
-};
+}
 
 const named =
   /\b(?:template|fill|upload|items|products?|listings?|offers?|articles?|vorlage|artikel|produkte|angebote|modele|offres|produits|plantilla|productos|ofertas|stock list)\b/;
@@ -72,7 +72,7 @@ const exampleNamed = /\b(?:example|sample|filled|beispiel|muster|exemple|ejemplo
 
 const ruled = ({ sheet }: Template): boolean => sheet.rules.some(({ kind }) => kind === "list");
 
-const strength = (template: Template): number => {
+function strength(template: Template): number {
   const name = plainWords(template.sheet.sheet || template.sheet.file);
   return (
     (ruled(template) ? 200 : 0) +
@@ -82,13 +82,13 @@ const strength = (template: Template): number => {
     Math.min(100, template.head.width) -
     Math.min(20, template.head.examples)
   );
-};
+}
 
 /** Of the sheets of one file that could be filled in, those that are meant. */
-const chosenOf = (
+function chosenOf(
   candidates: readonly Template[],
   wanted: string | undefined,
-): Pick<SortedPapers, "templates" | "filled" | "rest" | "told" | "faults"> => {
+): Pick<SortedPapers, "templates" | "filled" | "rest" | "told" | "faults"> {
   const sorted = [...candidates].sort((a, b) => strength(b) - strength(a));
   const [best] = sorted;
   if (best === undefined) return { templates: [], filled: [], rest: [], told: [], faults: [] };
@@ -121,21 +121,21 @@ const chosenOf = (
   for (const { sheet } of filled)
     told.push(`${paperName(sheet)}: filled in like "${best.sheet.sheet}"; read as examples`);
   return { templates, filled, rest, told, faults };
-};
+}
 
-const byFile = (templates: readonly Template[]): readonly (readonly Template[])[] => {
+function byFile(templates: readonly Template[]): readonly (readonly Template[])[] {
   const files = new Map<string, Template[]>();
   for (const one of templates) files.set(one.sheet.file, [...(files.get(one.sheet.file) ?? []), one]);
   return [...files.values()];
-};
+}
 
-const looksLikeGuide = (guide: GuideSheet, sheet: SheetPaper, names: ReadonlySet<string>): boolean => {
+function looksLikeGuide(guide: GuideSheet, sheet: SheetPaper, names: ReadonlySet<string>): boolean {
   if (sheet.rules.some(({ kind }) => kind === "list")) return false;
   const known = guide.rows.filter((row) =>
     [row.cell("code"), row.cell("label")].some((cell) => cell !== undefined && names.has(nameKey(cell.text))),
   ).length;
   return known >= Math.max(2, guide.rows.length * 0.4) || guide.rows.length >= 3;
-};
+}
 
 const categoryWords =
   /^@?(?:id|code|key|name|label|title|text|path|parent\w*|level|depth|leaf|node|children|sub\w*|slug|order|position|count|number)$/i;
@@ -144,7 +144,7 @@ const categoryWords =
 const speaksOfCategories = ({ fields }: SchemaReading): boolean =>
   fields.every(({ path }) => categoryWords.test(path.split("/").at(-1) ?? ""));
 
-const treePapers = (trees: readonly TreePaper[]) => {
+function treePapers(trees: readonly TreePaper[]) {
   const schemas: SchemaReading[] = [];
   const categories: CategoryList[] = [];
   const told: string[] = [];
@@ -174,10 +174,10 @@ const treePapers = (trees: readonly TreePaper[]) => {
     }
   }
   return { schemas, categories, told };
-};
+}
 
 /** Says of each paper what it is for. `wanted` is the sheet that a person named. */
-export const sortPapers = (papers: readonly Paper[], wanted?: string): SortedPapers => {
+export function sortPapers(papers: readonly Paper[], wanted?: string): SortedPapers {
   const sheets = papers.filter((paper) => paper.paper === "sheet");
   const legends = new Map(
     sheets.map(({ file }) => [file, legendOf(sheets.filter((one) => one.file === file))] as const),
@@ -231,13 +231,13 @@ export const sortPapers = (papers: readonly Paper[], wanted?: string): SortedPap
     told: [...trees.told, ...files.flatMap((one) => one.told)],
     faults: files.flatMap((one) => one.faults),
   };
-};
+}
 
 const addedByChannel =
   /id$|entry|listing|since|state|status|shown|live|date|views|link|rank|kennung|seit|datum|stand|fecha|estado|depuis|etat/;
 
 /** Of tables in files of their own, those that echo another: an export of live listings shares columns and has some of its own. */
-const withoutEchoes = (templates: readonly Template[]) => {
+function withoutEchoes(templates: readonly Template[]) {
   const lives: Template[] = [];
   const kept = templates.filter((one) => {
     if (one.sheet.sheet !== "" || ruled(one)) return true;
@@ -257,4 +257,4 @@ const withoutEchoes = (templates: readonly Template[]) => {
     return false;
   });
   return { kept, lives };
-};
+}

@@ -34,23 +34,23 @@ const text = (value: string): string =>
     .replace(/([{}])/g, "\\$1")}"`;
 
 /** A text cut to the field's length, where it has one. */
-const fitted = (expression: string, facts: SettledFacts): string => {
+function fitted(expression: string, facts: SettledFacts): string {
   const most = facts.get("max_length")?.value;
   if (most === undefined) return expression;
   return `${facts.get("counted")?.value === "bytes" ? "fit_bytes" : "fit"}(${expression}, ${most})`;
-};
+}
 
-const taken = (expression: string, facts: SettledFacts): string => {
+function taken(expression: string, facts: SettledFacts): string {
   const most = Number(facts.get("max_items")?.value ?? Infinity);
   return Number.isFinite(most) ? `take(${expression}, ${most})` : expression;
-};
+}
 
 /** What fills a field to begin with; undefined where nothing that a shop has would. */
-export const startingFill = (
+export function startingFill(
   meaning: FieldMeaning | undefined,
   facts: SettledFacts,
   { titlesTellApart, hasMainPicture, names }: FillContext,
-): StartingFill | undefined => {
+): StartingFill | undefined {
   const kind = facts.get("kind")?.value ?? "text";
   const isList = facts.get("list")?.value === "yes";
   const values = valuesOf(facts.get("values")?.value ?? "");
@@ -103,4 +103,4 @@ export const startingFill = (
       ? fitted(attribute, facts)
       : attribute,
   );
-};
+}

@@ -5,10 +5,10 @@ import type { Branch } from "./learned.js";
 import type { Template } from "./sort-papers.js";
 
 /** What tells several templates of one channel apart: the name of the sheet, else of the file. */
-export const branchesOf = (
+export function branchesOf(
   templates: readonly Template[],
   lists: readonly CategoryList[],
-): readonly Branch[] => {
+): readonly Branch[] {
   if (templates.length < 2) return [];
   const sheets = templates.map(({ sheet }) => sheet.sheet);
   const files = templates.map(({ sheet }) => sheet.file.replace(/^.*[\\/]/, "").replace(/\.[^.]*$/, ""));
@@ -22,10 +22,10 @@ export const branchesOf = (
       template,
     };
   });
-};
+}
 
 /** The code of the root that a template is for, where the channel's tree has one of its name. */
-const rootNamed = (name: string, lists: readonly CategoryList[]): string | undefined => {
+function rootNamed(name: string, lists: readonly CategoryList[]): string | undefined {
   const key = nameKey(name);
   const roots = lists.flatMap(({ categories }) => categories.filter(({ parent }) => parent === ""));
   const found =
@@ -34,11 +34,11 @@ const rootNamed = (name: string, lists: readonly CategoryList[]): string | undef
       (root) => key.length > 3 && (nameKey(root.name).includes(key) || key.includes(nameKey(root.name))),
     );
   return found?.code;
-};
+}
 
 /** File names without the words that all of them have. */
-const withoutCommon = (names: readonly string[]): readonly string[] => {
+function withoutCommon(names: readonly string[]): readonly string[] {
   const words = names.map((name) => name.split(/[\s_.-]+/));
   const common = new Set((words[0] ?? []).filter((word) => words.every((own) => own.includes(word))));
   return words.map((own, at) => own.filter((word) => !common.has(word)).join(" ") || (names[at] ?? ""));
-};
+}

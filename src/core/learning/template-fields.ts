@@ -23,11 +23,11 @@ interface FieldDraft extends JoinedColumns {
 const scoped: readonly Fact[] = ruleFacts;
 
 /** The fields of a template's columns, before guides speak. */
-export const draftsOf = (
+export function draftsOf(
   template: Template,
   sorted: SortedPapers,
   branches: readonly Branch[],
-): readonly FieldDraft[] => {
+): readonly FieldDraft[] {
   const { sheet, head } = template;
   const around = [...sorted.rest, ...sorted.guides.map((guide) => guide.sheet), sheet].filter(
     (one) => one.file === sheet.file,
@@ -36,14 +36,14 @@ export const draftsOf = (
   const columns = templateColumns(sheet, head, context);
   const branch = branches.find((one) => one.template === template)?.code ?? "";
   return joinColumns(withFilled(columns, sorted, template)).map((field) => ({ ...field, template, branch }));
-};
+}
 
 /** Examples that stand on a sheet of their own count for the template's columns. */
-const withFilled = (
+function withFilled(
   columns: readonly TemplateColumn[],
   sorted: SortedPapers,
   { sheet }: Template,
-): readonly TemplateColumn[] => {
+): readonly TemplateColumn[] {
   const filled = sorted.filled.filter((one) => one.sheet.file === sheet.file);
   if (filled.length === 0) return columns;
   const known = filled.flatMap((one) =>
@@ -62,7 +62,7 @@ const withFilled = (
       ],
     };
   });
-};
+}
 
 const namesOf = ({ code, label, columns }: JoinedColumns): readonly string[] =>
   [
@@ -74,11 +74,11 @@ const namesOf = ({ code, label, columns }: JoinedColumns): readonly string[] =>
   ].filter(Boolean);
 
 /** Adds what guides and lists of values say of each field, and what a missing mark means. */
-export const withExplanations = (
+export function withExplanations(
   drafts: readonly FieldDraft[],
   sorted: SortedPapers,
   told: string[],
-): readonly FieldDraft[] => {
+): readonly FieldDraft[] {
   const guides = guideIndex(sorted.guides, legendOf(sorted.rest));
   const names = new Set(drafts.flatMap(namesOf).map(nameKey));
   const { tables } = valueTables(sorted.rest, names);
@@ -99,10 +99,10 @@ export const withExplanations = (
       `explained, but no column has ${unasked.length === 1 ? "this name" : "these names"}: ${unasked.slice(0, 5).join(", ")}${unasked.length > 5 ? ", …" : ""}`,
     );
   return withUnmarked(explained);
-};
+}
 
 /** Where only what must be filled bears a mark, what bears none may be left out. */
-const withUnmarked = (drafts: readonly FieldDraft[]): readonly FieldDraft[] => {
+function withUnmarked(drafts: readonly FieldDraft[]): readonly FieldDraft[] {
   const byTemplate = new Map<Template, FieldDraft[]>();
   for (const draft of drafts)
     byTemplate.set(draft.template, [...(byTemplate.get(draft.template) ?? []), draft]);
@@ -135,15 +135,15 @@ const withUnmarked = (drafts: readonly FieldDraft[]): readonly FieldDraft[] => {
           };
     return { ...draft, claims: [...draft.claims, claim] };
   });
-};
+}
 
 /** The same field of several templates as one, with scopes. */
-export const fieldsOfDrafts = (
+export function fieldsOfDrafts(
   drafts: readonly FieldDraft[],
   branches: readonly Branch[],
   wishes: LearningWishes,
   told: string[],
-): readonly LearnedField[] => {
+): readonly LearnedField[] {
   const byKey = new Map<string, FieldDraft[]>();
   for (const draft of drafts) byKey.set(draft.key, [...(byKey.get(draft.key) ?? []), draft]);
   const codes = codeMaker();
@@ -181,10 +181,10 @@ export const fieldsOfDrafts = (
       },
     ];
   });
-};
+}
 
 /** What differs between the templates that have a field: each branch's own. */
-const branchFacts = (own: readonly FieldDraft[], facts: Map<Fact, Settled>) => {
+function branchFacts(own: readonly FieldDraft[], facts: Map<Fact, Settled>) {
   const byBranch = new Map<string, Map<Fact, Settled>>();
   const differing: Fact[] = [];
   if (own.length < 2) return { byBranch, differing };
@@ -202,10 +202,10 @@ const branchFacts = (own: readonly FieldDraft[], facts: Map<Fact, Settled>) => {
     }
   }
   return { byBranch, differing };
-};
+}
 
 /** A channel without a template, whose columns are only explained. */
-export const fieldsOfGuides = (sorted: SortedPapers, wishes: LearningWishes): readonly LearnedField[] => {
+export function fieldsOfGuides(sorted: SortedPapers, wishes: LearningWishes): readonly LearnedField[] {
   const index = guideIndex(sorted.guides, legendOf(sorted.rest));
   const codes = codeMaker();
   return sorted.guides.flatMap(({ rows }) =>
@@ -231,14 +231,14 @@ export const fieldsOfGuides = (sorted: SortedPapers, wishes: LearningWishes): re
       };
     }),
   );
-};
+}
 
 /** A code without the letters that all codes of the template begin with. */
-const stripPrefix = (code: string, drafts: readonly FieldDraft[]): string => {
+function stripPrefix(code: string, drafts: readonly FieldDraft[]): string {
   if (code === "") return "";
   const codes = drafts.map((draft) => draft.code).filter(Boolean);
   if (codes.length < 4) return code;
   let prefix = codes[0] ?? "";
   for (const one of codes) while (!one.startsWith(prefix)) prefix = prefix.slice(0, -1);
   return code.slice(prefix.length).replace(/^[._-]+/, "");
-};
+}

@@ -25,12 +25,12 @@ export interface MergedTable {
  * Brings what is learned anew into a table that a person may have edited: `before` is the table as it was learned,
  * `now` as it stands, `next` as it is learned. What a person changed, added or took away stays so.
  */
-export const mergedTable = (
+export function mergedTable(
   before: readonly RowCells[],
   now: readonly RowCells[],
   next: readonly RowCells[],
   keys: readonly string[],
-): MergedTable => {
+): MergedTable {
   const keyOf = (row: RowCells): string => keys.map((key) => cellOf(row, key)).join("\u0000");
   const byKey = (rows: readonly RowCells[]): ReadonlyMap<string, RowCells> =>
     new Map(rows.map((row) => [keyOf(row), row]));
@@ -69,4 +69,4 @@ export const mergedTable = (
     gone: gone.map((row) => Object.fromEntries(keys.map((key) => [key, cellOf(row, key)]))),
     kept,
   };
-};
+}

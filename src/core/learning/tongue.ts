@@ -11,7 +11,7 @@ const words: Readonly<Record<string, string>> = {
 const sets = new Map(Object.entries(words).map(([tongue, list]) => [tongue, new Set(list.split(" "))]));
 
 /** The language in which the channel speaks, where its headings and rules tell; a BCP 47 code. */
-export const tongueOf = ({ fields }: LearnedChannel): string | undefined => {
+export function tongueOf({ fields }: LearnedChannel): string | undefined {
   const counts = new Map<string, number>();
   for (const { label, facts } of fields)
     for (const word of `${label} ${facts.get("help")?.value ?? ""}`.toLowerCase().split(/[^\p{L}]+/u))
@@ -19,7 +19,7 @@ export const tongueOf = ({ fields }: LearnedChannel): string | undefined => {
   const [first, second] = [...counts].sort((a, b) => b[1] - a[1]);
   if (first === undefined || first[1] < 3) return undefined;
   return second === undefined || first[1] >= second[1] * 1.3 ? first[0] : undefined;
-};
+}
 
 const signs: readonly (readonly [RegExp, string])[] = [
   [/(?<![A-Z])EUR(?![A-Z])|€|\beuros?\b/i, "EUR"],
@@ -33,11 +33,11 @@ const signs: readonly (readonly [RegExp, string])[] = [
 ];
 
 /** The currencies that prices are asked for in, where their columns say so; ISO 4217. */
-export const currenciesOf = ({ fields }: LearnedChannel): readonly string[] => {
+export function currenciesOf({ fields }: LearnedChannel): readonly string[] {
   const texts = fields
     .filter(({ facts }) => ["money", "decimal"].includes(facts.get("kind")?.value ?? ""))
     .map(
       ({ label, facts }) => `${label} ${facts.get("help")?.value ?? ""} ${facts.get("example")?.value ?? ""}`,
     );
   return signs.flatMap(([pattern, code]) => (texts.some((text) => pattern.test(text)) ? [code] : []));
-};
+}

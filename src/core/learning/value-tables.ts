@@ -11,7 +11,7 @@ const ROWS_OF_HEAD = 5;
 
 const fileStem = (file: string): string => file.replace(/^.*[\\/]/, "").replace(/\.[^.]*$/, "");
 
-const listClaims = (sheet: SheetPaper, column: number, from: number): readonly Claim[] => {
+function listClaims(sheet: SheetPaper, column: number, from: number): readonly Claim[] {
   const values: string[] = [];
   for (let row = from; row < sheet.rows.length; row++) {
     const text = textAt(sheet, row, column);
@@ -24,14 +24,14 @@ const listClaims = (sheet: SheetPaper, column: number, from: number): readonly C
     { fact: "values", value: valuesText(values), confidence: trust.listChoice, from: origin, because },
     { fact: "kind", value: "choice", confidence: trust.listChoice, from: origin, because },
   ];
-};
+}
 
 /** `Field, Value` with a row for each value. */
-const longTable = (
+function longTable(
   sheet: SheetPaper,
   head: number,
   names: ReadonlySet<string>,
-): ReadonlyMap<string, readonly Claim[]> | undefined => {
+): ReadonlyMap<string, readonly Claim[]> | undefined {
   const found = new Map<string, { values: string[]; row: number }>();
   let rows = 0;
   for (let row = head + 1; row < sheet.rows.length; row++) {
@@ -58,13 +58,13 @@ const longTable = (
       ] as const;
     }),
   );
-};
+}
 
 /** Reads sheets and files that hold nothing but lists, for the columns whose names they bear. */
-export const valueTables = (
+export function valueTables(
   sheets: readonly SheetPaper[],
   names: ReadonlySet<string>,
-): { readonly tables: ValueTables; readonly used: ReadonlySet<SheetPaper> } => {
+): { readonly tables: ValueTables; readonly used: ReadonlySet<SheetPaper> } {
   const tables = new Map<string, readonly Claim[]>();
   const used = new Set<SheetPaper>();
   for (const sheet of sheets) {
@@ -97,4 +97,4 @@ export const valueTables = (
     if (tables.size > before) used.add(sheet);
   }
   return { tables, used };
-};
+}

@@ -6,14 +6,14 @@ import type { LiveListing } from "./live-listing.js";
 import type { LiveFacts } from "./live-text.js";
 
 /** All that a listing is filled with. */
-const valuesOf = (listing: Listing): LiveListing["values"] => {
+function valuesOf(listing: Listing): LiveListing["values"] {
   const values: Record<string, string> = {};
   for (const { rule } of listing.plan.fields) {
     const value = listing.value(rule.field.slot);
     if (value !== undefined) values[rule.field.code] = canonicalText(value);
   }
   return values;
-};
+}
 
 /** What the ledger keeps of a listing's product and place. */
 export const factsOf = ({ product, plan }: Listing): LiveFacts => ({

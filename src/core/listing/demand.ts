@@ -17,10 +17,10 @@ const strength: Readonly<Record<Need, number>> = {
 };
 
 /** The need of the case that this listing is in: the strongest whose condition holds; where none does, the plain one. */
-export const needFor = (
+export function needFor(
   rule: CategoryField,
   listing: Listing,
-): { readonly need: Need; readonly place: Place } => {
+): { readonly need: Need; readonly place: Place } {
   const { conditionalNeeds } = rule;
   if (conditionalNeeds.length === 0) return rule;
   const holding = conditionalNeeds.filter(({ when }) => when.run(listing) === true);
@@ -29,7 +29,7 @@ export const needFor = (
     (strongest, next) => (strength[next.need] > strength[strongest.need] ? next : strongest),
     first,
   );
-};
+}
 
 /** The attributes that the listing's group varies by. */
 export const axesOf = ({ product }: { readonly product: ProductView }): readonly string[] =>
@@ -39,16 +39,16 @@ export const axesOf = ({ product }: { readonly product: ProductView }): readonly
  * Whether a field is asked of a listing at all: what only variations have is not asked of others, and the reference to a
  * group, or the group's name, not of a product without one.
  */
-export const isAskedOf = (
+export function isAskedOf(
   { field }: CategoryField,
   { product }: { readonly product: ProductView },
   definition: Pick<ChannelDefinition, "groups" | "layouts">,
-): boolean => {
+): boolean {
   if (product.group === undefined && isOfGroups(field, definition)) return false;
   if (field.axes.length === 0) return true;
   const axes = axesOf({ product });
   return field.axes.some((axis) => axes.includes(axis));
-};
+}
 
 const isOfGroups = (
   field: CategoryField["field"],

@@ -20,12 +20,12 @@ export interface Judged {
 }
 
 /** An outcome without its listing. */
-export const judgedOf = (outcome: Outcome): Judged => {
+export function judgedOf(outcome: Outcome): Judged {
   const { kind, findings } = outcome;
   const product = productOf(outcome);
   const isSilent = kind === "ready" && findings.length === 0;
   return { kind, sku: product.sku, category: isSilent ? undefined : textOf(product, "category"), findings };
-};
+}
 
 const NO_ROW = -1;
 
@@ -75,29 +75,29 @@ const ruleKeys = new WeakMap<Place, string>();
 const placeKey = (place: Place): string =>
   JSON.stringify(place.row === undefined ? place : { ...place, row: NO_ROW });
 
-const noteKey = (note: Note): string => {
+function noteKey(note: Note): string {
   if (isOfRow(note)) return note.note + placeKey(note.place);
   const known = ruleKeys.get(note.place);
   if (known !== undefined) return note.note + known;
   const key = JSON.stringify(note.place);
   ruleKeys.set(note.place, key);
   return note.note + key;
-};
+}
 
 const BETWEEN = "\u0000";
 
 /** Tells findings apart as their {@link Common} does, at less cost. */
-const keyOf = (finding: Diagnostic, sku: Sku): string => {
+function keyOf(finding: Diagnostic, sku: Sku): string {
   const { code, severity, channel, category, field, facts, place, notes, product } = finding;
   const head = [code, severity, channel, category, field, product === sku, JSON.stringify(facts)].join(
     BETWEEN,
   );
   const noted = notes === undefined ? "" : notes.map(noteKey).join(BETWEEN);
   return `${head}${BETWEEN}${place === undefined ? "" : placeKey(place)}${BETWEEN}${noted}`;
-};
+}
 
 /** Writes down what became of a product, for {@link JudgedReader}. */
-export const writeJudged = (judged: Judged, facts: FactsWriter): void => {
+export function writeJudged(judged: Judged, facts: FactsWriter): void {
   const { kind, sku, category, findings } = judged;
   const keys = findings.map((finding) => keyOf(finding, sku));
   facts.wordOf([kind, category, ...keys].join(BETWEEN), () => JSON.stringify(commonOf(judged)));
@@ -108,13 +108,13 @@ export const writeJudged = (judged: Judged, facts: FactsWriter): void => {
     return row;
   };
   for (const finding of findings) if (hasRows(finding)) withRows(finding, noteRow);
-};
+}
 
 /** Writes down what became of some products, for {@link JudgedReader.all}. */
-export const writeAll = (judged: readonly Judged[], facts: FactsWriter): void => {
+export function writeAll(judged: readonly Judged[], facts: FactsWriter): void {
   facts.number(judged.length);
   for (const one of judged) writeJudged(one, facts);
-};
+}
 
 const hasRows = ({ place, notes }: Rowed): boolean =>
   place?.row !== undefined || (notes !== undefined && notes.some(isOfRow));
@@ -141,11 +141,11 @@ const ROOM = 16_000_000;
 
 const MOST_WORDS = 20_000;
 
-const rowsIn = (findings: Common["findings"]): number => {
+function rowsIn(findings: Common["findings"]): number {
   let rows = 0;
   for (const finding of findings) withRows(finding, (row) => (rows++, row));
   return rows;
-};
+}
 
 const knownOf = (common: Common): Known => ({
   common,

@@ -27,7 +27,7 @@ export const messagePattern = (message: string, reference: string): string =>
     .replace(/\d+(?:[.,]\d+)*/g, STAR);
 
 /** Whether a message is of a pattern: piece by piece, so that no pattern can take long. */
-const isOf = (message: string, pattern: string): boolean => {
+function isOf(message: string, pattern: string): boolean {
   const pieces = pattern.split(STAR).map(fold);
   const text = fold(message);
   const last = pieces.at(-1) ?? "";
@@ -38,7 +38,7 @@ const isOf = (message: string, pattern: string): boolean => {
     from = found + piece.length;
   }
   return pieces.length > 1 ? text.endsWith(last) : from === text.length;
-};
+}
 
 /** The known refusal that a channel's words are of. */
 export const refusalOf = (
@@ -48,10 +48,10 @@ export const refusalOf = (
   known.find((one) => (one.code === "" || one.code === code) && isOf(message, one.message));
 
 /** What a channel quotes of a value: where that is a piece of it, the piece is what it minds. */
-export const mindedPiece = (message: string, value: string): string => {
+export function mindedPiece(message: string, value: string): string {
   for (const [, first, second] of message.matchAll(quotedPart)) {
     const piece = (first ?? second ?? "").trim();
     if (piece.length >= 2 && fold(piece) !== fold(value) && fold(value).includes(fold(piece))) return piece;
   }
   return "";
-};
+}

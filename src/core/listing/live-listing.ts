@@ -22,7 +22,7 @@ export interface LiveListing {
 }
 
 /** What a channel has in a field, as the value that it was: every layout writes it as it first did. */
-export const liveValue = ({ values }: Pick<LiveListing, "values">, field: Field): MaybeBlank => {
+export function liveValue({ values }: Pick<LiveListing, "values">, field: Field): MaybeBlank {
   const text = values[field.code];
   if (text === undefined || text === "") return undefined;
   const one = (part: string): Value => {
@@ -30,4 +30,4 @@ export const liveValue = ({ values }: Pick<LiveListing, "values">, field: Field)
     return "value" in reading ? reading.value : part;
   };
   return field.list ? itemsOf(text).map(one) : one(text);
-};
+}

@@ -4,12 +4,12 @@ import { ownOf } from "../own.js";
 import type { LiveListing } from "./live-listing.js";
 
 /** What a channel calls a listing of ours, by what it was sent: a group's own row may have none but its group's. */
-export const referenceOf = (
+export function referenceOf(
   sku: string,
   { values, isGroup }: Pick<LiveListing, "values" | "isGroup">,
   { identifiedBy, groups }: Pick<ChannelDefinition, "identifiedBy" | "groups">,
-): string => {
+): string {
   const own = ownOf(values, identifiedBy);
   if (own !== undefined) return own;
   return (isGroup === true ? ownOf(values, groupFieldOf(groups) ?? "") : undefined) ?? sku;
-};
+}

@@ -24,7 +24,7 @@ export const factsText = ({ name = "", gtin = "", price = "", category, axes }: 
 /** One field's value in a listing's text. */
 export const valueText = (code: string, value: string): string => code + BETWEEN + part(value) + END;
 
-const valuesIn = (text: string, start: number): LiveListing["values"] => {
+function valuesIn(text: string, start: number): LiveListing["values"] {
   const values = bareObject<string>();
   for (let from = start; from < text.length;) {
     const [middle, end] = [text.indexOf(BETWEEN, from), text.indexOf(END, from)];
@@ -33,7 +33,7 @@ const valuesIn = (text: string, start: number): LiveListing["values"] => {
     from = end + 1;
   }
   return values;
-};
+}
 
 /** A listing as the ledger keeps it: one text, and beside it what the ledger itself looks at. */
 export interface KeptListing {
@@ -45,17 +45,17 @@ export interface KeptListing {
 }
 
 /** A listing as the ledger keeps it. */
-export const keptListing = (sku: string, listing: LiveListing): KeptListing => {
+export function keptListing(sku: string, listing: LiveListing): KeptListing {
   let text = factsText(listing);
   const { values, group } = listing;
   for (const code in values)
     // eslint-disable-next-line house/data-names -- its own names, one after the other
     text += valueText(code, values[code] ?? "");
   return { sku, group, isGroup: listing.isGroup === true, withdrawn: listing.withdrawn === true, text };
-};
+}
 
 /** The listing that was kept; its values are taken apart when one of them is asked for, since most never are. */
-export const listingKept = ({ text, group, isGroup, withdrawn }: Omit<KeptListing, "sku">): LiveListing => {
+export function listingKept({ text, group, isGroup, withdrawn }: Omit<KeptListing, "sku">): LiveListing {
   let from = 0;
   const next = (): string => {
     const end = text.indexOf(END, from);
@@ -74,4 +74,4 @@ export const listingKept = ({ text, group, isGroup, withdrawn }: Omit<KeptListin
       return (values ??= valuesIn(text, start));
     },
   };
-};
+}

@@ -12,11 +12,11 @@ export type Pipeline = Stage<Family, readonly Outcome[]>;
  * select → place → price → regroup → fill → vary → check, with the rules of each category resolved once. `see` is shown
  * each listing as it is filled. What becomes of a family in a file is {@link "./shape/shape.js"}'s.
  */
-export const pipelineFor = (
+export function pipelineFor(
   setup: ChannelSetup,
   provenance: Provenance,
   see: (listing: Listing) => void = () => undefined,
-): Pipeline => {
+): Pipeline {
   const plans = plansOf(setup);
   const select = selecting(setup);
   const place = placing(setup, plans);
@@ -26,4 +26,4 @@ export const pipelineFor = (
   const vary = varying(setup);
   const check = checking(setup, provenance);
   return (family) => check(vary(fill(regroup(price(place(select(family)))))));
-};
+}

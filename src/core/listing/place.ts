@@ -12,7 +12,7 @@ export type Placed =
   | { readonly kind: "unplaced"; readonly product: Product; readonly because: Diagnostic };
 
 /** Finds the product's category on the channel by the nearest placement. */
-export const place = (product: Product, setup: ChannelSetup, plans: Plans): Placed => {
+export function place(product: Product, setup: ChannelSetup, plans: Plans): Placed {
   const ourCategory = textOf(product, "category");
   const placement = setup.placements.find(product.sku, ourCategory);
   const where = { product: product.sku, channel: setup.channel };
@@ -39,4 +39,4 @@ export const place = (product: Product, setup: ChannelSetup, plans: Plans): Plac
           where,
         );
   return { kind: "unplaced", product, because };
-};
+}

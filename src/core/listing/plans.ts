@@ -15,7 +15,7 @@ import type { PlannedCategory, PlannedField, Plans } from "./plan.js";
 const ROOM = 8_000_000;
 
 /** The plans of one channel. */
-export const plansOf = (setup: ChannelSetup): Plans => {
+export function plansOf(setup: ChannelSetup): Plans {
   const rules = new Map<string, CategoryRules>();
   const plans = new Map<string, PlannedCategory>();
   const room = new MemoRoom(ROOM);
@@ -57,4 +57,4 @@ export const plansOf = (setup: ChannelSetup): Plans => {
       return plan;
     },
   };
-};
+}

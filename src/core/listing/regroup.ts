@@ -9,13 +9,13 @@ import type { MaybeBlank } from "../values/value.js";
 import type { ChannelSetup } from "./channel-setup.js";
 import type { PricedProduct } from "./listing.js";
 
-const withGroup = (
+function withGroup(
   { product, ...priced }: PricedProduct,
   group: string | undefined,
   axes: readonly string[],
   note: Diagnostic,
   { attributes }: ChannelSetup,
-): PricedProduct => {
+): PricedProduct {
   const values = new Map<number, MaybeBlank>();
   const [groupSlot, axesSlot] = [attributes.slot("group"), attributes.slot(VARIES_BY)];
   if (groupSlot !== undefined) values.set(groupSlot, group);
@@ -25,10 +25,10 @@ const withGroup = (
     notes: [...priced.notes, note],
     product: productWith(product, attributes, values, { group }),
   };
-};
+}
 
 /** Gives members of a group that is too much for the channel's category smaller groups, as `channel.yaml` says; each is told. */
-export const regroup = (members: readonly PricedProduct[], setup: ChannelSetup): readonly PricedProduct[] => {
+export function regroup(members: readonly PricedProduct[], setup: ChannelSetup): readonly PricedProduct[] {
   const { definition, regrouping, channel } = setup;
   const [first] = members;
   if (regrouping === "hold" || first === undefined || groupFieldOf(definition.groups) === undefined)
@@ -54,13 +54,10 @@ export const regroup = (members: readonly PricedProduct[], setup: ChannelSetup):
     );
     return withGroup(member, group, isSplit ? taken : [], note, setup);
   });
-};
+}
 
 /** Things by their product's group; what has none stands by itself. */
-export const byGroup = <T>(
-  all: readonly T[],
-  productOf: (one: T) => ProductView,
-): readonly (readonly T[])[] => {
+export function byGroup<T>(all: readonly T[], productOf: (one: T) => ProductView): readonly (readonly T[])[] {
   // Most products stand alone in their family.
   if (all.length === 1) return [all];
   const groups = new Map<string, T[]>();
@@ -72,4 +69,4 @@ export const byGroup = <T>(
     else known.push(one);
   }
   return [...groups.values()];
-};
+}

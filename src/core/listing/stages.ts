@@ -38,16 +38,16 @@ export const selecting =
   };
 
 /** Outcomes in the order of the family's members, whichever stage settled them. */
-const inOrder = (
+function inOrder(
   outcomes: readonly Outcome[],
   sorted: number,
   members: readonly Product[],
-): readonly Outcome[] => {
+): readonly Outcome[] {
   if (sorted === 0 || sorted === outcomes.length) return outcomes;
   const places = new Map(members.map(({ sku }, at) => [sku, at]));
   const placeOf = (outcome: Outcome): number => places.get(productOf(outcome).sku) ?? 0;
   return [...outcomes].sort((a, b) => placeOf(a) - placeOf(b));
-};
+}
 
 /** Products with their category there; those that have none are settled. */
 export const placing =
@@ -109,11 +109,11 @@ export const varying =
   ({ family, going, settled }) => ({ family, settled, going: varyAll(going, definition) });
 
 /** Every product's outcome: those that were settled on the way, and the others by the channel's rules. */
-export const checking = (
+export function checking(
   setup: ChannelSetup,
   provenance: Provenance,
-): Stage<OnTheWay<VariedFamily>, readonly Outcome[]> => {
+): Stage<OnTheWay<VariedFamily>, readonly Outcome[]> {
   // Checks that remember what came before go on from family to family.
   const check = checker(setup, provenance, [repeatedIds(setup)]);
   return ({ going, settled }) => [...settled, ...going.flatMap(check)];
-};
+}

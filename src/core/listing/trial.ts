@@ -12,12 +12,12 @@ import { placing, pricing, regrouping } from "./stages.js";
  * What the fills of one product read, so that one of them can be tried or looked at, whether the product is selected or
  * not; undefined where it has no category.
  */
-export const fillTrial = (
+export function fillTrial(
   sku: string,
   family: Family,
   setup: ChannelSetup,
   plans: Plans,
-): FillScope | undefined => {
+): FillScope | undefined {
   const [place, price, regroup] = [placing(setup, plans), pricing(setup), regrouping(setup)];
   const all = { family, going: family.membersOn(setup.channel), settled: [] };
   const { going } = regroup(price(place(all)));
@@ -28,7 +28,7 @@ export const fillTrial = (
     return scopeFor(own, setup, shared, fields);
   }
   return undefined;
-};
+}
 
 /** What an expression tried on a product reads: the product as the channel's fills would see it, where it can be placed. */
 export const trialScope = (product: Product, family: Family, setup: ChannelSetup, plans: Plans): NameScope =>

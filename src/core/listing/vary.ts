@@ -21,10 +21,10 @@ export interface VariedFamily {
 }
 
 /** Which of a family's groups had each title first, and under which SKU. */
-const firstTitles = (
+function firstTitles(
   groups: readonly (readonly Listing[])[],
   name: Field,
-): ReadonlyMap<string, { readonly group: number; readonly sku: string }> => {
+): ReadonlyMap<string, { readonly group: number; readonly sku: string }> {
   const first = new Map<string, { readonly group: number; readonly sku: string }>();
   for (const [group, listings] of groups.entries())
     for (const { value, product } of listings) {
@@ -33,13 +33,13 @@ const firstTitles = (
       if (key !== undefined && !first.has(key)) first.set(key, { group, sku: product.sku });
     }
   return first;
-};
+}
 
 /** Arranges the groups of one family by the channel's group model; each knows the titles of those before it. */
-export const varyAll = (
+export function varyAll(
   groups: readonly (readonly Listing[])[],
   definition: ChannelDefinition,
-): readonly VariedFamily[] => {
+): readonly VariedFamily[] {
   const { name } = definition.roles;
   // Titles of a family that is one group are looked at in that group alone.
   const titles = groups.length < 2 || name === undefined ? undefined : firstTitles(groups, name);
@@ -55,14 +55,14 @@ export const varyAll = (
           },
     ),
   );
-};
+}
 
 /** Arranges a family's listings by the channel's group model. */
-export const vary = (
+export function vary(
   listings: readonly Listing[],
   definition: ChannelDefinition,
   shownBefore?: VariedFamily["shownBefore"],
-): VariedFamily => {
+): VariedFamily {
   const [first] = listings;
   const field = toldApartBy(definition.groups);
   return {
@@ -73,4 +73,4 @@ export const vary = (
     definition,
     shownBefore,
   };
-};
+}

@@ -27,22 +27,22 @@ export const suggestByName = (name: string, index: CategoryIndex): Suggested =>
 const OF_KIND = 0.3;
 
 /** Whether a product is what its category's place names, or nothing that is known: then it does not stand apart. */
-const isOfKind = (ours: Understood, place: Category, index: CategoryIndex): boolean => {
+function isOfKind(ours: Understood, place: Category, index: CategoryIndex): boolean {
   const placed = index.all[index.positionOf(place)];
   if (placed === undefined || ours.products.size === 0) return true;
   const { same, wider, narrower, near } = kinTo(ours.products, [...placed.named, ...placed.soughtBy], index);
   return same + wider + narrower + near >= OF_KIND;
-};
+}
 
 /**
  * Where a product would go that stands apart from the others of its category: elsewhere than they do, and surely so, though
  * where they stand speaks for it as well; it is never called sure. A place beside theirs, or nearer or farther on the same branch, is not elsewhere.
  */
-export const standsApart = (
+export function standsApart(
   { name, path }: { readonly name: string; readonly path: string },
   others: Category,
   index: CategoryIndex,
-): Suggested | undefined => {
+): Suggested | undefined {
   const subject = { path, names: [name], neighbours: [], elsewhere: [] };
   const ours = understand(subject, index);
   if (isOfKind(ours, others, index)) return undefined;
@@ -64,4 +64,4 @@ export const standsApart = (
       confidence: Math.min(NEVER_SURE, one.confidence),
     })),
   };
-};
+}

@@ -64,11 +64,11 @@ export interface CategoryIndex {
 
 const nothing: readonly number[] = [];
 
-const addTo = <K>(postings: Map<K, number[]>, key: K, position: number): void => {
+function addTo<K>(postings: Map<K, number[]>, key: K, position: number): void {
   const known = postings.get(key);
   if (known === undefined) postings.set(key, [position]);
   else if (known.at(-1) !== position) known.push(position);
-};
+}
 
 interface ReadCategories {
   readonly category: Category;
@@ -86,12 +86,7 @@ const readCategory = (category: Category, reader: NameReader): ReadCategories =>
 const MAYBE_QUALITY = 0.6;
 
 /** Things of a name, each with its words; a part without a known thing has words alone. */
-const namedBy = (
-  text: string,
-  reading: NameReading,
-  company: Company,
-  glossary: Glossary,
-): readonly Named[] => {
+function namedBy(text: string, reading: NameReading, company: Company, glossary: Glossary): readonly Named[] {
   const heads = headsOf(reading, company, glossary, "any").filter(
     ({ mention: { joint } }) => joint === "begin" || joint === "list" || joint === "and",
   );
@@ -113,7 +108,7 @@ const namedBy = (
   });
   const rest = wordLists.filter((words) => !named.some((one) => one.words === words));
   return [...named, ...rest.map((words) => ({ goods: new Map<number, number>(), words }))];
-};
+}
 
 /** The index of a tree by what a glossary knows; made once for the two. */
 export const categoryIndex: (tree: CategoryTree, glossary: Glossary) => CategoryIndex = onceFor(
@@ -142,13 +137,13 @@ const companyIn = (
   );
 
 /** One category, by what its names mean where it stands; `parent` is the one above it, indexed before. */
-const indexedCategory = (
+function indexedCategory(
   read: ReadCategories,
   position: number,
   parent: IndexedCategory | undefined,
   company: Company,
   glossary: Glossary,
-): IndexedCategory => {
+): IndexedCategory {
   const { category } = read;
   const named = [category.name, ...category.otherNames].flatMap((text, at) =>
     namedBy(text, read.own[at] ?? nothingRead, company, glossary),
@@ -173,14 +168,14 @@ const indexedCategory = (
     qualitiesAbove: parent === undefined ? [] : [...parent.qualities, ...parent.qualitiesAbove],
     fields: company.fields,
   };
-};
+}
 
 const SHORTEST_SLIP = 5;
 const SHORTEST_COMPOUND = 7;
 const SHORTEST_NEAR = 4;
 
 /** Finds the tree's own words near to one that it does not have; each is looked for once. */
-const wordsNear = (all: readonly IndexedCategory[]): ((word: string) => readonly string[]) => {
+function wordsNear(all: readonly IndexedCategory[]): (word: string) => readonly string[] {
   const words = [...new Set(all.flatMap(({ name, search }) => [...name, ...search]))];
   const byInitial = new Map<string, string[]>();
   for (const word of words) {
@@ -202,9 +197,9 @@ const wordsNear = (all: readonly IndexedCategory[]): ((word: string) => readonly
     near.set(word, found);
     return found;
   };
-};
+}
 
-const indexOf = (tree: CategoryTree, glossary: Glossary): CategoryIndex => {
+function indexOf(tree: CategoryTree, glossary: Glossary): CategoryIndex {
   const reader = nameReader(glossary);
   const postings = new Map<string, number[]>();
   const byGood = new Map<number, number[]>();
@@ -242,4 +237,4 @@ const indexOf = (tree: CategoryTree, glossary: Glossary): CategoryIndex => {
     withGood: (good) => byGood.get(good) ?? nothing,
     nearWords: wordsNear(all),
   };
-};
+}

@@ -37,7 +37,7 @@ const highest = (values: Float64Array): number => values.reduce((most, value) =>
 const PART_ALONE = 0.8;
 
 /** Hears names: each word votes for the fields and languages of its meanings, the fewer the more. */
-export const companyOf = (heard: readonly Heard[], glossary: Glossary): Company => {
+export function companyOf(heard: readonly Heard[], glossary: Glossary): Company {
   const fields = new Float64Array(glossary.fields);
   const languages = { en: ALONE, de: 0, fr: 0, es: 0, nl: 0 };
   for (const { reading, weight } of heard)
@@ -57,19 +57,19 @@ export const companyOf = (heard: readonly Heard[], glossary: Glossary): Company 
   const mostSpoken = greatest(goodsLanguages.map((language) => languages[language]));
   for (const language of goodsLanguages) languages[language] /= mostSpoken;
   return { fields, languages };
-};
+}
 
 /**
  * What a mention is, its meanings weighed by the company that they keep. The whole is as sure as the mention, less where
  * only a language has it that nobody around speaks. A category that is called "Knives" names any knife, where a product's
  * name means one.
  */
-export const massesOf = (
+export function massesOf(
   { meanings, sure }: Mention,
   company: Company,
   glossary: Glossary,
   names: "one" | "any" = "one",
-): Masses => {
+): Masses {
   const weights = new Map<number, number>();
   let heard = 0;
   for (const { good, language, by } of meanings) {
@@ -92,14 +92,14 @@ export const massesOf = (
     return new Map([...weights].map(([good, weight]) => [good, (sure * PART_ALONE * weight) / most]));
   }
   return new Map([...weights].map(([good, weight]) => [good, (whole * weight) / total]));
-};
+}
 
 /** How much masses are together. */
-export const wholeOf = (masses: Masses): number => {
+export function wholeOf(masses: Masses): number {
   let sum = 0;
   for (const mass of masses.values()) sum += mass;
   return sum;
-};
+}
 
 /** A word that says what a thing is, with what it is. */
 export interface Head {
@@ -111,12 +111,12 @@ export interface Head {
  * The words of a name that say what the thing is: of each part the last that is believed in English, the first elsewhere.
  * Packs, colours and materials are passed over where another word is there; so are kinds that only a dictionary knows.
  */
-export const headsOf = (
+export function headsOf(
   { mentions }: NameReading,
   company: Company,
   glossary: Glossary,
   names: "one" | "any" = "one",
-): readonly Head[] => {
+): readonly Head[] {
   const { en, de, nl, fr, es } = company.languages;
   // English says last what a thing is; the others say it first, German what it is made up of in one word.
   const isFirst = Math.max(de, nl, fr, es) > en;
@@ -133,9 +133,9 @@ export const headsOf = (
   const all = [...heads.values()];
   // "Boot, leather": leather says of what.
   return all.filter(({ mention }, at) => at === 0 || !mention.isQuality);
-};
+}
 
 /** Adds masses of goods, each at a share. */
-export const addMasses = (to: Map<number, number>, masses: Masses, share: number): void => {
+export function addMasses(to: Map<number, number>, masses: Masses, share: number): void {
   for (const [good, mass] of masses) to.set(good, (to.get(good) ?? 0) + mass * share);
-};
+}

@@ -73,7 +73,7 @@ const slot: Readonly<Record<Kin, keyof KinShares>> = {
 };
 
 /** How goods of ours stand to those that names name: each by its nearest way. */
-export const kinTo = (ours: Masses, theirs: readonly Named[], index: CategoryIndex): KinShares => {
+export function kinTo(ours: Masses, theirs: readonly Named[], index: CategoryIndex): KinShares {
   const shares: KinShares = { same: 0, wider: 0, narrower: 0, near: 0, with: 0 };
   for (const [good, mass] of ours) {
     const reach = index.kinship.of(good);
@@ -88,14 +88,10 @@ export const kinTo = (ours: Masses, theirs: readonly Named[], index: CategoryInd
     shares[slot[kin]] += mass * most;
   }
   return shares;
-};
+}
 
 /** Share of a name's words that ours cover; its last word says twice as much. */
-const coverOf = (
-  words: readonly string[],
-  ours: ReadonlyMap<string, number>,
-  index: CategoryIndex,
-): number => {
+function coverOf(words: readonly string[], ours: ReadonlyMap<string, number>, index: CategoryIndex): number {
   let [covered, total] = [0, 0];
   for (const [at, word] of words.entries()) {
     const weight = (0.15 + index.weight(word)) * (at === words.length - 1 ? 2 : 1);
@@ -103,20 +99,16 @@ const coverOf = (
     covered += weight * Math.min(1, ours.get(word) ?? 0);
   }
   return total === 0 ? 0 : covered / total;
-};
+}
 
-const weightOf = (words: Iterable<string>, index: CategoryIndex): number => {
+function weightOf(words: Iterable<string>, index: CategoryIndex): number {
   let sum = 0;
   for (const word of words) sum += 0.15 + index.weight(word);
   return sum;
-};
+}
 
 /** Share of the weight that two names have in common, both ways (a harmonic mean). */
-export const likenessOf = (
-  leaf: readonly string[],
-  name: ReadonlySet<string>,
-  index: CategoryIndex,
-): number => {
+export function likenessOf(leaf: readonly string[], name: ReadonlySet<string>, index: CategoryIndex): number {
   const ours = new Set(
     leaf.flatMap((word) => (index.withWord(word).length > 0 ? [word] : index.nearWords(word))),
   );
@@ -126,7 +118,7 @@ export const likenessOf = (
   );
   const [mine, theirs] = [weightOf(new Set(leaf), index), weightOf(name, index)];
   return mine + theirs === 0 ? 0 : Math.min(1, (2 * common) / (mine + theirs));
-};
+}
 
 interface QualityShares {
   same: number;
@@ -139,7 +131,7 @@ const isAlike = (one: Quality, other: Quality): boolean =>
   one.name === other.name || one.kindOf === other.name || one.name === other.kindOf;
 
 /** How their qualities stand to ours: for whom first, since a coat for men is never one for women. */
-const qualitiesTo = (theirs: readonly Quality[], { qualities }: Understood, isA?: string): QualityShares => {
+function qualitiesTo(theirs: readonly Quality[], { qualities }: Understood, isA?: string): QualityShares {
   const shares = { same: 0, unsaid: 0, other: 0 };
   const asked = theirs.filter((quality) => isA === undefined || quality.isA === isA);
   if (asked.length === 0) return shares;
@@ -166,10 +158,10 @@ const qualitiesTo = (theirs: readonly Quality[], { qualities }: Understood, isA?
   shares.other = Math.max(0, other - same);
   shares.unsaid = Math.max(0, 1 - same - shares.other);
   return shares;
-};
+}
 
 /** How far we say for whom our things are where a category is for anybody. */
-const audienceLostIn = ({ qualities, qualitiesAbove }: IndexedCategory, ours: Understood): number => {
+function audienceLostIn({ qualities, qualitiesAbove }: IndexedCategory, ours: Understood): number {
   const theirs = [...qualities, ...qualitiesAbove].filter(({ isA }) => isA === "audience");
   return greatest(
     [...ours.qualities.values()].map(({ quality, share }) =>
@@ -177,9 +169,9 @@ const audienceLostIn = ({ qualities, qualitiesAbove }: IndexedCategory, ours: Un
     ),
     0,
   );
-};
+}
 
-const cosine = (one: Float64Array, other: Float64Array): number => {
+function cosine(one: Float64Array, other: Float64Array): number {
   let [product, ones, others] = [0, 0, 0];
   for (const [at, value] of one.entries()) {
     const theirs = other[at] ?? 0;
@@ -188,13 +180,13 @@ const cosine = (one: Float64Array, other: Float64Array): number => {
     others += theirs * theirs;
   }
   return ones === 0 || others === 0 ? 0 : product / Math.sqrt(ones * others);
-};
+}
 
 /** However far a kind is above a thing, the thing is still one of it. */
 const KIND_FLOOR = 0.5;
 
 /** How far goods of a branch are those of ours, or kinds of them. */
-const kindsIn = (ours: Masses, above: Masses, index: CategoryIndex): number => {
+function kindsIn(ours: Masses, above: Masses, index: CategoryIndex): number {
   let sum = 0;
   for (const [good, mass] of ours) {
     const reach = index.kinship.of(good);
@@ -210,13 +202,13 @@ const kindsIn = (ours: Masses, above: Masses, index: CategoryIndex): number => {
     sum += mass * most;
   }
   return Math.min(1, sum);
-};
+}
 
-const shareOf = (
+function shareOf(
   words: readonly string[],
   theirs: readonly ReadonlySet<string>[],
   index: CategoryIndex,
-): number => {
+): number {
   const total = weightOf(words, index);
   if (total === 0) return 0;
   return (
@@ -225,10 +217,10 @@ const shareOf = (
       index,
     ) / total
   );
-};
+}
 
 /** What speaks for one category, by its own words and goods. */
-export const evidenceFor = (ours: Understood, candidate: IndexedCategory, index: CategoryIndex): Evidence => {
+export function evidenceFor(ours: Understood, candidate: IndexedCategory, index: CategoryIndex): Evidence {
   const products = kinTo(ours.products, candidate.named, index);
   const productsSought = kinTo(ours.products, candidate.soughtBy, index);
   const leaf = kinTo(ours.leaf, candidate.named, index);
@@ -284,4 +276,4 @@ export const evidenceFor = (ours: Understood, candidate: IndexedCategory, index:
     general: candidate.category.hasChildren ? kindsIn(things, candidate.goodsNamed, index) : 0,
     deeper: 0,
   };
-};
+}

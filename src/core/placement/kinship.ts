@@ -28,7 +28,7 @@ export interface Kinship {
 }
 
 /** Begins to tell the kin of a glossary's goods. */
-export const kinshipOf = (glossary: Glossary): Kinship => {
+export function kinshipOf(glossary: Glossary): Kinship {
   const known = new Map<number, ReadonlyMap<number, Reached>>();
   const reach = (start: number): ReadonlyMap<number, Reached> => {
     const found = new Map<number, Reached>();
@@ -71,4 +71,4 @@ export const kinshipOf = (glossary: Glossary): Kinship => {
       return found;
     },
   };
-};
+}

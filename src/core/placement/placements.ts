@@ -25,15 +25,15 @@ export interface Placements {
 }
 
 /** Where a channel has one category and no other, everything goes there, and nobody has to say so. */
-const onlyPlace = ({ all }: CategoryTree): Placement | undefined => {
+function onlyPlace({ all }: CategoryTree): Placement | undefined {
   const [category] = all;
   return category === undefined || all.length > 1 || !category.isOpen
     ? undefined
     : { ourCategory: "", sku: "", to: { kind: "category", category }, place: { file: "categories.csv" } };
-};
+}
 
 /** Makes decisions ready to be asked. */
-export const placementsOf = (rows: readonly Placement[], tree?: CategoryTree): Placements => {
+export function placementsOf(rows: readonly Placement[], tree?: CategoryTree): Placements {
   const only = tree === undefined ? undefined : onlyPlace(tree);
   const bySku = new Map(rows.filter(({ sku }) => sku !== "").map((row) => [row.sku, row]));
   const byCategory = new Map(
@@ -53,4 +53,4 @@ export const placementsOf = (rows: readonly Placement[], tree?: CategoryTree): P
     find: (sku, ourCategory) =>
       bySku.get(sku) ?? (ourCategory === undefined ? undefined : nearest(ourCategory)) ?? only,
   };
-};
+}

@@ -17,7 +17,7 @@ const surest = (masses: Masses): number | undefined =>
   )?.[0];
 
 /** What a category names that ours are, or are one of, in words: "aprons". */
-const nameOfKin = (ours: Masses, { candidate }: Weighed, index: CategoryIndex): string | undefined => {
+function nameOfKin(ours: Masses, { candidate }: Weighed, index: CategoryIndex): string | undefined {
   const own = surest(ours);
   if (own === undefined) return undefined;
   const reach = index.kinship.of(own);
@@ -35,10 +35,10 @@ const nameOfKin = (ours: Masses, { candidate }: Weighed, index: CategoryIndex): 
     : kin.kin === "wider"
       ? `“${mine}” is a kind of ${theirs}`
       : undefined;
-};
+}
 
 /** Why a category is proposed, in a few words, what says most first. */
-export const reasonOf = (weighed: Weighed, ours: Understood, index: CategoryIndex): string => {
+export function reasonOf(weighed: Weighed, ours: Understood, index: CategoryIndex): string {
   const { evidence, around } = weighed;
   const reasons: string[] = [];
   if (around.confirmed >= TOLD) reasons.push("as you placed others like it");
@@ -60,4 +60,4 @@ export const reasonOf = (weighed: Weighed, ours: Understood, index: CategoryInde
   if (evidence.words >= TOLD || evidence.sought >= TOLD) reasons.push("words in common");
   if (evidence.branchWords >= TOLD || evidence.branchGoods >= TOLD) reasons.push("in a like branch");
   return reasons.length === 0 ? "a word in common" : reasons.slice(0, TOLD_AT_MOST).join(", ");
-};
+}

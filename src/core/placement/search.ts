@@ -16,7 +16,7 @@ const FAR = 0.002;
 const BELIEVED = 0.05;
 
 /** Categories that a person's words mean, best first, by what a thing is; slips of the pen are forgiven. */
-export const searchCategories = (words: string, index: CategoryIndex): readonly FoundCategory[] => {
+export function searchCategories(words: string, index: CategoryIndex): readonly FoundCategory[] {
   const subject = { path: words.replaceAll(">", " "), names: [words], neighbours: [], elsewhere: [] };
   const ours = understand(subject, index);
   const { ranked } = weigh(weighable(subject, ours, index), ours, index.glossary);
@@ -33,4 +33,4 @@ export const searchCategories = (words: string, index: CategoryIndex): readonly 
     ...found.filter(({ category }) => !isAboveAnother(category)),
     ...found.filter(({ category }) => isAboveAnother(category)),
   ];
-};
+}

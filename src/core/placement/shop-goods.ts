@@ -25,7 +25,7 @@ export interface MoreOfProduct {
 }
 
 /** Gathers names product by product; only the first few different ones are kept, since the rest say the same. */
-export const gatherGoods = (): ShopGoods => {
+export function gatherGoods(): ShopGoods {
   const names = new Set<string>();
   const descriptions = new Set<string>();
   const told = new Map<string, number>();
@@ -59,4 +59,4 @@ export const gatherGoods = (): ShopGoods => {
         .map(([text]) => text);
     },
   };
-};
+}

@@ -70,18 +70,18 @@ const TRANSLATED = 0.7;
 const NEAR = 0.65;
 
 /** What one name says the thing is; all its heads share one whole. */
-const massesOfHeads = (heads: readonly Head[], weightOf: (head: Head) => number): Map<number, number> => {
+function massesOfHeads(heads: readonly Head[], weightOf: (head: Head) => number): Map<number, number> {
   const found = new Map<number, number>();
   const whole = heads.reduce((sum, head) => sum + weightOf(head), 0);
   for (const head of heads) addMasses(found, head.goods, weightOf(head) / Math.max(1, whole));
   return found;
-};
+}
 
 /** What is left of a leaf that its products contradict: it is a nickname. */
 const NICKNAME = 0.4;
 
 /** How far a leaf is to be taken at its word: wholly, unless its products are known and none is of its kind. */
-const agreementOf = (products: Masses, leaf: Masses, index: CategoryIndex): number => {
+function agreementOf(products: Masses, leaf: Masses, index: CategoryIndex): number {
   let [known, agreed] = [0, 0];
   for (const [good, mass] of products) {
     known += mass;
@@ -90,17 +90,17 @@ const agreementOf = (products: Masses, leaf: Masses, index: CategoryIndex): numb
       agreed += mass;
   }
   return 1 - (1 - NICKNAME) * Math.min(1, Math.max(0, known - 2 * agreed));
-};
+}
 
-const raise = (words: Map<string, number>, word: string, to: number): void => {
+function raise(words: Map<string, number>, word: string, to: number): void {
   words.set(word, Math.max(to, words.get(word) ?? 0));
-};
+}
 
 /** What is left of what products say where their shelf and the one above it name one thing together. */
 const BESIDE_SHELF = 0.6;
 
 /** What a shelf and the one above it name together: "Books > Beekeeping" are beekeeping books, "Hives > Roofs" hive roofs. */
-const wholeShelf = (parts: readonly string[], { reader }: CategoryIndex): readonly Mention[] => {
+function wholeShelf(parts: readonly string[], { reader }: CategoryIndex): readonly Mention[] {
   const [above, leaf] = [parts.at(-2), parts.at(-1)];
   if (above === undefined || leaf === undefined) return [];
   // "Seeds > Bulbs" is no other thing than seeds.
@@ -121,7 +121,7 @@ const wholeShelf = (parts: readonly string[], { reader }: CategoryIndex): readon
     if (found.some(({ meanings }) => meanings.every(({ good }) => !alone.has(good)))) return found;
   }
   return [];
-};
+}
 
 const firstSentence = (text: string): string => text.split(/[.!?](?:\s|$)/)[0] ?? "";
 
@@ -141,7 +141,7 @@ interface ReadSubject {
   readonly company: Company;
 }
 
-const readSubject = (subject: Subject, index: CategoryIndex): ReadSubject => {
+function readSubject(subject: Subject, index: CategoryIndex): ReadSubject {
   const { glossary, reader } = index;
   const parts = pathParts(subject.path);
   const leaf = reader.read(parts.at(-1) ?? "");
@@ -157,7 +157,7 @@ const readSubject = (subject: Subject, index: CategoryIndex): ReadSubject => {
     glossary,
   );
   return { index, parts, leaf, branch, names, each, company };
-};
+}
 
 const headsIn = (reading: NameReading, { company, index }: ReadSubject): readonly Head[] =>
   headsOf(reading, company, index.glossary);
@@ -173,11 +173,11 @@ interface NamesSay {
 }
 
 /** Words of one name with how far they say what the thing is: those of its head wholly, others half. */
-const wordsOfName = (
+function wordsOfName(
   reading: NameReading,
   heads: readonly Head[],
   plain: readonly string[],
-): Map<string, number> => {
+): Map<string, number> {
   const headWords = new Set(heads.flatMap(({ mention }) => (mention.joint === "begin" ? mention.words : [])));
   const said = new Map<string, number>();
   for (const [at, { word, part }] of reading.tokens.entries()) {
@@ -186,9 +186,9 @@ const wordsOfName = (
   }
   for (const own of withCompounds(plain)) raise(said, own, OTHER_WORD);
   return said;
-};
+}
 
-const namesSay = (read: ReadSubject): NamesSay => {
+function namesSay(read: ReadSubject): NamesSay {
   const { names, each, company, index } = read;
   const [products, aside] = [new Map<number, number>(), new Map<number, number>()];
   const shares = new Map<string, number>();
@@ -209,7 +209,7 @@ const namesSay = (read: ReadSubject): NamesSay => {
       shares.set(word, (shares.get(word) ?? 0) + weight * each);
   }
   return { products, aside, shares, plain };
-};
+}
 
 /** What the leaf says alone; things that it lists count as much as its first. */
 const leafSays = (read: ReadSubject): Map<number, number> =>
@@ -218,7 +218,7 @@ const leafSays = (read: ReadSubject): Map<number, number> =>
   );
 
 /** What stands above says, the nearest most. */
-const branchSays = (read: ReadSubject): Map<number, number> => {
+function branchSays(read: ReadSubject): Map<number, number> {
   const found = new Map<number, number>();
   for (const [at, reading] of read.branch.entries())
     addMasses(
@@ -227,15 +227,15 @@ const branchSays = (read: ReadSubject): Map<number, number> => {
       0.7 ** (read.branch.length - 1 - at),
     );
   return found;
-};
+}
 
 /** What further texts say, all of them together as much as `weight`. */
-const textsSay = (
+function textsSay(
   texts: readonly string[],
   weight: number,
   into: Map<number, number>,
   read: ReadSubject,
-): Map<number, number> => {
+): Map<number, number> {
   for (const text of texts)
     addMasses(
       into,
@@ -243,17 +243,17 @@ const textsSay = (
       weight / texts.length,
     );
   return into;
-};
+}
 
 /**
  * Settles leaf and products against each other, in place: what a shelf and the one above it name together stands for the
  * leaf; else a leaf that its products contradict is a nickname. Gives how far the leaf is taken at its word.
  */
-const settleLeaf = (
+function settleLeaf(
   leaf: Map<number, number>,
   products: Map<number, number>,
   { parts, company, index }: ReadSubject,
-): number => {
+): number {
   const whole = wholeShelf(parts, index);
   if (whole.length > 0) {
     leaf.clear();
@@ -265,15 +265,15 @@ const settleLeaf = (
   const agreed = whole.length > 0 ? 1 : agreementOf(products, leaf, index);
   for (const [good, mass] of leaf) leaf.set(good, mass * agreed);
   return agreed;
-};
+}
 
 /** The words to look for in the tree: its own, those of the tree's language, and those that are nearly in the tree. */
-const wordsToSeek = (
+function wordsToSeek(
   { shares, plain, products }: NamesSay,
   leaf: Masses,
   agreed: number,
   { parts, index }: ReadSubject,
-): ReadonlyMap<string, number> => {
+): ReadonlyMap<string, number> {
   const words = new Map(shares);
   for (const word of withCompounds(wordsOf(parts.at(-1) ?? ""))) raise(words, word, agreed);
   for (const word of parts.slice(0, -1).flatMap((part) => wordsOf(part))) raise(words, word, BRANCH_WORD);
@@ -289,14 +289,14 @@ const wordsToSeek = (
       for (const near of index.nearWords(word)) raise(words, near, weight * NEAR);
     else for (const own of index.partsOf(word)) raise(words, own, weight);
   return words;
-};
+}
 
 /** Qualities that its voices tell, and for whom its goods are. */
-const qualitiesTold = (
+function qualitiesTold(
   products: Masses,
   leafGoods: Masses,
   { names, each, leaf, branch, index }: ReadSubject,
-): Understood["qualities"] => {
+): Understood["qualities"] {
   const qualities = new Map<string, { quality: Quality; share: number }>();
   const tell = (quality: Quality, share: number): void => {
     const before = qualities.get(quality.name);
@@ -313,7 +313,7 @@ const qualitiesTold = (
       if (forWhom !== undefined) tell(forWhom, mass * ABOVE_TELLS);
     }
   return qualities;
-};
+}
 
 /** Qualities that are not told of the things themselves. */
 const ABOVE_TELLS = 0.8;
@@ -323,7 +323,7 @@ const ABOVE_TELLS = 0.8;
  * products' names, leaf and branch say what it is → descriptions where they say hardly anything → leaf and products are
  * settled against each other → words and qualities to look for.
  */
-export const understand = (subject: Subject, index: CategoryIndex): Understood => {
+export function understand(subject: Subject, index: CategoryIndex): Understood {
   const read = readSubject(subject, index);
   const named = namesSay(read);
   const { products, aside } = named;
@@ -347,4 +347,4 @@ export const understand = (subject: Subject, index: CategoryIndex): Understood =
     elsewhere,
     count: names.length,
   };
-};
+}

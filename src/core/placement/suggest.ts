@@ -28,11 +28,11 @@ export interface Suggested {
 const CANDIDATES = 120;
 
 /** Categories that share a good or a word with a subject, those first of which it says most. */
-const candidatesFor = (
+function candidatesFor(
   ours: Understood,
   confirmed: ReadonlyMap<Category, number>,
   index: CategoryIndex,
-): readonly IndexedCategory[] => {
+): readonly IndexedCategory[] {
   const scores = new Map<number, number>();
   const add = (position: number, score: number): void => {
     scores.set(position, (scores.get(position) ?? 0) + score);
@@ -63,14 +63,14 @@ const candidatesFor = (
       return found === undefined || !found.category.isOpen ? [] : [found];
     })
     .slice(0, CANDIDATES);
-};
+}
 
 /** How exactly a category says what our things are, and no more than we say of them. */
 const exactness = ({ productsKin, leafKin, unsaid, qualityUnsaid }: Evidence): number =>
   (productsKin + 0.4 * leafKin) * (1 - unsaid) * (1 - qualityUnsaid / 2);
 
 /** Tells each that holds others how exactly one below it names our things: listings belong as deep as they can. */
-const withDeeper = (all: readonly Weighed[]): readonly Weighed[] => {
+function withDeeper(all: readonly Weighed[]): readonly Weighed[] {
   const deepest = new Map<Category, number>();
   for (const { candidate, evidence } of all)
     for (let up = candidate.category.parent; up !== undefined; up = up.parent)
@@ -79,15 +79,15 @@ const withDeeper = (all: readonly Weighed[]): readonly Weighed[] => {
     const deeper = deepest.get(one.candidate.category) ?? 0;
     return deeper === 0 ? one : { ...one, evidence: { ...one.evidence, deeper: Math.min(1, deeper) } };
   });
-};
+}
 
 /** All candidates with what speaks for each. */
-export const weighable = (
+export function weighable(
   subject: Subject,
   ours: Understood,
   index: CategoryIndex,
   decided: readonly Confirmed[] = [],
-): readonly Weighed[] => {
+): readonly Weighed[] {
   const confirmed = confirmedFor(ours, decided);
   const around = aroundOf(subject, confirmed);
   return withDeeper(
@@ -97,7 +97,7 @@ export const weighable = (
       around: surroundingsOf(around, ours, candidate, index),
     })),
   );
-};
+}
 
 interface SuggestOptions {
   readonly count?: number;
@@ -109,12 +109,12 @@ export const suggest = (subject: Subject, index: CategoryIndex, options: Suggest
   suggestFor(subject, understand(subject, index), index, options);
 
 /** The same for a subject that was read already. */
-export const suggestFor = (
+export function suggestFor(
   subject: Subject,
   ours: Understood,
   index: CategoryIndex,
   { count = 3, confirmed = [] }: SuggestOptions = {},
-): Suggested => {
+): Suggested {
   const { ranked, nothing } = weigh(weighable(subject, ours, index, confirmed), ours, index.glossary);
   return {
     nothing,
@@ -124,4 +124,4 @@ export const suggestFor = (
       reason: reasonOf(weighed, ours, index),
     })),
   };
-};
+}

@@ -51,18 +51,18 @@ export const aroundOf = (
   confirmed,
 });
 
-const besideNeighbours = (category: Category, { parents, branches }: Around): number => {
+function besideNeighbours(category: Category, { parents, branches }: Around): number {
   if (parents.has(category.parent)) return 1;
   for (let up = category.parent; up !== undefined; up = up.parent) if (branches.has(up)) return BRANCH;
   return 0;
-};
+}
 
-const elsewhereTo = (
+function elsewhereTo(
   { names }: Around,
   ours: Understood,
   candidate: IndexedCategory,
   index: CategoryIndex,
-): number => {
+): number {
   if (names.length === 0) return 0;
   const { same, wider, narrower } = kinTo(ours.elsewhere, candidate.named, index);
   const words = greatest(
@@ -70,16 +70,16 @@ const elsewhereTo = (
     0,
   );
   return Math.min(1, Math.max(words, same + wider + 0.5 * narrower));
-};
+}
 
 /** What the things of one of our categories are, all its voices together. */
-export const goodsOf = ({ products, leaf }: Understood): Masses => {
+export function goodsOf({ products, leaf }: Understood): Masses {
   const all = new Map(products);
   for (const [good, mass] of leaf) all.set(good, (all.get(good) ?? 0) + mass);
   return all;
-};
+}
 
-const cosine = (one: Masses, other: Masses): number => {
+function cosine(one: Masses, other: Masses): number {
   let [product, ones, others] = [0, 0, 0];
   for (const mass of one.values()) ones += mass * mass;
   for (const [good, mass] of other) {
@@ -87,13 +87,13 @@ const cosine = (one: Masses, other: Masses): number => {
     product += mass * (one.get(good) ?? 0);
   }
   return ones === 0 || others === 0 ? 0 : product / Math.sqrt(ones * others);
-};
+}
 
 /** Categories that a person put goods in like ours, each with how like. */
-export const confirmedFor = (
+export function confirmedFor(
   ours: Understood,
   confirmed: readonly Confirmed[],
-): ReadonlyMap<Category, number> => {
+): ReadonlyMap<Category, number> {
   const found = new Map<Category, number>();
   if (confirmed.length === 0) return found;
   const own = goodsOf(ours);
@@ -102,15 +102,15 @@ export const confirmedFor = (
     if (alike >= ALIKE) found.set(category, Math.max(alike, found.get(category) ?? 0));
   }
   return found;
-};
+}
 
 /** What of it speaks for one category. */
-export const surroundingsOf = (
+export function surroundingsOf(
   around: Around,
   ours: Understood,
   candidate: IndexedCategory,
   index: CategoryIndex,
-): CategoryHints => {
+): CategoryHints {
   const { category } = candidate;
   const { confirmed } = around;
   let put = confirmed.get(category) ?? 0;
@@ -122,4 +122,4 @@ export const surroundingsOf = (
     elsewhere: elsewhereTo(around, ours, candidate, index),
     confirmed: put,
   };
-};
+}

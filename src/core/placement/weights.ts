@@ -64,11 +64,11 @@ const MOST = 0.5;
 const OWN_FIELD = 0.35;
 const ALL_FOREIGN = 0.9;
 
-const isAgreed = ({ evidence }: Weighed, ours: Understood): boolean => {
+function isAgreed({ evidence }: Weighed, ours: Understood): boolean {
   const { productsKin, productsNarrower, leafKin, unsaid, field } = evidence;
   const said = ours.count > 0 ? productsKin + productsNarrower / 2 >= MOST : leafKin >= MOST;
   return said && unsaid <= ALL_FOREIGN && field >= OWN_FIELD;
-};
+}
 
 /** A category that has our shelf's very name, or names just that. */
 const isNamesake = ({ evidence }: Weighed): boolean => evidence.likeness >= 0.95 || evidence.leafSame >= 0.35;
@@ -87,19 +87,19 @@ export interface Ranked {
   readonly share: number;
 }
 
-const scoreOf = ({ evidence, around }: Weighed): number => {
+function scoreOf({ evidence, around }: Weighed): number {
   let score = 0;
   for (const name of evidenceNames) score += weights[name] * evidence[name];
   for (const name of surroundingNames) score += surroundings[name] * around[name];
   return score;
-};
+}
 
 /** Ranks candidates and gives each its share of the belief; the rest of it is that nothing fits. */
-export const weigh = (
+export function weigh(
   all: readonly Weighed[],
   ours: Understood,
   glossary: Glossary,
-): { readonly ranked: readonly Ranked[]; readonly nothing: number } => {
+): { readonly ranked: readonly Ranked[]; readonly nothing: number } {
   let services = 0;
   for (const [good, mass] of ours.products) if (glossary.goods[good]?.field === SERVICES) services += mass;
   const scored = all
@@ -124,4 +124,4 @@ export const weigh = (
       };
     }),
   };
-};
+}

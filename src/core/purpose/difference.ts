@@ -19,11 +19,11 @@ export type Difference =
   | { readonly kind: "same"; readonly sku: Sku };
 
 /** Holds a row of a full file against what is there. */
-export const differenceOf = (
+export function differenceOf(
   row: FileRow,
   before: LiveListing | undefined,
   definition: ChannelDefinition,
-): Difference => {
+): Difference {
   const sku = asSku(row.sku);
   if (before === undefined) return { kind: "new", sku };
   const changes = changedFields(row, before, definition).map((field) => ({
@@ -32,4 +32,4 @@ export const differenceOf = (
     after: textIn(row, field),
   }));
   return changes.length === 0 ? { kind: "same", sku } : { kind: "changed", sku, changes };
-};
+}

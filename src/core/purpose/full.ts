@@ -3,7 +3,7 @@ import { liveValue } from "../listing/live-listing.js";
 import type { FileRow } from "../listing/shape/file-family.js";
 
 /** What is blank now and live on the channel stays as it is there, as far as the category still has the field. */
-const keeping = (row: FileRow, { live }: PurposeFacts): FileRow => {
+function keeping(row: FileRow, { live }: PurposeFacts): FileRow {
   const before = live(row.sku);
   if (before === undefined) return row;
   const bySlot = row.listing?.plan.bySlot;
@@ -12,7 +12,7 @@ const keeping = (row: FileRow, { live }: PurposeFacts): FileRow => {
     value: (field) =>
       row.value(field) ?? (bySlot?.[field.slot] === undefined ? undefined : liveValue(before, field)),
   };
-};
+}
 
 /** Everything that a listing has. */
 export const full: ApplyPurpose = ({ group, members }, facts) => {

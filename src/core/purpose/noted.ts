@@ -9,20 +9,20 @@ import { factsText, keptListing, valueText, type KeptListing } from "../listing/
 import { textIn, type PurposeFacts } from "./purpose.js";
 
 /** What of a listing the channel takes over from an amending row beside its values. */
-const amendedFacts = (
+function amendedFacts(
   row: FileRow,
   now: LiveListing,
   { only, definition }: PurposeFacts,
-): Partial<LiveListing> => {
+): Partial<LiveListing> {
   const { name, gtin, category, group, axes } = now;
   if (only === undefined) return { name, gtin, category, group, axes };
   const field = categoryFieldOf(definition);
   // A row of some fields says where the listing stands only where that is one of them.
   return field !== undefined && row.value(field) !== undefined ? { category } : {};
-};
+}
 
 /** A row of which all holds that it says: its values are not gathered, they become text at once. */
-const wholeRow = (row: FileRow, listing: Listing, { definition }: PurposeFacts): KeptListing => {
+function wholeRow(row: FileRow, listing: Listing, { definition }: PurposeFacts): KeptListing {
   let text = factsText(factsOf(listing));
   for (const field of definition.fields) {
     const value = textIn(row, field);
@@ -35,19 +35,19 @@ const wholeRow = (row: FileRow, listing: Listing, { definition }: PurposeFacts):
     withdrawn: false,
     text,
   };
-};
+}
 
 /** What the ledger keeps of a row: a full one is all that the channel has; any other changes what it says. */
-export const noted = (row: FileRow, facts: PurposeFacts): KeptListing | undefined => {
+export function noted(row: FileRow, facts: PurposeFacts): KeptListing | undefined {
   const { listing } = row;
   if (listing === undefined) return undefined;
   const before = facts.live(row.sku);
   if (facts.purpose === "full" || before === undefined) return wholeRow(row, listing, facts);
   return keptListing(row.sku, changedBy(row, listing, before, facts));
-};
+}
 
 /** What the channel has, with what a row says of it. */
-const changedBy = (row: FileRow, listing: Listing, before: LiveListing, facts: PurposeFacts): LiveListing => {
+function changedBy(row: FileRow, listing: Listing, before: LiveListing, facts: PurposeFacts): LiveListing {
   const { definition, fields, purpose, rule } = facts;
   const values = Object.fromEntries(
     definition.fields.flatMap((field) => {
@@ -74,4 +74,4 @@ const changedBy = (row: FileRow, listing: Listing, before: LiveListing, facts: P
     price: saysPrice ? textOf(listing.product, "price") : before.price,
     values: { ...kept, ...values },
   };
-};
+}

@@ -2,7 +2,7 @@ import type { FileRow } from "../listing/shape/file-family.js";
 import { showing, withRows, type ApplyPurpose, type PurposeFacts } from "./purpose.js";
 
 /** Whether a row goes into a file against what the channel has already; what does not is told. */
-const isFor = (row: FileRow, { fields, live, purpose, rule, omit }: PurposeFacts): boolean => {
+function isFor(row: FileRow, { fields, live, purpose, rule, omit }: PurposeFacts): boolean {
   if (!rule.opens && live(row.sku) === undefined) {
     omit?.(row, { code: "never-sent", facts: { purpose } });
     return false;
@@ -11,7 +11,7 @@ const isFor = (row: FileRow, { fields, live, purpose, rule, omit }: PurposeFacts
   if (lacked.length > 0)
     omit?.(row, { code: "lacks-for-purpose", facts: { purpose, labels: lacked.map(({ label }) => label) } });
   return lacked.length === 0;
-};
+}
 
 /** Price, stock and state against an entry that the channel has: the fields that the definition names, for each thing that is sold. */
 export const offer: ApplyPurpose = ({ members }, facts) => {

@@ -56,7 +56,7 @@ export interface PurposeFields {
 }
 
 /** The fields that a purpose's files show. */
-export const purposeFields = (definition: ChannelDefinition, { must, may }: PurposeRule): PurposeFields => {
+export function purposeFields(definition: ChannelDefinition, { must, may }: PurposeRule): PurposeFields {
   const { groups, identifiedBy } = definition;
   const set = (codes: readonly string[]): ReadonlySet<Field> =>
     new Set(codes.flatMap((code) => fieldNamed(definition, code) ?? []));
@@ -65,13 +65,13 @@ export const purposeFields = (definition: ChannelDefinition, { must, may }: Purp
     must: set(must),
     may: set([...must, ...may]),
   };
-};
+}
 
 /** What a row says of a field, as the ledger keeps it; "" for nothing. */
-export const textIn = (row: FileRow, field: Field): string => {
+export function textIn(row: FileRow, field: Field): string {
   const value = row.value(field);
   return value === undefined ? "" : canonicalText(value);
-};
+}
 
 /** The fields in which a row differs from what the channel has; all that it shows where the channel has nothing. */
 export const changedFields = (

@@ -9,7 +9,7 @@ export interface Leaf {
 }
 
 /** All texts of a record, by the paths that lead to them, in the file's order. */
-export const leavesOf = (record: RecordNode): readonly Leaf[] => {
+export function leavesOf(record: RecordNode): readonly Leaf[] {
   const found: Leaf[] = [];
   const walk = (node: RecordNode, path: string): void => {
     const language = node.attributes.get("lang");
@@ -29,4 +29,4 @@ export const leavesOf = (record: RecordNode): readonly Leaf[] => {
   };
   walk(record, "");
   return found;
-};
+}

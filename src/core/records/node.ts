@@ -13,9 +13,9 @@ export interface RecordNode {
 }
 
 /** Whether names end in those of a pattern, in which `*` is any. */
-export const endsIn = (path: string, pattern: string): boolean => {
+export function endsIn(path: string, pattern: string): boolean {
   const [names, wanted] = [path.split("/"), pattern.split("/")];
   if (wanted.length > names.length) return false;
   const from = names.length - wanted.length;
   return wanted.every((name, at) => name === "*" || name === names[from + at]);
-};
+}

@@ -44,7 +44,7 @@ const filtered = String.raw`(?:\[[^\[\]]*\])*`;
 const stepPattern = new RegExp(`^(${named})(${filtered})$`);
 
 /** A path's steps between its slashes, those in quotes and brackets apart. */
-const pieces = (text: string): readonly string[] => {
+function pieces(text: string): readonly string[] {
   const found: string[] = [];
   let piece = "";
   let closing = "";
@@ -58,21 +58,21 @@ const pieces = (text: string): readonly string[] => {
     } else piece += sign;
   }
   return [...found, piece];
-};
+}
 
 const unquoted = (name: string): string => name.trim().replace(/^"([^"]*)"$/, "$1");
 
-const filterOf = (text: string): Filter | undefined => {
+function filterOf(text: string): Filter | undefined {
   if (/^\d{1,6}$/.test(text)) return { kind: "at", number: Number(text) };
   const [, key, value] = /^@?([^=]+)=(.*)$/s.exec(text) ?? [];
   return key === undefined || value === undefined
     ? undefined
     : { kind: "is", key: key.trim(), value: unquoted(value.replace(/^\s*'([^']*)'\s*$/, "$1")) };
-};
+}
 
 const language = /^(.+)@([A-Za-z]{2,3}(?:-[A-Za-z0-9]{2,8})*)$/;
 
-const stepOf = (piece: string): PathStep | undefined => {
+function stepOf(piece: string): PathStep | undefined {
   if (piece === "..") return { step: "up" };
   if (piece === "." || piece === "text()") return { step: "self" };
   if (piece === "name()") return { step: "name" };
@@ -89,12 +89,12 @@ const stepOf = (piece: string): PathStep | undefined => {
   if (plain === undefined || code === undefined)
     return { step: "child", name: unquoted(written), filters: known };
   return { step: "child", name: plain, filters: [{ kind: "is", key: "lang", value: code }, ...known] };
-};
+}
 
 const cache = new WeakMap<RecordNode, ReadonlyMap<string, readonly RecordNode[]>>();
 
 /** A node's children by name; worked out once for nodes that have many. */
-const childrenOf = (node: RecordNode, name: string): readonly RecordNode[] => {
+function childrenOf(node: RecordNode, name: string): readonly RecordNode[] {
   if (name === "*") return node.children;
   if (node.children.length < 16 || !node.isClosed)
     return node.children.filter((child) => child.name === name);
@@ -110,7 +110,7 @@ const childrenOf = (node: RecordNode, name: string): readonly RecordNode[] => {
     known = made;
   }
   return known.get(name) ?? [];
-};
+}
 
 /** What a node says under a key: by an attribute, or by an inner value. */
 const saidUnder = (node: RecordNode, key: string): string | undefined =>
@@ -125,26 +125,26 @@ const passes = (nodes: readonly RecordNode[], filters: readonly Filter[]): reado
     nodes,
   );
 
-const rootOf = (node: RecordNode): RecordNode => {
+function rootOf(node: RecordNode): RecordNode {
   let at = node;
   while (at.parent !== undefined) at = at.parent;
   return at;
-};
+}
 
 type FoundNode = RecordNode | string | undefined;
 
 const nothing: readonly (string | undefined)[] = [undefined];
 
 /** The names of a path that only goes down, as nearly all do; undefined for others. */
-const namesOf = (steps: readonly PathStep[]): readonly string[] | undefined => {
+function namesOf(steps: readonly PathStep[]): readonly string[] | undefined {
   const names = steps.flatMap((one) =>
     one.step === "child" && one.filters.length === 0 && one.name !== "*" ? [one.name] : [],
   );
   return names.length === steps.length ? names : undefined;
-};
+}
 
 /** What such a path finds; most elements stand once, and need no list on the way. */
-const plainValues = (record: RecordNode, names: readonly string[]): readonly (string | undefined)[] => {
+function plainValues(record: RecordNode, names: readonly string[]): readonly (string | undefined)[] {
   let node: RecordNode = record;
   for (let at = 0; at < names.length; at++) {
     const name = names[at] ?? "";
@@ -158,21 +158,21 @@ const plainValues = (record: RecordNode, names: readonly string[]): readonly (st
     node = found;
   }
   return [node.text];
-};
+}
 
-const severalValues = (
+function severalValues(
   from: RecordNode,
   names: readonly string[],
   at: number,
-): readonly (string | undefined)[] => {
+): readonly (string | undefined)[] {
   const name = names[at];
   const found = from.children.filter((child) => child.name === name);
   if (at === names.length - 1) return found.map(({ text }) => text);
   return found.flatMap((node) => plainValues(node, names.slice(at + 1)));
-};
+}
 
 /** A path read from its text; undefined where it is none. */
-export const recordPath = (text: string): RecordPath | undefined => {
+export function recordPath(text: string): RecordPath | undefined {
   const isAbsolute = text.startsWith("/");
   const read = pieces(isAbsolute ? text.slice(1) : text).map(stepOf);
   if (text === "" || read.some((step) => step === undefined)) return undefined;
@@ -224,7 +224,7 @@ export const recordPath = (text: string): RecordPath | undefined => {
       return above.isClosed || steps.every((one) => one.step !== "child");
     },
   };
-};
+}
 
 /** The path of a step by its name alone, in quotes where its signs mean something. */
 export const stepText = (name: string): string => (/[/[\]"@]|^\.\.?$|^\d+$/.test(name) ? `"${name}"` : name);

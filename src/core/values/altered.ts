@@ -4,11 +4,11 @@ export type TextAlteration = "case" | "spaces" | "marks" | "order";
 const collapsed = (text: string): string => text.replace(/\s+/gu, " ").trim();
 
 /** Whether two lists of texts are the same, but for what is known to be altered. */
-export const sameBut = (
+export function sameBut(
   ways: ReadonlySet<TextAlteration>,
   a: readonly string[],
   b: readonly string[],
-): boolean => {
+): boolean {
   if (a.length !== b.length) return false;
   const told = (text: string): string => {
     let one = text;
@@ -22,4 +22,4 @@ export const sameBut = (
     other.sort();
   }
   return own.every((text, at) => text === other[at]);
-};
+}

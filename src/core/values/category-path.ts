@@ -12,10 +12,10 @@ export const pathParts = (path: string): readonly string[] =>
 export const pathText = (parts: readonly string[]): string => parts.join(` ${SEPARATOR} `);
 
 /** The path and each one above it, nearest first. */
-export const selfAndAbove = (path: string): readonly string[] => {
+export function selfAndAbove(path: string): readonly string[] {
   const parts = pathParts(path);
   return parts.map((_, index) => pathText(parts.slice(0, parts.length - index)));
-};
+}
 
 /** Whether a path holds another path's parts in a row: `Garden > Tools > Spades` is under `Tools`. */
 export const isUnder = (path: string, outer: string): boolean =>

@@ -44,9 +44,9 @@ export const characters = (text: string): readonly string[] =>
   ascii.test(text) ? text.split("") : [...segments(text)];
 
 /** How many {@link characters} a text has. */
-export const characterCount = (text: string): number => {
+export function characterCount(text: string): number {
   if (ascii.test(text)) return text.length;
   let count = 0;
   for (const segment of segments(text)) count += segment === "" ? 0 : 1;
   return count;
-};
+}

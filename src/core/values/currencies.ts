@@ -57,10 +57,10 @@ export const isCurrency = (code: string): boolean => minorDigits.has(code);
 export const currencyPlaces = (code: string): number => minorDigits.get(code) ?? 2;
 
 /** Currencies that a sign or code can stand for; none where it is neither. */
-const currenciesOf = (mark: string): readonly string[] => {
+function currenciesOf(mark: string): readonly string[] {
   const code = mark.toUpperCase();
   return minorDigits.has(code) ? [code] : (signs.get(mark.toLowerCase()) ?? []);
-};
+}
 
 /** What is wrong with a price's currency. */
 export type CurrencyProblem = "no-currency" | "which-currency" | "two-currencies";
@@ -69,10 +69,10 @@ export type CurrencyProblem = "no-currency" | "which-currency" | "two-currencies
  * The currency that the signs and codes around an amount stand for together: `$12.50 CAD` is in Canadian dollars. A sign
  * that several currencies share means the default where it is one of them; elsewhere nothing tells which.
  */
-export const currencyOf = (
+export function currencyOf(
   marks: readonly string[],
   fallback: string | undefined,
-): { readonly currency: string } | { readonly problem: CurrencyProblem } => {
+): { readonly currency: string } | { readonly problem: CurrencyProblem } {
   const [first, ...others] = marks.map(currenciesOf);
   if (first === undefined)
     return fallback === undefined ? { problem: "no-currency" } : { currency: fallback };
@@ -84,4 +84,4 @@ export const currencyOf = (
   if (fallback !== undefined && possible.includes(fallback)) return { currency: fallback };
   const common = usual.get(marks[0] ?? "");
   return common === undefined ? { problem: "which-currency" } : { currency: common };
-};
+}

@@ -28,14 +28,14 @@ const isoDay = /^\d{4}-(\d{2})-(\d{2})(?:[T ]00:00(?::00)?(?:\.0+)?Z?)?$/;
  * What a cell can have held before a spreadsheet took it for a date: `10-Dec` was 10-12, 10/12, 12-10 or 12/10.
  * Empty when the text is no such date.
  */
-export const beforeDate = (text: string): readonly string[] => {
+export function beforeDate(text: string): readonly string[] {
   if (text.length > 25) return [];
   const [iso, first, second] = [isoDay.exec(text), dayMonth.exec(text), monthDay.exec(text)];
   const day = Number(iso?.[2] ?? first?.[1] ?? second?.[2] ?? 0);
   const month = iso === null ? (monthNamed(first?.[2] ?? second?.[1] ?? "") ?? 0) : Number(iso[1]);
   if (day === 0 || month === 0) return [];
   return ["-", "/"].flatMap((mark) => [`${day}${mark}${month}`, `${month}${mark}${day}`]);
-};
+}
 
 const formulaFaults = new Set([
   "#N/A",

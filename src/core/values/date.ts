@@ -13,23 +13,23 @@ const withMonth = /^(\d{1,2})[. -]+(\p{L}{3,9})[. -]+(\d{4})$/u;
 /** Years as shops write them: what has another number of digits was meant as something else. */
 const YEARS = { first: 1000, last: 9999 } as const;
 
-const daysInMonth = (year: number, month: number): number => {
+function daysInMonth(year: number, month: number): number {
   if (month === 2) return (year % 4 === 0 && year % 100 !== 0) || year % 400 === 0 ? 29 : 28;
   return month === 4 || month === 6 || month === 9 || month === 11 ? 30 : 31;
-};
+}
 
-const day = (year: number, month: number, date: number): CalendarDate | undefined => {
+function day(year: number, month: number, date: number): CalendarDate | undefined {
   const real =
     year >= YEARS.first && month >= 1 && month <= 12 && date >= 1 && date <= daysInMonth(year, month);
   const two = (part: number): string => String(part).padStart(2, "0");
   return real ? { kind: "date", iso: `${year}-${two(month)}-${two(date)}` } : undefined;
-};
+}
 
 /**
  * A real day of the Gregorian calendar in the years 1000 to 9999: ISO 8601 (a time behind it is cut), year first, or day
  * and month before the year. Where day and month could change places and the order is not stated, it is refused.
  */
-export const readDate = (text: string, order?: DateOrder): CalendarDate | undefined => {
+export function readDate(text: string, order?: DateOrder): CalendarDate | undefined {
   const iso = isoDay.exec(text) ?? yearFirst.exec(text);
   if (iso !== null) return day(Number(iso[1]), Number(iso[2]), Number(iso[3]));
   const named = withMonth.exec(text);
@@ -41,7 +41,7 @@ export const readDate = (text: string, order?: DateOrder): CalendarDate | undefi
   if (order === "mdy") return day(year, first, second);
   if (first > 12 || first === second) return day(year, second, first);
   return second > 12 ? day(year, first, second) : undefined;
-};
+}
 
 /** Whether a text is one of two days, with nothing to tell which: `12.11.2026` in a file that states no order. */
 export const isTwoDates = (text: string, order?: DateOrder): boolean =>
@@ -53,19 +53,17 @@ const DAY = 86_400_000;
 export const dayNumber = (iso: string): number => Date.parse(`${iso}T00:00:00Z`) / DAY;
 
 /** The day of a day number; undefined outside the years 1000 to 9999. */
-export const dayOf = (number: number): CalendarDate | undefined => {
+export function dayOf(number: number): CalendarDate | undefined {
   const iso = new Date(number * DAY).toISOString();
   return /^[1-9]\d{3}-/.test(iso) ? { kind: "date", iso: iso.slice(0, 10) } : undefined;
-};
+}
 
 /** Year, week and day of the week (Monday is 1) of an ISO 8601 week date. */
-export const weekOf = (
-  iso: string,
-): { readonly year: number; readonly week: number; readonly day: number } => {
+export function weekOf(iso: string): { readonly year: number; readonly week: number; readonly day: number } {
   const number = dayNumber(iso);
   const day = ((((number + 3) % 7) + 7) % 7) + 1;
   // A week belongs to the year that its Thursday is in.
   const thursday = number - day + 4;
   const year = Number(new Date(thursday * DAY).toISOString().slice(0, 4));
   return { year, week: Math.floor((thursday - dayNumber(`${year}-01-01`)) / 7) + 1, day };
-};
+}

@@ -6,12 +6,12 @@
 // The characters that Windows-1252 has at 0x80 to 0x9f, in that order; a space where it has none.
 const windows1252 = "€ ‚ƒ„…†‡ˆ‰Š‹Œ Ž  ‘’“”•–—˜™š›œ žŸ";
 
-const byteOf = (character: string): number => {
+function byteOf(character: string): number {
   const code = character.charCodeAt(0);
   if (code <= 0xff) return code;
   const at = windows1252.indexOf(character);
   return at < 0 ? 0 : 0x80 + at;
-};
+}
 
 // A first byte of UTF-8, and as many of the following ones as it asks for.
 const follower = "[\\u0080-\\u00bf€‚ƒ„…†‡ˆ‰Š‹ŒŽ‘’“”•–—˜™š›œžŸ]";
@@ -22,13 +22,13 @@ const misread = new RegExp(
 const suspicious = new RegExp(`[\\u00c2-\\u00f4]${follower}`);
 const utf8 = new TextDecoder("utf-8", { fatal: true });
 
-const decoded = (piece: string): string | undefined => {
+function decoded(piece: string): string | undefined {
   try {
     return utf8.decode(Uint8Array.from(piece, byteOf));
   } catch {
     return undefined;
   }
-};
+}
 
 // What texts of European languages are made of: letters of Latin, signs, quotes, dashes, currencies, arrows, pictures.
 const usual =
@@ -45,7 +45,7 @@ const word = /[\p{L}\p{N}]/u;
 type Proof = "proof" | "within a torn text" | "none";
 
 /** Signs can be right as they stand where a capital ends a word, and a quote, a dash or a mark of trade follows. */
-const proofOf = (before: string, piece: string, after: string): Proof => {
+function proofOf(before: string, piece: string, after: string): Proof {
   const [lead = ""] = piece;
   const signs = piece.slice(1);
   if (!closing.test(signs) || /\p{Ll}/u.test(before)) return "proof";
@@ -55,7 +55,7 @@ const proofOf = (before: string, piece: string, after: string): Proof => {
   const ends = signs.endsWith("’") || (/[–—]$/.test(signs) ? !/\p{Ll}/u.test(after) : !word.test(after));
   if (!ends) return "proof";
   return lead === "Ã" && !closingQuote.test(signs) && !word.test(before) ? "within a torn text" : "none";
-};
+}
 
 interface Torn {
   readonly at: number;
@@ -64,7 +64,7 @@ interface Torn {
   readonly proof: Proof;
 }
 
-const tornIn = (text: string): readonly Torn[] => {
+function tornIn(text: string): readonly Torn[] {
   const found = [...text.matchAll(misread)].flatMap(({ 0: piece, index: at }) => {
     const letter = decoded(piece);
     return letter === undefined ? [] : [{ at, end: at + piece.length, piece, letter }];
@@ -82,10 +82,10 @@ const tornIn = (text: string): readonly Torn[] => {
     if (!usual.test(letter) && !isBeside) return [];
     return [{ at, end, letter, proof: proofOf(text[at - 1] ?? "", piece, text[end] ?? "") }];
   });
-};
+}
 
 /** Whether all that is not ASCII is part of such signs: then the whole text was read wrongly. */
-const isAllTorn = (text: string, torn: readonly Torn[]): boolean => {
+function isAllTorn(text: string, torn: readonly Torn[]): boolean {
   let from = 0;
   let between = "";
   for (const { at, end } of torn) {
@@ -94,23 +94,23 @@ const isAllTorn = (text: string, torn: readonly Torn[]): boolean => {
   }
   // eslint-disable-next-line no-control-regex
   return /^[\u0000-\u007f]*$/.test(between + text.slice(from));
-};
+}
 
 /**
  * Text that was written as UTF-8 and read as Windows-1252, put right; undefined where nothing proves that. Signs that can
  * be right as they stand are put right only in a text that is torn throughout, beside others that are proof.
  */
-export const repairEncoding = (text: string): string | undefined => {
+export function repairEncoding(text: string): string | undefined {
   const spaced = withoutSpaceMark(text);
   if (!suspicious.test(spaced)) return spaced === text ? undefined : spaced;
   return repairedSigns(spaced) ?? (spaced === text ? undefined : spaced);
-};
+}
 
 // In HTML a non-breaking space is written by its name; what a wrong encoding left before it stands alone.
 const withoutSpaceMark = (text: string): string =>
   text.replace(/(?:\u00c2|&Acirc;)(?=&nbsp;|&#160;|&#xa0;)/gi, "");
 
-const repairedSigns = (text: string): string | undefined => {
+function repairedSigns(text: string): string | undefined {
   const torn = tornIn(text);
   const isAll = isAllTorn(text, torn);
   if (!torn.some(({ proof }) => proof === "proof" || (isAll && proof !== "none"))) return undefined;
@@ -122,4 +122,4 @@ const repairedSigns = (text: string): string | undefined => {
     from = end;
   }
   return repaired + text.slice(from);
-};
+}

@@ -10,12 +10,12 @@ export type GtinReading =
   { readonly digits: string; readonly repaired?: Damage } | { readonly problem: GtinProblem };
 
 /** The GS1 check digit for the digits before it (GS1 General Specifications, section 7.9). */
-export const checkDigit = (digits: string): number => {
+export function checkDigit(digits: string): number {
   let sum = 0;
   for (let i = digits.length - 1, weight = 3; i >= 0; i--, weight = 4 - weight)
     sum += (digits.charCodeAt(i) - 48) * weight;
   return (10 - (sum % 10)) % 10;
-};
+}
 
 const isChecked = (digits: string): boolean =>
   checkDigit(digits.slice(0, -1)) === digits.charCodeAt(digits.length - 1) - 48;
@@ -25,18 +25,18 @@ const scientific = /^(\d)(?:[.,](\d+))?e\+?(\d{1,2})$/i;
 const withPoint = /^(\d{7,14})\.0+$/;
 
 /** All digits of a number in scientific notation, when it still has them all; undefined when the last ones are lost. */
-const expanded = (text: string): string | undefined => {
+function expanded(text: string): string | undefined {
   const match = scientific.exec(text);
   if (match === null) return undefined;
   const [, first = "", rest = "", exponent = ""] = match;
   return rest.length === Number(exponent) ? first + rest : undefined;
-};
+}
 
 /**
  * Digits of a GTIN-8, -12, -13 or -14 with the right check digit, or what is wrong with it. Damage done by a
  * spreadsheet is repaired where the check digit proves the result: leading zeros do not change it.
  */
-export const readGtin = (text: string): GtinReading => {
+export function readGtin(text: string): GtinReading {
   if (scientific.test(text)) {
     const digits = expanded(text);
     return digits !== undefined && lengths.has(digits.length) && isChecked(digits)
@@ -57,7 +57,7 @@ export const readGtin = (text: string): GtinReading => {
   return full > 0 && isChecked(digits)
     ? { digits: digits.padStart(full, "0"), repaired: "leading-zeros" }
     : { problem: "gtin-length" };
-};
+}
 
 /** The same GTIN with 14 digits, the form in which all lengths compare. */
 export const gtin14 = (digits: string): string => digits.padStart(14, "0");

@@ -25,13 +25,13 @@ const tidy = (text: string): string =>
 let latest = { html: "", plain: "" };
 
 /** The words of an HTML text: blocks on lines of their own, list items behind a dash, scripts and styles dropped. */
-export const plainText = (html: string): string => {
+export function plainText(html: string): string {
   if (latest.html === html) return latest.plain;
   latest = { html, plain: looksLikeHtml.test(html) ? withoutMarks(html) : html };
   return latest.plain;
-};
+}
 
-const withoutMarks = (html: string): string => {
+function withoutMarks(html: string): string {
   let text = "";
   let muted = 0;
   const parser = new Parser(
@@ -56,7 +56,7 @@ const withoutMarks = (html: string): string => {
   );
   parser.end(html);
   return tidy(text);
-};
+}
 
 const signs: Readonly<Record<string, string>> = {
   "&": "&amp;",
@@ -70,7 +70,7 @@ const signs: Readonly<Record<string, string>> = {
 const reference = /&(?:[a-z][a-z0-9]{1,30}|#\d{1,7}|#x[0-9a-f]{1,6});/gi;
 
 /** The same for a text whose signs may be escaped already, as shop systems hand them out: each is escaped once. */
-const escapedOnce = (text: string): string => {
+function escapedOnce(text: string): string {
   let html = "";
   let from = 0;
   for (const { 0: written, index } of text.matchAll(reference)) {
@@ -78,7 +78,7 @@ const escapedOnce = (text: string): string => {
     from = index + written.length;
   }
   return html + escapedText(text.slice(from));
-};
+}
 
 /** A plain text with the signs that mean something in HTML escaped. */
 export const escapedText = (text: string): string =>
@@ -87,7 +87,7 @@ export const escapedText = (text: string): string =>
 const tag = /<\/?[a-z][^<>]*>/i;
 const dash = /^\s*[-–•*]\s+/;
 
-const blockHtml = (block: string): string => {
+function blockHtml(block: string): string {
   const lines = block.split("\n");
   let html = "";
   let [words, entries]: [string[], string[]] = [[], []];
@@ -110,7 +110,7 @@ const blockHtml = (block: string): string => {
   endParagraph();
   endList();
   return html;
-};
+}
 
 /** A plain text as HTML paragraphs and lists; a text that has marks of HTML already stays as it is. */
 export const htmlText = (text: string): string =>

@@ -2,7 +2,7 @@
 import { fold } from "./text.js";
 
 /** Edits between two words, two letters swapped counting as one (optimal string alignment); given up beyond the limit. */
-const distance = (a: string, b: string, limit: number): number => {
+function distance(a: string, b: string, limit: number): number {
   if (Math.abs(a.length - b.length) > limit) return limit + 1;
   let before: readonly number[] = [];
   let previous: readonly number[] = Array.from({ length: b.length + 1 }, (_, j) => j);
@@ -26,10 +26,10 @@ const distance = (a: string, b: string, limit: number): number => {
     previous = current;
   }
   return previous[b.length] ?? limit + 1;
-};
+}
 
 /** Case, spaces and punctuation cost least; then letters, of which a longer word may have more wrong. */
-const score = (wanted: string, candidate: string): number | undefined => {
+function score(wanted: string, candidate: string): number | undefined {
   const [a, b] = [fold(wanted), fold(candidate)];
   if (a === b) return 0;
   if (a.replaceAll(" ", "") === b.replaceAll(" ", "")) return 0.5;
@@ -38,16 +38,16 @@ const score = (wanted: string, candidate: string): number | undefined => {
   if (apart <= limit) return apart;
   const contained = a.length >= 4 && (b.split(" ").includes(a) || a.split(" ").includes(b));
   return contained ? limit + 0.5 : undefined;
-};
+}
 
 /** Whether two words differ by a slip or two: no more than one letter in six. */
-export const isSlip = (a: string, b: string): boolean => {
+export function isSlip(a: string, b: string): boolean {
   const limit = Math.max(1, Math.floor(a.length / 6));
   return distance(a, b, limit) <= limit;
-};
+}
 
 /** The names near enough to be meant, each once, nearest first; never the wanted one itself. Empty when none is. */
-export const nearest = (wanted: string, candidates: Iterable<string>, count = 3): readonly string[] => {
+export function nearest(wanted: string, candidates: Iterable<string>, count = 3): readonly string[] {
   const found: { readonly name: string; readonly score: number }[] = [];
   for (const name of new Set(candidates)) {
     if (name === wanted) continue;
@@ -58,4 +58,4 @@ export const nearest = (wanted: string, candidates: Iterable<string>, count = 3)
     .sort((a, b) => a.score - b.score || (a.name < b.name ? -1 : 1))
     .slice(0, count)
     .map(({ name }) => name);
-};
+}

@@ -18,7 +18,7 @@ export interface Rates {
 const one = whole(1);
 
 /** Makes rows ready to be asked. */
-export const ratesOf = (rows: readonly RateRow[]): Rates => {
+export function ratesOf(rows: readonly RateRow[]): Rates {
   const byPair = new Map<string, RateRow[]>();
   // Of two rows of one day the later in the table counts.
   for (const row of [...rows].reverse()) {
@@ -40,7 +40,7 @@ export const ratesOf = (rows: readonly RateRow[]): Rates => {
       return inverse === undefined ? stated?.rate : one.div(inverse.rate);
     },
   };
-};
+}
 
 /** No table: nothing converts. */
 export const noRates: Rates = { find: (from, to) => (from === to ? one : undefined) };

@@ -9,7 +9,7 @@ export type { Reading, ReadingDefaults, ReadingProblem } from "./readers.js";
 const MOST_CHARACTERS = 200;
 
 /** Reads cleaned, non-empty cell text as a value of a kind, or says what is wrong with it. */
-export const readValue = (kind: Kind, text: string, defaults: ReadingDefaults = {}): Reading => {
+export function readValue(kind: Kind, text: string, defaults: ReadingDefaults = {}): Reading {
   const { tooLong, read } = kindFacts[kind];
   return tooLong !== undefined && text.length > MOST_CHARACTERS ? { problem: tooLong } : read(text, defaults);
-};
+}

@@ -64,7 +64,7 @@ const isEitherWay = (text: string, { isMarkOpen }: ReadingDefaults): boolean =>
   isMarkOpen === true && eitherWay.test(text);
 
 /** An amount with its currency, or that of bare numbers. */
-export const readMoney = (text: string, defaults: ReadingDefaults): Reading => {
+export function readMoney(text: string, defaults: ReadingDefaults): Reading {
   const match = moneyParts.exec(text);
   if (match === null) return { problem: "not-money" };
   if (isEitherWay(match[2] ?? "", defaults)) return { problem: "two-ways-number" };
@@ -75,7 +75,7 @@ export const readMoney = (text: string, defaults: ReadingDefaults): Reading => {
     defaults.currency,
   );
   return "problem" in found ? found : { value: money(amount, found.currency) };
-};
+}
 
 const measureParts = /^([+-]?(?:[\d.,'\u202f]*\d|\d*[ -]?(?:\d+\/\d+|[½¼¾⅛⅜⅝⅞])))\s*([^\d\s/½¼¾⅛⅜⅝⅞-].*)?$/;
 const compoundParts = /^(\d[\d.,]*)\s*([^\d\s.,]+)[\s,]*(\d[\d.,]*)\s*([^\d\s.,]+)$/;
@@ -88,7 +88,7 @@ const amountOf = (text: string, mark: DecimalMark | undefined): Decimal | undefi
  * One measure in falling units, such as `5 lb 3 oz`: whole larger ones and less than one of them in smaller, summed in
  * the smaller. `10 cm, 20 cm` are two sizes and no sum.
  */
-const readCompound = (text: string, { decimalMark }: ReadingDefaults): Measure | undefined => {
+function readCompound(text: string, { decimalMark }: ReadingDefaults): Measure | undefined {
   const match = compoundParts.exec(text);
   if (match === null) return undefined;
   const [larger, smaller] = [unitOf(match[2] ?? ""), unitOf(match[4] ?? "")];
@@ -99,15 +99,15 @@ const readCompound = (text: string, { decimalMark }: ReadingDefaults): Measure |
   if (perLarger === undefined || !first.isInteger() || second.gte(perLarger)) return undefined;
   if (larger.factor.lte(smaller.factor)) return undefined;
   return measure(first.times(perLarger).plus(second), smaller);
-};
+}
 
 /** An amount with its unit, or that of bare numbers; falling units are summed. */
-export const readMeasure = (text: string, defaults: ReadingDefaults): Reading => {
+export function readMeasure(text: string, defaults: ReadingDefaults): Reading {
   const found = plainMeasure(text, defaults);
   return "value" in found && smartQuotes.test(text) ? { ...found, repaired: "quotes" } : found;
-};
+}
 
-const plainMeasure = (text: string, defaults: ReadingDefaults): Reading => {
+function plainMeasure(text: string, defaults: ReadingDefaults): Reading {
   const compound = readCompound(text, defaults);
   if (compound !== undefined) return { value: compound };
   const match = measureParts.exec(text);
@@ -119,32 +119,32 @@ const plainMeasure = (text: string, defaults: ReadingDefaults): Reading => {
   return unit === undefined
     ? { problem: spelling === undefined ? "no-unit" : "not-a-measure" }
     : { value: measure(amount, unit) };
-};
+}
 
 /** A number; `wholeOnly`: a count of things. */
-export const readDecimal = (text: string, defaults: ReadingDefaults, wholeOnly: boolean): Reading => {
+export function readDecimal(text: string, defaults: ReadingDefaults, wholeOnly: boolean): Reading {
   // A share is a number of hundredths, never a count of things.
   const written = wholeOnly ? text : text.replace(/\s*%$/, "");
   if (isEitherWay(written, defaults)) return { problem: "two-ways-number" };
   const value = readNumber(written, defaults.decimalMark);
   if (value === undefined) return { problem: "not-a-number" };
   return wholeOnly && !value.isInteger() ? { problem: "not-whole" } : { value };
-};
+}
 
 /** A value, or that there is none. */
 export const orProblem = (value: Value | undefined, problem: ReadingProblem): Reading =>
   value === undefined ? { problem } : { value };
 
 /** A web address, its signs encoded where that is all that is wrong. */
-export const readUrl = (text: string): Reading => {
+export function readUrl(text: string): Reading {
   if (isWebAddress(text)) return { value: text };
   const encoded = encodedAddress(text);
   return encoded === undefined ? { problem: "not-a-url" } : { value: encoded, repaired: "address" };
-};
+}
 
 /** Digits with a check digit as a value. */
-export const fromDigits = (reading: IsbnReading): Reading => {
+export function fromDigits(reading: IsbnReading): Reading {
   if ("problem" in reading) return reading;
   const { digits: value, repaired } = reading;
   return repaired === undefined ? { value } : { value, repaired };
-};
+}

@@ -17,7 +17,7 @@ const changed: ReadonlyMap<string, string> = new Map(
  * A word's form without its plural, the same for both: no word itself ("vase" and "vases" are "vas"), and no more than that,
  * since harder stemming makes one word of two.
  */
-export const stem = (word: string): string => {
+export function stem(word: string): string {
   if (word.length < 3 || fixed.has(word)) return word;
   if (word.length === 3) return word.endsWith("xe") ? word.slice(0, -1) : word;
   const known = changed.get(word);
@@ -30,4 +30,4 @@ export const stem = (word: string): string => {
   if (word.endsWith("oes")) return word.slice(0, -2);
   if (/[^su]s$/.test(word)) return word.slice(0, -1);
   return word;
-};
+}

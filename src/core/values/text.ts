@@ -13,20 +13,20 @@ const isSpace = (code: number): boolean =>
 const textFormula = /^="((?:[^"]|"")*)"$/;
 
 /** The text that such a formula holds; undefined for any other text. */
-export const textOfFormula = (text: string): string | undefined => {
+export function textOfFormula(text: string): string | undefined {
   if (text.charCodeAt(0) !== 61) return undefined;
   return textFormula.exec(text)?.[1]?.replaceAll('""', '"');
-};
+}
 
 /** Whether a text has nothing that {@link cleanText} would take away. Asked of every cell: the ends first, they tell most. */
-export const isTidy = (text: string): boolean => {
+export function isTidy(text: string): boolean {
   if (text === "") return true;
   const [first, last] = [text.charCodeAt(0), text.charCodeAt(text.length - 1)];
   return !isSpace(first) && !isSpace(last) && first !== 39 && first !== 61 && !inner.test(text);
-};
+}
 
 /** Cell text without control characters, non-breaking spaces and outer spaces. Line ends become `\n`. */
-export const cleanText = (text: string): string => {
+export function cleanText(text: string): string {
   if (isTidy(text)) return text;
   const clean = text
     .replace(/\r\n?/g, "\n")
@@ -34,7 +34,7 @@ export const cleanText = (text: string): string => {
     .replace(/\u00a0/g, " ")
     .trim();
   return textOfFormula(clean)?.trim() ?? clean.replace(guarded, "");
-};
+}
 
 const plainSigns = /^[ -~]*$/;
 

@@ -17,11 +17,11 @@ const coded = /[ "^`{}\u00a0]/g;
  * An address with the signs that it cannot hold written as their codes, the way a browser does it; undefined where that
  * makes no address, or where a second one stands in it.
  */
-export const encodedAddress = (text: string): string | undefined => {
+export function encodedAddress(text: string): string | undefined {
   if (!/^https?:\/\//i.test(text) || /\shttps?:\/\//i.test(text)) return undefined;
   const encoded = text.replaceAll("\\", "/").replace(coded, (sign) => encodeURIComponent(sign));
   return encoded !== text && isWebAddress(encoded) ? encoded : undefined;
-};
+}
 
 /** Whether a text is one whole web address, with http or https and the full name or number of its host. */
 export const isWebAddress = (text: string): boolean =>

@@ -6,7 +6,7 @@ import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 import type { Workspace } from "../../workspace/workspace.js";
 
 /** What a channel's files say of the account. */
-export const accountFacts = (workspace: Workspace, { setup, account }: WorkspaceChannel): AccountFacts => {
+export function accountFacts(workspace: Workspace, { setup, account }: WorkspaceChannel): AccountFacts {
   const shopUrl = account.shop_url;
   if (shopUrl === undefined && setup.definition.layouts.some(showsShop))
     throw new Refusal([
@@ -18,4 +18,4 @@ export const accountFacts = (workspace: Workspace, { setup, account }: Workspace
     ]);
   const title = account.title ?? workspace.manifest.shop;
   return { title, shopUrl: shopUrl ?? "", description: account.description ?? title };
-};
+}

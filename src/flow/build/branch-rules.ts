@@ -31,7 +31,7 @@ export const branchRules: (definition: ChannelDefinition, branch: Category) => B
 );
 
 /** A rule in words, for the note on a column's head. */
-export const describe = (rule: CategoryField): string => {
+export function describe(rule: CategoryField): string {
   const { field, need } = rule;
   return [
     `${field.code}: ${need}`,
@@ -39,7 +39,7 @@ export const describe = (rule: CategoryField): string => {
     ...(field.example === "" ? [] : [`Such as: ${field.example}`]),
     ...(field.help === "" ? [] : [field.help]),
   ].join("\n");
-};
+}
 
 /** `Garden & Outdoor Living` as a part of a file name. */
 export const slug = (name: string): string => fold(name).replaceAll(" ", "-");

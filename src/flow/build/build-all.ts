@@ -30,12 +30,12 @@ export const folderOf = (root: string, channel: string, { kind }: Pick<BuildWish
   kind === "chosen" ? join(root, channel, "chosen") : join(root, channel);
 
 /** Builds all channels in one pass; their files appear when all are whole. */
-export const buildAll = async (
+export async function buildAll(
   open: WritableCatalogue,
   channels: readonly WorkspaceChannel[],
   wishes: BuildWishes,
   { root, dryRun, workers, parts }: BuildRun,
-): Promise<readonly ChannelBuilt[]> => {
+): Promise<readonly ChannelBuilt[]> {
   const builds: ChannelBuild[] = [];
   try {
     for (const channel of channels)
@@ -53,4 +53,4 @@ export const buildAll = async (
     for (const one of builds) await one.discard();
     throw error;
   }
-};
+}

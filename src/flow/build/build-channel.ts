@@ -57,19 +57,19 @@ export interface ChannelBuild {
 }
 
 /** Refuses a purpose that the channel does not take. */
-export const refusePurpose = ({ setup }: WorkspaceChannel, purpose: PurposeName): void => {
+export function refusePurpose({ setup }: WorkspaceChannel, purpose: PurposeName): void {
   const known = setup.definition.purposes;
   if (!known.includes(purpose))
     throw new Refusal([diagnostic("unknown-purpose", { purpose, channel: setup.definition.label, known })]);
-};
+}
 
 /** Starts a channel's files in a folder: one a layout, and the record of the build. */
-export const buildChannel = async (
+export async function buildChannel(
   { workspace, store, landing }: WritableCatalogue,
   channel: WorkspaceChannel,
   folder: string,
   wishes: BuildWishes,
-): Promise<ChannelBuild> => {
+): Promise<ChannelBuild> {
   const ledger = store.ledgerOf(channel.setup.channel);
   const { definition } = channel.setup;
   const { purpose, kind } = wishes;
@@ -165,4 +165,4 @@ export const buildChannel = async (
       await notes?.discard();
     },
   };
-};
+}

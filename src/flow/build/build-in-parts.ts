@@ -19,11 +19,11 @@ const needsOrder = ({ choice, limit }: BuildWishes): boolean => !choice.isAll ||
 
 type PartsWork = Omit<InParts<BuiltParts>, "join" | keyof Spread>;
 
-const workOn = async (
+async function workOn(
   open: OpenCatalogue,
   channels: readonly WorkspaceChannel[],
   wishes: BuildWishes,
-): Promise<PartsWork> => {
+): Promise<PartsWork> {
   const { workspace, store } = open;
   // A choice is no data: where there is one, this thread works alone.
   const work: BuildWork = { ...wishes, choice: undefined };
@@ -32,17 +32,17 @@ const workOn = async (
     here: () => buildParts({ workspace, store }, channels, wishes),
     idsOf: ({ ids }) => ids,
   };
-};
+}
 
 const channelsOf = (builds: readonly ChannelBuild[]): readonly WorkspaceChannel[] =>
   builds.map(({ channel }) => channel);
 
-const intoFiles = async (builds: readonly ChannelBuild[], { files }: BuiltParts): Promise<void> => {
+async function intoFiles(builds: readonly ChannelBuild[], { files }: BuiltParts): Promise<void> {
   for (const [at, part] of files.entries()) await builds[at]?.join(part);
-};
+}
 
 /** Notes what became of each product; gives the families of which something is in the files. */
-const noting = (builds: readonly ChannelBuild[]): ((facts: FamilyFacts) => Promise<readonly number[]>) => {
+function noting(builds: readonly ChannelBuild[]): (facts: FamilyFacts) => Promise<readonly number[]> {
   const read = builtReader(builds.length);
   return async (facts) => {
     const written = new Set<number>();
@@ -54,35 +54,35 @@ const noting = (builds: readonly ChannelBuild[]): ((facts: FamilyFacts) => Promi
     for (const build of builds) await build.note();
     return [...written];
   };
-};
+}
 
-const joining = (builds: readonly ChannelBuild[]): ((parts: BuiltParts) => Promise<readonly number[]>) => {
+function joining(builds: readonly ChannelBuild[]): (parts: BuiltParts) => Promise<readonly number[]> {
   const note = noting(builds);
   return async (parts) => {
     await intoFiles(builds, parts);
     return note(parts.facts);
   };
-};
+}
 
 /** What a build of changed listings depends on, where it is one of all products: what it found of each is kept. */
-const keptOf = async (
+async function keptOf(
   open: OpenCatalogue,
   builds: readonly ChannelBuild[],
   wishes: BuildWishes,
-): Promise<KeptWork<undefined> | undefined> => {
+): Promise<KeptWork<undefined> | undefined> {
   if (!wishes.changedOnly || needsOrder(wishes)) return undefined;
   const { purpose, kind, only, keepLive, confirmedPrices } = wishes;
   const confirmed = confirmedPrices instanceof Set ? [...confirmedPrices] : confirmedPrices;
   return keptWork(open, channelsOf(builds), { work: "build", purpose, kind, only, keepLive, confirmed });
-};
+}
 
 /** Fills the channels' files with the catalogue, stretch by stretch. */
-export const buildInParts = async (
+export async function buildInParts(
   open: OpenCatalogue,
   builds: readonly ChannelBuild[],
   wishes: BuildWishes,
   workers: number | undefined,
-): Promise<void> => {
+): Promise<void> {
   const own = await workOn(open, channelsOf(builds), wishes);
   const kept = await keptOf(open, builds, wishes);
   const written: number[] = [];
@@ -121,20 +121,20 @@ export const buildInParts = async (
     await kept?.close();
   }
   wishes.choice.refuseNothing();
-};
+}
 
 /** What a part's file must be of to be joined: the time of the build is that of the joining. */
-const markOf = (
+function markOf(
   { workspace }: OpenCatalogue,
   channels: readonly WorkspaceChannel[],
   { seen, recipe }: PartsWork,
-): string => {
+): string {
   const { today, wishes } = recipe;
   return workMark(workspace, channels, { seen, today, wishes: { ...wishes, at: "", isTrial: false } });
-};
+}
 
 /** Makes one part of a build, for {@link joinBuilt}; changes nothing of the workspace. Gives the file that holds it. */
-export const buildPartFile = async (
+export async function buildPartFile(
   open: OpenCatalogue,
   channels: readonly WorkspaceChannel[],
   wishes: BuildWishes,
@@ -143,7 +143,7 @@ export const buildPartFile = async (
     folder,
     workers,
   }: { readonly number: PartNumber; readonly folder: string; readonly workers: number | undefined },
-): Promise<string> => {
+): Promise<string> {
   const work = await workOn(open, channels, { ...wishes, isTrial: false });
   const own: FamilyRange | undefined = (await open.store.stretches(number.of, Infinity))[number.part - 1];
   const file = await createPart(folder, number, markOf(open, channels, work));
@@ -156,15 +156,15 @@ export const buildPartFile = async (
       join: (made, range) => file.add({ range, made }),
     });
   return file.finish();
-};
+}
 
 /** Fills the channels' files from the parts that lie in a folder. */
-export const joinBuilt = async (
+export async function joinBuilt(
   open: OpenCatalogue,
   builds: readonly ChannelBuild[],
   wishes: BuildWishes,
   folder: string,
-): Promise<void> => {
+): Promise<void> {
   const channels = channelsOf(builds);
   const work = await workOn(open, channels, wishes);
   const join = joining(builds);
@@ -176,4 +176,4 @@ export const joinBuilt = async (
   });
   for await (const { range, made } of joinedParts(folder, markOf(open, channels, work)))
     await take(range, made);
-};
+}

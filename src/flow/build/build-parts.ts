@@ -33,11 +33,11 @@ export const memoryOfBuilt = (parts: BuiltParts): readonly ArrayBuffer[] => [
 ];
 
 /** Builds each channel's share of one stretch of the catalogue after the other. */
-export const buildParts = async (
+export async function buildParts(
   { workspace, store }: { readonly workspace: Workspace; readonly store: Store },
   channels: readonly WorkspaceChannel[],
   work: BuildWork,
-): Promise<PartWork<BuiltParts>> => {
+): Promise<PartWork<BuiltParts>> {
   const wishes: BuildWishes = { ...work, choice: work.choice ?? everything };
   const builds = channels
     .map((channel) => confirmedOn(channel, wishes.confirmedPrices))
@@ -69,7 +69,7 @@ export const buildParts = async (
     await pass(store.families(range));
     return { ...log.take(), files: builds.map((build) => build.end()) };
   };
-};
+}
 
 /** Takes what was written of families, one after the other. */
 export interface BuiltVisitor {
@@ -81,7 +81,7 @@ export interface BuiltVisitor {
 }
 
 /** Reads what {@link buildParts} wrote of families, stretch by stretch. */
-export const builtReader = (channels: number): ((families: FamilyFacts, visitor: BuiltVisitor) => void) => {
+export function builtReader(channels: number): (families: FamilyFacts, visitor: BuiltVisitor) => void {
   const readers = Array.from({ length: channels }, () => new JudgedReader());
   return (families, visitor) =>
     readFamilies(families, channels, (facts, family) => {
@@ -91,4 +91,4 @@ export const builtReader = (channels: number): ((families: FamilyFacts, visitor:
         reader.all(facts, (kept) => visitor.omitted(channel, kept));
       }
     });
-};
+}

@@ -26,7 +26,7 @@ export interface BuildRecord {
 }
 
 /** Starts a record; `about` says which build it is of. */
-export const buildRecord = async (file: StagedFile, about: object): Promise<BuildRecord> => {
+export async function buildRecord(file: StagedFile, about: object): Promise<BuildRecord> {
   await file.write(`${JSON.stringify(about).slice(0, -1)},\n"notSent": [`);
   const entryOf = recordEntries();
   let entries: string[] = [];
@@ -48,4 +48,4 @@ export const buildRecord = async (file: StagedFile, about: object): Promise<Buil
       await file.finish();
     },
   };
-};
+}

@@ -58,10 +58,10 @@ export const meantOn =
     choice.isMeant(product, channel);
 
 /** The definition's rule for a purpose, with what the ledger knows. */
-export const purposeFactsFor = (
+export function purposeFactsFor(
   { definition, live }: ChannelSetup,
   { purpose, only, changedOnly, keepLive }: BuildWishes,
-): PurposeFacts => {
+): PurposeFacts {
   const rule = definition.purposeRules.find((one) => one.purpose === purpose) ?? {
     ...{ purpose, blank: "leave" as const, must: [], may: [], opens: false, action: "" },
   };
@@ -71,7 +71,7 @@ export const purposeFactsFor = (
     only: only === undefined ? undefined : namedFields(only, definition),
     live: (sku) => live?.(asSku(sku)),
   };
-};
+}
 
 /** A channel's layouts that have files of a purpose: all, where none says for what it is. */
 export const layoutsFor = (
@@ -81,11 +81,11 @@ export const layoutsFor = (
   definition.layouts.filter(({ purposes }) => purposes === undefined || purposes.includes(purpose));
 
 /** A layout with the columns that a purpose lets into its files, under a name of its own kind. */
-export const layoutFor = (
+export function layoutFor(
   layout: LayoutDefinition,
   { purpose, rule }: Pick<PurposeFacts, "purpose" | "rule">,
   kind: BuildKind = purpose,
-): LayoutDefinition => {
+): LayoutDefinition {
   if (kind === "full") return layout;
   const file = layout.file.replace(/(\.[^.]*)?$/, `-${kind}$1`);
   if (purpose === "full") return { ...layout, file };
@@ -100,15 +100,15 @@ export const layoutFor = (
         cells: layout.cells.filter((cell) => !("field" in cell) || isAllowed(cell.field)),
       }
     : { ...layout, file, columns };
-};
+}
 
 /** A layout's file under this build's name: numbered where the channel takes each name once, or where the name says so. */
-export const named = (
+export function named(
   layout: LayoutDefinition,
   { definition, today }: ChannelSetup,
   /** The number of this build. */
   number: number,
-): LayoutDefinition => {
+): LayoutDefinition {
   const { file } = layout;
   const pattern =
     definition.fileLimits.nameOnce && !file.includes("{count}")
@@ -118,13 +118,13 @@ export const named = (
     ...layout,
     file: pattern.replaceAll("{count}", () => String(number)).replaceAll("{date}", today.iso),
   };
-};
+}
 
 /** A family with the members that were chosen; its own row goes with them. */
-export const chosenOf = (
+export function chosenOf(
   { group, members }: FileFamily,
   isMeant: (product: ProductView) => boolean,
-): FileFamily | undefined => {
+): FileFamily | undefined {
   const chosen = members.filter(({ listing }) => listing !== undefined && isMeant(listing.product));
   return chosen.length === 0 ? undefined : { group, members: chosen };
-};
+}

@@ -4,10 +4,10 @@ import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 export type ConfirmedPrices = "all" | ReadonlySet<string>;
 
 /** A person has looked at these prices and means them. */
-export const confirmedOn = (
+export function confirmedOn(
   channel: WorkspaceChannel,
   confirmed: ConfirmedPrices | undefined,
-): WorkspaceChannel => {
+): WorkspaceChannel {
   if (confirmed === undefined) return channel;
   const { lastPrice } = channel.setup;
   const isMeant = (sku: string): boolean => confirmed === "all" || confirmed.has(sku);
@@ -15,4 +15,4 @@ export const confirmedOn = (
     ...channel,
     setup: { ...channel.setup, lastPrice: (sku) => (isMeant(sku) ? undefined : lastPrice?.(sku)) },
   };
-};
+}

@@ -24,32 +24,32 @@ const FEW = 5;
 const GROUP = "\u001d";
 
 /** A product that goes to the channel: neither it nor its group ends. */
-export const noteGoing = (going: TextRegister, { sku, group }: Going): void => {
+export function noteGoing(going: TextRegister, { sku, group }: Going): void {
   going.add(sku, 1);
   if (group !== undefined) going.add(GROUP + group, 1);
-};
+}
 
 const isGoing = ({ sku, listing }: LedgerEntry, going: TextRegister): boolean =>
   listing.isGroup === true ? going.has(GROUP + (listing.group ?? "")) : going.has(sku);
 
 /** Which of a channel's listings a person wants to end: by name, by choice, or those that went. */
-const endingTest = (
+function endingTest(
   going: TextRegister,
   wanted: Set<string> | undefined,
   { choice }: BuildWishes,
   channel: string,
-): ((entry: LedgerEntry) => boolean) => {
+): (entry: LedgerEntry) => boolean {
   if (wanted === undefined && choice.isAll) return (entry) => !isGoing(entry, going);
   return ({ sku }) => (wanted?.delete(sku) ?? true) && choice.isMeant({ sku }, channel);
-};
+}
 
 /** The listings that are named or chosen, with the rows of groups that nothing is left of; else those whose products left the selection or the catalogue. */
-export const endingListings = async (
+export async function endingListings(
   ledger: ChannelLedger,
   going: TextRegister,
   wishes: BuildWishes,
   channel: string,
-): Promise<EndingListings> => {
+): Promise<EndingListings> {
   const { ending, choice, against = "sent" } = wishes;
   const wanted = ending === undefined ? undefined : new Set(ending);
   const isEnding = endingTest(going, wanted, wishes, channel);
@@ -80,16 +80,16 @@ export const endingListings = async (
     if (shrinking.has(group) && !staying.has(group)) entries.push(row);
   }
   return { entries, live };
-};
+}
 
 /** Refuses to end more than is usual unless a person confirmed it. */
-export const refuseMany = (
+export function refuseMany(
   { setup }: WorkspaceChannel,
   { entries, live }: EndingListings,
   { confirmed }: BuildWishes,
-): void => {
+): void {
   const count = entries.length;
   if (confirmed || count <= FEW || count * 100 <= live * MOST) return;
   const facts = { channel: setup.definition.label, count, of: live, limit: MOST };
   throw new Refusal([diagnostic("many-withdrawn", facts)]);
-};
+}

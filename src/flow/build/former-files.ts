@@ -11,29 +11,29 @@ const keepsEarlier = ({ definition }: ChannelSetup, layouts: readonly LayoutDefi
   definition.fileLimits.nameOnce || layouts.some(({ file }) => /\{(?:count|date)\}/.test(file));
 
 /** `goods-3.xml.gz` of `goods.xml.gz`. */
-const packedPart = (name: string, part: number): string => {
+function packedPart(name: string, part: number): string {
   const packed = /\.(?:gz|zip)$/.exec(name)?.[0] ?? "";
   return partName(name.slice(0, name.length - packed.length), part) + packed;
-};
+}
 
 /** Later parts of a file that stand in its folder. */
-const laterParts = (folder: string, name: string, taken: ReadonlySet<string>): readonly string[] => {
+function laterParts(folder: string, name: string, taken: ReadonlySet<string>): readonly string[] {
   const found: string[] = [];
   for (let part = 2; ; part++) {
     const own = packedPart(name, part);
     if (!taken.has(own) && !existsSync(join(folder, own))) return found;
     if (!taken.has(own)) found.push(own);
   }
-};
+}
 
 /** What an earlier build of this kind left in a folder and this one does not have: parts of a longer one, books of branches. */
-export const formerFiles = async (
+export async function formerFiles(
   folder: string,
   kind: BuildKind,
   { setup, layouts }: { readonly setup: ChannelSetup; readonly layouts: readonly LayoutDefinition[] },
   ledger: ChannelLedger,
   built: readonly string[],
-): Promise<readonly string[]> => {
+): Promise<readonly string[]> {
   if (keepsEarlier(setup, layouts)) return [];
   const taken = new Set(built);
   const last = (await ledger.builds()).find((build) => build.kind === kind)?.files ?? [];
@@ -41,4 +41,4 @@ export const formerFiles = async (
     ...last.filter((name) => !taken.has(name)),
     ...built.flatMap((name) => laterParts(folder, name, taken)),
   ];
-};
+}

@@ -7,11 +7,11 @@ import type { ChannelBuild } from "./build-channel.js";
  * them; in a trial nothing stays, and a build without a listing leaves what stood before: an empty file would end all
  * that the channel has. Gives the files of each.
  */
-export const landBuilds = async <B extends Pick<ChannelBuild, "isEmpty" | "finish" | "hold" | "discard">>(
+export async function landBuilds<B extends Pick<ChannelBuild, "isEmpty" | "finish" | "hold" | "discard">>(
   { store, landing }: Pick<WritableCatalogue, "store" | "landing">,
   builds: readonly B[],
   isTrial: boolean,
-): Promise<ReadonlyMap<B, readonly BuiltFile[]>> => {
+): Promise<ReadonlyMap<B, readonly BuiltFile[]>> {
   const files = new Map<B, readonly BuiltFile[]>();
   if (isTrial) {
     for (const build of builds) await build.discard();
@@ -26,4 +26,4 @@ export const landBuilds = async <B extends Pick<ChannelBuild, "isEmpty" | "finis
     }),
   );
   return files;
-};
+}

@@ -20,16 +20,16 @@ const joining = <K extends LayoutPiece["kind"]>(
 });
 
 /** Opens the files of a layout. */
-export const layoutFiles = async (
+export async function layoutFiles(
   layout: LayoutDefinition,
   setup: ChannelSetup,
   facts: FileFacts,
   staged: StagedFiles,
   templateFolders: readonly string[],
-): Promise<LayoutFiles> => {
+): Promise<LayoutFiles> {
   const fileLimits = { ...setup.definition.fileLimits, ...layout.fileLimits };
   if (layout.format !== "xlsx")
     return joining("text", await textFiles(layout, writerFor(layout, facts), fileLimits, staged));
   const { workbookFiles } = await import("./workbook-files.js");
   return joining("rows", workbookFiles(layout satisfies XlsxLayout, setup, staged, templateFolders));
-};
+}

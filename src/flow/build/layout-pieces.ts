@@ -47,7 +47,7 @@ const FIRST_SIZE = 1 << 16;
 const MOST_BYTES = 3;
 
 /** Bytes that grow as texts are added to them. */
-const growingBytes = () => {
+function growingBytes() {
   let bytes = Buffer.allocUnsafeSlow(FIRST_SIZE);
   let length = 0;
   const reserve = (more: number): void => {
@@ -76,10 +76,10 @@ const growingBytes = () => {
       return taken;
     },
   };
-};
+}
 
 /** Lays families out as text. */
-export const textPieces = (writer: LayoutWriter, encoding: FileEncoding): LayoutPieces<TextPiece> => {
+export function textPieces(writer: LayoutWriter, encoding: FileEncoding): LayoutPieces<TextPiece> {
   const bytes = growingBytes();
   let [starts, ends, rows, lost]: [number[], number[], number[], string[]] = [[], [], [], []];
   let unsaid = 0;
@@ -112,15 +112,15 @@ export const textPieces = (writer: LayoutWriter, encoding: FileEncoding): Layout
       return piece;
     },
   };
-};
+}
 
 /** The branch of the channel's tree that a family's book is for; undefined where the layout knows one book alone. */
-const branchOf = ({ byBranch }: XlsxLayout, family: FileFamily): Category | undefined => {
+function branchOf({ byBranch }: XlsxLayout, family: FileFamily): Category | undefined {
   const [first] = rowsOf(family);
   return !byBranch || first?.category === undefined ? undefined : withAncestors(first.category).at(-1);
-};
+}
 
-const rowPieces = (layout: XlsxLayout, { action }: FileFacts): LayoutPieces<RowsPiece> => {
+function rowPieces(layout: XlsxLayout, { action }: FileFacts): LayoutPieces<RowsPiece> {
   let families: RowsPiece["families"][number][] = [];
   const rowsOfFamily = tableRows(layout, action);
   return {
@@ -136,7 +136,7 @@ const rowPieces = (layout: XlsxLayout, { action }: FileFacts): LayoutPieces<Rows
       return piece;
     },
   };
-};
+}
 
 /** Lays families out as a layout wants them. */
 export const layoutPieces = (layout: LayoutDefinition, facts: FileFacts): LayoutPieces =>

@@ -66,11 +66,11 @@ const newPart = () => ({
 });
 
 /** Begins with one channel's share. */
-export const partBuild = (
+export function partBuild(
   channel: WorkspaceChannel,
   account: FileFacts["account"],
   wishes: BuildWishes,
-): PartBuild => {
+): PartBuild {
   const { setup } = channel;
   const { purpose, kind } = wishes;
   const isMeant = meantOn(wishes, setup.channel);
@@ -128,4 +128,4 @@ export const partBuild = (
       return { ...{ written, kept, going }, pieces: layouts.map((layout) => layout.take()) };
     },
   };
-};
+}

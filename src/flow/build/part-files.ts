@@ -32,7 +32,7 @@ const nameOf = ({ part, of }: PartNumber): string => `${part}-of-${of}.part`;
 const named = /^\d+-of-(\d+)\.part$/;
 
 /** Begins a part's file. */
-export const createPart = async (folder: string, number: PartNumber, mark: string): Promise<PartFile> => {
+export async function createPart(folder: string, number: PartNumber, mark: string): Promise<PartFile> {
   const path = join(folder, nameOf(number));
   const attempt = async <T>(work: () => Promise<T>): Promise<T> => {
     try {
@@ -47,14 +47,14 @@ export const createPart = async (folder: string, number: PartNumber, mark: strin
     add: (stretch) => attempt(() => file.add(stretch)),
     finish: () => attempt(() => file.finish(mark).then(() => path)),
   };
-};
+}
 
 const refused = (reason: string): Refusal => new Refusal([diagnostic("unknown-option", { reason })]);
 
 const tornPart = (path: string): Refusal => refused(`--join: "${path}" is not whole: build that part again`);
 
 /** The parts that lie in a folder, in their order. */
-const partsIn = async (folder: string): Promise<readonly PartNumber[]> => {
+async function partsIn(folder: string): Promise<readonly PartNumber[]> {
   const names = existsSync(folder) ? (await readdir(folder)).filter((name) => named.test(name)) : [];
   const counts = new Set(names.map((name) => Number(named.exec(name)?.[1])));
   const [of] = counts;
@@ -66,7 +66,7 @@ const partsIn = async (folder: string): Promise<readonly PartNumber[]> => {
     if (!names.includes(nameOf(number)))
       throw refused(`--join: part ${number.part} of ${of} is not in "${folder}"`);
   return parts;
-};
+}
 
 /**
  * All stretches of a build whose parts lie in a folder, in catalogue order.

@@ -16,7 +16,7 @@ const becauseOf = ({ kind, findings }: Judged): Because =>
 const MOST_KNOWN = 50_000;
 
 /** Entries of the build's record for products that are not in its files, as JSON. Many products have the same reason. */
-export const recordEntries = (): ((kept: KeptJudged, state: string) => string) => {
+export function recordEntries(): (kept: KeptJudged, state: string) => string {
   const known = new Map<object, string>();
   return (kept, state) => {
     let because = known.get(kept.common);
@@ -27,4 +27,4 @@ export const recordEntries = (): ((kept: KeptJudged, state: string) => string) =
     }
     return `{"sku":${JSON.stringify(kept.sku)},"state":${JSON.stringify(state)},"because":${because}}`;
   };
-};
+}

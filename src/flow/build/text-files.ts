@@ -18,12 +18,12 @@ interface Open {
 }
 
 /** Joins text in files that keep to the channel's limits and packing; a family is never torn over two. */
-export const textFiles = async (
+export async function textFiles(
   { file, encoding, packing }: Pick<LayoutDefinition, "file" | "encoding" | "packing">,
   writer: Pick<LayoutWriter, "head" | "tail" | "apart">,
   { rows: mostRows = Infinity, megabytes = Infinity }: FileLimits,
   staged: StagedFiles,
-): Promise<LayoutFiles<TextPiece>> => {
+): Promise<LayoutFiles<TextPiece>> {
   const built: BuiltFile[] = [];
   const lost: string[] = [];
   let unsaid = 0;
@@ -88,4 +88,4 @@ export const textFiles = async (
       return built;
     },
   };
-};
+}

@@ -20,11 +20,11 @@ const namedFor = (file: string, branch: Category | undefined): string =>
   branch === undefined ? file : file.replace(/(\.[^.]*)?$/, `-${slug(branch.name)}$1`);
 
 /** The channel's own workbook for a branch: that of the workspace, or the one that came with the definition. */
-const templateFor = async (
+async function templateFor(
   { templates, books, sheet, headerRow }: XlsxLayout,
   branch: Category | undefined,
   folders: readonly string[],
-): Promise<{ readonly bytes: Buffer; readonly file: string; readonly place: BookPlace } | undefined> => {
+): Promise<{ readonly bytes: Buffer; readonly file: string; readonly place: BookPlace } | undefined> {
   const book = ownOf(books, branch?.code ?? "*") ?? ownOf(books, "*");
   const none = templates === "" || branch === undefined;
   const file = book?.file ?? (none ? undefined : `${templates}/${slug(branch.name)}.xlsx`);
@@ -36,7 +36,7 @@ const templateFor = async (
   }
   if (book === undefined) return undefined;
   throw new Refusal([diagnostic("missing-file", { path: file, what: "the channel's workbook" })]);
-};
+}
 
 interface OpenWorkbook {
   readonly branch: Category | undefined;
@@ -46,12 +46,12 @@ interface OpenWorkbook {
 }
 
 /** Workbooks: one for each branch of the channel's tree where the layout says so, each split where it grows too long. */
-export const workbookFiles = (
+export function workbookFiles(
   layout: XlsxLayout,
   { definition }: ChannelSetup,
   staged: StagedFiles,
   folders: readonly string[],
-): LayoutFiles<RowsPiece> => {
+): LayoutFiles<RowsPiece> {
   const mostRows = layout.fileLimits?.rows ?? definition.fileLimits.rows ?? Infinity;
   const open = new Map<string, OpenWorkbook>();
   const told: string[] = [];
@@ -109,4 +109,4 @@ export const workbookFiles = (
       return built;
     },
   };
-};
+}

@@ -51,11 +51,11 @@ interface Gathering {
   end(twins: SkuTwins): CheckedCatalogue;
 }
 
-const gathering = (
+function gathering(
   { store }: OpenCatalogue,
   channels: readonly WorkspaceChannel[],
   wishes: CheckWishes,
-): Gathering => {
+): Gathering {
   const { examples, onFinding, choice = everything } = wishes;
   const isMeant = isFindingMeant(wishes);
   const checked = channels.map((channel) => ({
@@ -100,14 +100,14 @@ const gathering = (
       return { channels: checked, catalogue, products };
     },
   };
-};
+}
 
 /** Checks the whole catalogue in one pass, for all channels at once. */
-export const checkCatalogue = async (
+export async function checkCatalogue(
   open: OpenCatalogue,
   channels: readonly WorkspaceChannel[],
   wishes: CheckWishes = {},
-): Promise<CheckedCatalogue> => {
+): Promise<CheckedCatalogue> {
   const { store } = open;
   const { choice = everything, workers, placedIn } = wishes;
   const work: CheckWork = { placedIn };
@@ -148,4 +148,4 @@ export const checkCatalogue = async (
   } finally {
     await kept?.close();
   }
-};
+}

@@ -57,11 +57,11 @@ interface GrowingTally extends LinkTally {
 }
 
 /** Asks every web address that the channels' listings show, batch by batch as the catalogue is read. */
-export const checkLinks = async (
+export async function checkLinks(
   channels: readonly WorkspaceChannel[],
   store: Store,
   check: LinkCheck,
-): Promise<readonly LinkTally[]> => {
+): Promise<readonly LinkTally[]> {
   const asker = linkAsker({ allowPrivate: check.allowPrivate, timeout: TIMEOUT });
   const run = new LinkRun(asker, store.linkAnswers(), check);
   const tallies = channels.map((channel): GrowingTally => ({
@@ -88,7 +88,7 @@ export const checkLinks = async (
     await asker.close();
   }
   return tallies;
-};
+}
 
 class LinkRun {
   private readonly uses: Use[] = [];
@@ -170,11 +170,11 @@ class LinkRun {
 
 const isPicture = ({ limits }: CategoryField): boolean => limits.minPixels !== undefined;
 
-const findingOf = (
+function findingOf(
   url: string,
   { field: { label }, limits: { minPixels } }: CategoryField,
   answer: LinkAnswer | undefined,
-): Diagnostic | undefined => {
+): Diagnostic | undefined {
   if (answer === undefined) return undefined;
   switch (answer.link) {
     case "refused":
@@ -193,4 +193,4 @@ const findingOf = (
       return diagnostic("picture-too-small", { label, url, width, height, least: minPixels });
     }
   }
-};
+}

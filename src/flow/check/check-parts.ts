@@ -16,11 +16,11 @@ import { isOutcomeMeant, type Narrowing } from "./narrowing.js";
 export type CheckWork = Pick<Narrowing, "placedIn">;
 
 /** Checks one stretch of the catalogue after the other. */
-export const checkParts = async (
+export async function checkParts(
   { store }: { readonly store: Store },
   channels: readonly WorkspaceChannel[],
   work: CheckWork & { readonly choice?: Choice },
-): Promise<PartWork<LoggedPart>> => {
+): Promise<PartWork<LoggedPart>> {
   const { choice = everything } = work;
   const log = new FamilyLog(channels);
   const writeBeside = besideFacts();
@@ -53,7 +53,7 @@ export const checkParts = async (
     await pass(store.families(range));
     return log.take();
   };
-};
+}
 
 /** Takes what was written of families, one after the other, each in this order. */
 export interface CheckedVisitor {
@@ -63,9 +63,7 @@ export interface CheckedVisitor {
 }
 
 /** Reads what {@link checkParts} wrote of families, stretch by stretch. */
-export const checkedReader = (
-  channels: number,
-): ((families: FamilyFacts, visitor: CheckedVisitor) => void) => {
+export function checkedReader(channels: number): (families: FamilyFacts, visitor: CheckedVisitor) => void {
   const readers = Array.from({ length: channels }, () => new JudgedReader());
   return (families, visitor) =>
     readFamilies(families, channels, (facts) => {
@@ -74,4 +72,4 @@ export const checkedReader = (
       for (const [channel, reader] of readers.entries())
         reader.all(facts, (kept) => visitor.outcome(channel, kept));
     });
-};
+}

@@ -26,12 +26,12 @@ export interface CheckedProduct {
 }
 
 /** Where one product stands on each channel, with every reason; refuses a SKU that nobody knows. */
-export const checkProduct = async (
+export async function checkProduct(
   sku: string,
   channels: readonly WorkspaceChannel[],
   store: Store,
   narrowing: Narrowing,
-): Promise<CheckedProduct> => {
+): Promise<CheckedProduct> {
   const family = await store.familyOf(sku);
   const product = family?.members.find((member) => member.sku === sku);
   if (family === undefined || product === undefined) throw new Refusal([await unknownSku(sku, store)]);
@@ -44,4 +44,4 @@ export const checkProduct = async (
       standings.push({ setup, outcome, findings: outcome.findings.filter(isFindingMeant(narrowing)) });
   }
   return { product, standings };
-};
+}

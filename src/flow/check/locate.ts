@@ -8,7 +8,7 @@ const QUOTE = 34;
 const LINE_FEED = 10;
 
 /** The line that each row of a CSV file begins on: a quoted cell may span lines. Row 1 is the header. */
-export const linesOfRows = (bytes: Uint8Array): Uint32Array => {
+export function linesOfRows(bytes: Uint8Array): Uint32Array {
   let lines = new Uint32Array(1024);
   let [row, line, quoted, atStart] = [0, 1, false, true];
   for (const byte of bytes) {
@@ -28,13 +28,13 @@ export const linesOfRows = (bytes: Uint8Array): Uint32Array => {
     }
   }
   return lines.subarray(0, row);
-};
+}
 
 /** A file's path from the workspace's folder, and the line that a row begins on; undefined where it is not to be found. */
 export type Locator = (place: Place) => { readonly uri: string; readonly line: number } | undefined;
 
 /** Finds the places of findings among the workspace's files; data files lie in `data/` as long as they are kept. */
-export const locatorIn = (workspace: Workspace): Locator => {
+export function locatorIn(workspace: Workspace): Locator {
   const paths = new Map<string, string | undefined>();
   const rows = new Map<string, Uint32Array>();
   const pathOf = (file: string): string | undefined => {
@@ -61,4 +61,4 @@ export const locatorIn = (workspace: Workspace): Locator => {
     if (line !== undefined || row === undefined) return { uri, line: line ?? 1 };
     return { uri, line: rowsOf(uri)[row - 1] ?? row };
   };
-};
+}

@@ -17,10 +17,10 @@ export interface Narrowing {
 }
 
 /** Refuses a field or code that there is none of: nothing found would else look like nothing wrong. */
-export const refuseUnknown = (
+export function refuseUnknown(
   { field, code, placedIn }: Narrowing,
   channels: readonly WorkspaceChannel[],
-): void => {
+): void {
   const fields = channels.flatMap(({ setup }) => setup.definition.fieldNames.all);
   if (field !== undefined && !channels.some(({ setup }) => fieldNamed(setup.definition, field)))
     throw new Refusal([diagnostic("unknown-field", { field, nearest: nearest(field, new Set(fields)) })]);
@@ -39,7 +39,7 @@ export const refuseUnknown = (
     const reason = `--code: "${code}" is no finding's code${near.length === 0 ? "" : `; nearest: ${near.join(", ")}`}; docs/diagnostics.md lists them`;
     throw new Refusal([diagnostic("unknown-option", { reason })]);
   }
-};
+}
 
 /** Whether a finding was asked for. */
 export const isFindingMeant =
@@ -48,10 +48,10 @@ export const isFindingMeant =
     (field === undefined || finding.field === field) && (code === undefined || finding.code === code);
 
 /** Whether an outcome's product stands in the channel's category that was asked for. */
-export const isOutcomeMeant = (
+export function isOutcomeMeant(
   { placedIn }: Narrowing,
   { setup }: WorkspaceChannel,
-): ((outcome: Outcome) => boolean) => {
+): (outcome: Outcome) => boolean {
   if (placedIn === undefined) return () => true;
   const wanted = setup.definition.tree.named(placedIn);
   return (outcome) => {
@@ -60,4 +60,4 @@ export const isOutcomeMeant = (
       wanted !== undefined && isFilled && withAncestors(outcome.listing.plan.rules.category).includes(wanted)
     );
   };
-};
+}

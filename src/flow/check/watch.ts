@@ -21,18 +21,18 @@ const STORE = join(".lexicant", "store.db");
 const isNoise = (name: string): boolean => /~$|\.sw[a-z]$|^\.landing-|\.unfinished$|\.tmp$/.test(name);
 
 /** Whether a path of the workspace can matter to a check, or lies above what can. */
-const isWatched = (file: string): boolean => {
+function isWatched(file: string): boolean {
   const [first = ""] = file.split(sep);
   if (first === "" || first === MANIFEST || first === ".lexicant")
     return first !== ".lexicant" || file === first || file === STORE;
   return folders.has(first) && !isNoise(basename(file));
-};
+}
 
 /** What a change means: what is decided or stored is checked again, an incoming file waits for its import. */
 const isIncoming = (file: string): boolean => file.split(sep)[0] === "data";
 
 /** All that a check reads, as far as the disk tells: two that are alike need no second check. */
-const stateOf = async (root: string): Promise<string> => {
+async function stateOf(root: string): Promise<string> {
   const lines: string[] = [];
   const look = async (file: string): Promise<void> => {
     const path = join(root, file);
@@ -47,7 +47,7 @@ const stateOf = async (root: string): Promise<string> => {
   };
   for (const file of [MANIFEST, STORE, ...folders]) if (!isIncoming(file)) await look(file);
   return lines.join("\n");
-};
+}
 
 /** Where a person follows the checks. */
 export interface WatchScreen {
@@ -65,13 +65,13 @@ export interface WatchScreen {
  * that is faulty for a moment is told, and the next change tried again.
  * @throws Refusal when the workspace goes meanwhile
  */
-export const watchWorkspace = async (
+export async function watchWorkspace(
   folder: NamedFolder,
   cwd: string,
   screen: WatchScreen,
   ended: () => Promise<void>,
   check: () => Promise<ExitCode>,
-): Promise<ExitCode> => {
+): Promise<ExitCode> {
   const root = workspaceRoot(folder, cwd);
   let exit: ExitCode = 0;
   let checked = "";
@@ -131,4 +131,4 @@ export const watchWorkspace = async (
     return watcher.close();
   });
   return exit;
-};
+}

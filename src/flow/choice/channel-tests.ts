@@ -19,13 +19,13 @@ export interface ChannelTest {
 }
 
 /** A channel whose listings are made once more, for nothing but the choice. */
-const opened = async ({ workspace, store, surroundings }: OpenCatalogue, channel: string) => {
+async function opened({ workspace, store, surroundings }: OpenCatalogue, channel: string) {
   const { setup, recall } = await loadChannel(workspace, store, channel, await surroundings());
   return { channel, setup, recall, pipeline: pipelineFor(setup, () => undefined) };
-};
+}
 
 /** Those that the channel holds back. */
-export const lackingTest = async (open: OpenCatalogue, channel: string): Promise<ChannelTest> => {
+export async function lackingTest(open: OpenCatalogue, channel: string): Promise<ChannelTest> {
   refuseUnused(channel, open.workspace);
   const { recall, pipeline } = await opened(open, channel);
   return {
@@ -38,10 +38,10 @@ export const lackingTest = async (open: OpenCatalogue, channel: string): Promise
           .map((one) => productOf(one).sku),
       ),
   };
-};
+}
 
 /** Those that the channel does not have as they are now: new, changed, held, or to leave it. */
-export const changedTest = async (open: OpenCatalogue, channel: string): Promise<ChannelTest> => {
+export async function changedTest(open: OpenCatalogue, channel: string): Promise<ChannelTest> {
   const { setup, recall, pipeline } = await opened(open, channel);
   const liveOf = (sku: string) => setup.live?.(asSku(sku));
   return {
@@ -64,4 +64,4 @@ export const changedTest = async (open: OpenCatalogue, channel: string): Promise
       return changed;
     },
   };
-};
+}

@@ -24,11 +24,11 @@ interface ProductTests {
   readonly group: NamedValue | undefined;
 }
 
-const productTests = async (
+async function productTests(
   { store, surroundings }: OpenCatalogue,
   { where, category, group, sku }: ChoiceWishes,
   io: Io,
-): Promise<ProductTests> => {
+): Promise<ProductTests> {
   const named = {
     category: category === undefined ? undefined : namedCategory(category),
     group: group === undefined ? undefined : namedGroup(group),
@@ -52,7 +52,7 @@ const productTests = async (
     tests.push((product) => condition.run(product) === true);
   }
   return { byName, tests, ...named };
-};
+}
 
 const passesAll = ({ byName, tests }: ProductTests, product: Product): boolean =>
   byName.reduce((passes, test) => test(product) && passes, true) && tests.every((test) => test(product));
@@ -61,12 +61,12 @@ const passesAll = ({ byName, tests }: ProductTests, product: Product): boolean =
  * The choice that wishes ask for; `channels` are those that `changed` is asked of.
  * @throws Refusal for a condition that is faulty, SKUs that nobody knows, a channel that is not in use
  */
-export const chooseProducts = async (
+export async function chooseProducts(
   open: OpenCatalogue,
   wishes: ChoiceWishes,
   io: Io,
   channels: readonly string[] = open.workspace.channelsInUse,
-): Promise<Choice> => {
+): Promise<Choice> {
   if (!isNarrowed(wishes)) return everything;
   const { lacking, changed } = wishes;
   const asked = await productTests(open, wishes, io);
@@ -110,15 +110,15 @@ export const chooseProducts = async (
       if (passed === 0) throw new Refusal([diagnostic("nothing-chosen", { by: chosenBy(wishes) })], 1);
     },
   };
-};
+}
 
-const refuseName = (
+function refuseName(
   code: "unknown-own-category" | "unknown-group",
   name = "",
   known: ReadonlySet<string>,
-): never => {
+): never {
   throw new Refusal([diagnostic(code, { name, nearest: nearest(name, known) })]);
-};
+}
 
 /** The options that chose, as they were written. */
 const chosenBy = ({ where, category, group, sku }: ChoiceWishes): readonly string[] =>

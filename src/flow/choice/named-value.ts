@@ -11,7 +11,7 @@ export interface NamedValue {
   readonly isKnown: boolean;
 }
 
-const namedValue = (passes: (text: string) => boolean): NamedValue => {
+function namedValue(passes: (text: string) => boolean): NamedValue {
   const answers = new Map<string, boolean>();
   let isKnown = false;
   return {
@@ -26,21 +26,21 @@ const namedValue = (passes: (text: string) => boolean): NamedValue => {
       return isKnown;
     },
   };
-};
+}
 
 const folded = (path: string): string => ` > ${pathParts(path).map(fold).join(" > ")} > `;
 
 /** A category by its path or a part of it, whatever the case. */
-export const namedCategory = (category: string): NamedValue => {
+export function namedCategory(category: string): NamedValue {
   const wanted = folded(category);
   return namedValue((path) => folded(path).includes(wanted));
-};
+}
 
 /** A group by its name. */
 export const namedGroup = (group: string): NamedValue => namedValue((name) => name === group);
 
 /** What a person can have meant by a category: whole paths, and their last parts. */
-export const categoryNames = (paths: Iterable<string>): ReadonlySet<string> => {
+export function categoryNames(paths: Iterable<string>): ReadonlySet<string> {
   const names = new Set<string>();
   for (const path of paths) {
     const parts = pathParts(path);
@@ -51,4 +51,4 @@ export const categoryNames = (paths: Iterable<string>): ReadonlySet<string> => {
   }
   names.delete("");
   return names;
-};
+}

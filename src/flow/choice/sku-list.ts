@@ -16,8 +16,8 @@ const trimmed = (parts: readonly string[]): readonly string[] =>
  * SKUs as a command line names them: with commas between, or `@FILE` (or `@-`) with one a line.
  * @throws Refusal where the file cannot be read
  */
-export const skusIn = async (list: string, io: Io): Promise<readonly string[]> => {
+export async function skusIn(list: string, io: Io): Promise<readonly string[]> {
   if (!list.startsWith("@")) return trimmed(list.split(","));
   const text = await textBehind(list.slice(1), io);
   return trimmed(text.replace(/^\ufeff/, "").split(/\r\n?|\n/));
-};
+}

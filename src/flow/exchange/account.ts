@@ -9,7 +9,7 @@ import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 import type { Workspace } from "../../workspace/workspace.js";
 
 /** How a channel of the workspace takes files; refuses one whose definition does not say it. */
-export const exchangeOf = ({ setup }: WorkspaceChannel, what: string): ExchangeDefinition => {
+export function exchangeOf({ setup }: WorkspaceChannel, what: string): ExchangeDefinition {
   const { exchange, label } = setup.definition;
   if (exchange === undefined)
     throw new Refusal([
@@ -18,19 +18,19 @@ export const exchangeOf = ({ setup }: WorkspaceChannel, what: string): ExchangeD
       }),
     ]);
   return exchange;
-};
+}
 
 /** The account's address, as it is shown. */
 export const addressOf = ({ exchangeAccount }: WorkspaceChannel): string =>
   shownAddress(exchangeAccount.address ?? "");
 
 /** Opens the way to a channel, for as long as the work takes. */
-export const withCarrier = async <T>(
+export async function withCarrier<T>(
   channel: WorkspaceChannel,
   workspace: Workspace,
   io: Io,
   work: (carrier: Carrier) => Promise<T>,
-): Promise<T> => {
+): Promise<T> {
   const carrier = await openCarrier(
     {
       exchange: exchangeOf(channel, "files are sent"),
@@ -45,4 +45,4 @@ export const withCarrier = async <T>(
   } finally {
     await carrier.close();
   }
-};
+}

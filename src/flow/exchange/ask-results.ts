@@ -37,13 +37,13 @@ export const isOpen = ({ files, accepted, refused, listings }: Job): boolean =>
     accepted + refused < listings);
 
 /** What is said of every row of one file of a job alike. */
-const ofAllRows = async (
+async function ofAllRows(
   { jobs, channel, workspace }: ResultsAsker,
   job: Job,
   file: JobFile,
   isAccepted: boolean,
   message: string,
-): Promise<readonly RowOutcome[]> => {
+): Promise<readonly RowOutcome[]> {
   const { definition, channel: name } = channel.setup;
   const path = join(jobFolder(workspace, name, job.number), file.name);
   const within =
@@ -56,7 +56,7 @@ const ofAllRows = async (
       if (within === undefined || within.has(referenceOf(sku, listing, definition)))
         rows.push({ ...{ sku, isAccepted, message }, ...{ id: "", code: "", field: "" } });
   return rows;
-};
+}
 
 /** What asking needs. */
 export interface ResultsAsker {
@@ -67,22 +67,22 @@ export interface ResultsAsker {
 }
 
 /** Rows of files that the channel did not want as a whole. */
-export const thrownOutRows = async (asker: ResultsAsker, job: Job): Promise<readonly RowOutcome[]> => {
+export async function thrownOutRows(asker: ResultsAsker, job: Job): Promise<readonly RowOutcome[]> {
   const rows: RowOutcome[] = [];
   for (const file of job.files)
     if (file.state === "thrown out") addAll(rows, await ofAllRows(asker, job, file, false, file.because));
   return rows;
-};
+}
 
 /** Asks a channel how far it is with a job, and fetches the reports that there are. Notes how far it is. */
-export const askResults = async (
+export async function askResults(
   asker: ResultsAsker,
   carrier: Carrier,
   job: Job,
   patience: Patience,
   /** Whether a person wants to hear of what was answered, too. */
   isAgain = false,
-): Promise<ChannelAnswer> => {
+): Promise<ChannelAnswer> {
   const { workspace, jobs, channel, io } = asker;
   const { definition, channel: name } = channel.setup;
   const exchange = exchangeOf(channel, "answers are fetched");
@@ -120,4 +120,4 @@ export const askResults = async (
     }
   }
   return { progress, reports, besides };
-};
+}

@@ -38,11 +38,11 @@ const textsIn = (cells: LiveCells, column: LayoutColumn, layout: LayoutDefinitio
 const spaced = (texts: readonly string[]): readonly string[] =>
   texts.map((text) => text.replace(/\s+/gu, " ").trim());
 
-const readText = (
+function readText(
   text: string,
   { field, columns, definition, layout }: Tools,
   like: string | undefined,
-): string => {
+): string {
   const [first] = columns;
   // Without a currency or unit beside it the number is in that of what was sent.
   const currency =
@@ -54,7 +54,7 @@ const readText = (
     ...(unit === undefined ? {} : { unit }),
   });
   return "value" in reading ? canonicalText(reading.value) : text;
-};
+}
 
 interface Tools {
   readonly field: Field;
@@ -64,11 +64,11 @@ interface Tools {
 }
 
 /** The fields that an export has columns for, and how each is read. */
-export const liveFields = (
+export function liveFields(
   definition: ChannelDefinition,
   layout: LayoutDefinition,
   live: LiveLayout,
-): readonly LiveField[] => {
+): readonly LiveField[] {
   const offers = new Set<string>(
     definition.purposeRules
       .filter(({ purpose }) => purpose === "offer" || purpose === "stock")
@@ -112,4 +112,4 @@ export const liveFields = (
       },
     ];
   });
-};
+}

@@ -28,14 +28,14 @@ export interface ExchangeCaller extends Caller {
 }
 
 /** A fault on the way, told with the channel that it was met at. */
-export const told = async <T>(channel: string, doing: string, work: () => Promise<T>): Promise<T> => {
+export async function told<T>(channel: string, doing: string, work: () => Promise<T>): Promise<T> {
   try {
     return await work();
   } catch (error) {
     if (!(error instanceof ExchangeFault)) throw error;
     throw new Refusal([diagnostic("exchange-failed", { channel, doing, reason: error.message })], 3);
   }
-};
+}
 
 /** Works as the only one that deals with a channel of the workspace. */
 export const withChannelAlone = <T>(
@@ -76,7 +76,7 @@ export const outlookOf = (
 export type Settling =
   { readonly kind: "arrived"; readonly reference: string } | { readonly kind: "again" } | undefined;
 
-const settleUnclear = async (jobs: ChannelJobs, job: Job, settling: Settling, at: string): Promise<void> => {
+async function settleUnclear(jobs: ChannelJobs, job: Job, settling: Settling, at: string): Promise<void> {
   if (settling === undefined) return;
   const file = job.files.find(({ state }) => state === "sending");
   if (file === undefined) return;
@@ -85,22 +85,22 @@ const settleUnclear = async (jobs: ChannelJobs, job: Job, settling: Settling, at
       ? ({ state: "waiting", at } as const)
       : ({ state: "sent", reference: settling.reference, at } as const);
   await jobs.change(job.number, file.position, change);
-};
+}
 
-const jobOf = async (jobs: ChannelJobs, number: number, channel: string): Promise<Job> => {
+async function jobOf(jobs: ChannelJobs, number: number, channel: string): Promise<Job> {
   const found = (await jobs.list()).find((job) => job.number === number);
   if (found === undefined) throw new Refusal([diagnostic("no-job", { channel, job: String(number) })]);
   return found;
-};
+}
 
 /** Sends a build, or what of an earlier sending was not done. */
-export const submitChannel = async (
+export async function submitChannel(
   caller: ExchangeCaller,
   name: string,
   { settling, ...wishes }: SubmitWishes & { readonly settling?: Settling },
   io: Io,
   watch: SubmitWatch,
-): Promise<Submitted> => {
+): Promise<Submitted> {
   // Secrets and addresses that will not do are found before anything is noted, and while nobody waits for the workspace.
   await withCatalogue(caller.workspace, io, async ({ workspace, store, surroundings }) => {
     const channel = await loadChannel(workspace, store, name, await surroundings());
@@ -135,7 +135,7 @@ export const submitChannel = async (
   // What the channel did not want at all is refused, row by row.
   if (sent.job.files.some(({ state }) => state === "thrown out")) await noteThrownOut(caller, name, job, io);
   return sent;
-};
+}
 
 const noteThrownOut = (caller: ExchangeCaller, name: string, number: number, io: Io): Promise<object> =>
   withWritableCatalogue(caller, io, async (open) => {
@@ -162,10 +162,10 @@ const MOST_REASONS = 20;
 const SHOWN_UNANSWERED = 5;
 
 /** One row for each reason of the channel's; the most frequent first. */
-const byReason = async (
+async function byReason(
   jobs: ChannelJobs,
   job: number,
-): Promise<readonly (RowOutcome & { alike: number })[]> => {
+): Promise<readonly (RowOutcome & { alike: number })[]> {
   const reasons = new Map<string, RowOutcome & { alike: number }>();
   for await (const batch of jobs.refused(job))
     for (const row of batch) {
@@ -175,7 +175,7 @@ const byReason = async (
       else known.alike++;
     }
   return [...reasons.values()].sort((a, b) => b.alike - a.alike).slice(0, MOST_REASONS);
-};
+}
 
 /** Which answer is wanted. */
 export interface ResultsWish {
@@ -186,7 +186,7 @@ export interface ResultsWish {
   readonly isAgain?: boolean;
 }
 
-const chosenJobs = (all: readonly Job[], { job, report }: ResultsWish, channel: string): readonly Job[] => {
+function chosenJobs(all: readonly Job[], { job, report }: ResultsWish, channel: string): readonly Job[] {
   const numbered = all.filter(({ number }) => number === job);
   const found =
     job !== undefined
@@ -198,19 +198,19 @@ const chosenJobs = (all: readonly Job[], { job, report }: ResultsWish, channel: 
   if (found.length > 0) return [...found].sort((a, b) => a.number - b.number);
   if (job === undefined && last !== undefined) return [last];
   throw new Refusal([diagnostic("no-job", { channel, job: job === undefined ? "" : String(job) })]);
-};
+}
 
 /** The file that a report without a name is of, where there is just one. */
 const onlyFile = (workspace: Workspace, { channel, number, files }: Job): string | undefined =>
   files.length === 1 ? join(jobFolder(workspace, channel, number), files[0]?.name ?? "") : undefined;
 
 /** Asks a channel what became of what was sent, or reads a report that a person has, and notes it. */
-export const resultsOfChannel = async (
+export async function resultsOfChannel(
   caller: ExchangeCaller,
   name: string,
   wish: ResultsWish,
   io: Io,
-): Promise<readonly JobResults[]> => {
+): Promise<readonly JobResults[]> {
   const asked = await withCatalogue(caller.workspace, io, async ({ workspace, store, surroundings }) => {
     const channel = await loadChannel(workspace, store, name, await surroundings());
     const jobs = store.jobsOf(name);
@@ -276,15 +276,15 @@ export const resultsOfChannel = async (
     results.push(shown);
   }
   return results;
-};
+}
 
 /** Tells whoever wants to know how a job ended. */
-const tellOf = async (
+async function tellOf(
   workspace: Workspace,
   { job, refused, reading }: JobResults,
   report: string | undefined,
   io: Io,
-): Promise<void> => {
+): Promise<void> {
   if (reading.length > 0) return;
   const counts = { listings: job.listings, accepted: job.accepted, refused: job.refused };
   const causes = refused.map(
@@ -301,10 +301,10 @@ const tellOf = async (
     },
     io,
   );
-};
+}
 
 /** What was heard of a job in one answer after the other. */
-const hear = (heard: Map<number, ReportTaken>, job: number, taken: ReportTaken): void => {
+function hear(heard: Map<number, ReportTaken>, job: number, taken: ReportTaken): void {
   const before = heard.get(job);
   heard.set(
     job,
@@ -319,19 +319,19 @@ const hear = (heard: Map<number, ReportTaken>, job: number, taken: ReportTaken):
           news: [...before.news, ...taken.news],
         },
   );
-};
+}
 
 const FIRST_ASK_MILLISECONDS = 300;
 const LONGEST_ASK_MILLISECONDS = 15_000;
 
 /** Asks again and again until the channel has done with what was sent, or patience ends. */
-export const awaitResults = async (
+export async function awaitResults(
   caller: ExchangeCaller,
   name: string,
   { minutes, ...wish }: ResultsWish & { readonly minutes: number },
   io: Io,
   watch: (reading: readonly FileProgress[]) => void,
-): Promise<readonly JobResults[]> => {
+): Promise<readonly JobResults[]> {
   const begun = performance.now();
   const heard = new Map<number, ReportTaken>();
   for (let wait = FIRST_ASK_MILLISECONDS; ; wait = Math.min(LONGEST_ASK_MILLISECONDS, wait * 1.6)) {
@@ -343,4 +343,4 @@ export const awaitResults = async (
     watch(reading);
     await pause(wait);
   }
-};
+}

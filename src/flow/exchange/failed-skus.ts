@@ -6,18 +6,18 @@ import type { ChannelLedger } from "../../store/ledger.js";
 import { reportRows } from "./read-report.js";
 
 /** The SKUs that a channel refused and was sent nothing else for since. */
-export const refusedSkus = async (jobs: ChannelJobs): Promise<ReadonlySet<string>> => {
+export async function refusedSkus(jobs: ChannelJobs): Promise<ReadonlySet<string>> {
   const skus = new Set<string>();
   for await (const batch of jobs.standing("refused")) for (const { sku } of batch) skus.add(sku);
   return skus;
-};
+}
 
 /** The SKUs that a result report refused, by the references that the channel was sent. */
-export const failedSkus = async (
+export async function failedSkus(
   path: string,
   { setup }: WorkspaceChannel,
   ledger: ChannelLedger,
-): Promise<ReadonlySet<string>> => {
+): Promise<ReadonlySet<string>> {
   const { results, identifiedBy, label } = setup.definition;
   if (results === undefined)
     throw new Refusal([
@@ -35,4 +35,4 @@ export const failedSkus = async (
       for (const { sku, listing } of batch)
         if (refused.has(listing.values[identifiedBy] ?? "")) skus.add(sku);
   return skus;
-};
+}

@@ -15,11 +15,11 @@ export const jobFolder = (workspace: Workspace, channel: string, job: number): s
   workspace.path(".lexicant", "jobs", channel, String(job));
 
 /** The sum of a file's bytes. */
-export const sha256Of = async (path: string): Promise<string> => {
+export async function sha256Of(path: string): Promise<string> {
   const hash = createHash("sha256");
   for await (const chunk of createReadStream(path)) hash.update(chunk as Buffer);
   return hash.digest("hex");
-};
+}
 
 /** A file that a job is to send, as it lies in the folder of builds. */
 export interface FoundFile {
@@ -30,7 +30,7 @@ export interface FoundFile {
 }
 
 /** What the record of the last build in a folder says of its files. */
-const builtIn = async (folder: string): Promise<ReadonlyMap<string, string>> => {
+async function builtIn(folder: string): Promise<ReadonlyMap<string, string>> {
   try {
     const { files } = JSON.parse(await readFile(join(folder, RECORD_FILE), "utf8")) as {
       readonly files: readonly Pick<BuiltFile, "name" | "sha256">[];
@@ -39,17 +39,17 @@ const builtIn = async (folder: string): Promise<ReadonlyMap<string, string>> => 
   } catch {
     return new Map();
   }
-};
+}
 
 /**
  * The files of a build as they lie there; refuses one that is gone, or was changed by hand: what the ledger knows of its
  * rows would not be what the channel gets.
  */
-export const foundFiles = async (
+export async function foundFiles(
   folder: string,
   names: readonly string[],
   shown: string,
-): Promise<readonly FoundFile[]> => {
+): Promise<readonly FoundFile[]> {
   const built = await builtIn(folder);
   return Promise.all(
     names.map(async (name) => {
@@ -68,10 +68,10 @@ export const foundFiles = async (
       return { name, path, bytes: found.size, sha256 };
     }),
   );
-};
+}
 
 /** Keeps the files of a job: a build puts new files beside and never changes these, so that a link is a copy. */
-export const keepFiles = async (files: readonly FoundFile[], folder: string): Promise<void> => {
+export async function keepFiles(files: readonly FoundFile[], folder: string): Promise<void> {
   try {
     await rm(folder, { recursive: true, force: true });
     await mkdir(folder, { recursive: true });
@@ -82,16 +82,16 @@ export const keepFiles = async (files: readonly FoundFile[], folder: string): Pr
   } catch (error) {
     throw writeFault(".lexicant/jobs", error);
   }
-};
+}
 
 /** Takes away what jobs kept that are older than so many. */
-export const forgetFiles = async (
+export async function forgetFiles(
   workspace: Workspace,
   channel: string,
   kept: readonly number[],
-): Promise<void> => {
+): Promise<void> {
   const folder = workspace.path(".lexicant", "jobs", channel);
   const known = new Set(kept.map(String));
   for (const name of await readdir(folder).catch(() => []))
     if (!known.has(name)) await rm(join(folder, name), { recursive: true, force: true });
-};
+}

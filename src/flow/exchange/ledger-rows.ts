@@ -23,11 +23,11 @@ export interface LedgerRow {
   readonly message: string;
 }
 
-const stateOf = ({ listing }: LedgerEntry, standing: Standing | undefined): LedgerStanding => {
+function stateOf({ listing }: LedgerEntry, standing: Standing | undefined): LedgerStanding {
   if (standing !== undefined) return standing.state;
   if (listing.withdrawn === true) return "withdrawn";
   return listing.isGroup === true ? "group" : "listed";
-};
+}
 
 const rowOf = (entry: LedgerEntry, standing: Standing | undefined): LedgerRow => ({
   ...entry,
@@ -59,13 +59,13 @@ export async function* ledgerRows(ledger: ChannelLedger, jobs: ChannelJobs): Asy
 }
 
 /** The same of one SKU; undefined where it was never sent. */
-export const ledgerRow = async (
+export async function ledgerRow(
   sku: string,
   ledger: ChannelLedger,
   jobs: ChannelJobs,
-): Promise<LedgerRow | undefined> => {
+): Promise<LedgerRow | undefined> {
   const entry = (await ledger.of({ skus: [sku] })).get(sku);
   const standing = (await jobs.standings([sku])).get(sku);
   if (entry !== undefined) return rowOf(entry, standing);
   return standing === undefined ? undefined : withoutListing(standing);
-};
+}

@@ -23,11 +23,11 @@ const choiceOf = (skus: ReadonlySet<string>): Choice => ({
 });
 
 /** Which files mend it: of changes, of whole listings, of endings; each undefined where nothing is for it. */
-const mendings = (
+function mendings(
   { toAmend, toSend, toEnd }: Reconciled,
   purposes: readonly PurposeName[],
   isWhole: boolean,
-): readonly { readonly purpose: PurposeName; readonly skus: ReadonlySet<string> | undefined }[] => {
+): readonly { readonly purpose: PurposeName; readonly skus: ReadonlySet<string> | undefined }[] {
   const amends = purposes.includes("amend");
   const whole = new Set([...toSend, ...(amends ? [] : toAmend)]);
   // A channel that takes whole files is sent all: what is not in one ends.
@@ -39,16 +39,16 @@ const mendings = (
       ? [{ purpose: "withdraw" as const, skus: toEnd }]
       : []),
   ];
-};
+}
 
 /** Builds the files that mend what the last export showed; nothing is sent. */
-export const mendLive = async (
+export async function mendLive(
   caller: ExchangeCaller,
   name: string,
   found: Reconciled,
   { isTrial, confirmed }: { readonly isTrial: boolean; readonly confirmed: boolean },
   io: Io,
-): Promise<readonly MendingBuild[]> => {
+): Promise<readonly MendingBuild[]> {
   const built: MendingBuild[] = [];
   const probe = async (index: number): Promise<boolean> => {
     const done = await withWritableCatalogue(caller, io, async (open) => {
@@ -87,4 +87,4 @@ export const mendLive = async (
   // Each file is a landing of its own.
   for (let index = 0; !(await probe(index)); index++);
   return built;
-};
+}

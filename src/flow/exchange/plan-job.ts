@@ -57,24 +57,24 @@ export const factsOf = (
   number: String(job),
 });
 
-const isOf = (file: string, layout: { readonly file: string }): boolean => {
+function isOf(file: string, layout: { readonly file: string }): boolean {
   const [stem, ending] = [layout.file.replace(/\.[^.]*$/, ""), extname(layout.file)];
   const fixed = stem.replace(/\{[a-z]+\}.*$/, "");
   return file.startsWith(fixed) && file.replace(/\.(?:gz|zip)$/, "").endsWith(ending);
-};
+}
 
 /** The files of a build that go to the channel: those of the layout that it takes. */
-const sendable = (build: BuildNote, channel: WorkspaceChannel): readonly string[] => {
+function sendable(build: BuildNote, channel: WorkspaceChannel): readonly string[] {
   const { definition } = channel.setup;
   const own = sentLayoutOf(definition);
   return own === undefined ? build.files : build.files.filter((file) => isOf(file, own));
-};
+}
 
-const chosenBuild = (
+function chosenBuild(
   builds: readonly BuildNote[],
   { files, purpose }: SubmitWishes,
   channel: string,
-): BuildNote => {
+): BuildNote {
   const names = files.map((file) => basename(file));
   const among = builds.filter((build) => purpose === undefined || purposeOf(build) === purpose);
   const found = among.find((build) => names.every((name) => build.files.includes(name)));
@@ -86,16 +86,16 @@ const chosenBuild = (
       ? `there is no build${purpose === undefined ? "" : ` for ${purpose}`} to be sent. Next: lexicant build ${channel}${purpose === undefined ? "" : ` --purpose ${purpose}`}`
       : `${names.join(", ")}: not the files of one of the last builds${near.length === 0 ? "" : `; nearest: ${near.join(", ")}`}`;
   throw new Refusal([diagnostic("unknown-option", { reason })]);
-};
+}
 
 /** Which files go, and under which names. Nothing is changed. */
-export const planJob = async (
+export async function planJob(
   channel: WorkspaceChannel,
   workspace: Workspace,
   ledger: ChannelLedger,
   jobs: ChannelJobs,
   wishes: SubmitWishes,
-): Promise<JobPlan> => {
+): Promise<JobPlan> {
   const { setup } = channel;
   const { definition } = setup;
   const { send } = exchangeOf(channel, "files are sent");
@@ -130,7 +130,7 @@ export const planJob = async (
       ),
     })),
   };
-};
+}
 
 /** Names carry the channel's own count of sendings, which no build and no other account shifts. */
 const nextNumber = (jobs: readonly Job[]): number => jobs.length + 1;

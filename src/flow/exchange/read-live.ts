@@ -22,15 +22,15 @@ export interface LiveRow {
 }
 
 /** The layout whose columns an export has. */
-export const liveLayoutOf = ({ layouts, exchange }: ChannelDefinition): LayoutDefinition => {
+export function liveLayoutOf({ layouts, exchange }: ChannelDefinition): LayoutDefinition {
   const name = exchange?.live?.layout ?? exchange?.send.layout;
   const found = layouts.find((one) => one.name === name) ?? layouts[0];
   if (found === undefined) throw new Error("a definition has a layout");
   return found;
-};
+}
 
 /** An export's rows are like those of the files: where both are of one format, its separator is theirs. */
-const readAs = ({ format, records }: LiveLayout, layout: LayoutDefinition): ReadAs => {
+function readAs({ format, records }: LiveLayout, layout: LayoutDefinition): ReadAs {
   const own = recordFormat(format).readAs;
   const ours = layout.format === format ? readBack(layout) : undefined;
   return {
@@ -38,7 +38,7 @@ const readAs = ({ format, records }: LiveLayout, layout: LayoutDefinition): Read
     delimiter: own.delimiter ?? ours?.delimiter,
     records: records === "" ? undefined : records.split("/").filter(Boolean).join("/"),
   };
-};
+}
 
 /**
  * Reads a channel's export of live listings.

@@ -25,7 +25,7 @@ export interface ReportRow {
 }
 
 /** Where a report's records and their columns stand: `/hall/lot/number` is the column number of the record hall/lot. */
-const placesIn = (results: ResultLayout) => {
+function placesIn(results: ResultLayout) {
   const { format, ref } = results;
   const records = recordFormat(format).isTree
     ? ref.split("/").filter(Boolean).slice(0, -1).join("/")
@@ -35,9 +35,9 @@ const placesIn = (results: ResultLayout) => {
     within: (path: string): string =>
       records === undefined ? path : path.replace(/^\//, "").slice(records.length + 1),
   };
-};
+}
 
-const columnOf = (table: TableStream, name: string): number => {
+function columnOf(table: TableStream, name: string): number {
   const found = table.column(name);
   if (found !== undefined) return found;
   throw new Refusal([
@@ -47,7 +47,7 @@ const columnOf = (table: TableStream, name: string): number => {
       { place: { file: table.file, row: table.headerRow } },
     ),
   ]);
-};
+}
 
 const MOST_MESSAGE = 1000;
 
@@ -91,11 +91,11 @@ export async function* reportRows(path: string, results: ResultLayout): AsyncGen
 }
 
 /** The field that a channel means by the name of a column, a label or a code; "" for none. */
-export const fieldMeant = (
+export function fieldMeant(
   name: string,
   { fields }: ChannelDefinition,
   layout: LayoutDefinition | undefined,
-): string => {
+): string {
   if (name === "") return "";
   const folded = fold(name);
   const column = layout?.columns.find((one) => fold(one.name) === folded);
@@ -104,14 +104,14 @@ export const fieldMeant = (
     fields.find(({ code, label }) => fold(code) === folded || fold(label) === folded)?.code ??
     ""
   );
-};
+}
 
 /** Rows of a file as it was sent, by their numbers: what stood in the column with our reference. */
-export const sentReferences = async (
+export async function sentReferences(
   path: string,
   definition: ChannelDefinition,
   layout: LayoutDefinition | undefined,
-): Promise<ReadonlyMap<number, string>> => {
+): Promise<ReadonlyMap<number, string>> {
   const found = new Map<number, string>();
   const column = layout?.columns.find(({ field }) => field.code === definition.identifiedBy);
   const form = layout === undefined ? undefined : readBack(layout);
@@ -130,4 +130,4 @@ export const sentReferences = async (
     await source.close();
   }
   return found;
-};
+}

@@ -69,11 +69,11 @@ export interface Reconciled {
 const keyOf = (reference: string, isGroup: boolean): string => (isGroup ? `group ${reference}` : reference);
 
 /** Keeps an export by the channel's own references. Gives how many listings it holds. */
-const stageExport = async (
+async function stageExport(
   path: string,
   channel: WorkspaceChannel,
   notes: LedgerNotes,
-): Promise<{ readonly listings: number; readonly ids: ReadonlyMap<string, string> }> => {
+): Promise<{ readonly listings: number; readonly ids: ReadonlyMap<string, string> }> {
   const { definition } = channel.setup;
   const { live } = exchangeOf(channel, "its export of live listings is read");
   if (live === undefined) throw new Error("asked for an export that the definition does not know");
@@ -92,7 +92,7 @@ const stageExport = async (
       await notes.note(family++, [keptListing(sku, listing)]);
     }
   return { listings, ids };
-};
+}
 
 const empty: LiveListing = {
   name: undefined,
@@ -149,7 +149,7 @@ interface RowOfOurs {
 }
 
 /** What one listing comes to: what is told of it, and how the channel has it, with what it alters by itself put right. */
-const compared = (
+function compared(
   pass: Pass,
   sku: string,
   cells: LiveCells,
@@ -160,7 +160,7 @@ const compared = (
   readonly differs: number;
   readonly waiting: number;
   readonly isBlank: boolean;
-} => {
+} {
   // What the export has no column for is as it was sent, as far as anybody knows.
   const values: Record<string, string> = Object.fromEntries(
     Object.entries(sent ?? now ?? {}).filter(([code]) => !pass.covered.has(code)),
@@ -186,16 +186,16 @@ const compared = (
     } else waiting++;
   }
   return { values, differs, waiting, isBlank };
-};
+}
 
-const valuesOf = (row: FileRow, { setup }: WorkspaceChannel): LiveListing["values"] => {
+function valuesOf(row: FileRow, { setup }: WorkspaceChannel): LiveListing["values"] {
   const values: Record<string, string> = {};
   for (const field of setup.definition.fields) {
     const text = textIn(row, field);
     if (text !== "") values[field.code] = text;
   }
   return values;
-};
+}
 
 /** The reference that a listing has at the channel, by its values. */
 const referenceKey = (
@@ -206,11 +206,11 @@ const referenceKey = (
 ): string => keyOf(referenceOf(sku, { values, ...(isGroup ? { isGroup } : {}) }, definition), isGroup);
 
 /** How the channel has a listing: what the export shows, and what tells it and its group as we know that. */
-const asShown = (
+function asShown(
   { base, isGroup }: RowOfOurs,
   shown: Readonly<Record<string, string>>,
   { definition }: Pass,
-): LiveListing => {
+): LiveListing {
   const values = { ...shown };
   for (const code of [definition.identifiedBy, groupFieldOf(definition.groups)])
     if (code !== undefined && base.values[code] !== undefined) values[code] = base.values[code];
@@ -221,10 +221,10 @@ const asShown = (
     ...(isGroup ? { isGroup: true } : {}),
     values,
   };
-};
+}
 
 /** Looks at one row that we know: tells where the sides disagree, and notes how the channel has it. */
-const look = async (row: RowOfOurs, pass: Pass): Promise<void> => {
+async function look(row: RowOfOurs, pass: Pass): Promise<void> {
   const { sku, isGroup, came, sent, now } = row;
   const { found } = pass;
   pass.handled.add(sku, 1);
@@ -248,7 +248,7 @@ const look = async (row: RowOfOurs, pass: Pass): Promise<void> => {
   if (result.differs === 0 && !isGroup) found.agreeing++;
   if (result.differs > 0) (result.isBlank ? found.toSend : found.toAmend).add(sku);
   await pass.notes.note(row.family, [keptListing(sku, asShown(row, result.values, pass))]);
-};
+}
 
 /** What a build would hold now, family by family, held against the export. */
 const lookAtListings = (store: Store, pass: Pass): Promise<unknown> =>
@@ -279,7 +279,7 @@ const lookAtListings = (store: Store, pass: Pass): Promise<unknown> =>
   ]);
 
 /** What the ledger knows and no ready listing speaks of any more: held ones, and those that left. */
-const lookAtOthers = async (pass: Pass): Promise<void> => {
+async function lookAtOthers(pass: Pass): Promise<void> {
   for await (const batch of pass.ledger.entries("sent")) {
     const rest = batch
       .filter(({ sku }) => !pass.handled.has(sku))
@@ -294,10 +294,10 @@ const lookAtOthers = async (pass: Pass): Promise<void> => {
       await look({ sku, family, isGroup, base, came: shown.get(key), sent: entry, now: undefined }, pass);
     }
   }
-};
+}
 
 /** What the channel shows and nobody of us speaks of. */
-const tellStrangers = async (pass: Pass): Promise<void> => {
+async function tellStrangers(pass: Pass): Promise<void> {
   for await (const batch of pass.ledger.entries("came"))
     for (const { sku, listing } of batch) {
       if (pass.met.has(sku) || listing.isGroup === true) continue;
@@ -312,20 +312,20 @@ const tellStrangers = async (pass: Pass): Promise<void> => {
       }
       await pass.notes.note(FURTHER + pass.further++, [keptListing(sku, { ...empty, values })]);
     }
-};
+}
 
 /**
  * Holds an export of live listings against what the channel accepted and what it would be sent now, product by product.
  * `tell` is given each disagreement. Nothing but the export itself is noted: by the channel's references as it came, by our
  * SKUs as it is understood.
  */
-export const reconcileChannel = async (
+export async function reconcileChannel(
   path: string,
   channel: WorkspaceChannel,
   store: Store,
   at: string,
   tell: (one: Disagreement) => void,
-): Promise<Reconciled> => {
+): Promise<Reconciled> {
   const { definition, channel: name } = channel.setup;
   const ledger = store.ledgerOf(name);
   const { live } = exchangeOf(channel, "its export of live listings is read");
@@ -366,7 +366,7 @@ export const reconcileChannel = async (
   await tellStrangers(pass);
   await notes.commit([]);
   return { live: listings, ...found };
-};
+}
 
 /** Behind every family's number: what is of no family any more. */
 const FURTHER = 2 ** 50;

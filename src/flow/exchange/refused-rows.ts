@@ -27,7 +27,7 @@ export interface RefusedRow extends RowOutcome {
 }
 
 /** So many causes are shown each with one example, since thousands of rows are refused for a handful of reasons. */
-export const refusedRows = async (
+export async function refusedRows(
   rows: readonly RowOutcome[],
   channel: WorkspaceChannel,
   {
@@ -35,7 +35,7 @@ export const refusedRows = async (
     jobs,
     surroundings,
   }: { readonly store: Store; readonly jobs: ChannelJobs; readonly surroundings: Surroundings },
-): Promise<readonly RefusedRow[]> => {
+): Promise<readonly RefusedRow[]> {
   const standings = await jobs.standings(rows.map(({ sku }) => sku));
   const shown: RefusedRow[] = [];
   for (const row of rows) {
@@ -76,4 +76,4 @@ export const refusedRows = async (
     });
   }
   return shown;
-};
+}

@@ -40,13 +40,13 @@ export interface SubmitWatch {
 }
 
 /** Begins a job: what it sends is kept, and it is noted, before a byte goes out. */
-export const beginJob = async (
+export async function beginJob(
   { workspace, store, landing }: WritableCatalogue,
   channel: WorkspaceChannel,
   plan: JobPlan,
   isRepeated: boolean,
   io: Io,
-): Promise<number> => {
+): Promise<number> {
   const { build, purpose, whole, files } = plan;
   const name = channel.setup.channel;
   const jobs = store.jobsOf(name);
@@ -69,14 +69,14 @@ export const beginJob = async (
   const kept = [number, ...before.map((job) => job.number)].slice(0, KEPT_JOBS);
   await forgetFiles(workspace, name, kept);
   return number;
-};
+}
 
 /** What of a build stands in some of its files. */
-const skusIn = async (
+async function skusIn(
   { build, files }: JobPlan,
   { setup }: WorkspaceChannel,
   ledger: ChannelLedger,
-): Promise<readonly string[]> => {
+): Promise<readonly string[]> {
   const { definition } = setup;
   const references = new Set<string>();
   for (const { path } of files)
@@ -97,10 +97,10 @@ const skusIn = async (
   // A group's own row stands with its members.
   for (const { sku, listing } of rows) if (groups.has(listing.group ?? "")) skus.push(sku);
   return skus;
-};
+}
 
 /** The very bytes of an open job are not sent once more: the channel has them. */
-const refuseSame = (jobs: readonly Job[], files: JobPlan["files"]): void => {
+function refuseSame(jobs: readonly Job[], files: JobPlan["files"]): void {
   const last = jobs[0];
   if (last === undefined || last.files.length !== files.length) return;
   const isSame = files.every(({ sha256 }) =>
@@ -114,13 +114,13 @@ const refuseSame = (jobs: readonly Job[], files: JobPlan["files"]): void => {
         at: last.at.slice(0, 16).replace("T", " "),
       }),
     ]);
-};
+}
 
 /** Sends what of a job is not sent yet. Each step is noted before it is taken, so that whoever is killed knows where they stood. */
-export const sendJob = async (
+export async function sendJob(
   { workspace, jobs, carrier, channel, patience, io, watch }: Sender,
   job: Job,
-): Promise<readonly SubmittedFile[]> => {
+): Promise<readonly SubmittedFile[]> {
   const { setup } = channel;
   const { send } = exchangeOf(channel, "files are sent");
   const folder = jobFolder(workspace, setup.channel, job.number);
@@ -176,7 +176,7 @@ export const sendJob = async (
     if (sending.kind === "not sent" || sending.kind === "unclear") break;
   }
   return done;
-};
+}
 
 interface Sender {
   readonly workspace: WritableCatalogue["workspace"];

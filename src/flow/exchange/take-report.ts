@@ -41,11 +41,11 @@ const SHOWN_STRANGERS = 5;
 const MOST_NEWS = 100;
 
 /** How a job's rows are found by what the channel calls them; only names that are not the SKU itself are held. */
-const skusByReference = async (
+async function skusByReference(
   jobs: ChannelJobs,
   job: number,
   { setup }: WorkspaceChannel,
-): Promise<(reference: string) => string | undefined> => {
+): Promise<(reference: string) => string | undefined> {
   const other = new Map<string, string>();
   const own = new Set<string>();
   for await (const batch of jobs.entries(job))
@@ -55,15 +55,15 @@ const skusByReference = async (
       else other.set(reference, sku);
     }
   return (reference) => other.get(reference) ?? (own.has(reference) ? reference : undefined);
-};
+}
 
 /** Everything that reports say of a job's rows. Nothing is changed yet. */
-export const readAnswers = async (
+export async function readAnswers(
   channel: WorkspaceChannel,
   jobs: ChannelJobs,
   job: Job,
   reports: readonly ReportOf[],
-): Promise<{ readonly outcomes: readonly RowOutcome[]; readonly strangers: readonly string[] }> => {
+): Promise<{ readonly outcomes: readonly RowOutcome[]; readonly strangers: readonly string[] }> {
   const { definition } = channel.setup;
   const { results } = definition;
   if (results === undefined) throw new Error("a report is read by a definition that knows reports");
@@ -88,35 +88,35 @@ export const readAnswers = async (
       }
   }
   return { outcomes, strangers };
-};
+}
 
 /** Refuses reports of which not a row is ours. */
-const refuseForeign = (job: Job, outcomes: readonly RowOutcome[], strangers: readonly string[]): void => {
+function refuseForeign(job: Job, outcomes: readonly RowOutcome[], strangers: readonly string[]): void {
   const [first] = strangers;
   if (outcomes.length === 0 && first !== undefined)
     throw new Refusal([diagnostic("not-our-report", { rows: strangers.length, job: job.number, first })]);
-};
+}
 
-const sentValues = async (
+async function sentValues(
   jobs: ChannelJobs,
   job: number,
   refused: readonly RowOutcome[],
-): Promise<ReadonlyMap<string, LedgerEntry["listing"]["values"]>> => {
+): Promise<ReadonlyMap<string, LedgerEntry["listing"]["values"]>> {
   const wanted = new Set(refused.filter(({ field }) => field !== "").map(({ sku }) => sku));
   const found = new Map<string, LedgerEntry["listing"]["values"]>();
   if (wanted.size === 0) return found;
   for await (const batch of jobs.entries(job))
     for (const { sku, listing } of batch) if (wanted.has(sku)) found.set(sku, listing.values);
   return found;
-};
+}
 
 /** What of refusals the channel says for the first time, as rows of the decision file. */
-const newRefusals = async (
+async function newRefusals(
   channel: WorkspaceChannel,
   jobs: ChannelJobs,
   job: number,
   outcomes: readonly RowOutcome[],
-): Promise<readonly KnownRefusal[]> => {
+): Promise<readonly KnownRefusal[]> {
   const refused = outcomes.filter(({ isAccepted, message, code }) => !isAccepted && message + code !== "");
   const values = await sentValues(jobs, job, refused);
   const news: KnownRefusal[] = [];
@@ -133,10 +133,10 @@ const newRefusals = async (
     news.push({ code, message: pattern === "" ? "*" : pattern, field, contains, means: "", act: "" });
   }
   return news;
-};
+}
 
 /** Notes what reports say of a job: what the channel has now, what it refused, what it said for the first time. */
-export const takeReports = async (
+export async function takeReports(
   { workspace, store, landing }: WritableCatalogue,
   channel: WorkspaceChannel,
   job: Job,
@@ -144,7 +144,7 @@ export const takeReports = async (
   /** What is said of rows without a report: of files that were thrown out, or are taken without a word. */
   besides: readonly RowOutcome[],
   at: string,
-): Promise<ReportTaken> => {
+): Promise<ReportTaken> {
   const { channel: name, definition } = channel.setup;
   const jobs = store.jobsOf(name);
   const read =
@@ -177,17 +177,17 @@ export const takeReports = async (
     firstStrangers: read.strangers.slice(0, SHOWN_STRANGERS),
     news,
   };
-};
+}
 
-const silentRows = async (
+async function silentRows(
   jobs: ChannelJobs,
   job: number,
   outcomes: readonly RowOutcome[],
-): Promise<readonly RowOutcome[]> => {
+): Promise<readonly RowOutcome[]> {
   const told = new Set(outcomes.map(({ sku }) => sku));
   const silent: RowOutcome[] = [];
   for await (const batch of jobs.entries(job))
     for (const { sku } of batch)
       if (!told.has(sku)) silent.push({ sku, isAccepted: true, id: "", code: "", message: "", field: "" });
   return silent;
-};
+}

@@ -68,11 +68,11 @@ export interface ExplainedField {
 }
 
 /** Undefined where no product has the SKU. */
-export const explainListing = async (
+export async function explainListing(
   sku: string,
   { setup, recall }: WorkspaceChannel,
   store: Store,
-): Promise<ExplainedListing | undefined> => {
+): Promise<ExplainedListing | undefined> {
   const family = await store.familyOf(sku);
   if (family === undefined) return undefined;
   await recall([family]);
@@ -86,13 +86,13 @@ export const explainListing = async (
     listing: listings.find((listing) => listing.product.sku === sku),
     placed: setup.placements.find(sku, textOf(product, "category"))?.place,
   };
-};
+}
 
-const giverOf = (
+function giverOf(
   { product, setup, placed }: ExplainedListing,
   { rule, fill, answer }: PlannedField,
   store: Store,
-): Giver => {
+): Giver {
   if (rule.field === categoryFieldOf(setup.definition)) return { by: "placement", place: placed };
   if (answer !== undefined && product.text(answer) !== undefined) {
     const attribute = product.attributes.names[answer] ?? "";
@@ -103,14 +103,14 @@ const giverOf = (
   return rule.field.defaultValue === ""
     ? { by: "nothing" }
     : { by: "channel", value: rule.field.defaultValue };
-};
+}
 
-const attributesOf = (
+function attributesOf(
   { product: member, family, setup }: ExplainedListing,
   planned: PlannedField,
   fill: Fill,
   store: Store,
-): readonly ReadAttribute[] => {
+): readonly ReadAttribute[] {
   const product = fillTrial(member.sku, family, setup, plansOf(setup))?.productOf(planned) ?? member;
   const base = family.members.find(({ sku }) => sku === member.sku);
   const slots = [...fill.program.reads, ...(fill.usual?.program.reads ?? [])];
@@ -125,14 +125,14 @@ const attributesOf = (
       (origin === undefined || origin === base?.origin(slot));
     return { name, value, isMade, from: origin === undefined ? undefined : store.placeOf(origin, name) };
   });
-};
+}
 
 /** Works one fill out again, watching its parts. */
-const watched = (
+function watched(
   { product, family, setup }: ExplainedListing,
   planned: PlannedField,
   surroundings: Surroundings,
-): { readonly steps: readonly TriedStep[]; readonly given: MaybeBlank } => {
+): { readonly steps: readonly TriedStep[]; readonly given: MaybeBlank } {
   const { fill } = planned;
   const scope = fillTrial(product.sku, family, setup, plansOf(setup));
   if (fill === undefined || scope === undefined) return { steps: [], given: undefined };
@@ -153,16 +153,16 @@ const watched = (
   const watchedFill = { ...fill, program: { ...compiled, isJust: undefined, run } };
   scope.field({ ...planned, answer: undefined, memo: undefined, fill: watchedFill });
   return { steps: watch.steps(fill.program.source.text), given };
-};
+}
 
 /** How one field of the listing came about. */
-export const explainField = (
+export function explainField(
   explained: ExplainedListing,
   listing: Listing,
   planned: PlannedField,
   surroundings: Surroundings,
   store: Store,
-): ExplainedField => {
+): ExplainedField {
   const { rule } = planned;
   const giver = giverOf(explained, planned, store);
   const { steps, given } =
@@ -175,15 +175,15 @@ export const explainField = (
     attributes: giver.by === "fill" ? attributesOf(explained, planned, giver.fill, store) : [],
     findings: explained.outcome.findings.filter(({ field }) => field === rule.field.code),
   };
-};
+}
 
 const same = (a: MaybeBlank, b: MaybeBlank): boolean => canonicalText(a) === canonicalText(b);
 
 /** The planned field that a person named; refuses one that the category does not have. */
-export const plannedField = (listing: Listing, code: string, { definition }: ChannelSetup): PlannedField => {
+export function plannedField(listing: Listing, code: string, { definition }: ChannelSetup): PlannedField {
   const field = fieldNamed(definition, code);
   const planned = field === undefined ? undefined : listing.plan.bySlot[field.slot];
   if (planned !== undefined) return planned;
   const codes = listing.plan.fields.map(({ rule }) => rule.field.code);
   throw new Refusal([diagnostic("unknown-field", { field: code, nearest: nearest(code, codes) })]);
-};
+}

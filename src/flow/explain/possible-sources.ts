@@ -6,12 +6,12 @@ import { loadSource, sourceNames } from "../../workspace/source-files.js";
 import type { Workspace } from "../../workspace/workspace.js";
 
 /** What could give an attribute that a product lacks: sources that read it, and members of its group that have it. */
-export const possibleSources = async (
+export async function possibleSources(
   attribute: string,
   product: Product,
   family: Family,
   workspace: Workspace,
-): Promise<readonly string[]> => {
+): Promise<readonly string[]> {
   const found: string[] = [];
   for (const name of await sourceNames(workspace)) {
     const source = await loadSource(workspace, name);
@@ -31,4 +31,4 @@ export const possibleSources = async (
     );
   if (found.length === 0) found.push("no source reads it yet");
   return found;
-};
+}

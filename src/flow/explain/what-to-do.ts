@@ -10,7 +10,7 @@ const word = (text: string): string =>
   /^[\w@%+=:,./-]+$/.test(text) ? text : `"${text.replace(/["\\$`]/g, "\\$&")}"`;
 
 /** What a person types or opens to settle one finding of one product. */
-export const whatToDo = (finding: Diagnostic, sku: string): string => {
+export function whatToDo(finding: Diagnostic, sku: string): string {
   const { channel = "", field = "" } = finding;
   const act = actFor(finding);
   switch (act.act) {
@@ -39,4 +39,4 @@ export const whatToDo = (finding: Diagnostic, sku: string): string => {
     default:
       return assertNever(act);
   }
-};
+}

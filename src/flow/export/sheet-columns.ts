@@ -4,12 +4,12 @@ import { attributesIn } from "../refusals.js";
 import type { ChosenProducts } from "../choice/chosen-products.js";
 
 /** The attributes of a sheet: those asked for, or all that any of the products has. The SKU always comes first, then the channel that the sheet is for. */
-export const sheetColumns = async (
+export async function sheetColumns(
   store: Store,
   only: string | undefined,
   products: ChosenProducts,
   forChannel: string | undefined,
-): Promise<readonly string[]> => {
+): Promise<readonly string[]> {
   const attributes = await store.attributes();
   const first = forChannel === undefined ? ["sku"] : ["sku", FOR_CHANNEL];
   if (only !== undefined) {
@@ -21,4 +21,4 @@ export const sheetColumns = async (
     for (let slot = 0; slot < attributes.names.length; slot++)
       if (!used.has(slot) && product.text(slot) !== undefined) used.add(slot);
   return [...first, ...attributes.names.filter((name, slot) => name !== "sku" && used.has(slot))];
-};
+}

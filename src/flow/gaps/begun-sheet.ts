@@ -5,7 +5,7 @@ import type { Store } from "../../store/store.js";
 import { filledSheets, isGapFile } from "./filled-sheets.js";
 
 /** Whether answers of a sheet came into the catalogue since it was saved last, and still hold. */
-const isImported = async (path: string, store: Store): Promise<boolean> => {
+async function isImported(path: string, store: Store): Promise<boolean> {
   const saved = (await stat(path)).mtime.toISOString();
   const name = basename(path);
   return (await store.history()).some(
@@ -15,10 +15,10 @@ const isImported = async (path: string, store: Store): Promise<boolean> => {
       (file === name || file.startsWith(`${name}, `)) &&
       at >= saved,
   );
-};
+}
 
 /** How many answers a person wrote into the sheet that stands at a path, and did not import yet; undefined for a file that is no gap sheet. */
-export const answersBegun = async (path: string, store: Store): Promise<number | undefined> => {
+export async function answersBegun(path: string, store: Store): Promise<number | undefined> {
   const source = await fileSource(path, basename(path));
   try {
     if (!(await isGapFile(source))) return undefined;
@@ -27,4 +27,4 @@ export const answersBegun = async (path: string, store: Store): Promise<number |
   } finally {
     await source.close();
   }
-};
+}

@@ -12,7 +12,7 @@ export interface FilledSheet extends ReadGapSheet {
 }
 
 /** Its first bytes tell a CSV sheet; a workbook says it in its title, or in its first sheet where that is small. */
-export const isGapFile = async (source: ByteSource): Promise<boolean> => {
+export async function isGapFile(source: ByteSource): Promise<boolean> {
   const head = await source.head();
   if (head.subarray(0, 2).toString("latin1") !== "PK") return head.subarray(0, 64).includes(GAP_MARK);
   const { path, file, size = Infinity } = source;
@@ -29,13 +29,13 @@ export const isGapFile = async (source: ByteSource): Promise<boolean> => {
     if (error instanceof Refusal) return false;
     throw error;
   }
-};
+}
 
 /** Bytes of a workbook that is looked into when its title was lost. */
 const SMALL = 2 << 20;
 
 /** Reads the filled sheets of a file. */
-export const filledSheets = async (source: ByteSource): Promise<readonly FilledSheet[]> => {
+export async function filledSheets(source: ByteSource): Promise<readonly FilledSheet[]> {
   const head = await source.head();
   if (head.subarray(0, 2).toString("latin1") !== "PK") return csvSheets(source);
   const { workbookSheets } = await import("../../formats/workbook-sheets.js");
@@ -44,9 +44,9 @@ export const filledSheets = async (source: ByteSource): Promise<readonly FilledS
     const read = readGapSheet(rows, file);
     return read === undefined ? [] : [{ ...read, file }];
   });
-};
+}
 
-const csvSheets = async (source: ByteSource): Promise<readonly FilledSheet[]> => {
+async function csvSheets(source: ByteSource): Promise<readonly FilledSheet[]> {
   const table = await openCsv(source, { headerRow: 1 });
   const cellsOf = (cells: readonly string[]) => cells.map((text) => ({ text, isDate: false }));
   const rows = [{ row: 1, cells: cellsOf(table.header) }];
@@ -54,4 +54,4 @@ const csvSheets = async (source: ByteSource): Promise<readonly FilledSheet[]> =>
     for (const { row, cells } of batch) rows.push({ row, cells: cellsOf(cells) });
   const read = readGapSheet(rows, source.file);
   return read === undefined ? [] : [{ ...read, file: source.file }];
-};
+}

@@ -5,12 +5,12 @@ import type { CatalogueTransaction, DecidedTerm } from "../../store/store.js";
 import type { Accepted } from "./answer-reading.js";
 
 /** Puts answers into revisions of their own: one for each sheet and layer. */
-export const putAnswers = async (
+export async function putAnswers(
   transaction: CatalogueTransaction,
   accepted: readonly Accepted[],
   at: string,
   terms: readonly { readonly sheet: string; readonly decided: DecidedTerm }[] = [],
-): Promise<{ readonly revisions: readonly number[]; readonly unchanged: number }> => {
+): Promise<{ readonly revisions: readonly number[]; readonly unchanged: number }> {
   const groups = new Map<string, Accepted[]>();
   for (const one of accepted) {
     const key = `${one.sheet.file}\u0000${one.layer}`;
@@ -34,9 +34,9 @@ export const putAnswers = async (
     unchanged += put.unchanged;
   }
   return { revisions, unchanged };
-};
+}
 
-const putGroup = async (
+async function putGroup(
   transaction: CatalogueTransaction,
   group: readonly Accepted[],
   {
@@ -50,7 +50,7 @@ const putGroup = async (
     readonly layer: string;
     readonly decided: readonly DecidedTerm[];
   },
-): Promise<{ readonly revision: number | undefined; readonly unchanged: number }> => {
+): Promise<{ readonly revision: number | undefined; readonly unchanged: number }> {
   const titles = new Map(group.map(({ attribute, answer }) => [attribute, answer.title]));
   const bySku = new Map<string, Accepted[]>();
   for (const one of group) bySku.set(one.answer.sku, [...(bySku.get(one.answer.sku) ?? []), one]);
@@ -82,4 +82,4 @@ const putGroup = async (
     }
   });
   return { revision: await writer.finish(counts), unchanged };
-};
+}

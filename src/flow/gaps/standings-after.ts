@@ -8,13 +8,13 @@ import type { AcceptedTerm, AnswerReading } from "./answer-reading.js";
 import { standingsOf, type Standings } from "./standings.js";
 
 /** The products as they will be: with the answers, and with the new rows of the lexicons. */
-export const standingsAfter = async (
+export async function standingsAfter(
   transaction: CatalogueTransaction,
   store: Store,
   channels: readonly WorkspaceChannel[],
   { terms, skus }: AnswerReading,
   helped: ReadonlySet<string>,
-): Promise<Standings> => {
+): Promise<Standings> {
   // An answer may bring an attribute that the catalogue did not have: plans are made anew.
   const attributes = await store.attributes();
   const after = standingsOf(
@@ -34,15 +34,15 @@ export const standingsAfter = async (
     await after.add(family);
   }
   return after.standings;
-};
+}
 
 /** Products that no sheet speaks of and that lack one of the answered terms: looked at beside those that they do. */
-export const addHelped = async (
+export async function addHelped(
   store: Store,
   channels: readonly WorkspaceChannel[],
   before: ReturnType<typeof standingsOf>,
   { terms, skus }: AnswerReading,
-): Promise<ReadonlySet<string>> => {
+): Promise<ReadonlySet<string>> {
   const helped = new Set<string>();
   if (terms.length === 0) return helped;
   const wanted = new Set(terms.map(({ channel, field, term }) => `${channel}\u0000${field}\u0000${term}`));
@@ -68,13 +68,13 @@ export const addHelped = async (
   }
   for (const sku of skus) helped.delete(sku);
   return helped;
-};
+}
 
-const withTerms = (
+function withTerms(
   { setup, ...channel }: WorkspaceChannel,
   attributes: Awaited<ReturnType<Store["attributes"]>>,
   terms: readonly AcceptedTerm[],
-): WorkspaceChannel => {
+): WorkspaceChannel {
   const own = terms.filter(({ channel }) => channel === setup.channel);
   const { lexicon } = setup;
   return {
@@ -93,15 +93,15 @@ const withTerms = (
       },
     },
   };
-};
+}
 
 /** An answer that was taken and is not enough: what the channel still says of the field it was for. */
-export const tellStillWrong = (
+export function tellStillWrong(
   { accepted }: AnswerReading,
   before: Standings,
   after: Standings,
   tell: (finding: Diagnostic) => void,
-): void => {
+): void {
   for (const { answer } of accepted) {
     const { target } = answer;
     const askers =
@@ -113,15 +113,15 @@ export const tellStillWrong = (
         if (isError(finding) && finding.field === field) tell({ ...finding, place: answer.place });
     }
   }
-};
+}
 
 /** Of the products in the sheets: those that were held and are ready, and those still held. */
-export const progress = (
+export function progress(
   before: Standings extends ReadonlyMap<string, infer M> ? M | undefined : never,
   after: Standings extends ReadonlyMap<string, infer M> ? M | undefined : never,
   skus: ReadonlySet<string>,
   helped: ReadonlySet<string>,
-): { readonly becameReady: number; readonly stillHeld: number } => {
+): { readonly becameReady: number; readonly stillHeld: number } {
   let [becameReady, stillHeld] = [0, 0];
   for (const sku of [...skus, ...helped]) {
     const was = before?.get(sku)?.outcome;
@@ -131,4 +131,4 @@ export const progress = (
     if (isHeld(now)) stillHeld++;
   }
   return { becameReady, stillHeld };
-};
+}

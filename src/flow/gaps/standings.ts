@@ -17,7 +17,7 @@ export interface ChannelStanding {
 export type Standings = ReadonlyMap<string, ReadonlyMap<string, ChannelStanding>>;
 
 /** Runs families through channels; what is found stays in `standings`. */
-export const standingsOf = (channels: readonly WorkspaceChannel[], provenance: Provenance) => {
+export function standingsOf(channels: readonly WorkspaceChannel[], provenance: Provenance) {
   const standings = new Map<string, Map<string, ChannelStanding>>();
   const runs = channels.map(({ setup, recall }) => {
     const own = new Map<string, ChannelStanding>();
@@ -39,4 +39,4 @@ export const standingsOf = (channels: readonly WorkspaceChannel[], provenance: P
       for (const run of runs) await run(family);
     },
   };
-};
+}

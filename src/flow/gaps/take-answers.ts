@@ -51,11 +51,11 @@ export interface AnswersResult {
 }
 
 /** Takes the answers of filled gap sheets as a part of one act: right ones land with it, wrong ones are told by their cells. */
-export const takeAnswers = async (
+export async function takeAnswers(
   open: WritableCatalogue,
   transaction: CatalogueTransaction,
   request: AnswersRequest,
-): Promise<AnswersResult> => {
+): Promise<AnswersResult> {
   const { workspace, store } = open;
   const sheets: FilledSheet[] = [];
   for (const file of request.files) addAll(sheets, await filledSheets(file));
@@ -109,9 +109,9 @@ export const takeAnswers = async (
     })),
     causes,
   };
-};
+}
 
-const refuseForeign = (sheets: readonly FilledSheet[], { manifest }: Workspace): void => {
+function refuseForeign(sheets: readonly FilledSheet[], { manifest }: Workspace): void {
   const foreign = sheets.filter(({ facts }) => facts.shop !== manifest.shop);
   if (foreign.length > 0)
     throw new Refusal(
@@ -119,13 +119,13 @@ const refuseForeign = (sheets: readonly FilledSheet[], { manifest }: Workspace):
         diagnostic("another-shop", { shop: facts.shop, own: manifest.shop }, { place: { file, row: 1 } }),
       ),
     );
-};
+}
 
-const tellOlder = (
+function tellOlder(
   sheets: readonly FilledSheet[],
   channels: readonly WorkspaceChannel[],
   tell: (finding: Diagnostic) => void,
-): void => {
+): void {
   for (const { facts, file } of sheets)
     for (const { setup } of channels) {
       const then = ownOf(facts.channels, setup.channel);
@@ -140,4 +140,4 @@ const tellOlder = (
           ),
         );
     }
-};
+}

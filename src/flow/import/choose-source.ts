@@ -86,7 +86,7 @@ const isOurs = (file: ByteSource, workspace: Workspace): boolean =>
   file.path !== undefined && dirname(file.path) === workspace.path(...REJECTED_FOLDER);
 
 /** What a person says of a file's form and the file has no use for: nobody is to believe that it was followed. */
-const refuseIdle = ({ file, format }: TableStream, stated: TableOptions): void => {
+function refuseIdle({ file, format }: TableStream, stated: TableOptions): void {
   const isBook = kindOf(format).isWorkbook === true;
   const idle = [
     stated.sheet !== undefined && !isBook ? `--sheet does nothing here: ${file} is no workbook` : "",
@@ -98,15 +98,15 @@ const refuseIdle = ({ file, format }: TableStream, stated: TableOptions): void =
       : "",
   ].filter((reason) => reason !== "");
   if (idle.length > 0) throw new Refusal(idle.map((reason) => diagnostic("unknown-option", { reason })));
-};
+}
 
 /** Finds or proposes the source for a file, and opens the file as it says. */
-export const chooseSource = async (
+export async function chooseSource(
   workspace: Workspace,
   store: Store,
   file: ByteSource,
   wishes: SourceWishes,
-): Promise<ChosenSource> => {
+): Promise<ChosenSource> {
   const named = wishes.source;
   const known =
     named === undefined
@@ -158,10 +158,10 @@ export const chooseSource = async (
     return sourceFromText(name, proposedSourceText(name, name, currency, whole, marksIn(first, table)));
   };
   return { table, options, source: await remade(proposal), from: { kind: "proposal", proposal, remade } };
-};
+}
 
 /** The channel that a sheet's words are for: all its rows name the same one, or none. */
-const sheetChannel = ({ header, sample, file }: TableStream, workspace: Workspace): string | undefined => {
+function sheetChannel({ header, sample, file }: TableStream, workspace: Workspace): string | undefined {
   const column = header.indexOf(FOR_CHANNEL);
   const named = column < 0 ? [] : sample.map(({ cells }) => (cells[column] ?? "").trim());
   const [channel] = named;
@@ -187,7 +187,7 @@ const sheetChannel = ({ header, sample, file }: TableStream, workspace: Workspac
   throw new Refusal([
     diagnostic("channel-not-in-use", { channel, inUse: workspace.channelsInUse }, { place }),
   ]);
-};
+}
 
 const isSheet = ({ header, format }: TableStream): boolean =>
   kindOf(format).isSheet === true &&
@@ -202,11 +202,7 @@ const proposalFor = (
 ): SourceProposal => withSku(proposeSource(sample, manifest.language), skuColumn, table);
 
 /** The person's own word on which column holds the SKU goes before any guess. */
-const withSku = (
-  proposal: SourceProposal,
-  column: string | undefined,
-  table: TableStream,
-): SourceProposal => {
+function withSku(proposal: SourceProposal, column: string | undefined, table: TableStream): SourceProposal {
   if (column === undefined) return proposal;
   if (!table.header.includes(column))
     throw new Refusal([
@@ -228,4 +224,4 @@ const withSku = (
     ({ attribute, columns }) => attribute !== "sku" && !columns.includes(column),
   );
   return { ...proposal, attributes: [sku, ...others], keys: ["sku"], nearKeys: [], mode: "both" };
-};
+}

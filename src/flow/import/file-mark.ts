@@ -8,7 +8,7 @@ import type { Workspace } from "../../workspace/workspace.js";
 const LOOKED_AT = 64 << 10;
 
 /** What tells a file from another of its name: its size, its beginning and its end. */
-const markOf = async (path: string): Promise<string> => {
+async function markOf(path: string): Promise<string> {
   const file = await open(path, "r");
   try {
     const { size } = await file.stat();
@@ -21,26 +21,26 @@ const markOf = async (path: string): Promise<string> => {
   } finally {
     await file.close();
   }
-};
+}
 
 /** Where a file lies, as the workspace names it; undefined for what came by standard input or within an archive. */
-export const originOf = async (
+export async function originOf(
   workspace: Workspace,
   path: string | undefined,
-): Promise<FileOrigin | undefined> => {
+): Promise<FileOrigin | undefined> {
   if (path === undefined) return undefined;
   const inside = relative(workspace.path(), path);
   const isOutside = inside.startsWith(`..${sep}`) || isAbsolute(inside);
   const mark = await markOf(path).catch(() => undefined);
   return mark === undefined ? undefined : { path: isOutside ? path : inside.split(sep).join("/"), mark };
-};
+}
 
 /** What became of a file that was read before. */
 export type FileNow = "same" | "other" | "gone";
 
 /** Whether a file is as it was when it was read. */
-export const fileNow = async (workspace: Workspace, { path, mark }: FileOrigin): Promise<FileNow> => {
+export async function fileNow(workspace: Workspace, { path, mark }: FileOrigin): Promise<FileNow> {
   const now = await markOf(resolve(workspace.path(), path)).catch(() => undefined);
   if (now === undefined) return "gone";
   return now === mark ? "same" : "other";
-};
+}

@@ -93,10 +93,10 @@ export interface ImportResult {
 }
 
 /** Writes the proposed sources down, and imports nothing. */
-export const proposeSources = async (
+export async function proposeSources(
   open: WritableCatalogue,
   chosen: readonly ChosenFile[],
-): Promise<ImportResult> => {
+): Promise<ImportResult> {
   for (const { from, source } of chosen) if (from.kind === "proposal") await keepProposal(open, source);
   await open.landing.land();
   const proposed = chosen.map(({ source, from, table }) => ({
@@ -105,15 +105,15 @@ export const proposeSources = async (
     isNew: from.kind === "proposal",
   }));
   return { files: [], causes: causeCollector(), proposed };
-};
+}
 
 /** open → tie → read → match & type → store, file after file, as a part of one act. */
-export const importFiles = async (
+export async function importFiles(
   open: WritableCatalogue,
   transaction: CatalogueTransaction,
   chosen: readonly ChosenFile[],
   request: ImportRequest,
-): Promise<ImportResult> => {
+): Promise<ImportResult> {
   const { workspace, store } = open;
   const causes = causeCollector();
   const onFinding = (finding: Diagnostic): void => {
@@ -132,40 +132,40 @@ export const importFiles = async (
     await rejects.finish();
   }
   return { files, causes, proposed: [] };
-};
+}
 
 /** Chooses sources, and lets a person confirm proposals: they may take their time, so nothing is locked for it. */
-export const chooseFiles = async (
+export async function chooseFiles(
   { workspace, store }: OpenCatalogue,
   request: ImportRequest,
-): Promise<readonly ChosenFile[]> => {
+): Promise<readonly ChosenFile[]> {
   const chosen: ChosenFile[] = [];
   for (const incoming of request.files) {
     const source = incoming.source ?? request.source;
     chosen.push(await choose(workspace, store, incoming.file, { ...request, source }));
   }
   return chosen;
-};
+}
 
-const choose = async (
+async function choose(
   workspace: Workspace,
   store: Store,
   file: ByteSource,
   request: ImportRequest,
-): Promise<ChosenFile> => {
+): Promise<ChosenFile> {
   const found = await chooseSource(workspace, store, file, request);
   const { table, from } = found;
   const source = from.kind === "proposal" ? await reviewed(workspace, found, from, request) : found.source;
   return { ...found, source, file, tied: readingFor(source, table, workspace, request.surroundings) };
-};
+}
 
 /** The source that a person agrees to; a proposal without a key is shown as far as it goes. */
-const reviewed = async (
+async function reviewed(
   workspace: Workspace,
   { table, source }: ChosenSource,
   { proposal, remade }: Extract<ChosenSource["from"], { kind: "proposal" }>,
   request: ImportRequest,
-): Promise<Source> => {
+): Promise<Source> {
   const agreed = await request.review({
     ...{ proposal, source, table, remade },
     preview: (one) => previewRecords(one, table, workspace, request.surroundings),
@@ -180,7 +180,7 @@ const reviewed = async (
       ),
     ]);
   return agreed === proposal ? source : remade(agreed);
-};
+}
 
 interface Running {
   readonly workspace: Workspace;
@@ -191,11 +191,11 @@ interface Running {
   onFinding(finding: Diagnostic): void;
 }
 
-const importOne = async (
+async function importOne(
   chosen: ChosenFile,
   { workspace, store, request, transaction, rejects, onFinding }: Running,
   turn: number,
-): Promise<FileResult> => {
+): Promise<FileResult> {
   const { file, table, source, from, tied } = chosen;
   const { settings } = source;
   const mode = settings.mode ?? "both";
@@ -285,15 +285,15 @@ const importOne = async (
     rejectedFile: rejected.name(),
     keep,
   };
-};
+}
 
 /** What shows only when all rows are in: groups, twins, parts. */
-const lookOver = async (
+async function lookOver(
   store: Store,
   transaction: CatalogueTransaction,
   files: readonly FileResult[],
   onFinding: (finding: Diagnostic) => void,
-): Promise<void> => {
+): Promise<void> {
   for await (const families of transaction.touchedFamilies())
     for (const family of families) familyFindings(family, placeIn(store)).forEach(onFinding);
   for (const [sku, other] of await transaction.skuTwins())
@@ -316,14 +316,14 @@ const lookOver = async (
       if (!(await transaction.hasGroupRecord(group)))
         onFinding(diagnostic("group-without-record", { group }, { place: { file, row } }, "warning"));
   }
-};
+}
 
 /** The layer first: a source that names none that is known could not be read. */
-const keepProposal = async ({ workspace, landing }: WritableCatalogue, source: Source): Promise<void> => {
+async function keepProposal({ workspace, landing }: WritableCatalogue, source: Source): Promise<void> {
   const layer = newLayer(workspace, source);
   if (layer !== undefined) await addToManifest(landing, workspace, "layers", layer);
   await saveSource(landing, workspace, source);
-};
+}
 
 const newLayer = ({ layers }: Workspace, { settings: { layer } }: Source): string | undefined =>
   layers.some((known) => known.layer === layer) ? undefined : layer;

@@ -14,7 +14,7 @@ const QUIET_MILLISECONDS = 1500;
 const silent: ImportProgress = { at: () => undefined, end: () => undefined };
 
 /** A bar over all files' bytes; it appears only when an import takes its time. */
-export const importProgress = (files: readonly ByteSource[], io: Io, quiet: boolean): ImportProgress => {
+export function importProgress(files: readonly ByteSource[], io: Io, quiet: boolean): ImportProgress {
   if (quiet || !io.isAttended) return silent;
   const total = files.reduce((sum, { size = 0 }) => sum + size, 0);
   const read = new Map<ByteSource, number>();
@@ -51,4 +51,4 @@ export const importProgress = (files: readonly ByteSource[], io: Io, quiet: bool
       loading = true;
     },
   };
-};
+}

@@ -71,11 +71,11 @@ const SAMPLES = 5;
 const PARTS_LIMIT = 100_000;
 
 /** Puts all rows that were read into a revision, batch by batch. */
-export const importRows = async (work: RowsToImport): Promise<ImportedRows> => {
+export async function importRows(work: RowsToImport): Promise<ImportedRows> {
   const run = new ImportRun(work);
   for await (const batch of work.batches) await run.take(batch);
   return run.end();
-};
+}
 
 type Landed = Extract<RecordFate, { fate: "added" | "changed" | "unchanged" }>;
 

@@ -11,25 +11,25 @@ import type { Io } from "../../io/io.js";
 import { namePattern } from "../../workspace/name-pattern.js";
 
 /** The files that a pattern names, sorted; a pattern's stars stand in its last part. */
-const matching = async (folder: string, pattern: string): Promise<readonly string[]> => {
+async function matching(folder: string, pattern: string): Promise<readonly string[]> {
   const wanted = namePattern(pattern);
   const entries = await readdir(folder, { withFileTypes: true }).catch(() => []);
   return entries
     .filter((entry) => entry.isFile() && wanted.test(entry.name))
     .map((entry) => join(folder, entry.name))
     .sort();
-};
+}
 
-const pathsOf = async (file: string, io: Io): Promise<readonly string[]> => {
+async function pathsOf(file: string, io: Io): Promise<readonly string[]> {
   const path = resolve(io.cwd, file);
   if (existsSync(path) || !/[*?]/.test(basename(file))) return [path];
   const found = await matching(dirname(path), basename(file));
   if (found.length === 0) throw new Refusal([diagnostic("no-file", { path: file })]);
   return found;
-};
+}
 
 /** Every file that the arguments name: files, patterns, standard input (`-`), and what archives among them hold. */
-export const incomingFiles = async (files: readonly string[], io: Io): Promise<readonly ByteSource[]> => {
+export async function incomingFiles(files: readonly string[], io: Io): Promise<readonly ByteSource[]> {
   const sources: ByteSource[] = [];
   for (const file of files) {
     const opened =
@@ -39,4 +39,4 @@ export const incomingFiles = async (files: readonly string[], io: Io): Promise<r
     for (const one of opened) addAll(sources, await unpacked(one));
   }
   return sources;
-};
+}

@@ -45,12 +45,12 @@ const isPlain = (
   !headerGrows;
 
 /** All that says how a row is read, beside the row: the file's own marks too, which its first rows show. */
-const markOf = (
+function markOf(
   workspace: Workspace,
   { table, source }: Pick<ChosenSource, "table" | "source">,
   reading: RowReading,
   further: object,
-): string => {
+): string {
   const { columns, decimalMark, isMarkOpen, dateOrder, currency, currencies } = reading;
   return workMark(workspace, [], {
     ...{
@@ -64,12 +64,12 @@ const markOf = (
     days: columns.map(({ areDays }) => areDays),
     ...further,
   });
-};
+}
 
-const loaded = async (
+async function loaded(
   path: string,
   mark: string,
-): Promise<(AboutRows & { readonly rows: KeptRows }) | undefined> => {
+): Promise<(AboutRows & { readonly rows: KeptRows }) | undefined> {
   const file = await openFramed(path);
   if (file === undefined) return undefined;
   try {
@@ -80,17 +80,17 @@ const loaded = async (
   } finally {
     await file.close();
   }
-};
+}
 
 /** What is known of the rows of a source's file; undefined where they depend on each other. */
-export const knownRows = async (
+export async function knownRows(
   { workspace, store }: { readonly workspace: Workspace; readonly store: Store },
   chosen: Pick<ChosenSource, "table" | "source" | "from">,
   reading: RowReading,
   further: object,
   /** Its number among the files that the source reads in this act: names of files have days in them. */
   turn: number,
-): Promise<KnownRows | undefined> => {
+): Promise<KnownRows | undefined> {
   const { table, source, from } = chosen;
   if (from.kind === "sheet" || !isPlain(reading, source, table)) return undefined;
   // Apart from what checks keep, of which only the newest stays.
@@ -121,4 +121,4 @@ export const knownRows = async (
       };
     },
   };
-};
+}

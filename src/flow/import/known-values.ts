@@ -12,10 +12,10 @@ import type { Store } from "../../store/store.js";
 const LOOKED_AT = 300_000;
 
 /** Of the values in a file's first rows, those that products have, by the attribute under which they have them. */
-export const knownValues = async (
+export async function knownValues(
   store: Store,
   sample: FileSample,
-): Promise<Readonly<Record<KnownAttribute, readonly string[]>>> => {
+): Promise<Readonly<Record<KnownAttribute, readonly string[]>>> {
   const all = new Set(valuesToAsk(sample).flatMap((values) => [...values]));
   const wanted = new Map(
     knownAttributes.map((attribute) => [
@@ -44,4 +44,4 @@ export const knownValues = async (
     ...{ sku: of("sku"), gtin: of("gtin"), mpn: of("mpn") },
     ...{ brand: of("brand"), manufacturer: of("manufacturer"), category: of("category") },
   };
-};
+}

@@ -35,7 +35,7 @@ const plainTold = ({ finding, rejected }: ToldOfRow): ToldOfRow =>
   rejected === undefined ? { finding } : { finding, rejected: plainRow(rejected) };
 
 /** A batch as plain data. */
-export const packed = (batch: ReadBatch, attributes: readonly PlannedColumn[]): PackedBatch => {
+export function packed(batch: ReadBatch, attributes: readonly PlannedColumn[]): PackedBatch {
   const { rows, joined, skipped, told, records } = batch;
   const kindOf = new Uint8Array(records.length);
   const numbers = new Float64Array(records.length * NUMBERS);
@@ -56,7 +56,7 @@ export const packed = (batch: ReadBatch, attributes: readonly PlannedColumn[]): 
     ...{ rows, joined, skipped, told: told.map(plainTold), kinds: kindOf, numbers },
     ...{ texts: texts.join(BETWEEN), doubts, attributes },
   };
-};
+}
 
 class StoredRecord extends DividedLater implements ReadRecord {
   constructor(
@@ -71,7 +71,7 @@ class StoredRecord extends DividedLater implements ReadRecord {
 }
 
 /** The same as it was. */
-export const unpacked = (batch: PackedBatch, rowsAt: ReadBatch["rowsAt"]): ReadBatch => {
+export function unpacked(batch: PackedBatch, rowsAt: ReadBatch["rowsAt"]): ReadBatch {
   const { rows, joined, skipped, told, numbers } = batch;
   const doubts = new Map(batch.doubts);
   const texts = batch.texts.split(BETWEEN);
@@ -91,7 +91,7 @@ export const unpacked = (batch: PackedBatch, rowsAt: ReadBatch["rowsAt"]): ReadB
     }
   }
   return { rows, joined, skipped, told, records, rowsAt };
-};
+}
 
 /** What of a batch is handed over rather than copied. */
 export const memoryOfPacked = ({ kinds: kindOf, numbers }: PackedBatch): readonly ArrayBuffer[] => [

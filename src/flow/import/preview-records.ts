@@ -16,12 +16,12 @@ export interface PreviewedRecord {
 const SHOWN = 3;
 
 /** What the first records of a file become by a source. */
-export const previewRecords = (
+export function previewRecords(
   source: Source,
   table: TableStream,
   workspace: Workspace,
   surroundings: Surroundings,
-): readonly PreviewedRecord[] => {
+): readonly PreviewedRecord[] {
   const reader = rowReader(readingFor(source, table, workspace, surroundings).reading);
   const found: PreviewedRecord[] = [];
   for (const { row, cells, fault } of table.sample) {
@@ -35,4 +35,4 @@ export const previewRecords = (
     found.push({ row, kind: read.kind, values });
   }
   return found;
-};
+}

@@ -15,7 +15,7 @@ export interface FileAgain {
 }
 
 /** Imports that hold, the latest of each file, in their order. */
-export const importsOf = async (store: Store): Promise<readonly HistoryEntry[]> => {
+export async function importsOf(store: Store): Promise<readonly HistoryEntry[]> {
   const latest = new Map<string, HistoryEntry>();
   for (const entry of await store.history())
     if (
@@ -28,17 +28,17 @@ export const importsOf = async (store: Store): Promise<readonly HistoryEntry[]> 
       if (!latest.has(key)) latest.set(key, entry);
     }
   return [...latest.values()].sort((a, b) => a.revision - b.revision);
-};
+}
 
 /**
  * The files that sources read before, as they lie there still.
  * @throws Refusal with every file that is gone, or is another by now
  */
-export const filesAgain = async (
+export async function filesAgain(
   workspace: Workspace,
   store: Store,
   sources: readonly string[],
-): Promise<readonly FileAgain[]> => {
+): Promise<readonly FileAgain[]> {
   const imports = await importsOf(store);
   const known = [...new Set(imports.map(({ source }) => source))];
   const unknown = sources.filter((source) => !known.includes(source));
@@ -68,4 +68,4 @@ export const filesAgain = async (
   }
   if (faults.length > 0) throw new Refusal(faults);
   return found;
-};
+}

@@ -27,17 +27,17 @@ const markOf = (cells: readonly string[]): string =>
   `[row ${createHash("sha256").update(JSON.stringify(cells)).digest("hex").slice(0, 10)}]`;
 
 /** A row of a rejected file that nobody changed since, where the fault is in the row itself. */
-export const stillRejected = (
+export function stillRejected(
   { row, cells }: TableRecord,
   { header, file }: Pick<TableStream, "header" | "file">,
-): Diagnostic | undefined => {
+): Diagnostic | undefined {
   if (header[0] !== REASON_COLUMN) return undefined;
   const [reason = "", ...own] = cells;
   const mark = / (\[row [0-9a-f]{10}\])$/.exec(reason);
   if (mark === null || mark[1] !== markOf(own)) return undefined;
   const shown = reason.slice(0, mark.index).replace(/^.*?, row \d+(?:, column "[^"]*")?: /, "");
   return diagnostic("still-rejected", { reason: shown }, { place: { file, row } });
-};
+}
 /** Where files of rejected rows lie. */
 export const REJECTED_FOLDER = ["out", "rejected"] as const;
 
@@ -57,7 +57,7 @@ export interface RejectedRows {
 }
 
 /** Begins with the rejected rows of an import. */
-export const rejectedFiles = ({ workspace, landing }: WritableWorkspace): RejectedFiles => {
+export function rejectedFiles({ workspace, landing }: WritableWorkspace): RejectedFiles {
   let staged: StagedFiles | undefined;
   const taken = new Set<string>();
   const open: StagedFile[] = [];
@@ -96,4 +96,4 @@ export const rejectedFiles = ({ workspace, landing }: WritableWorkspace): Reject
       for (const file of open) await file.finish();
     },
   };
-};
+}

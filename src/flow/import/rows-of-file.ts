@@ -84,14 +84,14 @@ export interface RowsWanted {
 }
 
 /** Rows are read beside the thread that writes, where a second one is to be had and the file is worth it. */
-export const rowsOfFile = (chosen: ChosenFile, wanted: RowsWanted): RowsOfFile => {
+export function rowsOfFile(chosen: ChosenFile, wanted: RowsWanted): RowsOfFile {
   const { file, table } = chosen;
   const threads = wanted.workers ?? ((file.size ?? 0) < WORTH_IT ? 1 : availableParallelism());
   const canBeShared = kindOf(table.format).canBeShared === true && file.path !== undefined;
   return threads > 1 && canBeShared ? rowsBeside(chosen, file.path, wanted) : rowsHere(chosen, wanted);
-};
+}
 
-const rowsHere = ({ file, table, tied }: ChosenFile, { known, isKept }: RowsWanted): RowsOfFile => {
+function rowsHere({ file, table, tied }: ChosenFile, { known, isKept }: RowsWanted): RowsOfFile {
   const reader = rowReader(tied.reading);
   return {
     attributes: reader.attributes,
@@ -99,13 +99,13 @@ const rowsHere = ({ file, table, tied }: ChosenFile, { known, isKept }: RowsWant
     told: () => table.told(),
     bytesRead: () => file.bytesRead(),
   };
-};
+}
 
-const rowsBeside = (
+function rowsBeside(
   { file, table, tied, options, source }: ChosenFile,
   path: string,
   { workspace, surroundings, known, isKept }: RowsWanted,
-): RowsOfFile => {
+): RowsOfFile {
   const attributes = tied.reading.columns.map(({ attribute, column }): PlannedColumn => ({
     attribute,
     column,
@@ -165,4 +165,4 @@ const rowsBeside = (
     told: () => told,
     bytesRead: () => bytes,
   };
-};
+}

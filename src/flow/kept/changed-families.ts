@@ -22,7 +22,7 @@ export interface Ties {
 const FEW = 10;
 
 /** Products that share a barcode now. */
-export const sharingIn = async (store: Store): Promise<readonly Sharing[]> => {
+export async function sharingIn(store: Store): Promise<readonly Sharing[]> {
   const shared = (await store.sharedBarcodes()).map((products) => products.map(({ sku }) => sku));
   const families = await store.familyNumbers(shared.flat());
   let next = 0;
@@ -30,14 +30,14 @@ export const sharingIn = async (store: Store): Promise<readonly Sharing[]> => {
     skus: JSON.stringify(skus),
     families: families.slice(next, (next += skus.length)),
   }));
-};
+}
 
 /** The families of which something else may be found now, in catalogue order; undefined where they are not known, or many. */
-export const changedSince = async (
+export async function changedSince(
   store: Store,
   before: Ties,
   sharing: readonly Sharing[],
-): Promise<readonly number[] | undefined> => {
+): Promise<readonly number[] | undefined> {
   const most = Math.max(1, Math.floor(before.state.newest / FEW));
   const touched = await store.familiesSince(before.state, most);
   if (touched === undefined) return undefined;
@@ -45,7 +45,7 @@ export const changedSince = async (
   if (touched.length > 0) addBundles(all, await ofParts(store, before.bundles));
   for (const follow of Object.values(reaching)) follow(all, { touched: new Set(touched), before, sharing });
   return all.size > most ? undefined : [...all].sort((a, b) => a - b);
-};
+}
 
 /** What is known of a change, to see what it reaches. */
 interface Change {
@@ -72,33 +72,33 @@ const reaching: { readonly [Seen in Beyond]: (all: Set<number>, change: Change) 
 };
 
 /** The families of bundles, with those of their parts. */
-const ofParts = async (
+async function ofParts(
   store: Store,
   bundles: readonly Bundles[],
-): Promise<readonly (readonly [family: number, parts: readonly number[]])[]> => {
+): Promise<readonly (readonly [family: number, parts: readonly number[]])[]> {
   const families = await store.familyNumbers(bundles.flatMap(({ parts }) => parts));
   let next = 0;
   return bundles.map(({ family, parts }) => [family, families.slice(next, (next += parts.length))]);
-};
+}
 
 /** A bundle changes with its parts, and one of bundles with theirs. */
-const addBundles = (all: Set<number>, bundles: Awaited<ReturnType<typeof ofParts>>): void => {
+function addBundles(all: Set<number>, bundles: Awaited<ReturnType<typeof ofParts>>): void {
   for (let before = -1; before < all.size;) {
     before = all.size;
     for (const [family, parts] of bundles) if (parts.some((part) => all.has(part))) all.add(family);
   }
-};
+}
 
 /** Who shares a barcode changes with those who share it. */
-const addSharing = (
+function addSharing(
   all: Set<number>,
   touched: ReadonlySet<number>,
   ...lists: readonly (readonly Sharing[])[]
-): void => {
+): void {
   const known = lists.map((list) => new Set(list.map(({ skus }) => skus)));
   for (const { skus, families } of lists.flat()) {
     const isSame = known.every((list) => list.has(skus));
     if (isSame && !families.some((family) => touched.has(family))) continue;
     for (const family of families) all.add(family);
   }
-};
+}

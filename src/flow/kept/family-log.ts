@@ -76,27 +76,27 @@ export class FamilyLog {
 }
 
 /** Reads the ids of families' listings alone, those of one channel after the other. */
-export const readIds = (
+export function readIds(
   families: FamilyFacts,
   channels: number,
   take: (channel: number, id: string) => void,
-): void => {
+): void {
   for (const place of familyPlaces(families)) {
     const facts = FactsReader.of(place);
     for (let channel = 0; channel < channels; channel++)
       for (let ids = facts.number(); ids > 0; ids--) take(channel, facts.text());
   }
-};
+}
 
 /** Reads what was written of families, one after the other: `read` is given what stands behind the ids, and reads all of it. */
-export const readFamilies = (
+export function readFamilies(
   families: FamilyFacts,
   channels: number,
   read: (facts: FactsReader, family: number) => void,
-): void => {
+): void {
   const facts = new FactsReader(families);
   for (const number of familyNumbers(families)) {
     for (let channel = 0; channel < channels; channel++) facts.skip(facts.number(), 0);
     read(facts, number);
   }
-};
+}

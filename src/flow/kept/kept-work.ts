@@ -87,12 +87,12 @@ export interface KeptWork<M> {
 }
 
 /** Opens what is kept for these channels. */
-export const keptWork = async <M>(
+export async function keptWork<M>(
   { workspace, store, surroundings }: OpenCatalogue,
   channels: readonly WorkspaceChannel[],
   /** Which work it is, and all that it depends on. */
   work: object,
-): Promise<KeptWork<M>> => {
+): Promise<KeptWork<M>> {
   const folder = join(dirname(workspace.storePath), "kept");
   const which = JSON.stringify([work, namesOf(channels)]);
   const path = join(folder, createHash("sha256").update(which).digest("hex").slice(0, 16));
@@ -172,16 +172,16 @@ export const keptWork = async <M>(
       await writing((file) => file.close());
     },
   };
-};
+}
 
-const stretchesOf = (families: readonly number[]): readonly FamilyRange[] => {
+function stretchesOf(families: readonly number[]): readonly FamilyRange[] {
   const stretches: FamilyRange[] = [];
   for (let at = 0; at < families.length; at += AT_ONCE) {
     const only = families.slice(at, at + AT_ONCE);
     stretches.push({ from: only[0] ?? 0, until: (only.at(-1) ?? 0) + 1, only });
   }
   return stretches;
-};
+}
 
 /** What is found of families that changed, as it comes. */
 class News {
@@ -271,7 +271,7 @@ async function* renewed({ file, changed, news }: SettledWork): AsyncGenerator<St
 }
 
 /** Whether an id is of two families now. */
-const meets = async (settled: SettledWork, channels: number): Promise<boolean> => {
+async function meets(settled: SettledWork, channels: number): Promise<boolean> {
   const registers = Array.from({ length: channels }, () => idRegister());
   let hasMet = false;
   for await (const { facts } of renewed(settled))
@@ -281,14 +281,14 @@ const meets = async (settled: SettledWork, channels: number): Promise<boolean> =
       register?.add([[id, asSku(id)]]);
     });
   return hasMet;
-};
+}
 
 /** Of what is kept, only the newest stays. */
-const tidy = async (folder: string): Promise<void> => {
+async function tidy(folder: string): Promise<void> {
   const entries = (await readdir(folder, { withFileTypes: true })).filter((entry) => entry.isFile());
   const files = await Promise.all(
     entries.map(async ({ name }) => ({ name, at: (await stat(join(folder, name))).mtimeMs })),
   );
   const old = files.sort((a, b) => b.at - a.at).slice(MOST_KEPT);
   for (const { name } of old) await rm(join(folder, name), { force: true });
-};
+}

@@ -19,7 +19,7 @@ import type { Workspace } from "../../workspace/workspace.js";
 export type CarriedFiles = ReadonlyMap<string, CarriedFile>;
 
 /** Carries all decisions of a channel of the workspace over; nothing is written. */
-export const carriedFilesOf = async (
+export async function carriedFilesOf(
   workspace: Workspace,
   channel: string,
   {
@@ -33,7 +33,7 @@ export const carriedFilesOf = async (
     readonly renamings: Renamings;
     readonly attributes: AttributeIndex;
   },
-): Promise<CarriedFiles> => {
+): Promise<CarriedFiles> {
   const files = new Map<string, CarriedFile>();
   const { version } = after;
   const { manifest } = workspace;
@@ -62,4 +62,4 @@ export const carriedFilesOf = async (
     if (isThere(path, shown)) files.set(name, carry(await smallFile(path, shown)));
   }
   return files;
-};
+}

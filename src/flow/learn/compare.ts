@@ -36,11 +36,11 @@ export interface VersionsCompared extends Comparison {
 }
 
 /** Holds two versions of a channel against each other, and looks what the second would do to the shop. */
-export const compareVersions = async (
+export async function compareVersions(
   { workspace, store, surroundings }: OpenCatalogue,
   channel: string,
   [old, next]: readonly [string, string],
-): Promise<VersionsCompared> => {
+): Promise<VersionsCompared> {
   const around = await surroundings();
   const before = await versionNamed(workspace.root, channel, old, around);
   const after = await versionNamed(workspace.root, channel, next, around);
@@ -58,16 +58,16 @@ export const compareVersions = async (
   const tried = await channelAsCarried(workspace, own, after, carried, { store, around });
   const effect = await effectOf(store, own, tried, comparison);
   return { ...comparison, before, after, shop: { carried, effect } };
-};
+}
 
 /** The channel as it would be with the new version, loaded from a copy of its files. */
-const channelAsCarried = async (
+async function channelAsCarried(
   workspace: Workspace,
   own: WorkspaceChannel,
   after: DefinitionVersion,
   carried: CarriedFiles,
   { store, around }: { readonly store: OpenCatalogue["store"]; readonly around: Surroundings },
-): Promise<WorkspaceChannel> => {
+): Promise<WorkspaceChannel> {
   const { channel } = own.setup;
   const root = await mkdtemp(join(tmpdir(), "lexicant-compare-"));
   try {
@@ -91,14 +91,14 @@ const channelAsCarried = async (
   } finally {
     await rm(root, { recursive: true, force: true });
   }
-};
+}
 
-const effectOf = async (
+async function effectOf(
   store: OpenCatalogue["store"],
   own: WorkspaceChannel,
   tried: WorkspaceChannel,
   { renamings }: Comparison,
-): Promise<ShopEffect> => {
+): Promise<ShopEffect> {
   const causes = causeCollector();
   let [readyBefore, readyAfter, lost, gained, homeless] = [0, 0, 0, 0, 0];
   // Both runs take a family's products in the same order, the old version first.
@@ -132,6 +132,6 @@ const effectOf = async (
     },
   ]);
   return { readyBefore, readyAfter, lost, gained, causes, homeless };
-};
+}
 
 const categoryOf = (outcome: Outcome): string => listingOf(outcome)?.plan.rules.category.code ?? "";

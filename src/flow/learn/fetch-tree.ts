@@ -22,14 +22,14 @@ export interface FetchedTree {
 const TELL_MILLISECONDS = 500;
 
 /** Fetches a channel's tree of categories by its version, as its definition says where; tells how much has come. */
-export const fetchedTree = async (
+export async function fetchedTree(
   workspace: Workspace,
   store: Store,
   channel: string,
   version: string,
   io: Io,
   isQuiet: boolean,
-): Promise<FetchedTree> => {
+): Promise<FetchedTree> {
   const own = await loadChannel(
     workspace,
     store,
@@ -61,4 +61,4 @@ export const fetchedTree = async (
   } finally {
     clearInterval(timer);
   }
-};
+}

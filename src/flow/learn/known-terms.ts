@@ -9,7 +9,7 @@ const MOST_TERMS = 400;
 const LONGEST_TERM = 60;
 
 /** The shop's words by attribute, folded, where an attribute has few of them. */
-export const knownTerms = async (store: Store): Promise<ReadonlyMap<string, ReadonlySet<string>>> => {
+export async function knownTerms(store: Store): Promise<ReadonlyMap<string, ReadonlySet<string>>> {
   const { names } = await store.attributes();
   const terms = new Map<string, Set<string>>(names.map((name) => [name, new Set<string>()]));
   let looked = 0;
@@ -27,4 +27,4 @@ export const knownTerms = async (store: Store): Promise<ReadonlyMap<string, Read
     if (looked > LOOKED_AT) break;
   }
   return terms;
-};
+}

@@ -92,12 +92,12 @@ export const definitionFolder = (root: string, channel: string, version?: string
  * Learns a channel from what it hands out and stages its definition.
  * @throws Refusal where nothing can be learned, where the definition is there and may not change, or where what was learned contradicts itself
  */
-export const learn = async (
+export async function learn(
   root: string,
   wish: LearnWish,
   surroundings: Surroundings,
   landing: Landing,
-): Promise<Learned> => {
+): Promise<Learned> {
   const current = definitionFolder(root, wish.channel);
   const read = readOnce();
   const folder = (await isCurrent(root, wish)) ? current : definitionFolder(root, wish.channel, wish.as);
@@ -145,17 +145,17 @@ export const learn = async (
     corrected: answers.length,
     inUse: folder === current ? undefined : await versionOf(current),
   };
-};
+}
 
 /** The files of a definition made of its fields. */
-const madeOf = async (
+async function madeOf(
   root: string,
   wish: LearnWish,
   folder: string,
   channel: LearnedChannel,
   surroundings: Surroundings,
   told: string[],
-): Promise<LearnedFiles> => {
+): Promise<LearnedFiles> {
   const draft = definitionDraft(channel, await factsOf(root, wish, folder, channel));
   addAll(told, draft.told);
   const strange = await strangeness(root, wish, channel, surroundings);
@@ -168,15 +168,15 @@ const madeOf = async (
     ]);
   if (strange !== undefined) told.push(strange);
   return learnedFiles(folder, draft);
-};
+}
 
 /** Why the papers look like another channel's; undefined where they do not. */
-const strangeness = async (
+async function strangeness(
   root: string,
   { channel }: LearnWish,
   { fields }: LearnedChannel,
   surroundings: Surroundings,
-): Promise<string | undefined> => {
+): Promise<string | undefined> {
   const known = (await definitionsIn(root)).find((one) => one.channel === channel);
   if (known === undefined) return undefined;
   const before = await loadDefinition(known, surroundings).catch(() => undefined);
@@ -185,16 +185,16 @@ const strangeness = async (
   const shared = before.fields.filter(({ code, label }) => names.has(code) || names.has(fold(label))).length;
   if (shared >= before.fields.length * 0.25) return undefined;
   return `${shared === 0 ? "none" : `only ${shared}`} of the ${before.fields.length} fields of its definition ${shared === 1 ? "is" : "are"} among them: is it another channel's template?`;
-};
+}
 
 /** A tree alone changes the tree of the definition that there is. */
-const withTree = async (
+async function withTree(
   root: string,
   wish: LearnWish,
   { categories }: LearnedChannel,
   surroundings: Surroundings,
   told: string[],
-): Promise<LearnedFiles> => {
+): Promise<LearnedFiles> {
   const known = (await definitionsIn(root)).find((one) => one.channel === wish.channel);
   if (known === undefined)
     throw new Refusal([
@@ -209,44 +209,44 @@ const withTree = async (
     `the tree alone is new: ${categories.length.toLocaleString("en")} categories, ${before.tree.all.length.toLocaleString("en")} before${made.gone > 0 ? `, of which ${made.gone.toLocaleString("en")} are gone` : ""}; all else is that of ${before.version}`,
   );
   return made;
-};
+}
 
 /** Whether a version is the one in use, which is learned again in its place. */
-const isCurrent = async (root: string, { channel, as }: LearnWish): Promise<boolean> => {
+async function isCurrent(root: string, { channel, as }: LearnWish): Promise<boolean> {
   if (as === undefined) return true;
   return (await versionOf(definitionFolder(root, channel))) === as;
-};
+}
 
 /** The version that a folder's definition says. */
-export const versionOf = async (folder: string): Promise<string | undefined> => {
+export async function versionOf(folder: string): Promise<string | undefined> {
   const path = join(folder, "definition.yaml");
   if (!existsSync(path)) return undefined;
   return /^version:\s*["']?([^"'\s]+)/m.exec((await smallFile(path, "definition.yaml")).toString())?.[1];
-};
+}
 
 /** A correction of now takes the place of one of before. */
-const joined = (
+function joined(
   before: readonly GuessCorrection[],
   now: readonly GuessCorrection[],
-): readonly GuessCorrection[] => {
+): readonly GuessCorrection[] {
   const keyOf = ({ field, scope, fact }: GuessCorrection): string => `${field}\u0000${scope}\u0000${fact}`;
   return [...new Map([...before, ...now].map((one) => [keyOf(one), one])).values()];
-};
+}
 
 type ReadOnce = typeof readPapers;
 
 /** Reads each file once, however often it is looked at. */
-const readOnce = (): ReadOnce => {
+function readOnce(): ReadOnce {
   const known = new Map<string, ReturnType<typeof readPapers>>();
   return (path, name) => {
     const found = known.get(path) ?? readPapers(path, name);
     known.set(path, found);
     return found;
   };
-};
+}
 
 /** A person's files, with those of before that they say nothing about; a filled review is answers. */
-const sortFiles = async (
+async function sortFiles(
   wish: LearnWish,
   folder: string,
   current: string,
@@ -255,7 +255,7 @@ const sortFiles = async (
   readonly published: readonly PublishedPaper[];
   readonly answers: readonly GuessCorrection[];
   readonly gone: readonly string[];
-}> => {
+}> {
   const answers: GuessCorrection[] = [];
   const own = new Map<string, PublishedPaper>();
   for (const file of wish.files) {
@@ -283,10 +283,10 @@ const sortFiles = async (
     answers,
     gone: before === folder ? old.filter((one) => !stays.has(one)).map(({ name }) => name) : [],
   };
-};
+}
 
 /** What a file is for, looked at by itself. */
-const rolesOf = async ({ path, name }: PublishedPaper, read: ReadOnce): Promise<readonly string[]> => {
+async function rolesOf({ path, name }: PublishedPaper, read: ReadOnce): Promise<readonly string[]> {
   const { templates, schemas, guides, categories, reports, lives } = sortPapers(
     (await read(path, name)).papers,
   );
@@ -298,14 +298,14 @@ const rolesOf = async ({ path, name }: PublishedPaper, read: ReadOnce): Promise<
     lives.length > 0 ? "live" : "",
   ].filter(Boolean);
   return roles.length === 0 ? [`other ${name}`] : roles;
-};
+}
 
-const refuseExisting = (
+function refuseExisting(
   folder: string,
   shown: string,
   { channel, files, mayChange }: LearnWish,
   published: readonly PublishedPaper[],
-): void => {
+): void {
   const isThere = existsSync(join(folder, "definition.yaml"));
   const hasNew = published.some(({ isNew }) => isNew);
   const reason =
@@ -317,14 +317,14 @@ const refuseExisting = (
   if (reason !== undefined) throw new Refusal([diagnostic("cannot-learn", { channel, reason })]);
   if (isThere && hasNew && !mayChange)
     throw new Refusal([diagnostic("definition-exists", { channel, folder: shown })]);
-};
+}
 
-const factsOf = async (
+async function factsOf(
   root: string,
   wish: LearnWish,
   folder: string,
   learned: LearnedChannel,
-): Promise<DraftFacts> => {
+): Promise<DraftFacts> {
   const { channel, label, languages, currencies, countries } = wish;
   return {
     channel,
@@ -340,17 +340,17 @@ const factsOf = async (
     currencies: currencies ?? orElse(currenciesOf(learned), [wish.shop.currency]),
     countries,
   };
-};
+}
 
 const orElse = <T>(list: readonly T[], other: readonly T[]): readonly T[] => (list.length > 0 ? list : other);
 
 /** Loads the definition as it will be, away from where it will stand: what cannot be used is never written. */
-const tried = async (
+async function tried(
   channel: string,
   folder: string,
   files: ReadonlyMap<string, Buffer | string | undefined>,
   surroundings: Surroundings,
-): Promise<ChannelDefinition> => {
+): Promise<ChannelDefinition> {
   const place = await mkdtemp(join(tmpdir(), "lexicant-learn-"));
   try {
     const names = await filesOf(folder);
@@ -364,11 +364,11 @@ const tried = async (
   } finally {
     await rm(place, { recursive: true, force: true });
   }
-};
+}
 
 /** The files of a definition that loading it reads. */
-const filesOf = async (folder: string): Promise<readonly string[]> => {
+async function filesOf(folder: string): Promise<readonly string[]> {
   const own = await namesIn(folder, basename(folder));
   const values = await namesIn(join(folder, "values"), "values");
   return [...own.filter((name) => /\.(?:csv|yaml)$/.test(name)), ...values.map((name) => `values/${name}`)];
-};
+}

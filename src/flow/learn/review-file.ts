@@ -8,16 +8,16 @@ import {
 import { fileSource } from "../../formats/byte-source.js";
 
 /** The review as a workbook that a person fills in. */
-export const reviewWorkbook = async (rows: readonly ReviewRow[]): Promise<Uint8Array> => {
+export async function reviewWorkbook(rows: readonly ReviewRow[]): Promise<Uint8Array> {
   const { formWorkbook } = await import("../../formats/form-workbook.js");
   return formWorkbook(REVIEW_TITLE, [reviewSheet(rows)]);
-};
+}
 
 /** The rows of a review that came back; undefined where the file is none. */
-export const reviewAnswers = async (
+export async function reviewAnswers(
   path: string,
   file: string,
-): Promise<readonly Readonly<Record<string, string>>[] | undefined> => {
+): Promise<readonly Readonly<Record<string, string>>[] | undefined> {
   if (!/\.xlsx$/i.test(file)) return undefined;
   const { workbookTitle, workbookSheets } = await import("../../formats/workbook-sheets.js");
   // What is no workbook is told when it is read as what it should be.
@@ -30,4 +30,4 @@ export const reviewAnswers = async (
     .map(({ cells }) =>
       Object.fromEntries(reviewColumns.map((column, at) => [column, (cells[at]?.text ?? "").trim()])),
     );
-};
+}

@@ -16,12 +16,12 @@ const SCOPED = ["fields.csv", "axes.csv", "goods.csv"];
  * A definition of before with another tree: all it says stays, but for rows about categories that are gone. What the old
  * tree knew of a category that is still there, such as its search words, stays with it.
  */
-export const withOtherTree = async (
+export async function withOtherTree(
   { path, shown }: DefinitionFolder,
   before: ChannelDefinition,
   tree: readonly ListedCategory[],
   version: string,
-): Promise<LearnedFiles & { readonly gone: number }> => {
+): Promise<LearnedFiles & { readonly gone: number }> {
   const files = new Map<string, Buffer | string | undefined>();
   const own = (await namesIn(path, shown)).filter(
     (name) => /\.(?:csv|yaml)$/.test(name) && name !== "guesses.csv",
@@ -67,7 +67,7 @@ export const withOtherTree = async (
       retiredStill(await smallFile(join(path, "retired.csv"), "retired.csv"), codes, version),
     );
   return { files, kept: [], gone: gone.length };
-};
+}
 
 /** Codes that are back, or whose successor is gone, are retired no more. */
 const retiredStill = (bytes: Buffer, codes: ReadonlySet<string>, version: string): Buffer =>

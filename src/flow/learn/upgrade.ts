@@ -36,7 +36,7 @@ export interface Upgraded extends Comparison {
 const sumOf = (bytes: Buffer): string => createHash("sha256").update(bytes).digest("hex");
 
 /** All files of a definition's folder but those of its other versions, by their names from there. */
-const filesOf = async (folder: string, within = ""): Promise<readonly string[]> => {
+async function filesOf(folder: string, within = ""): Promise<readonly string[]> {
   const found: string[] = [];
   for (const name of await namesIn(join(folder, within), within)) {
     const path = within === "" ? name : `${within}/${name}`;
@@ -46,7 +46,7 @@ const filesOf = async (folder: string, within = ""): Promise<readonly string[]> 
     else found.push(path);
   }
   return found;
-};
+}
 
 const bytesOf = (folder: string, name: string): Promise<Buffer> => smallFile(join(folder, name), name);
 
@@ -54,11 +54,7 @@ const bytesOf = (folder: string, name: string): Promise<Buffer> => smallFile(joi
  * Takes a learned version into use: the definition comes in the place of the old one, which is kept with all decisions as
  * they were, and our decision files are carried over. Nothing is lost: {@link downgrade} brings back what was.
  */
-export const upgrade = async (
-  open: WritableCatalogue,
-  channel: string,
-  version: string,
-): Promise<Upgraded> => {
+export async function upgrade(open: WritableCatalogue, channel: string, version: string): Promise<Upgraded> {
   const { workspace, landing, store } = open;
   const { root } = workspace;
   const around = await open.surroundings();
@@ -110,15 +106,15 @@ export const upgrade = async (
   };
   await landing.edit(join(own, NOTE), () => stringify(note));
   return { ...comparison, from: before.version, to: version, carried };
-};
+}
 
-const noteOf = async (folder: string, channel: string): Promise<UpgradeNote> => {
+async function noteOf(folder: string, channel: string): Promise<UpgradeNote> {
   if (!isThere(join(folder, NOTE), NOTE))
     throw new Refusal([
       diagnostic("cannot-upgrade", { channel, reason: "no upgrade is known that could be taken back" }),
     ]);
   return parse((await bytesOf(folder, NOTE)).toString()) as UpgradeNote;
-};
+}
 
 /** What taking it back did. */
 export interface Downgraded {
@@ -131,11 +127,11 @@ export interface Downgraded {
  * Takes the last upgrade back: the definition and the decisions are what they were before it.
  * @throws Refusal where decisions were changed since, unless they may be lost
  */
-export const downgrade = async (
+export async function downgrade(
   { workspace, landing }: WritableCatalogue,
   channel: string,
   mayLose: boolean,
-): Promise<Downgraded> => {
+): Promise<Downgraded> {
   const own = join(workspace.root, "definitions", channel);
   const { from, to, shipped, wrote } = await noteOf(own, channel);
   const kept = join(own, VERSIONS, from);
@@ -165,4 +161,4 @@ export const downgrade = async (
   }
   await landing.edit(join(own, NOTE), () => undefined);
   return { from: to, to: from, files: Object.keys(wrote) };
-};
+}

@@ -20,18 +20,18 @@ export interface DefinitionVersion {
 }
 
 /** The versions that lie beside the one in use. */
-export const versionsBeside = async (root: string, channel: string): Promise<readonly string[]> => {
+export async function versionsBeside(root: string, channel: string): Promise<readonly string[]> {
   const folder = join(root, "definitions", channel, VERSIONS);
   const names = await namesIn(folder, VERSIONS);
   return names.filter((name) => existsSync(join(folder, name, "definition.yaml")));
-};
+}
 
 /** The version in use. */
-export const currentVersion = async (
+export async function currentVersion(
   root: string,
   channel: string,
   surroundings: Surroundings,
-): Promise<DefinitionVersion> => {
+): Promise<DefinitionVersion> {
   const folders = await definitionsIn(root);
   const folder = definitionNamed(
     folders,
@@ -43,18 +43,18 @@ export const currentVersion = async (
   );
   const definition = await loadDefinition(folder, surroundings);
   return { version: definition.version, folder, isCurrent: true, definition };
-};
+}
 
 /**
  * One version by its name.
  * @throws Refusal with those that there are
  */
-export const versionNamed = async (
+export async function versionNamed(
   root: string,
   channel: string,
   version: string,
   surroundings: Surroundings,
-): Promise<DefinitionVersion> => {
+): Promise<DefinitionVersion> {
   const current = await currentVersion(root, channel, surroundings);
   if (current.version === version) return current;
   const beside = await versionsBeside(root, channel);
@@ -68,4 +68,4 @@ export const versionNamed = async (
     shown: `definitions/${channel}/${VERSIONS}/${version}`,
   };
   return { version, folder, isCurrent: false, definition: await loadDefinition(folder, surroundings) };
-};
+}

@@ -20,21 +20,21 @@ export interface TermDecision {
 }
 
 /** The field that terms are asked of. */
-export const termField = (code: string, { definition }: ChannelSetup): Field => {
+export function termField(code: string, { definition }: ChannelSetup): Field {
   const field = fieldNamed(definition, code);
   if (field !== undefined) return field;
   throw new Refusal([
     diagnostic("unknown-field", { field: code, nearest: nearest(code, definition.fieldNames.all) }),
   ]);
-};
+}
 
 /** `--set "moss=green"`: ours = theirs, held against the field's permitted values. */
-export const termSet = (
+export function termSet(
   text: string,
   field: Field,
   { definition, files }: ChannelSetup,
   category: string,
-): TermDecision => {
+): TermDecision {
   const at = text.lastIndexOf("=");
   const [term, wanted] = [text.slice(0, Math.max(0, at)).trim(), text.slice(at + 1).trim()];
   if (term === "" || wanted === "")
@@ -57,7 +57,7 @@ export const termSet = (
     ]);
   }
   return { field: field.code, term, value: value ?? wanted, category };
-};
+}
 
 /** The best proposals that are at least so sure. */
 export const termsAccepted = (

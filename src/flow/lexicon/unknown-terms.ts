@@ -36,7 +36,7 @@ interface FoundTerm {
 }
 
 /** The list that each field has in a category; a category is resolved once. */
-const listsIn = ({ definition }: ChannelSetup) => {
+function listsIn({ definition }: ChannelSetup) {
   const known = new Map<string, ReadonlyMap<Field, ValueList | undefined>>();
   return (code: string | undefined, field: Field): ValueList | undefined => {
     const category = code === undefined ? undefined : definition.tree.find(code);
@@ -47,14 +47,14 @@ const listsIn = ({ definition }: ChannelSetup) => {
     known.set(category.code, lists);
     return lists.get(field);
   };
-};
+}
 
 /** Goes through the catalogue for the terms that no value stands for; those that hold up most come first. */
-export const unknownTerms = async (
+export async function unknownTerms(
   store: Store,
   channel: WorkspaceChannel,
   known: () => Promise<Glossary>,
-): Promise<readonly UnknownTerm[]> => {
+): Promise<readonly UnknownTerm[]> {
   const { setup } = channel;
   const found = new Map<string, FoundTerm>();
   const listIn = listsIn(setup);
@@ -90,4 +90,4 @@ export const unknownTerms = async (
   return [...found.values()]
     .map((one) => ({ ...one, proposals: proposeValues(one.term, one.list, meanings.get(one.list)) }))
     .sort((a, b) => b.products - a.products || (a.term < b.term ? -1 : 1));
-};
+}

@@ -31,17 +31,17 @@ const SUM = "sha1";
 const SUM_BYTES = 20;
 const PIECE = 1 << 20;
 
-const lengthOf = (bytes: Buffer): Buffer => {
+function lengthOf(bytes: Buffer): Buffer {
   const length = Buffer.alloc(LENGTH_BYTES);
   length.writeUInt32LE(bytes.length);
   return length;
-};
+}
 
 /** What is not whole has another name, so that nobody takes it for more than it is. */
 export const unfinishedName = (path: string): string => `${path}.unfinished`;
 
 /** Begins such a file, beside its name. */
-export const createFramed = async (path: string): Promise<FramedWriter> => {
+export async function createFramed(path: string): Promise<FramedWriter> {
   const file = await open(unfinishedName(path), "w");
   const sum = createHash(SUM);
   const write = async (bytes: Buffer): Promise<void> => {
@@ -62,10 +62,10 @@ export const createFramed = async (path: string): Promise<FramedWriter> => {
     },
     close: () => file.close(),
   };
-};
+}
 
 /** Whether a file's bytes are those that were summed up at its end. */
-const isWhole = async (file: FileHandle, size: number): Promise<boolean> => {
+async function isWhole(file: FileHandle, size: number): Promise<boolean> {
   if (size < SUM_BYTES + LENGTH_BYTES) return false;
   const sum = createHash(SUM);
   const piece = Buffer.alloc(PIECE);
@@ -78,22 +78,22 @@ const isWhole = async (file: FileHandle, size: number): Promise<boolean> => {
   const kept = Buffer.alloc(SUM_BYTES);
   await file.read(kept, 0, SUM_BYTES, size - SUM_BYTES);
   return sum.digest().equals(kept);
-};
+}
 
 /** What bytes say; whoever writes a sum of their own may have written anything before it. */
-const valueOf = (bytes: Buffer): unknown => {
+function valueOf(bytes: Buffer): unknown {
   try {
     return deserialize(bytes);
   } catch {
     throw new Torn();
   }
-};
+}
 
 /** A file that says of itself that it is whole, and is not. */
 export class Torn extends Error {}
 
 /** Opens a file of values; undefined where it is not whole. */
-export const openFramed = async (path: string): Promise<FramedFile | undefined> => {
+export async function openFramed(path: string): Promise<FramedFile | undefined> {
   const file = await open(path, "r");
   const at = async (from: number, length: number): Promise<Buffer> => {
     const bytes = Buffer.alloc(length);
@@ -126,4 +126,4 @@ export const openFramed = async (path: string): Promise<FramedFile | undefined> 
     if (error instanceof Torn) return undefined;
     throw error;
   }
-};
+}

@@ -41,7 +41,7 @@ const AHEAD = 3;
 const registersFor = ({ recipe }: Pick<InParts<unknown>, "recipe">): readonly IdRegister[] =>
   recipe.channels.map(() => idRegister());
 
-const alone = async <T>(wishes: InParts<T>): Promise<void> => {
+async function alone<T>(wishes: InParts<T>): Promise<void> {
   const { stretches, here, idsOf, join } = wishes;
   const work = await here();
   const registers = registersFor(wishes);
@@ -50,12 +50,12 @@ const alone = async <T>(wishes: InParts<T>): Promise<void> => {
     for (const [at, ids] of idsOf(made).entries()) registers[at]?.add(ids);
     await join(made, range);
   }
-};
+}
 
 /** Joins pieces that were made without knowing of each other, in their order: one with ids that came before is made anew, here. */
-export const inOrder = <T>(
+export function inOrder<T>(
   wishes: Omit<InParts<T>, "stretches" | "workers">,
-): ((range: FamilyRange, made: T) => Promise<void>) => {
+): (range: FamilyRange, made: T) => Promise<void> {
   const { here, idsOf, join } = wishes;
   const registers = registersFor(wishes);
   let work: PartWork<T> | undefined;
@@ -66,7 +66,7 @@ export const inOrder = <T>(
     for (const [at, ids] of idsOf(settled).entries()) registers[at]?.add(ids);
     await join(settled, range);
   };
-};
+}
 
 /** Pieces that came and were not joined yet, and whoever waits for some. */
 class Waiting<T> {
@@ -104,7 +104,7 @@ class Waiting<T> {
   }
 }
 
-const together = async <T>(wishes: InParts<T>): Promise<void> => {
+async function together<T>(wishes: InParts<T>): Promise<void> {
   const { stretches, workers, seen } = wishes;
   const recipe = { ...wishes.recipe, sharing: await wishes.sharing() };
   const take = inOrder(wishes);
@@ -127,7 +127,7 @@ const together = async <T>(wishes: InParts<T>): Promise<void> => {
   } finally {
     await started.end();
   }
-};
+}
 
 /**
  * Works on all stretches and joins what came of them, in catalogue order.

@@ -22,14 +22,14 @@ export const workersFor = (stretches: readonly FamilyRange[], asked: number | un
   asked ?? (stretches.length < WORTH_IT ? 1 : availableParallelism());
 
 /** How the catalogue is spread: over as many threads as a person says, or else as there are cores. */
-export const spreadOver = async (
+export async function spreadOver(
   store: Store,
   asked: number | undefined,
   /** For each of them a stretch brings something to hold. */
   channels: number,
   within?: FamilyRange,
-): Promise<Spread> => {
+): Promise<Spread> {
   const most = Math.max(LEAST, Math.floor(STRETCH / channels));
   const stretches = await store.stretches((asked ?? 1) * EACH, most, within);
   return { stretches, workers: workersFor(stretches, asked) };
-};
+}

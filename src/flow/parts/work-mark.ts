@@ -20,11 +20,11 @@ const productsNamed = ({ setup }: WorkspaceChannel): readonly (readonly string[]
   setup.fills.flatMap((block) => (block.scope === "products" ? [[...block.skus]] : []));
 
 /** A mark of all that work on channels depends on beside the catalogue: the program, the wishes, definitions, decisions and tables. */
-export const workMark = (
+export function workMark(
   workspace: Workspace,
   channels: readonly WorkspaceChannel[],
   further: object,
-): string => {
+): string {
   const sum = createHash("sha256");
   const names = channels.map(({ setup }) => setup.channel);
   sum.update(JSON.stringify([version(), names, channels.map(productsNamed), further]));
@@ -33,4 +33,4 @@ export const workMark = (
     for (const file of filesUnder(folder))
       sum.update(`\0${relative(folder, file)}\0`).update(readFileSync(file));
   return sum.update(readFileSync(workspace.path("lexicant.yaml"))).digest("hex");
-};
+}

@@ -24,7 +24,7 @@ export interface Workers<T> {
 }
 
 /** Starts workers; each opens the workspace by itself and says so when it is first asked. */
-export const startWorkers = <T>(count: number, recipe: Recipe, seen: string): Workers<T> => {
+export function startWorkers<T>(count: number, recipe: Recipe, seen: string): Workers<T> {
   const doing = recipe.work === "readiness" ? "count" : recipe.work;
   const otherwise = diagnostic("catalogue-changed", { doing });
   const threads = Array.from({ length: count }, () => new WorkerThread({ recipe, seen, otherwise }));
@@ -34,4 +34,4 @@ export const startWorkers = <T>(count: number, recipe: Recipe, seen: string): Wo
       await Promise.all(threads.map((thread) => thread.end()));
     },
   };
-};
+}

@@ -22,12 +22,12 @@ export interface PlacementDecision {
 }
 
 /** `--set "Tools=BCDD"` as a decision, held against the tree. */
-export const setDecision = (
+export function setDecision(
   text: string,
   { definition }: ChannelSetup,
   ours: Ours,
   by: string,
-): PlacementDecision => {
+): PlacementDecision {
   const at = text.lastIndexOf("=");
   if (at <= 0)
     throw new Refusal([
@@ -42,7 +42,7 @@ export const setDecision = (
   return product === undefined
     ? { path: pathText(pathParts(named)), skus: [], category, confidence: 1, by }
     : { path: product.path, skus: [named], category, confidence: 1, by };
-};
+}
 
 /** What a retired code's successor decides. */
 export const successorDecision = ({ placement, path, retired }: OutOfDate): readonly PlacementDecision[] =>

@@ -71,14 +71,14 @@ const confirmedIn = (all: readonly OurCategory[], index: CategoryIndex): readonl
   );
 
 /** Proposes for all categories that are open, for products apart from theirs, and for those that have none. */
-export const propose = async (
+export async function propose(
   workspace: Workspace,
   store: Store,
   setup: ChannelSetup,
   { categories: all, products }: Ours,
   index: CategoryIndex,
   surroundings: Surroundings,
-): Promise<readonly PlacementProposal[]> => {
+): Promise<readonly PlacementProposal[]> {
   const names = workspace.channelsInUse.filter((name) => name !== setup.channel);
   const others = names.length === 0 ? [] : await loadChannels(workspace, store, names, surroundings);
   const trees = [setup, ...others.map((other) => other.setup)].map(({ definition }) => definition.tree);
@@ -107,4 +107,4 @@ export const propose = async (
     return suggested === undefined ? [] : [{ ours, ...suggested }];
   });
   return [...byCategory, ...byProduct];
-};
+}

@@ -42,7 +42,7 @@ const otherCategories = async (store: Store): Promise<readonly string[]> =>
   );
 
 /** Our categories with products that the channel is to get, and the kinds of products in them. */
-export const ourCategories = async (store: Store, setup: ChannelSetup): Promise<Ours> => {
+export async function ourCategories(store: Store, setup: ChannelSetup): Promise<Ours> {
   const found = new Map<string, ShopGoods>();
   const others = await otherCategories(store);
   const kinds = new Map<string, { path: string; name: string; skus: string[] }>();
@@ -74,17 +74,17 @@ export const ourCategories = async (store: Store, setup: ChannelSetup): Promise<
     }))
     .sort((a, b) => b.products - a.products || (a.path < b.path ? -1 : 1));
   return { categories, products: [...kinds.values()] };
-};
+}
 
 const categoryOf = (placement: Placement | undefined): readonly Category[] =>
   placement?.to.kind === "category" ? [placement.to.category] : [];
 
 /** What is known around one of our categories: placements of its siblings and of what stands above it. */
-export const subjectOf = (
+export function subjectOf(
   { path, goods }: OurCategory,
   all: readonly OurCategory[],
   elsewhere: readonly string[],
-): Subject => {
+): Subject {
   const [, parent = ""] = selfAndAbove(path);
   const siblings =
     parent === "" ? [] : all.filter((other) => other.path !== path && other.path.startsWith(`${parent} > `));
@@ -95,7 +95,7 @@ export const subjectOf = (
     neighbours: siblings.flatMap(({ placement }) => categoryOf(placement)),
     elsewhere,
   };
-};
+}
 
 /** A category that was placed in one that the channel has retired since. */
 export type OutOfDate = OurCategory & { readonly retired: RetiredCategory };

@@ -15,11 +15,11 @@ export interface ReadinessWishes extends ReadinessWork {
 }
 
 /** Counts how ready the products that are meant are, on all channels in one pass. */
-export const measureReadiness = async (
+export async function measureReadiness(
   open: OpenCatalogue,
   channels: readonly WorkspaceChannel[],
   { by, choice, workers }: ReadinessWishes,
-): Promise<ReadinessTally> => {
+): Promise<ReadinessTally> {
   const { store } = open;
   const work: ReadinessWork = { by };
   const tally = readinessTally(by);
@@ -32,4 +32,4 @@ export const measureReadiness = async (
   });
   choice.refuseNothing();
   return tally;
-};
+}

@@ -24,11 +24,11 @@ export interface ReadinessPart {
 }
 
 /** Counts one stretch of the catalogue after the other. */
-export const readinessParts = async (
+export async function readinessParts(
   { store }: { readonly store: Store },
   channels: readonly WorkspaceChannel[],
   { by, choice = everything }: ReadinessWork & { readonly choice?: Choice },
-): Promise<PartWork<ReadinessPart>> => {
+): Promise<PartWork<ReadinessPart>> {
   let tally = readinessTally(by);
   const runs = channels.map((channel): ChannelRun => ({
     channel,
@@ -41,4 +41,4 @@ export const readinessParts = async (
     await pass(store.families(range));
     return { tallied: tally.plain(), ids: channels.map(({ setup }) => setup.ids.all()) };
   };
-};
+}

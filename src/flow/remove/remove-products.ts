@@ -27,17 +27,17 @@ export interface Removed {
 
 const BATCH = 500;
 
-const sentOn = async (store: Store, channel: string, skus: readonly Sku[]): Promise<number> => {
+async function sentOn(store: Store, channel: string, skus: readonly Sku[]): Promise<number> {
   const ledger = store.ledgerOf(channel);
   let count = 0;
   for (let from = 0; from < skus.length; from += BATCH)
     for (const entry of (await ledger.of({ skus: skus.slice(from, from + BATCH) })).values())
       if (entry.listing.withdrawn !== true) count++;
   return count;
-};
+}
 
 /** Goes through the catalogue once for what names the products, and for who of their groups stays. */
-const hangersOf = async (workspace: Workspace, store: Store, skus: readonly Sku[]): Promise<Hangers> => {
+async function hangersOf(workspace: Workspace, store: Store, skus: readonly Sku[]): Promise<Hangers> {
   const going = new Set<string>(skus);
   const bundles: { sku: Sku; part: string }[] = [];
   const emptied: string[] = [];
@@ -59,14 +59,14 @@ const hangersOf = async (workspace: Workspace, store: Store, skus: readonly Sku[
     if (listings > 0) sent.push({ channel, listings });
   }
   return { bundles, sent, emptied };
-};
+}
 
 /** Takes products out of the catalogue: all that any layer says of them. It is one act, and can be undone. */
-export const removeProducts = async (
+export async function removeProducts(
   open: WritableCatalogue,
   skus: readonly Sku[],
   { at, dryRun }: { readonly at: string; readonly dryRun: boolean },
-): Promise<Removed> => {
+): Promise<Removed> {
   const { workspace, store } = open;
   const hangers = await hangersOf(workspace, store, skus);
   const byLayer = new Map<string, Sku[]>();
@@ -87,4 +87,4 @@ export const removeProducts = async (
     { isTrial: dryRun },
   );
   return { skus, revisions, hangers };
-};
+}

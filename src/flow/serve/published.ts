@@ -51,7 +51,7 @@ const folderOf = (workspace: Workspace, channel: string): string =>
   workspace.path(".lexicant", "served", channel);
 
 /** The part of a feed's address that nobody can guess; made once, and kept where its owner alone reads it. */
-export const secretPathOf = async (workspace: Workspace, channel: string): Promise<string> => {
+export async function secretPathOf(workspace: Workspace, channel: string): Promise<string> {
   const folder = folderOf(workspace, channel);
   const path = join(folder, SECRET);
   if (existsSync(path)) return readFileSync(path, "utf8").trim();
@@ -60,10 +60,10 @@ export const secretPathOf = async (workspace: Workspace, channel: string): Promi
   await writeFile(path, secret, { mode: 0o600, flag: "wx" });
   await chmod(path, 0o600);
   return secret;
-};
+}
 
 /** What is published now; undefined where nothing was yet, or it is not whole. */
-export const publishedOf = async (workspace: Workspace, channel: string): Promise<Published | undefined> => {
+export async function publishedOf(workspace: Workspace, channel: string): Promise<Published | undefined> {
   const folder = folderOf(workspace, channel);
   try {
     const kept = JSON.parse(readFileSync(join(folder, RECORD), "utf8")) as KeptPublished;
@@ -83,15 +83,15 @@ export const publishedOf = async (workspace: Workspace, channel: string): Promis
   } catch {
     return undefined;
   }
-};
+}
 
 /** Publishes files of a build: they come under names of their own, and the record of them last, so that a kill leaves the feed of before. */
-export const publish = async (
+export async function publish(
   workspace: Workspace,
   channel: string,
   built: { readonly folder: string; readonly files: readonly string[]; readonly listings: number },
   at: string,
-): Promise<void> => {
+): Promise<void> {
   const folder = folderOf(workspace, channel);
   await mkdir(folder, { recursive: true });
   const before = await publishedOf(workspace, channel);
@@ -122,4 +122,4 @@ export const publish = async (
   const wanted = new Set([RECORD, SECRET, ...files.flatMap(({ stored }) => [stored, `${stored}.gz`])]);
   for (const name of await readdir(folder))
     if (!wanted.has(name)) await rm(join(folder, name), { force: true });
-};
+}

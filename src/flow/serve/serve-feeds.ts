@@ -64,10 +64,10 @@ const wrongSetting = (channel: WorkspaceChannel, key: string, reason: string): R
   ]);
 
 /** The addresses of channels' feeds, below the server's own. */
-export const feedPlaces = async (
+export async function feedPlaces(
   workspace: Workspace,
   channels: readonly WorkspaceChannel[],
-): Promise<ReadonlyMap<string, string>> => {
+): Promise<ReadonlyMap<string, string>> {
   const places = new Map<string, string>();
   for (const { setup, serving } of channels)
     places.set(
@@ -75,20 +75,20 @@ export const feedPlaces = async (
       serving.secret_path === false ? setup.channel : await secretPathOf(workspace, setup.channel),
     );
   return places;
-};
+}
 
 /** What all that a feed is made of is like now. */
-const markOf = async (workspace: Workspace, channel: WorkspaceChannel): Promise<string> => {
+async function markOf(workspace: Workspace, channel: WorkspaceChannel): Promise<string> {
   const store = await storeOf(workspace, { onlyReads: true });
   try {
     return `${await store.hold()} ${workMark(workspace, [channel], {})}`;
   } finally {
     await store.close();
   }
-};
+}
 
 /** Rebuilds a feed, and publishes it where it is whole and not suspiciously small. */
-const refresh = async (feed: Feed, workspace: Workspace, log: Logger, io: Io, why: string): Promise<void> => {
+async function refresh(feed: Feed, workspace: Workspace, log: Logger, io: Io, why: string): Promise<void> {
   const { name, channel } = feed;
   const least = channel.serving.least_share ?? LEAST_SHARE;
   log.info({ channel: name, why }, "rebuild begins");
@@ -125,10 +125,10 @@ const refresh = async (feed: Feed, workspace: Workspace, log: Logger, io: Io, wh
   feed.published = await publishedOf(workspace, name);
   feed.trouble = "";
   log.info({ channel: name, listings: built.listings, files: built.files }, "published");
-};
+}
 
 /** One rebuild of a feed at a time; what comes meanwhile is one more behind it. */
-const request = (feed: Feed, workspace: Workspace, log: Logger, io: Io, why: string): Promise<void> => {
+function request(feed: Feed, workspace: Workspace, log: Logger, io: Io, why: string): Promise<void> {
   if (feed.running !== undefined) {
     feed.again = true;
     return feed.running;
@@ -146,7 +146,7 @@ const request = (feed: Feed, workspace: Workspace, log: Logger, io: Io, why: str
     feed.running = undefined;
   };
   return (feed.running = run());
-};
+}
 
 const houseOf = (feeds: readonly Feed[], log: Logger, io: Io): FeedHouse => ({
   find(path, authorization) {
@@ -193,13 +193,13 @@ const houseOf = (feeds: readonly Feed[], log: Logger, io: Io): FeedHouse => ({
 });
 
 /** Tells once of a feed that nobody fetched when somebody should have. */
-const watchFetching = (
+function watchFetching(
   feeds: readonly Feed[],
   workspace: Workspace,
   log: Logger,
   io: Io,
   begun: number,
-): (() => void) => {
+): () => void {
   const look = (): void => {
     for (const feed of feeds) {
       const hours = feed.channel.serving.fetched_within;
@@ -229,16 +229,16 @@ const watchFetching = (
   );
   const timer = setInterval(look, Math.max(100, Math.min(WATCH_MILLISECONDS, smallest / 4)));
   return () => clearInterval(timer);
-};
+}
 
 /** Publishes channels' feeds and keeps them fresh, until it is closed. */
-export const serveFeeds = async (
+export async function serveFeeds(
   workspace: Workspace,
   channels: readonly WorkspaceChannel[],
   { host, port }: ServeWishes,
   log: Logger,
   io: Io,
-): Promise<Serving> => {
+): Promise<Serving> {
   const places = await feedPlaces(workspace, channels);
   const feeds: Feed[] = [];
   for (const channel of channels) {
@@ -285,15 +285,15 @@ export const serveFeeds = async (
       for (const { running } of feeds) await running;
     },
   };
-};
+}
 
 /** Rebuilds feeds whose catalogue, decisions or definition changed. */
-const watchChanges = (
+function watchChanges(
   feeds: readonly Feed[],
   workspace: Workspace,
   log: Logger,
   io: Io,
-): (() => Promise<void>) => {
+): () => Promise<void> {
   if (feeds.length === 0) return () => Promise.resolve();
   let timer: NodeJS.Timeout | undefined;
   const look = async (): Promise<void> => {
@@ -330,4 +330,4 @@ const watchChanges = (
     clearTimeout(timer);
     await watcher.close();
   };
-};
+}

@@ -18,28 +18,25 @@ const seenPath = (workspace: Pick<Workspace, "root">): string =>
   join(workspace.root, ".lexicant", "sync-files.json");
 
 /** What was read of files, by their paths: one that changed nothing leaves no trace in the history. */
-const seenIn = (workspace: Pick<Workspace, "root">): ReadonlyMap<string, string> => {
+function seenIn(workspace: Pick<Workspace, "root">): ReadonlyMap<string, string> {
   try {
     return new Map(JSON.parse(readFileSync(seenPath(workspace), "utf8")) as [string, string][]);
   } catch {
     return new Map();
   }
-};
+}
 
 /** Notes that files were read. */
-export const noteRead = async (
-  workspace: Pick<Workspace, "root">,
-  files: readonly NewFile[],
-): Promise<void> => {
+export async function noteRead(workspace: Pick<Workspace, "root">, files: readonly NewFile[]): Promise<void> {
   const seen = new Map(seenIn(workspace));
   for (const { path, mark } of files) seen.set(path, mark);
   const to = seenPath(workspace);
   await writeFile(`${to}.coming`, JSON.stringify([...seen]));
   await rename(`${to}.coming`, to);
-};
+}
 
 /** Files of a workspace that a source knows, by its patterns or by what it read before, and that were not read as they are now. */
-export const newFiles = async (workspace: Workspace, store: Store): Promise<readonly NewFile[]> => {
+export async function newFiles(workspace: Workspace, store: Store): Promise<readonly NewFile[]> {
   const imports = await importsOf(store);
   const seen = seenIn(workspace);
   const entries = await readdir(workspace.path("data"), { withFileTypes: true, recursive: true }).catch(
@@ -57,4 +54,4 @@ export const newFiles = async (workspace: Workspace, store: Store): Promise<read
     if (mark !== undefined && seen.get(path) !== mark) found.push({ path, mark });
   }
   return found.sort((a, b) => (a.path < b.path ? -1 : 1));
-};
+}

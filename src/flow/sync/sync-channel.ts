@@ -86,7 +86,7 @@ interface Changes {
   readonly fields: Readonly<Record<string, number>>;
 }
 
-const importNew = async ({ root, files }: Outlook, log: Logger, io: Io): Promise<void> => {
+async function importNew({ root, files }: Outlook, log: Logger, io: Io): Promise<void> {
   if (files.length === 0) {
     log.info("import: nothing new");
     return;
@@ -101,9 +101,9 @@ const importNew = async ({ root, files }: Outlook, log: Logger, io: Io): Promise
     log.info({ file, read, added, changed, rejected, revision }, "imported");
   if (exit > 1) throw new Stop(exit === 2 ? 2 : 3, `the import did not come about: ${said}`);
   await noteRead({ root }, files);
-};
+}
 
-const refuseMany = (changes: Changes, { limits, priceField }: Outlook, name: string): void => {
+function refuseMany(changes: Changes, { limits, priceField }: Outlook, name: string): void {
   const live = changes.same + changes.changed + changes.ended;
   const moved = Object.hasOwn(changes.fields, priceField)
     ? (new Map(Object.entries(changes.fields)).get(priceField) ?? 0)
@@ -124,17 +124,17 @@ const refuseMany = (changes: Changes, { limits, priceField }: Outlook, name: str
   ].find(({ count, limit }) => count > FEW && count * 100 > live * limit);
   if (over !== undefined)
     throw new Stop(1, sentence(diagnostic("too-much-changes", { channel: name, of: live, ...over })));
-};
+}
 
 /** Sends the last build of a purpose, and waits for what comes of it. */
-const send = async (
+async function send(
   caller: ExchangeCaller,
   name: string,
   purpose: string | undefined,
   { minutes }: SyncWishes,
   log: Logger,
   io: Io,
-): Promise<ExitCode> => {
+): Promise<ExitCode> {
   const submitted = await submitChannel(caller, name, { files: [], purpose }, io, {
     begins: ({ name: file }) => log.info({ file }, "sending"),
     of: ({ name: file }) => ({
@@ -150,16 +150,16 @@ const send = async (
   if (bad !== undefined)
     throw new Stop(3, `${bad.file.name} was not sent: ${"reason" in bad.sending ? bad.sending.reason : ""}`);
   return hear(caller, name, job.number, minutes, log, io);
-};
+}
 
-const hear = async (
+async function hear(
   caller: ExchangeCaller,
   name: string,
   job: number,
   minutes: number,
   log: Logger,
   io: Io,
-): Promise<ExitCode> => {
+): Promise<ExitCode> {
   const results = await awaitResults(caller, name, { report: undefined, job, minutes }, io, (reading) =>
     log.debug({ job, files: reading.length }, "the channel is at work"),
   );
@@ -180,18 +180,18 @@ const hear = async (
     if (own.accepted < own.listings) exit = 1;
   }
   return exit;
-};
+}
 
 const isSentAlready = (error: unknown): boolean =>
   error instanceof Refusal && error.findings.some(({ code }) => code === "sent-already");
 
-const steps = async (
+async function steps(
   caller: ExchangeCaller,
   name: string,
   wishes: SyncWishes,
   log: Logger,
   io: Io,
-): Promise<Synced> => {
+): Promise<Synced> {
   const first = await outlook(caller, name, io);
   if (first.isBroken) {
     log.info("an earlier sending was broken off; it goes on first");
@@ -235,7 +235,7 @@ const steps = async (
     exit: ended.exit,
     says: ended.exit === 0 ? "all was accepted" : "some is refused or without an answer",
   };
-};
+}
 
 /** Imports what is new, checks, builds what changed, sends it, waits, and notes what came of it; one at a time. */
 export const syncChannel = (

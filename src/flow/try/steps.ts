@@ -19,7 +19,7 @@ interface SeenStep {
 }
 
 /** Parts in the order in which they stand, each once; what is written out needs no line. */
-const stepsOf = (seen: readonly SeenStep[], text: string): readonly TriedStep[] => {
+function stepsOf(seen: readonly SeenStep[], text: string): readonly TriedStep[] {
   const within = (inner: SeenStep, outer: SeenStep): boolean =>
     inner !== outer && inner.start >= outer.start && inner.end <= outer.end;
   return seen.map((one) => ({
@@ -28,7 +28,7 @@ const stepsOf = (seen: readonly SeenStep[], text: string): readonly TriedStep[] 
     depth: seen.filter((other) => within(one, other)).length,
     name: one.name,
   }));
-};
+}
 
 /** Watches an expression at work; its parts can be asked for when it has run. */
 export interface StepWatch {
@@ -39,7 +39,7 @@ export interface StepWatch {
 }
 
 /** Begins to watch. */
-export const stepWatch = (): StepWatch => {
+export function stepWatch(): StepWatch {
   let seen: SeenStep[] = [];
   return {
     observe: ({ node, span, ...rest }, value) => {
@@ -51,4 +51,4 @@ export const stepWatch = (): StepWatch => {
     },
     steps: (text) => stepsOf(seen, text),
   };
-};
+}

@@ -31,12 +31,12 @@ export interface Trier {
 }
 
 /** Compiles an expression as a channel's fills would, or over the catalogue alone; refuses it with every fault. */
-export const trierFor = (
+export function trierFor(
   text: string,
   attributes: AttributeIndex,
   surroundings: Surroundings,
   channel: WorkspaceChannel | undefined,
-): Trier => {
+): Trier {
   const watch = stepWatch();
   const setup = channel?.setup;
   const names =
@@ -70,4 +70,4 @@ export const trierFor = (
         .map((product) => run(compiled, trialScope(product, family, setup, plans), product));
     },
   };
-};
+}

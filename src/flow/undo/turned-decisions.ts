@@ -20,10 +20,7 @@ const isTerm = (decision: Decision): decision is DecidedTerm => "term" in decisi
 const isSource = (decision: Decision): decision is DecidedSource => "sourceFile" in decision;
 
 /** What undoing revisions does to decision files: what they decided goes, and what an undo of them took comes back. */
-export const decisionsTurned = (
-  entries: readonly HistoryEntry[],
-  ids: readonly number[],
-): TurnedDecisions => {
+export function decisionsTurned(entries: readonly HistoryEntry[], ids: readonly number[]): TurnedDecisions {
   const byId = new Map(entries.map((entry) => [entry.revision, entry]));
   const [gone, back, turnedIds]: [Decision[], Decision[], Set<number>] = [[], [], new Set()];
   const turn = (id: number, goes: boolean): void => {
@@ -43,13 +40,13 @@ export const decisionsTurned = (
     sourcesInUse: new Set(others.map(({ source }) => source)),
     layersInUse: new Set(others.map(({ layer }) => layer)),
   };
-};
+}
 
 /** Takes decisions out of their files, and writes others back; what a person changed since stays. Says what became of each. */
-export const turnDecisions = async (
+export async function turnDecisions(
   open: WritableWorkspace,
   turned: TurnedDecisions,
-): Promise<readonly string[]> => {
+): Promise<readonly string[]> {
   const { gone, back } = turned;
   const channels = new Set([...gone, ...back].filter(isTerm).map(({ channel }) => channel));
   for (const channel of channels) {
@@ -61,13 +58,13 @@ export const turnDecisions = async (
   for (const one of gone.filter(isSource)) told.push(await takeDecided(open, one, turned));
   for (const one of back.filter(isSource)) told.push(await giveBack(open, one));
   return told;
-};
+}
 
-const takeDecided = async (
+async function takeDecided(
   { workspace, landing }: WritableWorkspace,
   { sourceFile, text, layer }: DecidedSource,
   { sourcesInUse, layersInUse }: TurnedDecisions,
-): Promise<string> => {
+): Promise<string> {
   const file = `sources/${sourceFile}.yaml`;
   if (sourcesInUse.has(sourceFile)) return `${file} stays: later imports were read by it.`;
   if (!(await takeSource(landing, workspace, sourceFile, text)))
@@ -75,13 +72,13 @@ const takeDecided = async (
   if (layer === undefined || layersInUse.has(layer)) return `${file}, which came with it, is gone too.`;
   await takeFromManifest(landing, workspace, "layers", layer);
   return `${file} and the layer ${layer}, which came with it, are gone too.`;
-};
+}
 
-const giveBack = async (
+async function giveBack(
   { workspace, landing }: WritableWorkspace,
   { sourceFile, text, layer }: DecidedSource,
-): Promise<string> => {
+): Promise<string> {
   await putSourceBack(landing, workspace, sourceFile, text);
   if (layer !== undefined) await addToManifest(landing, workspace, "layers", layer);
   return `sources/${sourceFile}.yaml came back with it.`;
-};
+}

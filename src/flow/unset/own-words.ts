@@ -18,7 +18,7 @@ const layersOf = (channel: string, { layers }: Workspace): ReadonlySet<string> =
   new Set([editsFor(channel), ...layers.filter((one) => one.channel === channel).map(({ layer }) => layer)]);
 
 /** What the channel's own layers say of a product, whether or not something higher is seen above it. */
-const wordsOf = async (sku: Sku, own: ReadonlySet<string>, store: Store): Promise<readonly OwnWord[]> => {
+async function wordsOf(sku: Sku, own: ReadonlySet<string>, store: Store): Promise<readonly OwnWord[]> {
   const latest = new Map<string, OwnWord>();
   for (const { attribute, text, place, undone } of await store.opinions(sku)) {
     const key = `${place.layer} ${attribute}`;
@@ -26,7 +26,7 @@ const wordsOf = async (sku: Sku, own: ReadonlySet<string>, store: Store): Promis
     latest.set(key, { sku, layer: place.layer, attribute, text });
   }
   return [...latest.values()].filter(({ text }) => text !== RETRACTED && !isUnread(text));
-};
+}
 
 /** All of a channel's own words, or those about some products and attributes; in catalogue order. */
 export async function* ownWords(

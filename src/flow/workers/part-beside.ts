@@ -19,11 +19,11 @@ const handing =
     return { made, memory: memoryOf(made) };
   };
 
-const workOf = async (
+async function workOf(
   { work, today, channels: names, wishes, sharing }: Recipe,
   workspace: Workspace,
   store: Store,
-): Promise<(range: FamilyRange) => Promise<Handed>> => {
+): Promise<(range: FamilyRange) => Promise<Handed>> {
   const surroundings = await surroundingsIn(workspace, { today: { kind: "date", iso: today } });
   const channels = await loadChannels(workspace, store, names, surroundings, sharing);
   if (work === "build") {
@@ -37,13 +37,13 @@ const workOf = async (
   const { checkParts } = await import("../check/check-parts.js");
   const { memoryOfLogged } = await import("../kept/family-log.js");
   return handing(await checkParts({ store }, channels, wishes as CheckWork), memoryOfLogged);
-};
+}
 
 /** Opens the workspace in a worker; each time that it is asked, one stretch of the catalogue is worked on. */
-export const partBeside = async (recipe: Recipe): Promise<Begun> => {
+export async function partBeside(recipe: Recipe): Promise<Begun> {
   const workspace = await openWorkspace(recipe.root);
   const store = await storeOf(workspace, { onlyReads: true, cacheMegabytes: CACHE_MEGABYTES });
   const seen = await store.hold();
   const work = await workOf(recipe, workspace, store);
   return { seen, work: (what) => work(what as FamilyRange), end: () => store.close() };
-};
+}

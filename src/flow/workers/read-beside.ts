@@ -19,7 +19,7 @@ import {
 } from "../import/rows-of-file.js";
 
 /** Opens a file in a worker; each time that it is asked, the next batch is read. */
-export const readingBeside = async (recipe: ReadingRecipe): Promise<Begun> => {
+export async function readingBeside(recipe: ReadingRecipe): Promise<Begun> {
   const { root, today, path, known, isKept, options, hasTables } = recipe;
   const workspace = await openWorkspace(root);
   const file = await fileSource(path, recipe.file);
@@ -62,4 +62,4 @@ export const readingBeside = async (recipe: ReadingRecipe): Promise<Begun> => {
     work: (what) => (what === NEXT ? next() : rowsOf(what as AskedRows)),
     end: () => file.close(),
   };
-};
+}

@@ -13,11 +13,11 @@ const port = parentPort;
 const say = (said: WorkerSaid, memory: readonly ArrayBuffer[] = []): void =>
   port?.postMessage(said, [...memory]);
 
-const cannot = (error: unknown): void => {
+function cannot(error: unknown): void {
   if (error instanceof Refusal) say({ said: "refused", findings: error.findings, exit: error.exit });
   else
     say({ said: "failed", reason: error instanceof Error ? (error.stack ?? error.message) : String(error) });
-};
+}
 
 try {
   const { seen, work, end } = await begun(workerData as Recipe | ReadingRecipe);

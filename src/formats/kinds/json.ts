@@ -3,17 +3,17 @@ import type { FileHead, FileKind } from "./file-kind.js";
 
 const jsonHead = /^\s*(?:\[\s*[[{]|\[\s*\]|\{\s*")/;
 
-const isJson = (text: string): boolean => {
+function isJson(text: string): boolean {
   try {
     JSON.parse(text);
     return true;
   } catch {
     return false;
   }
-};
+}
 
 /** Objects one a line: the first line is whole by itself, and more follow or the name says so. */
-const areLines = ({ text, named }: FileHead): boolean => {
+function areLines({ text, named }: FileHead): boolean {
   const [first = "", second = ""] = text.split("\n").filter((line) => line.trim() !== "");
   return (
     first.trimStart().startsWith("{") &&
@@ -21,7 +21,7 @@ const areLines = ({ text, named }: FileHead): boolean => {
     ((named === "jsonl" && !text.includes("\n")) ||
       (isJson(first) && (second.trimStart().startsWith("{") || named !== "json")))
   );
-};
+}
 
 /** JSON Lines: an object a line. */
 export const jsonLines: FileKind = {

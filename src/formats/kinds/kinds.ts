@@ -12,7 +12,7 @@ export const kinds: readonly FileKind[] = [xlsx, xml, jsonLines, json, csv];
 export const kindOf = (format: Format): FileKind => kinds.find((kind) => kind.format === format) ?? csv;
 
 /** What a file's name says that it is. */
-export const kindNamed = (file: string): FileKind | undefined => {
+export function kindNamed(file: string): FileKind | undefined {
   const extension = /\.(\w+)$/.exec(file)?.[1]?.toLowerCase() ?? "";
   return kinds.find(({ extensions }) => extensions.includes(extension));
-};
+}

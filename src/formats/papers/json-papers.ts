@@ -10,7 +10,7 @@ const scalarText = (value: unknown): string =>
       : "";
 
 /** JSON as a tree: members of objects are named children, items of lists bear their list's name. */
-const jsonTree = (json: unknown): TreeNode => {
+function jsonTree(json: unknown): TreeNode {
   let nodes = 0;
   const node = (name: string, value: unknown, deep: number): readonly TreeNode[] => {
     if (++nodes > MOST_NODES || deep > DEEPEST) return [];
@@ -30,18 +30,18 @@ const jsonTree = (json: unknown): TreeNode => {
     ? json.flatMap((item) => node("item", item, 1))
     : (node("root", json, 0)[0]?.children ?? []);
   return { name: "root", attributes: new Map(), children, text: "", line: 0 };
-};
+}
 
-const parsed = (text: string, file: string): unknown => {
+function parsed(text: string, file: string): unknown {
   try {
     return JSON.parse(text.replace(/^\ufeff/, ""));
   } catch (error) {
     throw broken(file, "JSON", error instanceof Error ? error.message : "it cannot be read");
   }
-};
+}
 
 /** JSON Lines: an object a line. */
-const jsonLines = (text: string): readonly unknown[] | undefined => {
+function jsonLines(text: string): readonly unknown[] | undefined {
   const lines = text.split(/\r?\n/).filter((line) => line.trim() !== "");
   if (lines.length < 2) return undefined;
   try {
@@ -50,7 +50,7 @@ const jsonLines = (text: string): readonly unknown[] | undefined => {
   } catch {
     return undefined;
   }
-};
+}
 
 /** JSON, where the name says so: a text may begin with a brace. */
 export const jsonPapers: PaperKind = {

@@ -13,9 +13,9 @@ const texts: readonly PaperKind[] = [xmlPapers, jsonPapers];
  * The kind of a file.
  * @throws Refusal when it is neither text nor a workbook
  */
-export const paperKindOf = (file: PaperFile): PaperKind => {
+export function paperKindOf(file: PaperFile): PaperKind {
   const found = binary.find(({ holds }) => holds(file));
   if (found !== undefined) return found;
   refuseBinary(file);
   return texts.find(({ holds }) => holds(file)) ?? textPapers;
-};
+}

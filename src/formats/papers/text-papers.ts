@@ -17,7 +17,7 @@ const tableForm = ({ form, text }: ReturnType<typeof tableText>): SheetPaper["fo
 });
 
 /** A table or lines of text as a sheet; what is indented keeps its indent. */
-const textPaper = ({ bytes, file }: PaperFile): SheetPaper => {
+function textPaper({ bytes, file }: PaperFile): SheetPaper {
   const read = tableText(bytes);
   const isLines =
     extname(file).toLowerCase() === ".txt" && !/[\t;,|].*[\t;,|]/.test(read.text.split(/\r?\n/, 1)[0] ?? "");
@@ -38,7 +38,7 @@ const textPaper = ({ bytes, file }: PaperFile): SheetPaper => {
     frozenRows: 0,
     form: tableForm(read),
   };
-};
+}
 
 /** Whether a file says by its first bytes that its letters are two bytes wide, which would look like no text at all. */
 const isWide = (bytes: Buffer): boolean =>
@@ -46,11 +46,11 @@ const isWide = (bytes: Buffer): boolean =>
   bytes.subarray(0, 2).equals(Buffer.from([0xfe, 0xff]));
 
 /** Refuses what is no text. */
-export const refuseBinary = ({ bytes, file }: PaperFile): void => {
+export function refuseBinary({ bytes, file }: PaperFile): void {
   const found = binaryKind(bytes.subarray(0, 4096), "utf-8");
   if (found !== undefined && !isWide(bytes))
     throw new Refusal([diagnostic("not-a-table", { found }, { place: { file } })]);
-};
+}
 
 /** Tables and lines of text. */
 export const textPapers: PaperKind = {

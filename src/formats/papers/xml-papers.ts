@@ -13,7 +13,7 @@ interface GrowingNode {
 }
 
 /** A document of XML as a tree; entities of its own are refused. */
-const xmlTree = (text: string, file: string): TreeNode => {
+function xmlTree(text: string, file: string): TreeNode {
   const parser = new SaxesParser();
   const path: GrowingNode[] = [];
   let root: GrowingNode | undefined;
@@ -50,7 +50,7 @@ const xmlTree = (text: string, file: string): TreeNode => {
   parser.write(text.startsWith("\ufeff") ? text.slice(1) : text).close();
   if (root === undefined) throw broken(file, "XML", "it has no element");
   return root;
-};
+}
 
 /** XML. */
 export const xmlPapers: PaperKind = {

@@ -5,10 +5,7 @@ import { listText } from "../../core/catalogue/list-text.js";
  * Watches members of groups pass by, and tells when two of one group have the same values of their axes. Members of a
  * group stand together in most files, so that one group at a time is remembered.
  */
-export const axisWatch = (): ((
-  group: string,
-  textAt: (attribute: string) => string | undefined,
-) => boolean) => {
+export function axisWatch(): (group: string, textAt: (attribute: string) => string | undefined) => boolean {
   const seen = new Set<string>();
   let current = "";
   return (group, textAt) => {
@@ -25,4 +22,4 @@ export const axisWatch = (): ((
     seen.add(key);
     return isTwice;
   };
-};
+}

@@ -23,7 +23,7 @@ export interface OpenBook {
 const isSame = (before: BookRow, now: BookRow): boolean => before.every((value, at) => value === now[at]);
 
 /** The rows of a book one after the other, read in pieces, so that the connection can write between them. */
-const bookRows = (database: Database.Database, book: number) => {
+function bookRows(database: Database.Database, book: number) {
   const next = database
     .prepare<[number, number, number], BookRow>(
       `SELECT ${columns} FROM built WHERE book = ? AND (family, member) > (?, ?) ORDER BY family, member LIMIT ${READ_BATCH}`,
@@ -38,7 +38,7 @@ const bookRows = (database: Database.Database, book: number) => {
       [rows, at] = [rows.length < READ_BATCH ? [] : next.all(book, last[0], last[1]), 0];
     },
   };
-};
+}
 
 /** Which book it is. */
 export interface BookNames {
@@ -50,27 +50,24 @@ export interface BookNames {
 
 const COMING = "coming";
 
-const remove = (database: Database.Database, channel: string, state: string): void => {
+function remove(database: Database.Database, channel: string, state: string): void {
   const which = "SELECT id FROM book WHERE channel = ? AND state = ?";
   database.prepare(`DELETE FROM built WHERE book IN (${which})`).run(channel, state);
   database.prepare("DELETE FROM book WHERE channel = ? AND state = ?").run(channel, state);
-};
+}
 
 /** Writes what nothing holds on to yet: the commit that lets it hold waits for the disk, and for all before it. */
-const unsynced = (database: Database.Database, write: () => void): void => {
+function unsynced(database: Database.Database, write: () => void): void {
   database.pragma("synchronous = NORMAL");
   try {
     write();
   } finally {
     database.pragma("synchronous = FULL");
   }
-};
+}
 
 /** Begins the book of a build; one that was broken off goes. */
-export const openBook = (
-  database: Database.Database,
-  { channel, state, purpose, at }: BookNames,
-): OpenBook => {
+export function openBook(database: Database.Database, { channel, state, purpose, at }: BookNames): OpenBook {
   const coming = `${COMING} ${state}`;
   const begin = database.transaction((): number => {
     remove(database, channel, coming);
@@ -146,4 +143,4 @@ export const openBook = (
       remove(database, channel, coming);
     },
   };
-};
+}

@@ -29,7 +29,7 @@ export interface CatalogueReader {
 }
 
 /** The rows of families: those of a range in catalogue order, or those of some numbers. */
-const familyScan = (database: Database.Database) => {
+function familyScan(database: Database.Database) {
   const byFamily = scanWhere<[number]>(database, "p.family = ? ORDER BY p.id, r.id");
   const between = scanWhere<[number, number]>(
     database,
@@ -50,27 +50,27 @@ const familyScan = (database: Database.Database) => {
       for (let at = from; at < until; at += step) yield* between.all(at, Math.min(at + step, until));
     },
   };
-};
+}
 
 /** A range in stretches: as many as are asked for, and more where one would hold too many products. */
-const stretchesOf = (
+function stretchesOf(
   { from: first, until: last }: FamilyRange,
   count: number,
   mostProducts: number,
-): readonly FamilyRange[] => {
+): readonly FamilyRange[] {
   const products = Math.ceil((last - first) / FAMILIES_PER_PRODUCT / count);
   const step = Math.max(1, Math.min(products, mostProducts)) * FAMILIES_PER_PRODUCT;
   const ranges: FamilyRange[] = [];
   for (let from = first; from < last; from += step) ranges.push({ from, until: Math.min(from + step, last) });
   return ranges;
-};
+}
 
 /** A reader over one connection, which sees what that sees. */
-export const catalogueReader = (
+export function catalogueReader(
   database: Database.Database,
   attributes: AttributeIndex,
   revisions: ReadonlyMap<number, Revision>,
-): CatalogueReader => {
+): CatalogueReader {
   const bySku = scanWhere<[string]>(database, "p.sku = ? AND p.is_group = 0");
   const byId = scanWhere<[number]>(database, "p.id = ?");
   const groupOf = scanWhere<[number]>(
@@ -119,4 +119,4 @@ export const catalogueReader = (
       return merged({ sku: rows[0]?.[1] ?? "", opinions }, read.everSaid(groupOf.all(id)), undefined, false);
     },
   };
-};
+}

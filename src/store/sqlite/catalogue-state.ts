@@ -19,39 +19,39 @@ export const stateOf = (database: Database.Database): CatalogueState => ({
 });
 
 /** Revisions behind a state; undefined where one of its own is no more. */
-const laterThan = (
+function laterThan(
   database: Database.Database,
   { revisions }: CatalogueState,
-): readonly number[] | undefined => {
+): readonly number[] | undefined {
   const now = marks(database);
   return revisions.some((mark, at) => now[at]?.[1] !== mark)
     ? undefined
     : now.slice(revisions.length).map(([id]) => id);
-};
+}
 
 /** The products that changed since a state. */
-export const productsSince = (
+export function productsSince(
   database: Database.Database,
   state: CatalogueState,
-): { has(product: number): boolean } | undefined => {
+): { has(product: number): boolean } | undefined {
   const later = laterThan(database, state);
   return later === undefined ? undefined : productsTouched(database, later);
-};
+}
 
 /** The families that revisions behind a state changed; no product changes without one, and an undo is one too. */
-export const familiesSince = (
+export function familiesSince(
   database: Database.Database,
   state: CatalogueState,
   mostProducts: number,
-): readonly number[] | undefined => {
+): readonly number[] | undefined {
   const later = laterThan(database, state);
   return later === undefined ? undefined : familiesTouched(database, later, mostProducts);
-};
+}
 
 /** The numbers of the families that products belong to, which whoever is nobody's product has not. */
-export const familyNumbers = (database: Database.Database, skus: readonly string[]): readonly number[] => {
+export function familyNumbers(database: Database.Database, skus: readonly string[]): readonly number[] {
   const find = database
     .prepare<[string], number>("SELECT family FROM product WHERE sku = ? AND is_group = 0")
     .pluck();
   return skus.map((sku) => find.get(sku) ?? -1);
-};
+}

@@ -33,7 +33,7 @@ export interface TransactionTools {
 }
 
 /** Starts the one transaction of a command. */
-export const catalogueTransaction = (tools: TransactionTools): CatalogueTransaction => {
+export function catalogueTransaction(tools: TransactionTools): CatalogueTransaction {
   const { database } = tools;
   database.exec("BEGIN IMMEDIATE");
   try {
@@ -42,9 +42,9 @@ export const catalogueTransaction = (tools: TransactionTools): CatalogueTransact
     database.exec("ROLLBACK");
     throw error;
   }
-};
+}
 
-const begun = (tools: TransactionTools): CatalogueTransaction => {
+function begun(tools: TransactionTools): CatalogueTransaction {
   const { database, reader, told } = tools;
   const suspects = new Set<number>();
   const newest = database.prepare("SELECT coalesce(max(id), 0) FROM product").pluck().get() as number;
@@ -99,7 +99,7 @@ const begun = (tools: TransactionTools): CatalogueTransaction => {
       if (database.inTransaction) database.exec("ROLLBACK");
     },
   };
-};
+}
 
 /** Groups with one member that this act added: found by counting, which reads the index alone. */
 const lonelyFamilies = (database: Database.Database, newest: number): readonly number[] =>
@@ -112,11 +112,11 @@ const lonelyFamilies = (database: Database.Database, newest: number): readonly n
     .all(newest);
 
 /** Marks revisions; undoing an undo brings back what it undid. Gives every revision that turned. */
-const undoRevisions = (
+function undoRevisions(
   { database, revisions }: TransactionTools,
   ids: readonly number[],
   at: string,
-): { readonly id: number; readonly turned: readonly number[] } => {
+): { readonly id: number; readonly turned: readonly number[] } {
   const id = addRevision(database, { kind: "undo", at, undoes: ids });
   revisions.set(id, bareRevision({ id, kind: "undo", at, source: "" }));
   const mark = database.prepare("UPDATE revision SET undone_by = ? WHERE id = ?");
@@ -135,15 +135,15 @@ const undoRevisions = (
   };
   for (const revision of ids) turn(revision, false);
   return { id, turned };
-};
+}
 
-const refuseForgotten = (database: Database.Database, { id, source }: Revision): void => {
+function refuseForgotten(database: Database.Database, { id, source }: Revision): void {
   if (!canTurnSent(database, source, id))
     throw new Refusal([diagnostic("sent-since", { revision: id, channel: source })]);
-};
+}
 
 /** Products follow their group again after a revision that spoke of groups came or went. */
-const regroup = (
+function regroup(
   {
     database,
     revisions,
@@ -156,7 +156,7 @@ const regroup = (
   },
   revision: number,
   touched: Touched,
-): void => {
+): void {
   if (revisions.get(revision)?.columns.some(({ attribute }) => attribute === "group") !== true) return;
   const slice = database
     .prepare<[number, number], [number, number]>(
@@ -179,4 +179,4 @@ const regroup = (
     if (products.length < SLICE || last === undefined) return;
     from = last[0];
   }
-};
+}

@@ -8,7 +8,7 @@ import { adoptExport, builtState, sendBuild } from "./sent-builds.js";
 /** What was sent stands in the ledger, what was built in the build's book. */
 const tableOf = (state: LedgerState): string => (state === "sent" ? "ledger" : "built_listing");
 
-const lookUps = (database: Database.Database, state: LedgerState) => {
+function lookUps(database: Database.Database, state: LedgerState) {
   const table = tableOf(state);
   // Only what was sent is asked by the groups' names, and only for the groups' own rows.
   const byGroup = state === "sent" ? "INDEXED BY ledger_group" : "";
@@ -28,10 +28,10 @@ const lookUps = (database: Database.Database, state: LedgerState) => {
       `SELECT ${listingColumns} FROM ${table} WHERE ${where} AND sku > ? ORDER BY sku LIMIT ${READ_BATCH}`,
     ),
   };
-};
+}
 
 /** The ledger of a channel. */
-export const channelLedger = (database: Database.Database, channel: string): ChannelLedger => {
+export function channelLedger(database: Database.Database, channel: string): ChannelLedger {
   const prepared = new Map<LedgerState, ReturnType<typeof lookUps>>();
   const among = (state: LedgerState): ReturnType<typeof lookUps> => {
     const known = prepared.get(state) ?? lookUps(database, state);
@@ -111,4 +111,4 @@ export const channelLedger = (database: Database.Database, channel: string): Cha
     adopt: async (at, ids) => adoptExport(database, channel, at, ids),
     markSent: async (wish) => sendBuild(database, channel, wish),
   };
-};
+}

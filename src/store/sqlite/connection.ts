@@ -17,10 +17,10 @@ const CACHE_MEGABYTES = 64;
 const PAGE_BYTES = 16_384;
 
 /** Sets a connection up. @throws Refusal where a newer program wrote the store */
-const ready = (
+function ready(
   database: Database.Database,
   { shownPath, cacheMegabytes = CACHE_MEGABYTES }: StoreOptions,
-): Database.Database => {
+): Database.Database {
   const found = storedVersion(database);
   if (found > STORE_VERSION)
     throw new Refusal([diagnostic("store-newer", { path: shownPath, found, known: STORE_VERSION })]);
@@ -29,9 +29,9 @@ const ready = (
   database.pragma("synchronous = FULL");
   database.pragma(`cache_size = -${cacheMegabytes * 1024}`);
   return database;
-};
+}
 
-const connect = (options: StoreOptions): Database.Database => {
+function connect(options: StoreOptions): Database.Database {
   const { path } = options;
   const isNew = !existsSync(path);
   if (isNew) mkdirSync(dirname(path), { recursive: true });
@@ -43,7 +43,7 @@ const connect = (options: StoreOptions): Database.Database => {
     database.close();
     throw error;
   }
-};
+}
 
 /** The connections to one store. */
 export interface Connections {
@@ -55,7 +55,7 @@ export interface Connections {
 }
 
 /** Opens the store of a workspace; `guard` runs what may fail and tells its faults. */
-export const connections = (options: StoreOptions, guard: <T>(work: () => T) => T): Connections => {
+export function connections(options: StoreOptions, guard: <T>(work: () => T) => T): Connections {
   let copy: ReadingCopy | undefined;
   const open = (): Database.Database =>
     copy === undefined ? connect(options) : ready(copy.connect(), options);
@@ -83,4 +83,4 @@ export const connections = (options: StoreOptions, guard: <T>(work: () => T) => 
       copy?.remove();
     },
   };
-};
+}

@@ -9,7 +9,7 @@ export interface Families {
 }
 
 /** Numbers of families, given and found. */
-export const families = (database: Database.Database, met: MetBefore): Families => {
+export function families(database: Database.Database, met: MetBefore): Families {
   const find = database.prepare<[string], number>("SELECT id FROM family WHERE name = ?").pluck();
   const taken = database
     .prepare<[number, number], number>("SELECT max(id) FROM family WHERE id >= ? AND id < ?")
@@ -28,4 +28,4 @@ export const families = (database: Database.Database, met: MetBefore): Families 
       return id;
     },
   };
-};
+}

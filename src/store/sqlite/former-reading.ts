@@ -6,10 +6,10 @@ import type { Revision } from "./revisions.js";
  * The attributes that the source read by other rules before. Those that another source of the layer gives too stay: what
  * the layer says of them may be that one's word.
  */
-export const formerReading = (
+export function formerReading(
   { layer, source, rules, kind }: RevisionPlan,
   revisions: ReadonlyMap<number, Revision>,
-): { readonly revision: number; readonly attributes: ReadonlySet<string> } | undefined => {
+): { readonly revision: number; readonly attributes: ReadonlySet<string> } | undefined {
   if (rules === undefined || kind !== "import") return undefined;
   const inLayer = [...revisions.values()].filter(
     (one) => one.layer === layer && one.live && one.kind !== "undo",
@@ -32,4 +32,4 @@ export const formerReading = (
       revision = one.id;
     }
   return revision === undefined ? undefined : { revision, attributes };
-};
+}

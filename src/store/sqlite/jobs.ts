@@ -60,7 +60,7 @@ const standingOf = ({ content, grp, given_id, ...row }: StandingRow): Standing =
 });
 
 /** The jobs of a channel. */
-export const channelJobs = (database: Database.Database, channel: string): ChannelJobs => {
+export function channelJobs(database: Database.Database, channel: string): ChannelJobs {
   const run = (sql: string, ...values: readonly (string | number | null)[]): number =>
     database.prepare(sql).run(...values).changes;
   const filesOf = (job: number): readonly JobFile[] =>
@@ -132,14 +132,14 @@ export const channelJobs = (database: Database.Database, channel: string): Chann
         .prepare("SELECT 1 FROM standing WHERE channel = ? AND state = ? LIMIT 1")
         .get(channel, state) !== undefined,
   };
-};
+}
 
 const columnsOf = ({ percent, ...change }: FileChange): Readonly<Record<string, string | number>> => ({
   ...change,
   ...(percent === undefined ? {} : { percent }),
 });
 
-const openJob = (database: Database.Database, channel: string, job: NewJob): number => {
+function openJob(database: Database.Database, channel: string, job: NewJob): number {
   const { kind, purpose, build, whole, at, files, skus } = job;
   const built = builtState(kind);
   const number = Number(
@@ -185,9 +185,9 @@ const openJob = (database: Database.Database, channel: string, job: NewJob): num
     .run(number, at, channel, jobState(number));
   forgetOld(database, channel);
   return number;
-};
+}
 
-const forgetOld = (database: Database.Database, channel: string): void => {
+function forgetOld(database: Database.Database, channel: string): void {
   const old = database
     .prepare<[string], number>(
       `SELECT number FROM job WHERE channel = ? ORDER BY number DESC LIMIT -1 OFFSET ${KEPT_JOBS}`,
@@ -201,16 +201,16 @@ const forgetOld = (database: Database.Database, channel: string): void => {
     database.prepare("DELETE FROM prior WHERE job = ?").run(job);
     database.prepare("DELETE FROM outcome WHERE job = ?").run(job);
   }
-};
+}
 
 /** Notes what the channel said of a job's rows, and makes what it accepted what it has. */
-const answered = (
+function answered(
   database: Database.Database,
   channel: string,
   job: number,
   at: string,
   outcomes: readonly RowOutcome[],
-): AnswerCounts => {
+): AnswerCounts {
   const state = jobState(job);
   const count = (sql: string, ...values: readonly (string | number)[]): number =>
     database
@@ -279,7 +279,7 @@ const answered = (
   const [accepted, refused] = [counted(1), counted(0)];
   database.prepare("UPDATE job SET accepted = ?, refused = ? WHERE number = ?").run(accepted, refused, job);
   return { accepted, refused, takenBack, revision };
-};
+}
 
 interface AnsweredJob {
   readonly channel: string;
@@ -287,7 +287,7 @@ interface AnsweredJob {
   readonly at: string;
 }
 
-const settle = (database: Database.Database, { channel, job, at }: AnsweredJob, revision: number): void => {
+function settle(database: Database.Database, { channel, job, at }: AnsweredJob, revision: number): void {
   const state = jobState(job);
   const whole = database.prepare("SELECT whole FROM job WHERE number = ?").pluck().get(job) === 1;
   const taken = "SELECT sku FROM said WHERE accepted = 1";
@@ -334,4 +334,4 @@ const settle = (database: Database.Database, { channel, job, at }: AnsweredJob, 
        WHERE new.is_group = 0 AND (old.job IS NULL OR old.job <= outcome.job)`,
     )
     .run(at, job, channel, state);
-};
+}

@@ -6,13 +6,13 @@ const FIRST_VERSION = 9;
 const BUSY_MILLISECONDS = 5000;
 
 /** Keeps the mark of the act that is being committed; those of before have ended. */
-export const noteLanded = (database: Database.Database, mark: string): void => {
+export function noteLanded(database: Database.Database, mark: string): void {
   database.exec("DELETE FROM landed");
   database.prepare("INSERT INTO landed (mark) VALUES (?)").run(mark);
-};
+}
 
 /** Whether the act of a mark was committed. */
-export const hasLandedIn = (path: string, mark: string): boolean => {
+export function hasLandedIn(path: string, mark: string): boolean {
   if (!existsSync(path)) return false;
   const database = new Database(path, { timeout: BUSY_MILLISECONDS });
   try {
@@ -21,4 +21,4 @@ export const hasLandedIn = (path: string, mark: string): boolean => {
   } finally {
     database.close();
   }
-};
+}

@@ -20,11 +20,11 @@ export interface LayerState {
 const nothing: ReadonlyMap<string, string> = new Map();
 
 /** Begins with a layer. */
-export const layerState = (
+export function layerState(
   database: Database.Database,
   layer: string,
   revisions: ReadonlyMap<number, Revision>,
-): LayerState => {
+): LayerState {
   const own = new Map([...revisions].filter(([, revision]) => revision.layer === layer && revision.live));
   const records = database.prepare<[number, number], { readonly id: number; readonly texts: string }>(
     "SELECT id, texts FROM record WHERE id >= ? AND id < ? ORDER BY id",
@@ -80,4 +80,4 @@ export const layerState = (
       return texts;
     },
   };
-};
+}

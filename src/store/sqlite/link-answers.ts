@@ -2,7 +2,7 @@ import type Database from "better-sqlite3";
 import type { LinkAnswers } from "../link-answers.js";
 
 /** What web addresses answered, kept. */
-export const linkAnswers = (database: Database.Database): LinkAnswers => {
+export function linkAnswers(database: Database.Database): LinkAnswers {
   const find = database
     .prepare<[string, string], string>("SELECT answer FROM link_answer WHERE url = ? AND at >= ?")
     .pluck();
@@ -25,4 +25,4 @@ export const linkAnswers = (database: Database.Database): LinkAnswers => {
       keepAll.immediate(answers, at);
     },
   };
-};
+}

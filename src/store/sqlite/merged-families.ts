@@ -46,11 +46,11 @@ interface FamilyRows {
   readonly ofGroup: readonly Opinion[];
 }
 
-const familyOf = (
+function familyOf(
   { number, members, ofGroup }: FamilyRows,
   merged: MergeProduct,
   attributes: AttributeIndex,
-): Family | undefined => {
+): Family | undefined {
   const base = members.flatMap((member) => merged(member, ofGroup, undefined) ?? []);
   if (base.length === 0) return undefined;
   const onChannels = new Map<string, readonly Product[]>();
@@ -75,7 +75,7 @@ const familyOf = (
       return own;
     },
   };
-};
+}
 
 /** Rows of one family after the other; a family and a product begin where the number changes. */
 function* familyRows(rows: Iterable<ScanRow>, read: OpinionReader): Generator<FamilyRows> {

@@ -16,7 +16,7 @@ export const groupMembers = (database: Database.Database, group: string): readon
 const NEAR_SAMPLE = 500;
 
 /** SKUs that may be meant by one that is not there: the same in another case, then those around it in order. */
-export const skusNear = (database: Database.Database, sku: string): readonly string[] => {
+export function skusNear(database: Database.Database, sku: string): readonly string[] {
   const half = NEAR_SAMPLE / 2;
   const read = (comparison: string, direction: string): string[] =>
     database
@@ -30,4 +30,4 @@ export const skusNear = (database: Database.Database, sku: string): readonly str
     .pluck()
     .all(sku) as string[];
   return [...folded, ...read("<", "DESC"), ...read(">=", "ASC")];
-};
+}

@@ -6,12 +6,12 @@ import { REVISIONS_PER_PRODUCT } from "./schema.js";
 import type { PastOpinion, Store } from "../store.js";
 
 /** All that revisions ever said of a product, latest first, those undone included. */
-export const opinionsOf = (
+export function opinionsOf(
   database: Database.Database,
   revisions: ReadonlyMap<number, Revision>,
   placeOf: Store["placeOf"],
   sku: string,
-): readonly PastOpinion[] => {
+): readonly PastOpinion[] {
   const rows = database
     .prepare<[string], { readonly id: number; readonly row: number; readonly texts: string }>(
       `SELECT r.id, r.row, r.texts FROM product p
@@ -37,14 +37,14 @@ export const opinionsOf = (
       ];
     });
   });
-};
+}
 
 /** Layers with a record of a product that holds, lowest first. */
-export const layersOf = (
+export function layersOf(
   database: Database.Database,
   revisions: ReadonlyMap<number, Revision>,
   sku: string,
-): readonly string[] => {
+): readonly string[] {
   const ids = database
     .prepare<[string], number>(
       `SELECT r.id FROM product p
@@ -57,4 +57,4 @@ export const layersOf = (
     .flatMap((id) => revisions.get(id % REVISIONS_PER_PRODUCT) ?? [])
     .filter(({ live }) => live);
   return [...new Set(found.sort((a, b) => a.rank - b.rank).map(({ layer }) => layer))];
-};
+}

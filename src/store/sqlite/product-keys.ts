@@ -33,7 +33,7 @@ const hasValue = (text: string | undefined): text is string =>
   text !== undefined && text !== "" && text !== CLEARED && text !== RETRACTED && !isUnread(text);
 
 /** The keys of a store. */
-export const productKeys = (database: Database.Database, met: MetBefore): ProductKeys => {
+export function productKeys(database: Database.Database, met: MetBefore): ProductKeys {
   const kept = new Set(database.prepare("SELECT attribute FROM indexed").pluck().all() as string[]);
   const add = database.prepare<[string, string | number, number]>(
     "INSERT OR IGNORE INTO key_value (attribute, value, product) VALUES (?, ?, ?)",
@@ -65,9 +65,9 @@ export const productKeys = (database: Database.Database, met: MetBefore): Produc
       kept.add(attribute);
     },
   };
-};
+}
 
-const positionsOf = (database: Database.Database, attribute: string): ReadonlyMap<number, number> => {
+function positionsOf(database: Database.Database, attribute: string): ReadonlyMap<number, number> {
   const revisions = database.prepare("SELECT id, columns FROM revision").all() as {
     readonly id: number;
     readonly columns: string;
@@ -80,16 +80,16 @@ const positionsOf = (database: Database.Database, attribute: string): ReadonlyMa
       return at < 0 ? [] : [[id, at] as const];
     }),
   );
-};
+}
 
 const GATHERED = 10_000;
 
 /** Reads all texts in slices, since nothing can be written while a statement is being stepped through. */
-const gather = (
+function gather(
   database: Database.Database,
   positions: ReadonlyMap<number, number>,
   take: (text: string, product: number) => void,
-): void => {
+): void {
   if (positions.size === 0) return;
   const slice = database.prepare<[number], { readonly id: number; readonly texts: string }>(
     `SELECT id, texts FROM record WHERE id > ? ORDER BY id LIMIT ${GATHERED}`,
@@ -105,4 +105,4 @@ const gather = (
     if (rows.length < GATHERED || last === undefined) return;
     from = last.id;
   }
-};
+}

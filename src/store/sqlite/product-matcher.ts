@@ -42,10 +42,10 @@ export interface ProductMatcher {
 }
 
 /** A product's text by attribute, its SKU included. */
-export const productText = (product: Product | undefined, attribute: string): string | undefined => {
+export function productText(product: Product | undefined, attribute: string): string | undefined {
   if (product === undefined) return undefined;
   return attribute === "sku" ? product.sku : textOf(product, attribute);
-};
+}
 
 interface ProductRow extends Omit<KnownProduct, "isGroup"> {
   readonly is_group: number;
@@ -61,7 +61,7 @@ const SHOWN = 5;
 const LONGEST_KEY = 14;
 
 /** Whether a key of digits begins with a zero anywhere, which a spreadsheet would take from it; asked once a key. */
-const zeroedKeys = (database: Database.Database): ((key: string) => boolean) => {
+function zeroedKeys(database: Database.Database): (key: string) => boolean {
   const found = new Map<string, boolean>();
   const look = (key: string): boolean =>
     (key === "sku"
@@ -76,26 +76,26 @@ const zeroedKeys = (database: Database.Database): ((key: string) => boolean) => 
     found.set(key, known);
     return known;
   };
-};
+}
 
 /** Products that cannot all be meant: what one key finds, or what it finds beside what another one found before. */
-const severalOf = (
+function severalOf(
   before: KnownProduct | undefined,
   found: readonly KnownProduct[],
-): readonly KnownProduct[] => {
+): readonly KnownProduct[] {
   if (before === undefined) return found.length > 1 ? found : [];
   return found.some(({ id }) => id === before.id) ? [] : [before, ...found];
-};
+}
 
 /** Begins to match. */
-export const productMatcher = (
+export function productMatcher(
   database: Database.Database,
   reader: CatalogueReader,
   keys: ProductKeys,
   met: MetBefore,
   /** Whether a product of the table may not be there any more: its deliveries were undone, or it was dropped. */
   mayBeGone: () => boolean,
-): ProductMatcher => {
+): ProductMatcher {
   const named = database.prepare<[string, number], ProductRow>(
     "SELECT id, sku, family, is_group FROM product WHERE sku = ? AND is_group = ?",
   );
@@ -168,4 +168,4 @@ export const productMatcher = (
         .map((other) => asSku(findById.get(other)?.sku ?? ""));
     },
   };
-};
+}

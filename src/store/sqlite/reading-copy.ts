@@ -20,7 +20,7 @@ const JOURNAL_BYTES = [18, 19];
 /** The folders that may take a copy: the system's own for such things, and its memory. */
 const places = (): readonly string[] => [tmpdir(), "/dev/shm"].filter((folder) => existsSync(folder));
 
-const copyTo = (place: string, path: string): string | undefined => {
+function copyTo(place: string, path: string): string | undefined {
   let folder: string | undefined;
   try {
     clearLeftovers(place, (entry) => leftover.exec(entry)?.[1]);
@@ -33,20 +33,20 @@ const copyTo = (place: string, path: string): string | undefined => {
     if (folder !== undefined) rmSync(folder, { recursive: true, force: true });
     return undefined;
   }
-};
+}
 
-const inMemory = (path: string): Database.Database => {
+function inMemory(path: string): Database.Database {
   if (!existsSync(path)) return new Database(":memory:");
   const bytes = readFileSync(path);
   for (const at of JOURNAL_BYTES) bytes[at] = 1;
   return new Database(bytes);
-};
+}
 
 /**
  * A copy of a store whose own disk takes nothing: it is full, or its folder may only be read, and the engine needs a file
  * beside the store even to read it.
  */
-export const readingCopy = (path: string): ReadingCopy => {
+export function readingCopy(path: string): ReadingCopy {
   for (const place of places()) {
     const copy = copyTo(place, path);
     if (copy !== undefined)
@@ -56,4 +56,4 @@ export const readingCopy = (path: string): ReadingCopy => {
       };
   }
   return { connect: () => inMemory(path), remove: () => undefined };
-};
+}

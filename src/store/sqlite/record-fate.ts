@@ -40,18 +40,18 @@ export const isBare = (record: RecordTexts, { plan: { keys }, columns }: RecordR
   );
 
 /** A row of a product that an earlier row of the file was about. */
-export const repeated = (texts: readonly string[], { plan, columns }: RecordRules): RecordFate => {
+export function repeated(texts: readonly string[], { plan, columns }: RecordRules): RecordFate {
   const key = plan.keys.find((name) => isSaid(columns.textAt(texts, name))) ?? "sku";
   return { fate: "repeated", key, value: columns.textAt(texts, key) ?? "" };
-};
+}
 
 /** What of a row's other keys the product has otherwise, or not at all; and how its own key was mended. */
-export const keysApart = (
+export function keysApart(
   { known, key, mended }: Match,
   texts: readonly string[],
   { plan: { keys, writesKeys }, columns }: RecordRules,
   productOf: () => Product | undefined,
-): Pick<LandedFate, "keysApart" | "keyMended"> => {
+): Pick<LandedFate, "keysApart" | "keyMended"> {
   const mending = mended === undefined ? {} : { keyMended: mended };
   const others =
     writesKeys === true || known.isGroup ? [] : keys.filter((one) => one !== key && one !== "sku");
@@ -63,7 +63,7 @@ export const keysApart = (
     return keyForm(one, value) === keyForm(one, has) ? [] : [{ key: one, value, has, by: key }];
   });
   return apart.length === 0 ? mending : { ...mending, keysApart: apart };
-};
+}
 
 /** Damaged values, each with what the product proves it to be. */
 export const settleDoubts = (
@@ -76,18 +76,18 @@ export const settleDoubts = (
   });
 
 /** What the catalogue has already needs no record that it could not be read. */
-export const withoutProved = (
+export function withoutProved(
   texts: readonly string[],
   settled: readonly SettledDoubt[],
   columns: RevisionColumns,
-): readonly string[] => {
+): readonly string[] {
   const proved = new Set(
     settled.flatMap(({ doubt, proved: value }) =>
       value === undefined ? [] : [columns.positionOf(doubt.attribute)],
     ),
   );
   return proved.size === 0 ? texts : texts.map((text, index) => (proved.has(index) ? "" : text));
-};
+}
 
 /** Merged values that a record changed, before and after it. */
 export const changesOf = (

@@ -20,12 +20,12 @@ export interface RecordRows {
 }
 
 /** Begins with a revision's rows. */
-export const recordRows = (
+export function recordRows(
   database: Database.Database,
   met: MetBefore,
   revision: number,
   touched: Touched,
-): RecordRows => {
+): RecordRows {
   const newest = database.prepare("SELECT coalesce(max(id), 0) FROM product").pluck().get() as number;
   let next = newest + 1;
   const product = database.prepare<[number, string, number, number]>(
@@ -50,4 +50,4 @@ export const recordRows = (
     forget: () =>
       void database.prepare(`DELETE FROM record WHERE id % ${REVISIONS_PER_PRODUCT} = ?`).run(revision),
   };
-};
+}

@@ -28,11 +28,11 @@ export const isSaid = (text: string | undefined): text is string =>
   !isUnread(text);
 
 /** Starts with the plan's columns; rows may bring attributes that no row before them had, and a plan's list grows then. */
-export const revisionColumns = (
+export function revisionColumns(
   database: Database.Database,
   attributes: GrowingIndex,
   planned: readonly PlannedColumn[],
-): RevisionColumns => {
+): RevisionColumns {
   const all: PlannedColumn[] = [];
   const slots: number[] = [];
   const picker = new TextPicker();
@@ -80,4 +80,4 @@ export const revisionColumns = (
       return { kind, row, texts: own, doubts };
     },
   };
-};
+}

@@ -20,7 +20,7 @@ const jsonOr = (value: unknown, blank: string): string =>
   value === undefined ? blank : JSON.stringify(value);
 
 /** Adds a line to the history. Gives its number. */
-export const addRevision = (database: Database.Database, written: WrittenPlan): number => {
+export function addRevision(database: Database.Database, written: WrittenPlan): number {
   const { kind, at, layer = "", source = "", file = "", names = false, act } = written;
   const id = Number(
     database
@@ -36,7 +36,7 @@ export const addRevision = (database: Database.Database, written: WrittenPlan): 
   );
   database.prepare("UPDATE revision SET act = ? WHERE id = ?").run(act ?? id, id);
   return id;
-};
+}
 
 interface Ended {
   readonly columns: RevisionColumns["all"];
@@ -48,12 +48,12 @@ interface Ended {
 }
 
 /** What is known of a revision when all its records are written. */
-export const endRevision = (
+export function endRevision(
   database: Database.Database,
   id: number,
   { columns, counts, drops, same }: Ended,
-): void => {
+): void {
   database
     .prepare("UPDATE revision SET columns = ?, counts = ?, drops = ?, same = ? WHERE id = ?")
     .run(JSON.stringify(columns), JSON.stringify(counts), drops ? 1 : 0, same ?? null, id);
-};
+}

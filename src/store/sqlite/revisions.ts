@@ -63,9 +63,9 @@ const parsed = (text: string): unknown => (text === "" ? undefined : JSON.parse(
 const SCOPED = 1_000_000;
 
 /** Where a layer lies: one that the manifest no longer names counts as lowest. */
-export const layerRanks = (
+export function layerRanks(
   layers: readonly LayerName[],
-): ((layer: string) => { readonly rank: number; readonly channel: string | undefined }) => {
+): (layer: string) => { readonly rank: number; readonly channel: string | undefined } {
   const known = new Map(
     layers.map(({ layer, channel }, index) => [
       layer,
@@ -80,7 +80,7 @@ export const layerRanks = (
       ? { rank: 2 * SCOPED, channel: layer.slice(EDITS.length + 1) }
       : { rank: -1, channel: undefined };
   };
-};
+}
 
 const read = (database: Database.Database, order: "ASC" | "DESC"): readonly RevisionRow[] =>
   database
@@ -90,11 +90,11 @@ const read = (database: Database.Database, order: "ASC" | "DESC"): readonly Revi
     .all() as RevisionRow[];
 
 /** All revisions by id; few beside the products, and needed for every record. */
-export const loadRevisions = (
+export function loadRevisions(
   database: Database.Database,
   attributes: GrowingIndex,
   layers: readonly LayerName[],
-): ReadonlyMap<number, Revision> => {
+): ReadonlyMap<number, Revision> {
   const rankOf = layerRanks(layers);
   return new Map(
     read(database, "ASC").map(
@@ -121,7 +121,7 @@ export const loadRevisions = (
       },
     ),
   );
-};
+}
 
 /** The history, latest first. */
 export const historyOf = (database: Database.Database): readonly HistoryEntry[] =>

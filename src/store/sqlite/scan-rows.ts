@@ -49,7 +49,7 @@ export interface OpinionReader {
 }
 
 /** A reader by the revisions that hold. */
-export const opinionReader = (revisions: ReadonlyMap<number, Revision>): OpinionReader => {
+export function opinionReader(revisions: ReadonlyMap<number, Revision>): OpinionReader {
   const read = ([, , , record, row, texts, isGroup]: ScanRow, withUndone: boolean): Opinion | undefined => {
     const id = record % REVISIONS_PER_PRODUCT;
     const revision = revisions.get(id);
@@ -69,4 +69,4 @@ export const opinionReader = (revisions: ReadonlyMap<number, Revision>): Opinion
     all: (rows) => rows.flatMap((row) => read(row, false) ?? []),
     everSaid: (rows) => rows.flatMap((row) => read(row, true) ?? []),
   };
-};
+}

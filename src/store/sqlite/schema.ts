@@ -230,7 +230,7 @@ export const storedVersion = (database: Database.Database): number =>
   database.pragma("user_version", { simple: true }) as number;
 
 /** Brings a store forward, in one transaction. */
-export const migrate = (database: Database.Database): void => {
+export function migrate(database: Database.Database): void {
   const run = database.transaction(() => {
     const from = storedVersion(database);
     for (const step of migrations.slice(from)) database.exec(step);
@@ -239,4 +239,4 @@ export const migrate = (database: Database.Database): void => {
     database.pragma(`user_version = ${STORE_VERSION}`);
   });
   if (storedVersion(database) < STORE_VERSION) run.immediate();
-};
+}

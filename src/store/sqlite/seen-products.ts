@@ -9,7 +9,7 @@ export interface SeenProducts {
 }
 
 /** Begins with none, or with those that were kept. */
-export const seenProducts = (kept?: Uint8Array): SeenProducts => {
+export function seenProducts(kept?: Uint8Array): SeenProducts {
   let bits = new Uint8Array(Math.max(1 << 10, kept?.length ?? 0));
   if (kept !== undefined) bits.set(kept);
   const isSet = (id: number): boolean => ((bits[id >> 3] ?? 0) & (1 << (id & 7))) !== 0;
@@ -35,4 +35,4 @@ export const seenProducts = (kept?: Uint8Array): SeenProducts => {
       return end === 0 ? undefined : Buffer.from(bits.slice(0, end));
     },
   };
-};
+}

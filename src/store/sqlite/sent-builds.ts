@@ -45,11 +45,11 @@ const ENDING = `channel = ? AND state = 'sent' AND withdrawn = 0
   AND sku NOT IN (SELECT sku FROM built_listing WHERE channel = ? AND state = ?)`;
 
 /** Notes a build as sent, as one act of the history. */
-export const sendBuild = (
+export function sendBuild(
   database: Database.Database,
   channel: string,
   { kind, at, whole, isTrial }: SentWish,
-): SentCounts => {
+): SentCounts {
   const built = builtState(kind);
   const run = database.transaction((): SentCounts => {
     // A group's own row is noted too, and is no listing.
@@ -71,15 +71,15 @@ export const sendBuild = (
   });
   if (isTrial) return run.deferred();
   return database.inTransaction ? run() : run.immediate();
-};
+}
 
 /** Makes what the last export held what the channel has, as one act of the history. */
-export const adoptExport = (
+export function adoptExport(
   database: Database.Database,
   channel: string,
   at: string,
   ids: ReadonlyMap<string, string>,
-): SentCounts => {
+): SentCounts {
   const run = (): SentCounts => {
     const listings = count(
       database,
@@ -99,7 +99,7 @@ export const adoptExport = (
     return { listings, ended, revision };
   };
   return database.inTransaction ? run() : database.transaction(run).immediate();
-};
+}
 
 /** Rows that become what the channel has. */
 export interface TakenRows {
@@ -116,7 +116,7 @@ export interface TakenRows {
 }
 
 /** Makes rows of a book what the channel has; what it had stands beside it, by the revision. */
-export const takeOver = (database: Database.Database, taken: TakenRows, revision: number): void => {
+export function takeOver(database: Database.Database, taken: TakenRows, revision: number): void {
   const { channel, state, rows, at, whole } = taken;
   keepBefore(database, taken, beforeState(revision));
   touch(database, taken, revision);
@@ -130,7 +130,7 @@ export const takeOver = (database: Database.Database, taken: TakenRows, revision
     database
       .prepare(`UPDATE ledger SET withdrawn = 1, at = ?, purpose = 'full' WHERE ${ENDING}`)
       .run(at, channel, channel, state);
-};
+}
 
 interface SentAct {
   readonly channel: string;
@@ -145,11 +145,11 @@ export const noteAct = (database: Database.Database, { channel, file, at, listin
   addRevision(database, { kind: "sent", at, source: channel, file, counts: { read: listings } });
 
 /** Notes the products of which the channel has something else now, and the families whose groups it has otherwise. */
-const touch = (
+function touch(
   database: Database.Database,
   { channel, besides }: Pick<TakenRows, "channel" | "besides">,
   revision: number,
-): void => {
+): void {
   const changed = `channel = ? AND state = ? AND withdrawn <> ${SAME}`;
   const among = (sql: string): readonly unknown[] =>
     database.prepare(sql).pluck().all(channel, beforeState(revision));
@@ -172,14 +172,14 @@ const touch = (
     }
   }
   touched.keep(database, revision);
-};
+}
 
 /** Only the latest can be taken back: what an earlier one changed is forgotten. */
-const keepBefore = (
+function keepBefore(
   database: Database.Database,
   { channel, state: built, rows, whole }: TakenRows,
   before: string,
-): void => {
+): void {
   database.prepare("DELETE FROM ledger WHERE channel = ? AND state LIKE 'before %'").run(channel);
   const keep = (select: string, ...values: readonly string[]): void =>
     void database.prepare(`INSERT INTO ledger (${columns}) ${select}`).run(...values);
@@ -207,14 +207,14 @@ const keepBefore = (
       `SELECT channel, ?, sku, ${content}, purpose, at FROM ledger WHERE ${ENDING}`,
       ...[before, channel, channel, built],
     );
-};
+}
 
 /** Whether what the channel had before a revision is still known. */
 export const canTurnSent = (database: Database.Database, channel: string, revision: number): boolean =>
   count(database, "channel = ? AND state = ?", [channel, beforeState(revision)]) > 0;
 
 /** Changes what the channel has with what it had before: done once it is taken back, done twice it holds again. */
-export const turnSent = (database: Database.Database, channel: string, revision: number): void => {
+export function turnSent(database: Database.Database, channel: string, revision: number): void {
   const before = beforeState(revision);
   const run = (sql: string, ...values: readonly string[]): void => void database.prepare(sql).run(...values);
   run(
@@ -255,4 +255,4 @@ export const turnSent = (database: Database.Database, channel: string, revision:
   );
   run("DELETE FROM ledger WHERE channel = ? AND state = ?", channel, before);
   run("UPDATE ledger SET state = ? WHERE channel = ? AND state = 'turning'", before, channel);
-};
+}

@@ -6,14 +6,14 @@ import { skuTwinKey } from "../../core/catalogue/sku-twin.js";
 const SHOWN = 1000;
 
 /** A number for a text, spread over 32 bits (FNV-1a). */
-const hashOf = (text: string): number => {
+function hashOf(text: string): number {
   let hash = 0x811c9dc5;
   for (let i = 0; i < text.length; i++) hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193);
   return (hash >>> 0) + 1;
-};
+}
 
 /** Numbers in open addressing: a million cost 8 MB. */
-const numberSet = (expected: number): { add(hash: number): boolean } => {
+function numberSet(expected: number): { add(hash: number): boolean } {
   const slots = new Uint32Array(1 << Math.ceil(Math.log2(Math.max(16, expected * 2))));
   const mask = slots.length - 1;
   return {
@@ -25,16 +25,13 @@ const numberSet = (expected: number): { add(hash: number): boolean } => {
       return false;
     },
   };
-};
+}
 
 /**
  * Pairs of SKUs that differ by no more than case, spaces or leading zeros, of which at least one is newer than a product.
  * Two passes over the SKUs alone: the first finds which keys come twice by their hashes, the second looks at those.
  */
-export const skuTwins = (
-  database: Database.Database,
-  newerThan: number,
-): readonly (readonly [Sku, Sku])[] => {
+export function skuTwins(database: Database.Database, newerThan: number): readonly (readonly [Sku, Sku])[] {
   const count = database.prepare("SELECT count(*) FROM product").pluck().get() as number;
   const all = database
     .prepare<[], [number, string]>("SELECT id, sku FROM product WHERE is_group = 0 ORDER BY id")
@@ -56,4 +53,4 @@ export const skuTwins = (
     else if (id > newerThan && pairs.length < SHOWN) pairs.push([asSku(sku), asSku(other.sku)]);
   }
   return pairs;
-};
+}

@@ -15,11 +15,11 @@ interface Later {
 }
 
 /** Revisions of one layer from a revision on, in their order. */
-const laterOnes = (
+function laterOnes(
   database: Database.Database,
   { id, layer }: Revision,
   revisions: ReadonlyMap<number, Revision>,
-): readonly Later[] => {
+): readonly Later[] {
   const find = database
     .prepare<[string, number], [number, number, Buffer | null]>(
       "SELECT id, names, same FROM revision WHERE layer = ? AND id > ? ORDER BY id",
@@ -31,17 +31,17 @@ const laterOnes = (
       ? []
       : [{ revision, names: names !== 0, same: seenProducts(same ?? undefined) }];
   });
-};
+}
 
 /**
  * Before a revision goes or comes back: what later deliveries of its layer only said again is written out in their own
  * records, so that none of their words goes with it.
  */
-export const spellOut = (
+export function spellOut(
   database: Database.Database,
   revision: Revision,
   revisions: ReadonlyMap<number, Revision>,
-): void => {
+): void {
   const later = laterOnes(database, revision, revisions);
   if (later.length === 0) return;
   const products = database
@@ -109,13 +109,13 @@ export const spellOut = (
     keep.run(same.bytes() ?? null, one.id);
     touched.keep(database, one.id);
   }
-};
+}
 
-const touchedBy = (database: Database.Database, revision: number): Touched => {
+function touchedBy(database: Database.Database, revision: number): Touched {
   const touched = touchedProducts();
   touched.revision(database, revision);
   return touched;
-};
+}
 
 /** Texts with what is said again in full. */
 const spelled = (

@@ -38,7 +38,7 @@ interface Opened {
  * Opens the workspace's store, makes it when there is none, and brings an older one forward.
  * @throws Refusal when the store is newer than this program, damaged, or not writable
  */
-export const openSqliteStore = (options: StoreOptions): Store => {
+export function openSqliteStore(options: StoreOptions): Store {
   const told = (error: unknown): unknown => storeFault(options.shownPath, error);
   const guard = <T>(work: () => T): T => {
     try {
@@ -57,17 +57,17 @@ export const openSqliteStore = (options: StoreOptions): Store => {
   const all: Opened = { connections: opened, attributes, revisions, reader, options, told };
   const store: Store = { ...catalogueSide(all), ...exchangeSide(all), close: async () => opened.close() };
   return tellingFaults(store, told);
-};
+}
 
 /** What the catalogue is asked, and how it is changed. */
-const catalogueSide = ({
+function catalogueSide({
   connections: { main },
   attributes,
   revisions,
   reader,
   options,
   told,
-}: Opened): Omit<Store, keyof ReturnType<typeof exchangeSide> | "close"> => {
+}: Opened): Omit<Store, keyof ReturnType<typeof exchangeSide> | "close"> {
   const placeOf = placeFinder(revisions);
   return {
     attributes: async () => attributes,
@@ -104,7 +104,7 @@ const catalogueSide = ({
     sharedBarcodes: sharedBarcodesOf(main, reader),
     skuTwins: async () => skuTwins(main, -1),
   };
-};
+}
 
 /** What channels have and are sent, beside the connection that reads. */
 const exchangeSide = ({
@@ -152,11 +152,11 @@ const placeFinder =
   };
 
 /** Barcodes of several products: looked for once while the catalogue is held, anew where it may have changed. */
-const sharedBarcodesOf = (main: Database.Database, reader: CatalogueReader): Store["sharedBarcodes"] => {
+function sharedBarcodesOf(main: Database.Database, reader: CatalogueReader): Store["sharedBarcodes"] {
   const look = () => sharedBarcodes(main, (id) => reader.productById(id));
   let held: ReturnType<typeof look> | undefined;
   return async () => (main.inTransaction ? (held ??= look()) : look());
-};
+}
 
 /** What tells two states of the catalogue apart: no product changes without a revision that says when and from where. */
 const seenMark = (database: Database.Database): string =>

@@ -23,7 +23,7 @@ const reasons: readonly (readonly [code: string, reason: string])[] = [
 ];
 
 /** Turns the database's own errors into what a person can act on. */
-export const storeFault = (path: string, error: unknown): unknown => {
+export function storeFault(path: string, error: unknown): unknown {
   if (error instanceof Refusal || !(error instanceof Error)) return error;
   const code = codeOf(error);
   if (isBusy(error)) return new Refusal([diagnostic("store-busy", { path })], 3);
@@ -37,4 +37,4 @@ export const storeFault = (path: string, error: unknown): unknown => {
   if (/^(?:SQLITE_|ENOSPC|EDQUOT|EACCES|EROFS|EPERM|EMFILE|ENFILE)/.test(code))
     return new Refusal([diagnostic("cannot-write", { path, reason: faultReason(error) })], 3);
   return error;
-};
+}

@@ -15,7 +15,7 @@ async function* telling(generator: AsyncGenerator, told: (error: unknown) => unk
  * The same object, each of whose methods tells the database's faults as ours, whenever they come: at the call, with the
  * promise, or between two batches.
  */
-export const tellingFaults = <T extends object>(target: T, told: (error: unknown) => unknown): T => {
+export function tellingFaults<T extends object>(target: T, told: (error: unknown) => unknown): T {
   const guarded = Object.entries(target).map(([name, method]): readonly [string, unknown] => {
     if (typeof method !== "function") return [name, method];
     const call: Method = (...args) => {
@@ -33,4 +33,4 @@ export const tellingFaults = <T extends object>(target: T, told: (error: unknown
     return [name, call];
   });
   return Object.fromEntries(guarded) as T;
-};
+}

@@ -17,7 +17,7 @@ const find = (database: Database.Database) =>
   database.prepare<[number], TouchedRow>("SELECT touched, parted FROM revision WHERE id = ?").raw();
 
 /** Begins with none. */
-export const touchedProducts = (): Touched => {
+export function touchedProducts(): Touched {
   const products = seenProducts();
   const parted = new Set<number>();
   let isKnown = true;
@@ -37,7 +37,7 @@ export const touchedProducts = (): Touched => {
         .run(bits, JSON.stringify([...parted]), revision);
     },
   };
-};
+}
 
 function* productsIn(bits: Uint8Array): Generator<number> {
   for (const [at, byte] of bits.entries())
@@ -45,10 +45,10 @@ function* productsIn(bits: Uint8Array): Generator<number> {
 }
 
 /** The products that revisions changed; undefined where that is not known. */
-export const productsTouched = (
+export function productsTouched(
   database: Database.Database,
   revisions: readonly number[],
-): { has(product: number): boolean } | undefined => {
+): { has(product: number): boolean } | undefined {
   const products = seenProducts();
   const rows = find(database);
   for (const id of revisions) {
@@ -57,14 +57,14 @@ export const productsTouched = (
     for (const product of productsIn(bits)) products.note(product);
   }
   return products;
-};
+}
 
 /** The families whose products revisions changed, in catalogue order; undefined where that is not known, or they are too many. */
-export const familiesTouched = (
+export function familiesTouched(
   database: Database.Database,
   revisions: readonly number[],
   mostProducts: number,
-): readonly number[] | undefined => {
+): readonly number[] | undefined {
   const familyOf = database.prepare<[number], number>("SELECT family FROM product WHERE id = ?").pluck();
   const families = new Set<number>();
   const rows = find(database);
@@ -80,4 +80,4 @@ export const familiesTouched = (
     for (const family of JSON.parse(parted) as number[]) families.add(family);
   }
   return [...families].sort((a, b) => a - b);
-};
+}

@@ -8,7 +8,7 @@ import { isBusy, storeFault } from "./store-fault.js";
  * Takes the workspace's lock, or says at once that another process has it. It is the engine's own lock on a file beside
  * the store: the system lets it go when its process ends, however it ends, so that none is ever left behind.
  */
-export const takeWriterLock = (path: string, shown: string): WriterLock | undefined => {
+export function takeWriterLock(path: string, shown: string): WriterLock | undefined {
   let database: Database.Database | undefined;
   try {
     mkdirSync(dirname(path), { recursive: true });
@@ -27,4 +27,4 @@ export const takeWriterLock = (path: string, shown: string): WriterLock | undefi
       held.close();
     },
   };
-};
+}

@@ -38,10 +38,10 @@ export const stagingIn = (folder: string, mark: string): string => join(folder, 
 export const isStaging = (name: string): boolean => name.startsWith(STAGING);
 
 /** A folder as the record says it. */
-export const folderName = (root: string, folder: string): string => {
+export function folderName(root: string, folder: string): string {
   const inside = relative(root, folder);
   return inside === ".." || inside.startsWith(`..${sep}`) || isAbsolute(inside) ? folder : inside;
-};
+}
 
 /** The folder that a record names. */
 export const folderOf = (root: string, { folder }: LandingFolder): string => resolve(root, folder);
@@ -62,7 +62,7 @@ const isInside = (name: unknown): name is string =>
 const names = (value: unknown): readonly string[] | undefined =>
   Array.isArray(value) && value.every(isInside) ? value : undefined;
 
-const landingFolder = (value: unknown): LandingFolder | undefined => {
+function landingFolder(value: unknown): LandingFolder | undefined {
   if (!isRecord(value)) return undefined;
   const { folder } = value;
   const [comes, goes] = [names(value["comes"]), names(value["goes"])];
@@ -70,10 +70,10 @@ const landingFolder = (value: unknown): LandingFolder | undefined => {
     return undefined;
   const climbs = !isAbsolute(folder) && folder.split(/[/\\]/).includes("..");
   return climbs ? undefined : { folder, comes, goes };
-};
+}
 
 /** A record as it stands on disk; undefined where it is none of ours: nothing is done by it then. */
-export const landingRecord = (text: string): LandingRecord | undefined => {
+export function landingRecord(text: string): LandingRecord | undefined {
   let value: unknown;
   try {
     value = JSON.parse(text);
@@ -87,4 +87,4 @@ export const landingRecord = (text: string): LandingRecord | undefined => {
   if (!Array.isArray(listed)) return undefined;
   const folders = listed.map(landingFolder).filter((folder) => folder !== undefined);
   return folders.length === listed.length ? { mark, command, at, decided, folders } : undefined;
-};
+}

@@ -38,7 +38,7 @@ export interface LandingWish {
 }
 
 /** Starts a landing. Only the holder of the workspace's lock may: there is one record. */
-export const landing = ({ root, command, at, cwd }: LandingWish): Landing => {
+export function landing({ root, command, at, cwd }: LandingWish): Landing {
   const mark = randomBytes(8).toString("hex");
   const staging = openFolders(root, cwd, { mark, command, at });
   const edits = new Map<string, Buffer | undefined>();
@@ -85,7 +85,7 @@ export const landing = ({ root, command, at, cwd }: LandingWish): Landing => {
       if (staging.isRecorded()) await forgetRecord(root).catch(() => undefined);
     },
   };
-};
+}
 
 /** Files of a folder that are counted, and never written. */
 export const countedFiles = (): StagedFiles => ({

@@ -52,12 +52,12 @@ export interface OpenFolders {
 }
 
 /** Begins without any. */
-export const openFolders = (
+export function openFolders(
   root: string,
   /** The folder that a person's own paths count from. */
   cwd: string,
   about: Pick<LandingRecord, "mark" | "command" | "at">,
-): OpenFolders => {
+): OpenFolders {
   const { mark } = about;
   const folders = new Map<string, OpenFolder>();
   let isRecorded = false;
@@ -142,12 +142,12 @@ export const openFolders = (
             );
     },
   };
-};
+}
 
 /** Staging folders that no record knows any more. Outside of the workspace another one's may be at work. */
-const sweep = async (root: string, folder: string, mark: string): Promise<void> => {
+async function sweep(root: string, folder: string, mark: string): Promise<void> {
   if (folderName(root, folder) === folder) return;
   for (const entry of await readdir(folder))
     if (isStaging(entry) && join(folder, entry) !== stagingIn(folder, mark))
       await rm(join(folder, entry), { recursive: true, force: true });
-};
+}

@@ -7,17 +7,17 @@ import { faultReason } from "../../formats/file-fault.js";
 import { folderOf, stagingIn, type LandingRecord } from "./landing-record.js";
 import { syncFolder } from "./sync-folder.js";
 
-const kindOf = async (path: string): Promise<"file" | "folder" | "other" | undefined> => {
+async function kindOf(path: string): Promise<"file" | "folder" | "other" | undefined> {
   const found = await lstat(path).catch(() => undefined);
   if (found === undefined) return undefined;
   return found.isFile() ? "file" : found.isDirectory() ? "folder" : "other";
-};
+}
 
 /**
  * Puts all files of a decided landing in their places, from the staging folder inside each folder and from nowhere else;
  * what was put there before stays. Done twice it does nothing more.
  */
-export const putInPlace = async (root: string, record: LandingRecord): Promise<void> => {
+export async function putInPlace(root: string, record: LandingRecord): Promise<void> {
   for (const entry of record.folders) {
     const folder = folderOf(root, entry);
     const staging = stagingIn(folder, record.mark);
@@ -35,12 +35,12 @@ export const putInPlace = async (root: string, record: LandingRecord): Promise<v
       throw new Refusal([diagnostic("landing-waits", { path: entry.folder, reason: faultReason(error) })], 3);
     }
   }
-};
+}
 
 /** Clears what a landing that was not decided had staged. */
-export const takeBack = async (root: string, { mark, folders }: LandingRecord): Promise<void> => {
+export async function takeBack(root: string, { mark, folders }: LandingRecord): Promise<void> {
   for (const entry of folders) {
     const staging = stagingIn(folderOf(root, entry), mark);
     if ((await kindOf(staging)) === "folder") await rm(staging, { recursive: true, force: true });
   }
-};
+}

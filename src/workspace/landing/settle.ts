@@ -17,10 +17,10 @@ export const isLandingOpen = (root: string): boolean => existsSync(recordPath(ro
  * Ends what a killed command began: a landing that was decided is put in place, any other is cleared; a record that is
  * none of ours moves nothing and is set aside. Only the holder of the workspace's lock may.
  */
-export const settleLanding = async (
+export async function settleLanding(
   root: string,
   hasLanded: (mark: string) => Promise<boolean>,
-): Promise<Diagnostic | undefined> => {
+): Promise<Diagnostic | undefined> {
   const path = recordPath(root);
   try {
     if (!existsSync(path)) return undefined;
@@ -39,9 +39,9 @@ export const settleLanding = async (
   } catch (error) {
     throw writeFault(relative(root, path), error);
   }
-};
+}
 
-const setAside = async (root: string, path: string): Promise<Diagnostic> => {
+async function setAside(root: string, path: string): Promise<Diagnostic> {
   const folder = join(root, ".lexicant", "set-aside");
   await mkdir(folder, { recursive: true });
   let aside = join(folder, "landing.json");
@@ -53,4 +53,4 @@ const setAside = async (root: string, path: string): Promise<Diagnostic> => {
     {},
     "warning",
   );
-};
+}

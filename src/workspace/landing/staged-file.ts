@@ -19,7 +19,7 @@ interface Sink {
   end(): Promise<void>;
 }
 
-const staged = (name: string, sink: Sink): StagedFile => {
+function staged(name: string, sink: Sink): StagedFile {
   const hash = createHash("sha256");
   let [waiting, bytes] = ["", 0];
   let [chunks, gathered]: [Buffer[], number] = [[], 0];
@@ -59,15 +59,15 @@ const staged = (name: string, sink: Sink): StagedFile => {
       return { name, bytes, sha256: hash.digest("hex") };
     },
   };
-};
+}
 
-const attempt = async <T>(path: string, work: () => Promise<T>): Promise<T> => {
+async function attempt<T>(path: string, work: () => Promise<T>): Promise<T> {
   try {
     return await work();
   } catch (error) {
     throw writeFault(path, error);
   }
-};
+}
 
 /** Where a file is written, whose place it takes, and how messages name that. */
 interface StagedPlace {
@@ -80,7 +80,7 @@ interface StagedPlace {
  * A new file at `path` that is to take the place of `target`, whose permissions it keeps. It is opened for each piece
  * alone: a build of hundreds of files holds no handle on them.
  */
-export const stagedFile = async (name: string, { path, target, shown }: StagedPlace): Promise<StagedFile> => {
+export async function stagedFile(name: string, { path, target, shown }: StagedPlace): Promise<StagedFile> {
   await attempt(shown, () => writeFile(path, "", { flag: "wx" }));
   return staged(name, {
     put: (chunk) => attempt(shown, () => writeFile(path, chunk, { flag: "a" })),
@@ -96,7 +96,7 @@ export const stagedFile = async (name: string, { path, target, shown }: StagedPl
         if (before !== undefined) await chmod(path, before.mode & 0o777).catch(() => undefined);
       }),
   });
-};
+}
 
 /** A file that is only counted: a trial needs no disk. */
 export const countedFile = (name: string): StagedFile =>

@@ -6,7 +6,7 @@ import { Refusal } from "../../core/diagnostics/refusal.js";
 const MOST_LINKS = 40;
 
 /** Where a path's links lead: what they point at is written, and the links stay. */
-export const throughLinks = async (path: string): Promise<string> => {
+export async function throughLinks(path: string): Promise<string> {
   let target = path;
   for (let followed = 0; followed < MOST_LINKS; followed++) {
     const link = await readlink(target).catch(() => undefined);
@@ -14,4 +14,4 @@ export const throughLinks = async (path: string): Promise<string> => {
     target = resolve(dirname(target), link);
   }
   throw new Refusal([diagnostic("cannot-write", { path, reason: "its links go round in a circle" })], 3);
-};
+}

@@ -8,12 +8,12 @@ import { throughLinks } from "./through-links.js";
 const unfinished = /^\..*\.(\d+)\.unfinished$/;
 
 /** Writes one file that appears whole, or not at all, wherever a person wants it. */
-export const wholeFile = async (
+export async function wholeFile(
   path: string,
   /** As the person named it. */
   shown: string,
   write: (file: StagedFile) => Promise<void>,
-): Promise<void> => {
+): Promise<void> {
   const target = await throughLinks(path);
   const [folder, name] = [dirname(target), basename(target)];
   const beside = join(folder, `.${name}.${process.pid}.unfinished`);
@@ -29,4 +29,4 @@ export const wholeFile = async (
     await rm(beside, { force: true }).catch(() => undefined);
     throw writeFault(shown, error);
   }
-};
+}

@@ -5,7 +5,7 @@ import { recordPath, type LandingRecord } from "./landing-record.js";
 import { syncFolder } from "./sync-folder.js";
 
 /** Writes the record; where `isSure`, it is on the disk when this returns. */
-export const writeRecord = async (root: string, record: LandingRecord, isSure: boolean): Promise<void> => {
+export async function writeRecord(root: string, record: LandingRecord, isSure: boolean): Promise<void> {
   const path = recordPath(root);
   const beside = `${path}.new`;
   await mkdir(dirname(path), { recursive: true });
@@ -18,7 +18,7 @@ export const writeRecord = async (root: string, record: LandingRecord, isSure: b
   }
   await rename(beside, path);
   if (isSure) await syncFolder(dirname(path));
-};
+}
 
 /** Takes the record away: what it said is done, or taken back. */
 export const forgetRecord = (root: string): Promise<void> => rm(recordPath(root), { force: true });

@@ -39,7 +39,7 @@ export const IsCurrencyCode = (options?: ValidationOptions): PropertyDecorator =
   rule("isCurrencyCode", "is a currency code such as GBP or EUR (ISO 4217)", isCurrency, options);
 
 /** One currency, or several of which the first is that of bare numbers. */
-export const AreCurrencies = (): PropertyDecorator => {
+export function AreCurrencies(): PropertyDecorator {
   const read = Transform(({ value }: { value: unknown }) => (typeof value === "string" ? [value] : value));
   const check = ValidateBy({
     name: "areCurrencies",
@@ -56,7 +56,7 @@ export const AreCurrencies = (): PropertyDecorator => {
     read(target, key);
     check(target, key);
   };
-};
+}
 
 /** A map whose values are unit codes. */
 export const AreUnits = (): PropertyDecorator =>
@@ -72,7 +72,7 @@ export const AreUnits = (): PropertyDecorator =>
   });
 
 /** Yes or no as our files write it; YAML's own true and false will do. */
-export const YesOrNo = (): PropertyDecorator => {
+export function YesOrNo(): PropertyDecorator {
   const words = new Map<unknown, boolean>([
     ["yes", true],
     ["no", false],
@@ -83,7 +83,7 @@ export const YesOrNo = (): PropertyDecorator => {
     read(target, key);
     check(target, key);
   };
-};
+}
 
 /** A price as a person writes it in a setting: a number, or one with a currency. */
 export const IsAmount = (): PropertyDecorator =>
@@ -97,7 +97,7 @@ export const IsAmount = (): PropertyDecorator =>
   });
 
 /** Hazardous goods: all, none, or a list of the hazards that are taken. */
-export const IsHazardChoice = (): PropertyDecorator => {
+export function IsHazardChoice(): PropertyDecorator {
   const read = Transform(({ value }: { value: unknown }) =>
     value === "yes" ? true : value === "no" ? false : value,
   );
@@ -113,7 +113,7 @@ export const IsHazardChoice = (): PropertyDecorator => {
     read(target, key);
     check(target, key);
   };
-};
+}
 
 /** A sheet of a workbook: its name, or its number from 1. */
 export const IsSheet = (): PropertyDecorator =>
@@ -140,13 +140,13 @@ export const AreLayers = (): PropertyDecorator =>
     },
   });
 
-const isLayer = (entry: unknown): boolean => {
+function isLayer(entry: unknown): boolean {
   if (typeof entry === "string") return layerName.test(entry);
   if (typeof entry !== "object" || entry === null) return false;
   const { layer, channel, ...others } = entry as Readonly<Record<string, unknown>>;
   const isName = (name: unknown): boolean => typeof name === "string" && layerName.test(name);
   return isName(layer) && isName(channel) && Object.keys(others).length === 0;
-};
+}
 
 const areDifferent = (entries: readonly unknown[]): boolean =>
   new Set(entries.map((entry) => (typeof entry === "string" ? entry : (entry as { layer: string }).layer)))
@@ -168,7 +168,7 @@ export const ArePurposes = (): PropertyDecorator =>
 const areWords = (value: unknown): boolean =>
   value === undefined || (Array.isArray(value) && value.every((entry) => typeof entry === "string"));
 
-const isPurpose = (entry: unknown): boolean => {
+function isPurpose(entry: unknown): boolean {
   if (typeof entry === "string") return purposes.includes(entry);
   if (typeof entry !== "object" || entry === null) return false;
   const { purpose, blank, must, may, opens, action, ...others } = entry as Readonly<Record<string, unknown>>;
@@ -182,7 +182,7 @@ const isPurpose = (entry: unknown): boolean => {
     (action === undefined || typeof action === "string") &&
     Object.keys(others).length === 0
   );
-};
+}
 
 const everyValue = (name: string, message: string, holds: (value: unknown) => boolean): PropertyDecorator =>
   ValidateBy({

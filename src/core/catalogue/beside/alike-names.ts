@@ -10,7 +10,7 @@ import { hashOf, textRegister } from "./text-register.js";
 const wordKey = (name: string): string => fold(name).split(" ").map(stem).sort().join(" ");
 
 /** Names of products of different families are more than the same words in another order. */
-export const alikeNames = (): BesideCheck => {
+export function alikeNames(): BesideCheck {
   const register = textRegister();
   return {
     write({ members }, facts) {
@@ -45,4 +45,4 @@ export const alikeNames = (): BesideCheck => {
     },
     end: () => [],
   };
-};
+}

@@ -18,13 +18,13 @@ import { skuList } from "./sku-list.js";
 const checks: readonly (() => BesideCheck)[] = [alikeNames, sharedPictures, copiedDescriptions];
 
 /** Writes down what the checks must know of a family. */
-export const besideFacts = (): ((family: Family, facts: FactsWriter) => void) => {
+export function besideFacts(): (family: Family, facts: FactsWriter) => void {
   const writing = checks.map((check) => check());
   return (family, facts) => {
     facts.text(family.members[0]?.sku ?? "");
     for (const check of writing) check.write(family, facts);
   };
-};
+}
 
 /** Takes what was written of one family after the other through all checks. */
 export interface Beside {
@@ -35,7 +35,7 @@ export interface Beside {
 }
 
 /** All checks of products beside each other; what they report comes in catalogue order. */
-export const besideChecks = (placeOf: (origin: Origin, attribute: string) => Place): Beside => {
+export function besideChecks(placeOf: (origin: Origin, attribute: string) => Place): Beside {
   const running = checks.map((check) => check());
   const skus = skuList();
   return {
@@ -46,4 +46,4 @@ export const besideChecks = (placeOf: (origin: Origin, attribute: string) => Pla
     },
     end: () => running.flatMap((check) => check.end()),
   };
-};
+}

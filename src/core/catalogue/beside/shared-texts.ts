@@ -25,7 +25,7 @@ export interface WatchedTexts {
 }
 
 /** A check that tells texts which three or more families share; each once, when all were seen. */
-export const sharedTexts = ({ textsOf, isShown, told }: WatchedTexts): BesideCheck => {
+export function sharedTexts({ textsOf, isShown, told }: WatchedTexts): BesideCheck {
   const register = textRegister();
   const many = new Map<number, { readonly text: string; families: number; readonly skus: Sku[] }>();
   return {
@@ -54,4 +54,4 @@ export const sharedTexts = ({ textsOf, isShown, told }: WatchedTexts): BesideChe
     },
     end: () => [...many.values()].map(told),
   };
-};
+}

@@ -11,7 +11,7 @@ const encoder = new TextEncoder();
 const decoder = new TextDecoder();
 
 /** An empty list of SKUs. */
-export const skuList = (): SkuList => {
+export function skuList(): SkuList {
   let bytes = new Uint8Array(1 << 12);
   let ends = new Uint32Array(1 << 8);
   let count = 0;
@@ -34,4 +34,4 @@ export const skuList = (): SkuList => {
     at: (number) =>
       asSku(decoder.decode(bytes.subarray(number === 0 ? 0 : (ends[number - 1] ?? 0), ends[number]))),
   };
-};
+}

@@ -1,5 +1,5 @@
 /** A number of 53 bits for a text: of a million texts, two fall together once in ten thousand catalogues. */
-export const hashOf = (text: string): number => {
+export function hashOf(text: string): number {
   let [a, b] = [0xdeadbeef, 0x41c6ce57];
   for (let i = 0; i < text.length; i++) {
     const code = text.charCodeAt(i);
@@ -10,7 +10,7 @@ export const hashOf = (text: string): number => {
   b = Math.imul(b ^ (b >>> 16), 2246822507) ^ Math.imul(a ^ (a >>> 13), 3266489909);
   // 0 marks a free slot.
   return 4294967296 * (2097151 & b) + (a >>> 0) + 1;
-};
+}
 
 /** What is known of a text that was seen before. */
 export interface Seen {
@@ -32,7 +32,7 @@ export interface TextRegister {
 }
 
 /** An empty register. */
-export const textRegister = (): TextRegister => {
+export function textRegister(): TextRegister {
   let size = 1 << 10;
   let used = 0;
   let hashes = new Float64Array(size);
@@ -79,4 +79,4 @@ export const textRegister = (): TextRegister => {
     },
     has: (text) => hashes[slotOf(hashOf(text))] !== 0,
   };
-};
+}

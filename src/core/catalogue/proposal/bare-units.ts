@@ -25,7 +25,7 @@ export const unitsOf = (
   );
 
 /** The unit of length that a heading ends in, or has in brackets: "Box, in". */
-const lengthIn = (heading: string): string | undefined => {
+function lengthIn(heading: string): string | undefined {
   const words = fold(heading).split(" ");
   const named = [
     /[([]\s*(\p{L}{1,3})\s*[)\]]/u.exec(heading)?.[1],
@@ -36,13 +36,13 @@ const lengthIn = (heading: string): string | undefined => {
     if (unit?.dimension === "length") return unit.code;
   }
   return undefined;
-};
+}
 
-const usualUnit = (attribute: string, { shape }: SampleColumn): string => {
+function usualUnit(attribute: string, { shape }: SampleColumn): string {
   const amounts = shape.samples.flatMap((text) => decimal(text.replace(",", "."))?.toNumber() ?? []);
   const middle = amounts.sort((a, b) => a - b)[amounts.length >> 1] ?? 0;
   const areWhole = amounts.length > 0 && amounts.every(Number.isInteger);
   if (attribute.includes("weight")) return areWhole && middle >= 100 ? "g" : "kg";
   if (attribute === "unit_quantity") return "pc";
   return areWhole && middle >= 300 ? "mm" : "cm";
-};
+}

@@ -18,7 +18,7 @@ export interface Candidate {
 const share = (value: number): number => Math.min(1, value * 1.1);
 
 /** How well values fit a kind, 0 to 1; a column without values fits everything half. */
-const fit = (attribute: string, kind: Kind, shape: ColumnShape): number => {
+function fit(attribute: string, kind: Kind, shape: ColumnShape): number {
   if (shape.filled === 0) return 0.6;
   switch (kind) {
     case "gtin":
@@ -49,10 +49,10 @@ const fit = (attribute: string, kind: Kind, shape: ColumnShape): number => {
     default:
       return assertNever(kind);
   }
-};
+}
 
 /** Texts fit texts; what is plainly a barcode, a picture or a price is no name or colour. */
-const textFit = (attribute: string, shape: ColumnShape): number => {
+function textFit(attribute: string, shape: ColumnShape): number {
   const { gtin, url, moneySign, averageLength, number, date } = shape;
   const foreign = Math.max(attribute === "mpn" || attribute === "sku" ? 0 : gtin, url, moneySign);
   const words = 1 - foreign;
@@ -80,10 +80,10 @@ const textFit = (attribute: string, shape: ColumnShape): number => {
     default:
       return words * (date > 0.8 && attribute !== "size" ? 0.7 : 1);
   }
-};
+}
 
 /** What values alone say where the name says nothing. */
-const byShape = (shape: ColumnShape): readonly Candidate[] => {
+function byShape(shape: ColumnShape): readonly Candidate[] {
   const found: Candidate[] = [];
   const add = (attribute: string, confidence: number): void => void found.push({ attribute, confidence });
   if (shape.filled < 1) return found;
@@ -103,7 +103,7 @@ const byShape = (shape: ColumnShape): readonly Candidate[] => {
   )
     add("category", 0.5);
   return found;
-};
+}
 
 /** Names that stand for a number here and for words there, or for few values and for many. */
 const ambiguous: Readonly<Record<string, readonly string[]>> = {
@@ -138,10 +138,10 @@ const ambiguous: Readonly<Record<string, readonly string[]>> = {
 };
 
 /** How well values fit one of several meanings: codes have digits and no blanks, names differ, brands come again. */
-const fitsAs = (
+function fitsAs(
   attribute: string,
   { digits, codeLike, distinct, words, averageLength, filled }: ColumnShape,
-): number => {
+): number {
   const areCodes = filled > 0 && codeLike > 0.9 && digits > 0.6;
   switch (attribute) {
     case "sku":
@@ -161,7 +161,7 @@ const fitsAs = (
     default:
       return 1;
   }
-};
+}
 
 /** Fewer values, or fewer that are such words, tell nothing. */
 const FEW = 3;
@@ -169,7 +169,7 @@ const MOSTLY = 0.6;
 const TOLD = 0.75;
 
 /** What a column can mean, best first. */
-export const candidates = ({ name, shape, known, told }: SampleColumn): readonly Candidate[] => {
+export function candidates({ name, shape, known, told }: SampleColumn): readonly Candidate[] {
   const found: Candidate[] = [...byShape(shape)];
   for (const attribute of ownOf(ambiguous, name.words) ?? []) {
     const fits = fit(attribute, attributeKind(attribute).kind, shape) * fitsAs(attribute, shape);
@@ -195,4 +195,4 @@ export const candidates = ({ name, shape, known, told }: SampleColumn): readonly
     for (const attribute of ["color", "material"] as const)
       if (told[attribute] >= MOSTLY) found.push({ attribute, confidence: TOLD * told[attribute] });
   return found.sort((a, b) => b.confidence - a.confidence);
-};
+}

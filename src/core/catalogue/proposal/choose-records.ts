@@ -9,7 +9,7 @@ import { columnName } from "./column-name.js";
 import { idName, LOOKED_AT, sampleOfTrees } from "./structure.js";
 
 /** How much nodes of one path look like the records of a catalogue. */
-const scoreOf = (nodes: readonly RecordNode[]): { readonly score: number; readonly hasKey: boolean } => {
+function scoreOf(nodes: readonly RecordNode[]): { readonly score: number; readonly hasKey: boolean } {
   const { labels, rows } = sampleOfTrees(nodes, true);
   let [score, hasKey] = [0, false];
   const weights: Readonly<Record<string, number>> = {
@@ -40,7 +40,7 @@ const scoreOf = (nodes: readonly RecordNode[]): { readonly score: number; readon
     score += ownOf(weights, attribute) ?? 0.1;
   });
   return { score: score + (hasKey ? 2 : 0), hasKey };
-};
+}
 
 const keysOf = ({ children }: RecordNode): string =>
   children
@@ -49,7 +49,7 @@ const keysOf = ({ children }: RecordNode): string =>
     .join(" ");
 
 /** Nodes by the path that they share, and by that of their container where each has a name of its own. */
-const candidatesIn = (root: RecordNode): ReadonlyMap<string, readonly RecordNode[]> => {
+function candidatesIn(root: RecordNode): ReadonlyMap<string, readonly RecordNode[]> {
   const found = new Map<string, RecordNode[]>();
   const repeated = new Set<string>();
   const add = (path: string, node: RecordNode): void => {
@@ -80,13 +80,13 @@ const candidatesIn = (root: RecordNode): ReadonlyMap<string, readonly RecordNode
   const isOnce = [...found.keys()].filter((path) => !repeated.has(path));
   if (repeated.size > 0) for (const path of isOnce) found.delete(path);
   return found;
-};
+}
 
 /**
  * What a record is, by the beginning of a file: the innermost of the elements that look like goods with a number of their
  * own, such as a variant in a product in a range. Undefined where nothing looks so.
  */
-export const chooseRecords = (root: RecordNode | undefined): string | undefined => {
+export function chooseRecords(root: RecordNode | undefined): string | undefined {
   if (root === undefined) return undefined;
   const candidates = candidatesIn(root);
   const scored = [...candidates]
@@ -101,13 +101,13 @@ export const chooseRecords = (root: RecordNode | undefined): string | undefined 
   const [other] = scored.sort((a, b) => b.score - a.score || b.count - a.count);
   const path = (best ?? other)?.path;
   return path === undefined ? undefined : shortest(path, [...candidates.keys()]);
-};
+}
 
 /** The end of a path that is enough to tell it from the others; a star stands behind what holds it. */
-const shortest = (path: string, all: readonly string[]): string => {
+function shortest(path: string, all: readonly string[]): string {
   const names = path.split("/");
   const ends = names.map((_, from) => names.slice(from).join("/")).reverse();
   const isEnough = (end: string): boolean =>
     !end.startsWith("*") && all.filter((one) => one === end || one.endsWith(`/${end}`)).length === 1;
   return ends.find(isEnough) ?? path;
-};
+}

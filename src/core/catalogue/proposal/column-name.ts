@@ -86,16 +86,14 @@ const withoutPlurals = (words: string): string =>
     .join(" ");
 
 /** A price's name without what it says of tax: what a shop pays is told without, what a customer pays with it. */
-const pricedName = (
-  words: string,
-): { readonly attribute: string; readonly certainty: number } | undefined => {
+function pricedName(words: string): { readonly attribute: string; readonly certainty: number } | undefined {
   const isGross = withTax.test(words);
   if (!isGross && !withoutTax.test(words)) return undefined;
   const rest = words.replace(withTax, " ").replace(withoutTax, " ").replace(/\s+/g, " ").trim();
   const meant = columnSynonyms.get(rest) ?? columnSynonyms.get(withoutPlurals(rest));
   if (meant === undefined || attributeKind(meant).kind !== "money") return undefined;
   return { attribute: !isGross && plainPrices.has(meant) ? "cost" : meant, certainty: 0.95 };
-};
+}
 
 /** Usual names written as one word, where they have more than three letters. */
 const withoutBlanks: ReadonlyMap<string, string> = new Map(
@@ -110,9 +108,7 @@ const alikeIn = (words: string): readonly string[] =>
     (synonym) => synonym[0] === words[0] && Math.abs(synonym.length - words.length) <= 2,
   );
 
-const fromSynonyms = (
-  words: string,
-): { readonly attribute: string; readonly certainty: number } | undefined => {
+function fromSynonyms(words: string): { readonly attribute: string; readonly certainty: number } | undefined {
   const exact = columnSynonyms.get(words);
   if (exact !== undefined) return { attribute: exact, certainty: 1 };
   const priced = pricedName(words);
@@ -132,18 +128,18 @@ const fromSynonyms = (
   if (attribute !== undefined && close !== undefined && areClose(words, close))
     return { attribute, certainty: 0.7 };
   return contained(words);
-};
+}
 
 /** Spelling mistakes touch a letter or two of a word: "pub date" is no slip for "due date", nor "reason" for "rayon". */
-const areClose = (words: string, close: string): boolean => {
+function areClose(words: string, close: string): boolean {
   const [own, others] = [words.split(" "), close.split(" ")];
   if (close[0] !== words[0]) return false;
   if (own.length !== others.length) return isSlip(words.replaceAll(" ", ""), close.replaceAll(" ", ""));
   return own.every((word, index) => isSlip(word, others[index] ?? ""));
-};
+}
 
 /** A longer name that ends or begins with a usual one, such as `web shop colour`. */
-const contained = (words: string): { readonly attribute: string; readonly certainty: number } | undefined => {
+function contained(words: string): { readonly attribute: string; readonly certainty: number } | undefined {
   const parts = words.split(" ");
   for (let length = parts.length - 1; length >= 1; length--) {
     const [head, tail] = [parts.slice(0, length).join(" "), parts.slice(-length).join(" ")];
@@ -153,7 +149,7 @@ const contained = (words: string): { readonly attribute: string; readonly certai
       return { attribute, certainty: 0.35 + 0.25 * (length / parts.length) };
   }
   return undefined;
-};
+}
 
 /** Short forms of the trade, as systems with narrow columns write them. */
 const shortForms: Readonly<Record<string, string>> = {
@@ -217,7 +213,7 @@ interface NameMarks {
   number: number | undefined;
 }
 
-const takeMark = (marks: NameMarks): boolean => {
+function takeMark(marks: NameMarks): boolean {
   const { tokens } = marks;
   const last = tokens.at(-1) ?? "";
   if (tokens.length < 2) return false;
@@ -236,16 +232,16 @@ const takeMark = (marks: NameMarks): boolean => {
   else return false;
   marks.tokens = rest;
   return true;
-};
+}
 
 /** A language before the name, like `de title`. */
-const takeLeadingLanguage = (marks: NameMarks): void => {
+function takeLeadingLanguage(marks: NameMarks): void {
   const [first = "", ...rest] = marks.tokens;
   if (rest.length === 0 || first.length !== 2 || ownOf(languages, first) === undefined) return;
   if (fromSynonyms(rest.join(" "))?.certainty !== 1) return;
   marks.language = ownOf(languages, first);
   marks.tokens = rest;
-};
+}
 
 const tokensOf = (column: string): readonly string[] =>
   fold(column.replace(/([a-zäöü])([A-Z])/g, "$1 $2").replaceAll("#", " number "))
@@ -253,7 +249,7 @@ const tokensOf = (column: string): readonly string[] =>
     .filter(Boolean);
 
 /** Reads a column's name, or the last steps of a path into a record, parted by ` / `. */
-export const columnName = (column: string): ColumnName => {
+export function columnName(column: string): ColumnName {
   const steps = column.split(" / ");
   const [last = ""] = steps.slice(-1);
   const [above] = steps.slice(-2);
@@ -263,10 +259,10 @@ export const columnName = (column: string): ColumnName => {
   // What a brand or a maker has of its own is not the product's.
   const isOthers = parent.certainty >= 0.9 && ["brand", "manufacturer"].includes(parent.attribute ?? "");
   return { ...alone, certainty: alone.certainty * (isOthers ? 0.4 : 0.97) };
-};
+}
 
 /** Reads one name: marks for unit, currency, language and number first, then what is left. */
-const nameOf = (column: string): ColumnName => {
+function nameOf(column: string): ColumnName {
   const sign = Object.keys(signs).find((mark) => column.includes(mark));
   const marks: NameMarks = {
     tokens: tokensOf(column),
@@ -308,7 +304,7 @@ const nameOf = (column: string): ColumnName => {
   const meant =
     dayOfOffer(words) ?? meaning(words, fold(column)) ?? (sign === undefined ? undefined : signedPrice);
   return { ...found, attribute: meant?.attribute, certainty: meant?.certainty ?? 0, words };
-};
+}
 
 // A sign of money in a name heads prices, whatever else it says.
 const signedPrice = { attribute: "price", certainty: 0.75 } as const;
@@ -319,11 +315,11 @@ const starts = /(?: |^)(?:from|start|starts|von|ab|du|début|debut|desde|inicio|
 const ends = /(?: |^)(?:to|until|till|end|ends|bis|au|fin|hasta|tot|do)(?: |$)/;
 
 /** The first or last day of an offer, in any of the words for both. */
-const dayOfOffer = (words: string): NameMeaning | undefined => {
+function dayOfOffer(words: string): NameMeaning | undefined {
   if (!offer.test(words) || columnSynonyms.has(words)) return undefined;
   if (starts.test(words)) return { attribute: "sale_from", certainty: 0.9 };
   return ends.test(words) ? { attribute: "sale_until", certainty: 0.9 } : undefined;
-};
+}
 
 const sides: Readonly<Record<string, string>> = {
   w: "width",
@@ -337,15 +333,15 @@ const sizeWords =
   /^(?:size|dimension|dimensions|maße|masse|maß|afmeting|afmetingen|medida|medidas|wymiar|wymiary|mesure|mesures|format|dim)$/;
 
 /** One letter for a side, behind a word for sizes. */
-const sideOf = (tokens: readonly string[]): string | undefined => {
+function sideOf(tokens: readonly string[]): string | undefined {
   const [word = "", letter = ""] = tokens.slice(-2);
   return tokens.length > 1 && sizeWords.test(word) ? ownOf(sides, letter) : undefined;
-};
+}
 
 type NameMeaning = NonNullable<ReturnType<typeof fromSynonyms>>;
 
 /** The words as they stand, with their short forms written out, or the whole name; the surest counts. */
-const meaning = (words: string, whole: string): NameMeaning | undefined => {
+function meaning(words: string, whole: string): NameMeaning | undefined {
   const parts = words.split(" ");
   const full = parts
     .map((word) =>
@@ -358,11 +354,11 @@ const meaning = (words: string, whole: string): NameMeaning | undefined => {
       return found === undefined ? [] : [{ ...found, certainty: found.certainty * (index === 0 ? 1 : 0.98) }];
     })
     .sort((a, b) => b.certainty - a.certainty)[0];
-};
+}
 
 /** Whether the words name a measure of a dimension, so that a unit of it behind them is one: "in" beside a weight is a word. */
-const measures = (words: string, dimension: Dimension | undefined): boolean => {
+function measures(words: string, dimension: Dimension | undefined): boolean {
   const attribute = meaning(words, words)?.attribute;
   if (attribute === undefined || attributeKind(attribute).kind !== "measure") return false;
   return (dimensionOf(attribute) ?? dimension) === dimension;
-};
+}

@@ -68,7 +68,7 @@ const isDate = (text: string): boolean =>
   "value" in readValue("date", text, { dateOrder: "dmy" });
 
 /** Measures a column's shape over sampled cells. */
-export const columnShape = (cells: readonly string[]): ColumnShape => {
+export function columnShape(cells: readonly string[]): ColumnShape {
   const values = cells.map((cell) => cell.trim()).filter(Boolean);
   const share = (holds: (text: string) => boolean): number =>
     values.length === 0 ? 0 : values.filter(holds).length / values.length;
@@ -108,4 +108,4 @@ export const columnShape = (cells: readonly string[]): ColumnShape => {
     ),
     samples: [...new Set(values)].slice(0, 3),
   };
-};
+}

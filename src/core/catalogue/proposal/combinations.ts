@@ -97,11 +97,11 @@ const sideLetters: Readonly<Record<string, string>> = {
 const inThrees = /(\p{L}+)\.?\s*[x×*/]\s*(\p{L}+)\.?\s*[x×*/]\s*(\p{L}+)/iu;
 
 /** The sides in the order that a heading says, such as "W x D x H"; length, width and height where it says none. */
-const sidesIn = (heading: string): readonly string[] => {
+function sidesIn(heading: string): readonly string[] {
   const named = (inThrees.exec(heading) ?? []).slice(1).map((word) => ownOf(sideLetters, word.toLowerCase()));
   const known = named.flatMap((side) => side ?? []);
   return new Set(known).size === 3 ? known : ["depth", "width", "height"];
-};
+}
 
 /** `30 x 20 x 12 cm`: three sides. */
 const sizes: Combine = (columns) =>
@@ -208,13 +208,13 @@ const best = (columns: readonly SampleColumn[], attribute: string): SampleColumn
     .filter(({ name }) => name.attribute === attribute && name.currency === undefined)
     .sort((a, b) => b.name.certainty - a.name.certainty)[0];
 
-const meansOf = (about: string, attribute: string | undefined): boolean => {
+function meansOf(about: string, attribute: string | undefined): boolean {
   if (attribute === undefined || attributeKind(attribute).kind !== "measure") return false;
   return about === "" || columnName(about).attribute === attribute;
-};
+}
 
 /** The column whose name or path has most of another's beginning; the nearer one of several. */
-const nearestTo = (to: SampleColumn, columns: readonly SampleColumn[]): SampleColumn | undefined => {
+function nearestTo(to: SampleColumn, columns: readonly SampleColumn[]): SampleColumn | undefined {
   const shared = ({ column }: SampleColumn): number => {
     let at = 0;
     while (at < column.length && column[at] === to.column[at]) at++;
@@ -224,7 +224,7 @@ const nearestTo = (to: SampleColumn, columns: readonly SampleColumn[]): SampleCo
   return columns
     .filter((column) => column !== to)
     .sort((a, b) => shared(b) - shared(a) || away(a) - away(b))[0];
-};
+}
 
 const unitWords = /^(.*?) ?\b(?:unit|uom|unit of measure|einheit|unité)$/;
 
@@ -373,7 +373,7 @@ const axisPairs: Combine = (columns) => {
 };
 
 /** Every way in which columns speak together; each sees what the ones before it left. */
-export const combinations = (columns: readonly SampleColumn[]): readonly Combination[] => {
+export function combinations(columns: readonly SampleColumn[]): readonly Combination[] {
   const found: Combination[] = [];
   let left = columns;
   for (const combine of [
@@ -394,4 +394,4 @@ export const combinations = (columns: readonly SampleColumn[]): readonly Combina
       left = left.filter((column) => !one.used.includes(column));
     }
   return found;
-};
+}

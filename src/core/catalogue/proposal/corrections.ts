@@ -24,22 +24,22 @@ const renamed = (
       : one;
   });
 
-const freeName = (attributes: readonly ProposedAttribute[], wanted: string): string => {
+function freeName(attributes: readonly ProposedAttribute[], wanted: string): string {
   const [name = "", mark] = wanted.split("@");
   for (let number = 2; ; number++) {
     const free = `${name}_${number}${mark === undefined ? "" : `@${mark}`}`;
     if (attributes.every(({ attribute }) => attribute !== free)) return free;
   }
-};
+}
 
 const withoutUnit = (units: SourceProposal["units"], attribute: string): SourceProposal["units"] =>
   Object.fromEntries(Object.entries(units).filter(([name]) => name !== attribute));
 
 /** A proposal with one correction; undefined where there is no such line, or the correction is none for it. */
-export const corrected = (
+export function corrected(
   proposal: SourceProposal,
   correction: ProposalCorrection,
-): SourceProposal | undefined => {
+): SourceProposal | undefined {
   const { attributes, units, keys } = proposal;
   const line = attributes[correction.line - 1];
   if (line === undefined) return undefined;
@@ -83,4 +83,4 @@ export const corrected = (
         mode: line.attribute === "sku" ? proposal.mode : "update",
       };
   }
-};
+}

@@ -7,10 +7,10 @@ export const columnExpression = (column: string): string =>
     : `\`${column.replaceAll("`", "'")}\``;
 
 /** `list` takes four values at a time; longer lists nest. */
-export const listExpression = (columns: readonly string[]): string => {
+export function listExpression(columns: readonly string[]): string {
   const [own, rest] = columns.length <= 4 ? [columns, []] : [columns.slice(0, 3), columns.slice(3)];
   return `list(${[...own.map(columnExpression), ...(rest.length === 0 ? [] : [listExpression(rest)])].join(", ")})`;
-};
+}
 
 /** A text of the language, with the characters that mean something in it made harmless. */
 export const textExpression = (text: string): string =>

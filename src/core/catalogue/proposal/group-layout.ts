@@ -5,17 +5,17 @@ import type { FileSample, ProposedAttribute, ProposedGroups } from "./source-pro
 const plain = (expression: string): string | undefined =>
   /^(?:[\p{L}_][\p{L}\p{N}_]*|`[^`]+`)$/u.test(expression) ? expression.replaceAll("`", "") : undefined;
 
-const columnOf = (
+function columnOf(
   attributes: readonly ProposedAttribute[],
   attribute: string,
   header: readonly string[],
-): number => {
+): number {
   const found = attributes.find((entry) => entry.attribute === attribute);
   return found === undefined ? -1 : header.indexOf(plain(found.expression) ?? found.columns[0] ?? "");
-};
+}
 
 /** Runs of rows that belong to one group, of two rows or more. */
-const runs = (rows: FileSample["rows"], group: number): readonly FileSample["rows"][] => {
+function runs(rows: FileSample["rows"], group: number): readonly FileSample["rows"][] {
   const found: (readonly string[])[][] = [];
   for (const cells of rows) {
     const name = cells[group] ?? "";
@@ -24,14 +24,14 @@ const runs = (rows: FileSample["rows"], group: number): readonly FileSample["row
     else found.push([cells]);
   }
   return found.filter((run) => run.length > 1 && run[0]?.[group] !== "");
-};
+}
 
 /** Attributes that only a group's first row has, in nearly every group that shows them. */
-const sharedAttributes = (
+function sharedAttributes(
   { header, rows }: FileSample,
   attributes: readonly ProposedAttribute[],
   group: number,
-): readonly string[] => {
+): readonly string[] {
   const groups = runs(rows, group);
   if (groups.length === 0) return [];
   return attributes.flatMap(({ attribute, columns }) => {
@@ -45,14 +45,14 @@ const sharedAttributes = (
     );
     return shown.length > 0 && alone.length >= shown.length * 0.9 && !elsewhere ? [attribute] : [];
   });
-};
+}
 
 /** The condition that tells a group's own rows: a word in a column, or a price that only members have. */
-const parentCondition = (
+function parentCondition(
   { header, rows }: FileSample,
   attributes: readonly ProposedAttribute[],
   isParent: (cells: readonly string[]) => boolean,
-): string | undefined => {
+): string | undefined {
   const parents = rows.filter(isParent);
   const others = rows.filter((cells) => !isParent(cells));
   // What is a product's own cannot tell kinds of rows apart.
@@ -75,10 +75,10 @@ const parentCondition = (
       return `${columnExpression(header[at] ?? "")} is blank`;
   }
   return undefined;
-};
+}
 
 /** How groups appear in a file, as its first rows show it. */
-export const groupLayout = (sample: FileSample, attributes: readonly ProposedAttribute[]): ProposedGroups => {
+export function groupLayout(sample: FileSample, attributes: readonly ProposedAttribute[]): ProposedGroups {
   const { header, rows } = sample;
   const [group, sku] = [columnOf(attributes, "group", header), columnOf(attributes, "sku", header)];
   if (group < 0) return { layout: "rows" };
@@ -89,13 +89,13 @@ export const groupLayout = (sample: FileSample, attributes: readonly ProposedAtt
   if (when !== undefined) return { layout: "own-row", when };
   const shared = sharedAttributes(sample, attributes, group);
   return shared.length > 0 ? { layout: "first-row", shared } : { layout: "rows" };
-};
+}
 
 /** Attributes that further rows of the same product bring: rows with its key again, or none, and little else. */
-export const furtherRows = (
+export function furtherRows(
   { header, rows }: FileSample,
   attributes: readonly ProposedAttribute[],
-): readonly string[] => {
+): readonly string[] {
   const sku = columnOf(attributes, "sku", header);
   const images = attributes.find(({ attribute }) => attribute === "images");
   if (sku < 0 || images === undefined) return [];
@@ -110,4 +110,4 @@ export const furtherRows = (
     return repeats && onlyImages && at.some((column) => (cells[column] ?? "") !== "");
   });
   return further.length > 0 ? ["images"] : [];
-};
+}

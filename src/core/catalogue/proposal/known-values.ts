@@ -12,7 +12,7 @@ import {
 const LOOKED_AT = 400;
 
 /** The form in which a value of a file is found among those of the catalogue: a spreadsheet may have cut its zeros. */
-export const comparable = (attribute: KnownAttribute, text: string): string => {
+export function comparable(attribute: KnownAttribute, text: string): string {
   if (attribute === "gtin") {
     const reading = readGtin(text);
     return "digits" in reading ? gtin14(reading.digits) : "";
@@ -20,7 +20,7 @@ export const comparable = (attribute: KnownAttribute, text: string): string => {
   const trimmed = text.trim();
   if (attribute === "sku" || attribute === "mpn") return trimmed.replace(/^0+(?=\d+$)/, "");
   return fold(trimmed);
-};
+}
 
 /** The different values of each column that are worth asking the catalogue for. */
 export const valuesToAsk = ({ header, rows }: FileSample): readonly ReadonlySet<string>[] =>
@@ -37,10 +37,10 @@ export const valuesToAsk = ({ header, rows }: FileSample): readonly ReadonlySet<
   );
 
 /** Shares of each column's values that the catalogue has, from its own values by attribute. */
-export const beside = (
+export function beside(
   sample: FileSample,
   known: Readonly<Partial<Record<string, Iterable<string>>>>,
-): readonly KnownShares[] => {
+): readonly KnownShares[] {
   const sets = new Map(
     knownAttributes.map((attribute) => [
       attribute,
@@ -57,4 +57,4 @@ export const beside = (
     }
     return shares;
   });
-};
+}

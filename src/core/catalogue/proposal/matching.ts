@@ -45,10 +45,7 @@ const tellsGoods = [
  * By what rows find products, and whether they may add some: what the catalogue knows goes before what a column is called,
  * since a list of stocks that adds forty products does harm.
  */
-export const matching = (
-  attributes: readonly ProposedAttribute[],
-  { header, known }: FileSample,
-): Matching => {
+export function matching(attributes: readonly ProposedAttribute[], { header, known }: FileSample): Matching {
   const has = (attribute: string): boolean => attributes.some((one) => one.attribute === attribute);
   const [fallback] = KEYS.filter(has);
   if (known === undefined)
@@ -75,4 +72,4 @@ export const matching = (
     mode: "update",
     matched: key === "gtin" || key === "mpn" ? shares[key] : 0,
   };
-};
+}

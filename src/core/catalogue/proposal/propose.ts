@@ -37,14 +37,14 @@ const codes = new Set([
 ]);
 
 /** The attribute with the language or currency that the column's name adds. */
-const marked = (attribute: string, { name }: SampleColumn, language: string): string => {
+function marked(attribute: string, { name }: SampleColumn, language: string): string {
   const { kind } = attributeKind(attribute);
   if (kind === "money" && name.currency !== undefined) return `${attribute}@${name.currency}`;
   const speaks = ((kind === "text" || kind === "html") && !codes.has(attribute)) || attribute === "url";
   return speaks && name.language !== undefined && name.language !== language
     ? `${attribute}@${name.language}`
     : attribute;
-};
+}
 
 /** What columns on their own claim to be, surest first. */
 const claims = (columns: readonly SampleColumn[], language: string): readonly ColumnClaim[] =>
@@ -81,7 +81,7 @@ const single = ({ column, attribute, confidence }: ColumnClaim): ProposedAttribu
   known: true,
 });
 
-const listed = (attribute: string, members: readonly ColumnClaim[]): ProposedAttribute => {
+function listed(attribute: string, members: readonly ColumnClaim[]): ProposedAttribute {
   const columns = members.map(({ column }) => column).sort((a, b) => a.index - b.index);
   const names = columns.map(({ column }) => column);
   return {
@@ -92,10 +92,10 @@ const listed = (attribute: string, members: readonly ColumnClaim[]): ProposedAtt
     samples: columns[0]?.shape.samples ?? [],
     known: true,
   };
-};
+}
 
 /** A column that means none of ours is kept under a name of its own. */
-const own = ({ column, shape }: SampleColumn, taken: ReadonlySet<string>): ProposedAttribute => {
+function own({ column, shape }: SampleColumn, taken: ReadonlySet<string>): ProposedAttribute {
   const wanted = isAttributeName(column) ? column : ownAttribute(column);
   let attribute = wanted;
   for (let number = 2; taken.has(attribute); number++) attribute = `${wanted}_${number}`;
@@ -107,12 +107,12 @@ const own = ({ column, shape }: SampleColumn, taken: ReadonlySet<string>): Propo
     samples: shape.samples,
     known: false,
   };
-};
+}
 
 const codeName = /\b(?:id|code|no|nr|ref|item|article|artikel|key|number|sku)\b/;
 
 /** Where no column is named for it: one that has a short value of its own in each row, without spaces. */
-const likelySku = (columns: readonly SampleColumn[]): ColumnClaim | undefined => {
+function likelySku(columns: readonly SampleColumn[]): ColumnClaim | undefined {
   const unique = columns.filter(
     ({ shape }) =>
       shape.filled > 0 &&
@@ -128,13 +128,13 @@ const likelySku = (columns: readonly SampleColumn[]): ColumnClaim | undefined =>
   return column === undefined
     ? undefined
     : { column, attribute: "sku", confidence: named === undefined ? 0.45 : 0.65 };
-};
+}
 
-const settle = (
+function settle(
   columns: readonly SampleColumn[],
   combined: readonly Combination[],
   language: string,
-): readonly ProposedAttribute[] => {
+): readonly ProposedAttribute[] {
   const found = new Map<string, ProposedAttribute>();
   const lists = new Map<string, ColumnClaim[]>();
   const used = new Set<SampleColumn>(combined.flatMap((one) => one.used));
@@ -181,10 +181,10 @@ const settle = (
   const position = (attribute: ProposedAttribute): number =>
     columns.findIndex(({ column }) => column === attribute.columns[0]);
   return [...found.values()].sort((a, b) => position(a) - position(b));
-};
+}
 
 /** A list without titles calls them descriptions: short ones are names. */
-const nameFromDescription = (found: Map<string, ProposedAttribute>): void => {
+function nameFromDescription(found: Map<string, ProposedAttribute>): void {
   const described = found.get("description");
   if (described === undefined || found.has("name")) return;
   if (described.samples.some((sample) => sample.length > 80 || sample.includes("<"))) return;
@@ -195,12 +195,12 @@ const nameFromDescription = (found: Map<string, ProposedAttribute>): void => {
     found.delete(attribute);
     found.set(name, { ...one, attribute: name });
   }
-};
+}
 
 const separators = ["|", ";", "\n", ","] as const;
 
 /** The mark that most cells have between several values, and how many have it. */
-const markIn = (cells: readonly string[]): { readonly mark: string; readonly count: number } | undefined => {
+function markIn(cells: readonly string[]): { readonly mark: string; readonly count: number } | undefined {
   const counts = separators.map(
     (mark) =>
       cells.filter(
@@ -211,7 +211,7 @@ const markIn = (cells: readonly string[]): { readonly mark: string; readonly cou
   const count = greatest(counts);
   const mark = separators[counts.indexOf(count)];
   return count === 0 || mark === undefined ? undefined : { mark, count };
-};
+}
 
 const cellsOf = ({ columns }: ProposedAttribute, { header, rows }: FileSample): readonly string[] =>
   columns.flatMap((column) => rows.map((row) => row[header.indexOf(column)] ?? "")).filter(Boolean);
@@ -220,10 +220,10 @@ const isKnownList = ({ attribute, known }: ProposedAttribute): boolean =>
   known && attributeKind(attribute).list;
 
 /** The mark that stands between several values of one cell, where lists are read from one column. */
-const separatorOf = (attributes: readonly ProposedAttribute[], sample: FileSample): string | undefined => {
+function separatorOf(attributes: readonly ProposedAttribute[], sample: FileSample): string | undefined {
   const found = markIn(attributes.filter(isKnownList).flatMap((one) => cellsOf(one, sample)));
   return found?.mark === "\n" ? undefined : found?.mark;
-};
+}
 
 const USUAL_MARK = "|";
 
@@ -243,10 +243,10 @@ const withOwnMarks = (
     return { ...one, expression: `split(${columnExpression(column)}, ${textExpression(own.mark)})` };
   });
 
-const currencyOfNames = (columns: readonly SampleColumn[]): string | undefined => {
+function currencyOfNames(columns: readonly SampleColumn[]): string | undefined {
   const codes = new Set(columns.flatMap(({ name }) => name.currency ?? []));
   return codes.size === 1 ? [...codes][0] : undefined;
-};
+}
 
 /** One currency for the whole file is its default, and no mark on each attribute. */
 const withoutSoleCurrency = (
@@ -260,10 +260,10 @@ const withoutSoleCurrency = (
   });
 
 /** A catalogue begins with SKUs: where a file has none, the maker's or trade's own number is one. */
-const withSkus = (
+function withSkus(
   attributes: readonly ProposedAttribute[],
   { known }: FileSample,
-): readonly ProposedAttribute[] => {
+): readonly ProposedAttribute[] {
   if (known !== undefined || attributes.some(({ attribute }) => attribute === "sku")) return attributes;
   const from = ["mpn", "gtin", "isbn"].flatMap(
     (key) => attributes.find(({ attribute }) => attribute === key) ?? [],
@@ -272,10 +272,10 @@ const withSkus = (
   return number === undefined
     ? attributes
     : [{ ...number, attribute: "sku", confidence: 0.6 }, ...attributes];
-};
+}
 
 /** Columns of amounts beside one of their currencies: those that stand there. */
-const currenciesIn = (combined: readonly Combination[], { header, rows }: FileSample): readonly string[] => {
+function currenciesIn(combined: readonly Combination[], { header, rows }: FileSample): readonly string[] {
   const columns = combined.flatMap(({ currency }) => currency ?? []);
   return [
     ...new Set(
@@ -284,13 +284,13 @@ const currenciesIn = (combined: readonly Combination[], { header, rows }: FileSa
       ),
     ),
   ].filter(isCurrency);
-};
+}
 
 /**
  * Proposes how to read a file that no source describes: by the names of its columns, their usual synonyms, the shape of
  * their values, and what of them the catalogue knows. Every column that has a name is kept.
  */
-export const proposeSource = (sample: FileSample, language: string): SourceProposal => {
+export function proposeSource(sample: FileSample, language: string): SourceProposal {
   const columns = sampleColumns(sample);
   const combined = combinations(columns);
   const inColumn = currenciesIn(combined, sample);
@@ -329,7 +329,7 @@ export const proposeSource = (sample: FileSample, language: string): SourcePropo
     options: has("group") ? pairs : [],
     pairs: has("group") ? [] : pairs,
   };
-};
+}
 
 /** An SKU that a catalogue of products has never seen, in a list that names nothing new, is no sure thing. */
 const honest = (

@@ -7,7 +7,7 @@ const comma = /\d,(?:\d{1,2}|\d{4,})(?!\d)|\d\.\d{3},\d|(?<![\d.])0,\d|\d{4,},\d
 const point = /\d\.(?:\d{1,2}|\d{4,})(?!\d)|\d,\d{3}\.\d|(?<![\d,])0\.\d|\d{4,}\.\d|\d,\d{3},\d{3}(?!\d)/;
 
 /** The decimal mark that cells show; undefined when they show none, or both. */
-export const detectDecimalMark = (cells: readonly string[]): DecimalMark | undefined => {
+export function detectDecimalMark(cells: readonly string[]): DecimalMark | undefined {
   const [commas, points] = [
     cells.filter((cell) => comma.test(cell)).length,
     cells.filter((cell) => point.test(cell)).length,
@@ -16,12 +16,12 @@ export const detectDecimalMark = (cells: readonly string[]): DecimalMark | undef
   // A stray cell of the other kind is a fault of that cell, not of the file.
   if (commas > points * 9) return ",";
   return points > commas * 9 ? "." : undefined;
-};
+}
 
 const numeric = /^(\d{1,2})[/.-](\d{1,2})[/.-]\d{4}/;
 
 /** The order of day and month that cells prove: a number above 12 can only be a day. */
-export const detectDateOrder = (cells: readonly string[]): DateOrder | undefined => {
+export function detectDateOrder(cells: readonly string[]): DateOrder | undefined {
   const pairs = cells.flatMap((cell) => {
     const match = numeric.exec(cell.trim());
     return match === null ? [] : [[Number(match[1]), Number(match[2])] as const];
@@ -32,4 +32,4 @@ export const detectDateOrder = (cells: readonly string[]): DateOrder | undefined
   ];
   if (dayFirst === monthFirst) return undefined;
   return dayFirst ? "dmy" : "mdy";
-};
+}

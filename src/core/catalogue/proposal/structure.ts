@@ -37,14 +37,14 @@ const nameKeys = /^(?:name|key|label|attribute|property|feature|title|merkmal|no
 const attributeWords =
   /(?:attribut|spec|propert|feature|option|param|characteristic|fact|merkmal|eigenschaft|caract|kenmerk|cecha)/;
 
-const textsOf = (node: RecordNode): ReadonlyMap<string, string> => {
+function textsOf(node: RecordNode): ReadonlyMap<string, string> {
   const found = new Map<string, string>(node.attributes);
   for (const { name, text } of node.children) if (text !== undefined && text !== "") found.set(name, text);
   return found;
-};
+}
 
 /** Children of all nodes by name, each with the parent it has. */
-const byName = (nodes: readonly RecordNode[]): ReadonlyMap<string, readonly RecordNode[]> => {
+function byName(nodes: readonly RecordNode[]): ReadonlyMap<string, readonly RecordNode[]> {
   const found = new Map<string, RecordNode[]>();
   for (const child of nodes.flatMap(({ children }) => children)) {
     const alike = found.get(child.name);
@@ -52,27 +52,27 @@ const byName = (nodes: readonly RecordNode[]): ReadonlyMap<string, readonly Reco
     else alike.push(child);
   }
   return found;
-};
+}
 
-const repeats = (nodes: readonly RecordNode[]): boolean => {
+function repeats(nodes: readonly RecordNode[]): boolean {
   const parents = new Set(nodes.map(({ parent }) => parent));
   return parents.size < nodes.length;
-};
+}
 
 /** Whether no two nodes of one parent have the same value. */
-const areApart = (nodes: readonly RecordNode[], values: readonly (string | undefined)[]): boolean => {
+function areApart(nodes: readonly RecordNode[], values: readonly (string | undefined)[]): boolean {
   const seen = new Map<RecordNode | undefined, Set<string | undefined>>();
   return nodes.every(({ parent }, at) => {
     const own = seen.get(parent) ?? new Set();
     seen.set(parent, own);
     return own.size < own.add(values[at]).size;
   });
-};
+}
 
 /** The key whose values tell siblings of one name apart, such as the kind of a price. */
-const discriminator = (
+function discriminator(
   nodes: readonly RecordNode[],
-): { readonly key: string; readonly values: readonly string[] } | undefined => {
+): { readonly key: string; readonly values: readonly string[] } | undefined {
   const [first] = nodes;
   if (first === undefined) return undefined;
   for (const [key] of textsOf(first)) {
@@ -84,17 +84,17 @@ const discriminator = (
     return { key, values: [...new Set(values.flatMap((value) => value ?? []))] };
   }
   return undefined;
-};
+}
 
 /** A container whose keys name attributes: they are called so, or differ from record to record. */
-const namesByKeys = (name: string, nodes: readonly RecordNode[]): boolean => {
+function namesByKeys(name: string, nodes: readonly RecordNode[]): boolean {
   const filled = nodes.filter(({ children }) => children.length > 0);
   const isFlat = filled.every(({ children }) => children.every(({ text }) => text !== undefined));
   const haveOwnNames = filled.every(
     ({ children }) => new Set(children.map((child) => child.name)).size === children.length,
   );
   return filled.length > 0 && isFlat && haveOwnNames && attributeWords.test(fold(name));
-};
+}
 
 /** A node that holds no more than a name and a value. */
 const isNamedValue = ({ attributes, children }: RecordNode): boolean =>
@@ -208,15 +208,15 @@ class Walk {
 const singular = (label: string): string => label.replace(/(\w{3,})s$/, "$1");
 
 /** A label with one step more: a step that says little takes its parent's meaning. */
-const join = (label: string, name: string): string => {
+function join(label: string, name: string): string {
   const step = name.replace(/([a-z])([A-Z])/g, "$1 $2");
   if (label === "") return step;
   if (generic.test(fold(step))) return label;
   return `${label} / ${step}`;
-};
+}
 
 /** The levels above records, nearest first, each with what leads to it and the child by which it was left. */
-const levelsAbove = (records: readonly RecordNode[]) => {
+function levelsAbove(records: readonly RecordNode[]) {
   const found: { nodes: RecordNode[]; prefix: string; passed: string; isRoot: boolean }[] = [];
   let below = records;
   for (let up = 1; ; up++) {
@@ -228,7 +228,7 @@ const levelsAbove = (records: readonly RecordNode[]) => {
     found.push({ nodes: above, prefix, passed: below[0]?.name ?? "", isRoot });
     below = above;
   }
-};
+}
 
 /** Names by which records are known. */
 export const idName = /^@?(?:id|code|no|nr|number|num|ref|sku|key|handle|article|model|style)$/;
@@ -236,10 +236,10 @@ const titleName =
   /^@?(?:name|title|label|headline|heading|bezeichnung|titel|nom|nombre|naam|nazwa)(?:@[\w-]+)?$/;
 
 /** What a level above says of its records: a product's own values for its variants, or a range's name for its goods. */
-const levelColumns = (
+function levelColumns(
   level: ReturnType<typeof levelsAbove>[number],
   records: readonly RecordNode[],
-): readonly FoundPath[] => {
+): readonly FoundPath[] {
   const walk = new Walk(level.prefix, level.passed);
   walk.down(level.nodes, "", "");
   const inside = walk.found.filter(
@@ -268,7 +268,7 @@ const levelColumns = (
     if (isProduct && hasSeveral && idName.test(name)) return { ...one, label: "group" };
     return one;
   });
-};
+}
 
 const houseLike = ([first]: readonly RecordNode[]): boolean =>
   /house|brand|maker|supplier|manufacturer|marke|hersteller|vendor/.test(fold(first?.name ?? ""));
@@ -281,7 +281,7 @@ const currencyWord =
   /^(?:currency|cur|curr|ccy|waehrung|währung|devise|moneda|valuta|waluta|price ?currency|currency ?code)$/;
 
 /** The one currency that a level above, or the file, states. */
-const currencyAbove = (records: readonly RecordNode[]): string | undefined => {
+function currencyAbove(records: readonly RecordNode[]): string | undefined {
   for (const { nodes } of levelsAbove(records)) {
     const codes = new Set<string>();
     const look = (node: RecordNode, depth: number): void => {
@@ -294,13 +294,13 @@ const currencyAbove = (records: readonly RecordNode[]): string | undefined => {
     if (codes.size === 1) return code;
   }
   return undefined;
-};
+}
 
 /** A table of more columns is no table: what stands in the first tells it. */
 const COLUMNS_LOOKED_AT = 2000;
 
 /** Records as a table that a proposal can look at. */
-export const sampleOfTrees = (trees: readonly RecordNode[], isOwnOnly = false): SampledTrees => {
+export function sampleOfTrees(trees: readonly RecordNode[], isOwnOnly = false): SampledTrees {
   const records = trees.slice(0, LOOKED_AT);
   const walk = new Walk("", undefined);
   walk.down(records, "", "");
@@ -327,4 +327,4 @@ export const sampleOfTrees = (trees: readonly RecordNode[], isOwnOnly = false): 
     pairs: walk.pairs,
     currency: currencyAbove(records),
   };
-};
+}

@@ -8,7 +8,7 @@ import type { LayoutParts } from "./layout-format.js";
 const HEAD_WORDS = ["codes", "labels"] as const;
 
 /** Rows above those of listings: the columns' names, their labels, or texts of the channel's own. */
-const headOf = (settings: LayoutSettings): readonly HeadRow[] => {
+function headOf(settings: LayoutSettings): readonly HeadRow[] {
   const head = settings.raw("head");
   if (head === undefined) return ["codes"];
   const isTexts = (row: unknown): row is readonly string[] =>
@@ -25,7 +25,7 @@ const headOf = (settings: LayoutSettings): readonly HeadRow[] => {
     settings.wrong("head", `has rows that are codes, labels or lists of texts${near}`);
     return [];
   });
-};
+}
 
 /** @param joinedBy what stands between a list's values where the definition does not say */
 export const tableSettings = ({ cells, settings }: LayoutParts, joinedBy: string): TableSettings => ({

@@ -8,7 +8,7 @@ import { headerRowOf, tableSettings } from "./table-settings.js";
 const bookKeys = ["file", "sheet", "header_row", "first_row", "examples"];
 
 /** The channel's own workbooks, each with where its listings go. */
-const booksOf = (settings: LayoutSettings): Readonly<Record<string, ChannelBook>> => {
+function booksOf(settings: LayoutSettings): Readonly<Record<string, ChannelBook>> {
   const raw = settings.raw("books");
   if (raw === undefined) return {};
   if (typeof raw !== "object" || raw === null || Array.isArray(raw)) {
@@ -44,14 +44,14 @@ const booksOf = (settings: LayoutSettings): Readonly<Record<string, ChannelBook>
       return [[branch, found] as const];
     }),
   );
-};
+}
 
 /** The one sheet that all its files have; undefined where each book has its own. */
-const sheetOf = ({ books, sheet }: XlsxLayout): string | undefined => {
+function sheetOf({ books, sheet }: XlsxLayout): string | undefined {
   const all = Object.values(books);
   if (all.length === 0) return sheet;
   return all.length === 1 ? all[0]?.sheet : undefined;
-};
+}
 
 /** Workbooks. */
 export const xlsx: LayoutFormat<XlsxLayout> = {

@@ -6,14 +6,14 @@ import type { XmlLayout } from "../layout-definition.js";
 import type { LayoutFormat, LayoutParts } from "./layout-format.js";
 
 /** Settings by column. What speaks of a column that the layout does not have would be passed over: it is told. */
-const byColumn = ({ settings, cells }: LayoutParts, key: string): Readonly<Record<string, string>> => {
+function byColumn({ settings, cells }: LayoutParts, key: string): Readonly<Record<string, string>> {
   const entries = settings.map(key);
   const names = cells.map(({ name }) => name);
   for (const name of Object.keys(entries))
     if (!names.includes(name))
       settings.wrong(key, `names a column that is not there: "${name}"${orNearest(nearest(name, names))}`);
   return entries;
-};
+}
 
 /** XML of the channel's own. */
 export const xml: LayoutFormat<XmlLayout> = {

@@ -20,10 +20,10 @@ export interface MissingField extends FieldFact {
   readonly unread?: readonly UnreadSource[];
 }
 
-const missing = (
+function missing(
   { label, example, fills, reads, hasFill, unread = [] }: MissingField,
   shown: (cell: UnreadSource) => string,
-): string => {
+): string {
   const [first] = unread;
   if (first !== undefined)
     return `${label} is missing and required: ${shown(first)} could not be read; correct it where it comes from (lexicant show tells the cell)`;
@@ -35,7 +35,7 @@ const missing = (
         ? `its fill in ${fills} gives nothing here: change it, or answer in a gap sheet`
         : `add a fill for it to ${fills}, or answer in a gap sheet`;
   return `${label}${like} is missing and required; ${remedy}`;
-};
+}
 
 /** What stands in a listing's fields. */
 export const fields = {

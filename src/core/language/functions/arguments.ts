@@ -39,11 +39,11 @@ export const asCount = (value: MaybeBlank): number =>
 export const asLimit = (value: MaybeBlank): number => (isDecimal(value) ? asCount(value) : Infinity);
 
 /** Applies a change of the number inside a number, a price or a measure. */
-export const within = (value: MaybeBlank, change: (amount: Decimal) => Decimal): MaybeBlank => {
+export function within(value: MaybeBlank, change: (amount: Decimal) => Decimal): MaybeBlank {
   if (isDecimal(value)) return change(value);
   if (isMoney(value)) return money(change(value.amount), value.currency);
   return isMeasure(value) ? measure(change(value.amount), value.unit) : undefined;
-};
+}
 
 /** A rate that is not there is not 0: what would be worked out with it is blank, and told. */
 export const noRate = (name: string): Cannot =>

@@ -11,7 +11,7 @@ const two = (part: number): string => String(part).padStart(2, "0");
 /** The pieces of an ISO 8601 pattern, longest first; all else stands as it is. */
 const piece = /YYYY|MM|DDD|DD|Www|D|hh|mm|ss/g;
 
-const dateText = ({ iso }: CalendarDate, pattern: string): string => {
+function dateText({ iso }: CalendarDate, pattern: string): string {
   const [year = "", month = "", day = ""] = iso.split("-");
   const number = dayNumber(iso);
   const week = weekOf(iso);
@@ -34,9 +34,9 @@ const dateText = ({ iso }: CalendarDate, pattern: string): string => {
         return "00";
     }
   });
-};
+}
 
-const shifted = (date: MaybeBlank, days: MaybeBlank): MaybeBlank | ReturnType<typeof cannot> => {
+function shifted(date: MaybeBlank, days: MaybeBlank): MaybeBlank | ReturnType<typeof cannot> {
   if (!isDate(date) || !isDecimal(days)) return undefined;
   const moved =
     days.isInteger() && days.abs().lte(1_000_000) ? dayOf(dayNumber(date.iso) + days.toNumber()) : undefined;
@@ -48,7 +48,7 @@ const shifted = (date: MaybeBlank, days: MaybeBlank): MaybeBlank | ReturnType<ty
       reason: "the days are a whole number, and the year stays between 1000 and 9999",
     })
   );
-};
+}
 
 /** Functions over days. */
 export const dates: readonly ExpressionFunction[] = [

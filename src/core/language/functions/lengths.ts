@@ -9,64 +9,64 @@ const loose = /[\s,;:–-]/;
 const blank = /\s/;
 
 /** How long a text is up to the last sign for which something holds no more; step by step, so that no text takes long. */
-const endBefore = (text: string, isLeft: RegExp): number => {
+function endBefore(text: string, isLeft: RegExp): number {
   let end = text.length;
   while (end > 0 && isLeft.test(text[end - 1] ?? "")) end--;
   return end;
-};
+}
 
 /** Without spaces and signs between words at its end. */
 const withoutLooseEnd = (text: string): string => text.slice(0, endBefore(text, loose));
 
 /** Where the last word of a text begins to be parted from what is before it; 0 where it is all one word. */
-const lastGap = (text: string): number => {
+function lastGap(text: string): number {
   let word = text.length;
   while (word > 0 && !blank.test(text[word - 1] ?? "")) word--;
   return endBefore(text.slice(0, word), blank);
-};
+}
 
 /** The first so many characters, cut at the end of a word; a first word that is too long is cut inside. */
-const headOf = (all: readonly string[], room: number): string => {
+function headOf(all: readonly string[], room: number): string {
   const head = all.slice(0, room).join("");
   // A word that ends just there is whole; another gives way, unless it is the only one.
   const end = loose.test(all[room] ?? " ") ? head.length : lastGap(head);
   return withoutLooseEnd(end > 0 ? head.slice(0, end) : head);
-};
+}
 
 /** Cut at the end of the last word that fits; an ending for which there is no room is left out. */
-const fitted = (text: string, limit: number, ending = ""): string => {
+function fitted(text: string, limit: number, ending = ""): string {
   if (characterCount(text) <= limit) return text;
   const all = characters(text);
   const room = limit - characterCount(ending);
   return room <= 0 ? all.slice(0, limit).join("") : headOf(all, room) + ending;
-};
+}
 
 /** How many of these characters have so many bytes together. */
-const fittingCount = (all: readonly string[], bytes: number): number => {
+function fittingCount(all: readonly string[], bytes: number): number {
   let left = bytes;
   const over = all.findIndex((character) => (left -= utf8.encode(character).length) < 0);
   return over < 0 ? all.length : over;
-};
+}
 
 /** The same for channels that count bytes: as many characters as fit, cut at the end of a word. */
-const fittedBytes = (text: string, limit: number, ending = ""): string => {
+function fittedBytes(text: string, limit: number, ending = ""): string {
   if (utf8.encode(text).length <= limit) return text;
   const all = characters(text);
   const room = limit - utf8.encode(ending).length;
   if (room > 0) return headOf(all, fittingCount(all, room)) + ending;
   return all.slice(0, fittingCount(all, limit)).join("");
-};
+}
 
 /** The first text gives way so that the second fits behind it. */
-const fittedBefore = (text: string, end: string, limit: number, separator: string): string => {
+function fittedBefore(text: string, end: string, limit: number, separator: string): string {
   if (end === "") return fitted(text, limit);
   const room = limit - characterCount(separator) - characterCount(end);
   return room <= 0 ? fitted(end, limit) : `${fitted(text, room)}${separator}${end}`;
-};
+}
 
 const words = (text: string): readonly string[] => text.split(/\s+/).filter(Boolean);
 
-const withoutRepeats = (text: string): string => {
+function withoutRepeats(text: string): string {
   const seen = new Set<string>();
   return withoutLooseEnd(
     words(text)
@@ -80,7 +80,7 @@ const withoutRepeats = (text: string): string => {
       })
       .join(" "),
   );
-};
+}
 
 const PAD_LIMIT = 1000;
 

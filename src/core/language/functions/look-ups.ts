@@ -53,12 +53,12 @@ interface AskedTable {
   readonly index: number;
 }
 
-const asked = (table: MaybeBlank, column: MaybeBlank, surroundings: Surroundings): AskedTable | Cannot => {
+function asked(table: MaybeBlank, column: MaybeBlank, surroundings: Surroundings): AskedTable | Cannot {
   const found = surroundings.tables?.get(asText(table));
   if (found === undefined) return cannot(noTable(asText(table), surroundings));
   const index = found.column(asText(column))?.index;
   return index === undefined ? cannot(noColumn(found, asText(column))) : { table: found, index };
-};
+}
 
 const cellOf = (
   row: LookUpRow | undefined,

@@ -35,7 +35,7 @@ const foreseeCurrency =
   };
 
 /** The smallest price with one of the endings that is not below a price: endings are what stands behind the point. */
-const withEnding = (price: Money, endings: readonly Decimal[]): Money => {
+function withEnding(price: Money, endings: readonly Decimal[]): Money {
   const base = price.amount.floor();
   const candidates = endings.flatMap((ending) => [base.plus(ending), base.plus(one).plus(ending)]);
   const fitting = candidates.filter((amount) => amount.gte(price.amount));
@@ -44,7 +44,7 @@ const withEnding = (price: Money, endings: readonly Decimal[]): Money => {
     others.reduce((least, amount) => (amount.lt(least) ? amount : least), first),
     price.currency,
   );
-};
+}
 
 /** An ending that prices of a currency can have: pence where it has pence. */
 const isEnding = (ending: MaybeBlank, currency: string): ending is Decimal =>

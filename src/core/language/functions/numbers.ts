@@ -15,11 +15,11 @@ const places = (value: MaybeBlank): number =>
     : 0;
 
 /** Rounded to so many decimals; below 0 to tens, hundreds and so on. */
-const roundedTo = (amount: Decimal, decimals: number, mode: Decimal.Rounding): Decimal => {
+function roundedTo(amount: Decimal, decimals: number, mode: Decimal.Rounding): Decimal {
   if (decimals >= 0) return amount.toDecimalPlaces(decimals, mode);
   const step = whole(10).pow(-decimals);
   return amount.div(step).toDecimalPlaces(0, mode).times(step);
-};
+}
 
 const rounding = (
   name: string,

@@ -16,38 +16,38 @@ const unreadable = (value: MaybeBlank, wanted: string): Cannot | undefined =>
 const written = (value: MaybeBlank): string => cleanText(shownText(value));
 
 /** What is already a value stays; a text is read as the file's own settings say. */
-const asMoney = (value: MaybeBlank, defaults: ReadingDefaults): Money | undefined => {
+function asMoney(value: MaybeBlank, defaults: ReadingDefaults): Money | undefined {
   if (value === undefined || isMoney(value)) return value;
   const reading = readValue("money", written(value), defaults);
   return "value" in reading && isMoney(reading.value) ? reading.value : undefined;
-};
+}
 
-const asNumber = (value: MaybeBlank, defaults: ReadingDefaults): Decimal | undefined => {
+function asNumber(value: MaybeBlank, defaults: ReadingDefaults): Decimal | undefined {
   if (value === undefined || isDecimal(value)) return value;
   const reading = readValue("decimal", written(value), defaults);
   return "value" in reading && isDecimal(reading.value) ? reading.value : undefined;
-};
+}
 
-const asMeasure = (value: MaybeBlank, unit: MaybeBlank, defaults: ReadingDefaults): Measure | undefined => {
+function asMeasure(value: MaybeBlank, unit: MaybeBlank, defaults: ReadingDefaults): Measure | undefined {
   if (value === undefined || isMeasure(value)) return value;
   const named = unit === undefined ? {} : { unit: shownText(unit) };
   const reading = readValue("measure", written(value), { ...defaults, ...named });
   return "value" in reading && isMeasure(reading.value) ? reading.value : undefined;
-};
+}
 
-const asDate = (value: MaybeBlank, defaults: ReadingDefaults): MaybeBlank => {
+function asDate(value: MaybeBlank, defaults: ReadingDefaults): MaybeBlank {
   if (value === undefined || isDate(value)) return value;
   const reading = readValue("date", written(value), defaults);
   return "value" in reading ? reading.value : undefined;
-};
+}
 
 /** Two prices of one currency in order; undefined where they cannot be told apart. */
-const inOrder = (a: Money | undefined, b: Money | undefined): readonly [Money, Money] | undefined => {
+function inOrder(a: Money | undefined, b: Money | undefined): readonly [Money, Money] | undefined {
   if (a === undefined || b === undefined || a.currency !== b.currency) return undefined;
   // A price of nothing is a shop's way to say "none".
   if (a.amount.isZero() || b.amount.isZero() || a.amount.equals(b.amount)) return undefined;
   return a.amount.greaterThan(b.amount) ? [a, b] : [b, a];
-};
+}
 
 const given = (price: Money | undefined): Money | undefined =>
   price === undefined || price.amount.isZero() ? undefined : price;
@@ -58,7 +58,7 @@ const sides = /\s*[x×*]\s*/i;
 const trailingUnit = /[^\d\s.,/½¼¾]+\.?$/;
 
 /** One of the sides of `30 x 20 x 12 cm`; a unit behind the last side is that of all. */
-const side = (text: string, number: number, defaults: ReadingDefaults): MaybeBlank => {
+function side(text: string, number: number, defaults: ReadingDefaults): MaybeBlank {
   if (text.length > SIDES_LIMIT) return text;
   const parts = text.split(sides);
   const part = parts[number - 1]?.trim();
@@ -66,9 +66,9 @@ const side = (text: string, number: number, defaults: ReadingDefaults): MaybeBla
   const unit = trailingUnit.exec(parts.at(-1) ?? "")?.[0] ?? defaults.unit;
   // What cannot be read is kept as written, so that the finding shows it.
   return asMeasure(part, unit, defaults) ?? part;
-};
+}
 
-const compound = (args: readonly MaybeBlank[], defaults: ReadingDefaults): MaybeBlank => {
+function compound(args: readonly MaybeBlank[], defaults: ReadingDefaults): MaybeBlank {
   const [larger, largerUnit, smaller, smallerUnit] = args;
   const [big, small] = [unitOf(shownText(largerUnit)), unitOf(shownText(smallerUnit))];
   if (big === undefined || small === undefined || (larger === undefined && smaller === undefined))
@@ -78,7 +78,7 @@ const compound = (args: readonly MaybeBlank[], defaults: ReadingDefaults): Maybe
     return [larger, smaller].map(shownText).filter(Boolean).join(" + ");
   const converted = convert(measure(first, big), small);
   return converted === undefined ? undefined : measure(converted.amount.plus(second), small);
-};
+}
 
 /** Functions that read texts of files as values. */
 export const reading: readonly ExpressionFunction[] = [

@@ -12,7 +12,7 @@ const slug = (text: string): string =>
     .replace(/^-|-$/g, "");
 
 /** Each occurrence of a piece replaced; how long that gets is known before it is made. */
-const replaced = (text: string, piece: string, by: string): MaybeBlank | Cannot => {
+function replaced(text: string, piece: string, by: string): MaybeBlank | Cannot {
   if (by.length > piece.length) {
     const most = Math.ceil(text.length / Math.max(1, piece.length)) + 1;
     const isFar = text.length + most * by.length > TEXT_LIMIT;
@@ -20,7 +20,7 @@ const replaced = (text: string, piece: string, by: string): MaybeBlank | Cannot 
     if (text.length + times * (by.length - piece.length) > TEXT_LIMIT) return tooLong("replace");
   }
   return textOrBlank(text.replaceAll(piece, () => by));
-};
+}
 
 /** Functions over texts. */
 export const texts: readonly ExpressionFunction[] = [

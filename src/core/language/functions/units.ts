@@ -65,10 +65,10 @@ const foreseeSides =
 const inSmaller = (value: Measure, smaller: Unit, decimals: MaybeBlank): Decimal | undefined =>
   convert(value, smaller)?.amount.toDecimalPlaces(isDecimal(decimals) ? asCount(decimals) : 10);
 
-const parts = (
+function parts(
   name: string,
   [value, largerName, smallerName, decimals]: readonly MaybeBlank[],
-): { readonly whole: Decimal; readonly rest: Decimal } | Cannot | undefined => {
+): { readonly whole: Decimal; readonly rest: Decimal } | Cannot | undefined {
   if (!isMeasure(value)) return undefined;
   const larger = unitOf(asText(largerName));
   const smaller = smallerName === undefined ? larger : unitOf(asText(smallerName));
@@ -80,22 +80,22 @@ const parts = (
     return cannot({ trouble: "kinds-apart", left: `a measure in ${value.unit.code}`, right: smaller.code });
   const count = total.div(perLarger).floor();
   return { whole: count, rest: total.minus(count.times(perLarger)) };
-};
+}
 
-const sides = (values: readonly MaybeBlank[]): readonly Measure[] | undefined => {
+function sides(values: readonly MaybeBlank[]): readonly Measure[] | undefined {
   const found = values.filter(isMeasure);
   return found.length === 3 && new Set(found.map(({ unit }) => unit.dimension)).size === 1
     ? found
     : undefined;
-};
+}
 
-const longestFirst = (values: readonly Measure[]): readonly Measure[] => {
+function longestFirst(values: readonly Measure[]): readonly Measure[] {
   const [first] = values;
   if (first === undefined) return [];
   return values
     .map((value) => convert(value, first.unit) ?? value)
     .sort((a, b) => b.amount.comparedTo(a.amount));
-};
+}
 
 const threeSides = [
   parameter("width", "measure"),

@@ -20,44 +20,44 @@ export const isObject = (value: unknown): value is JsonObject =>
 export const at = (schema: JsonObject, key: string): unknown => ownOf(schema, key);
 
 /** The same where it is a text; else "". */
-export const textAt = (schema: JsonObject, key: string): string => {
+export function textAt(schema: JsonObject, key: string): string {
   const value = at(schema, key);
   return typeof value === "string" ? value : "";
-};
+}
 
 /** The same where it is a number. */
-export const numberAt = (schema: JsonObject, key: string): number | undefined => {
+export function numberAt(schema: JsonObject, key: string): number | undefined {
   const value = at(schema, key);
   return typeof value === "number" && Number.isFinite(value) ? value : undefined;
-};
+}
 
 /** The same where it is an object. */
-export const objectAt = (schema: JsonObject, key: string): JsonObject | undefined => {
+export function objectAt(schema: JsonObject, key: string): JsonObject | undefined {
   const value = at(schema, key);
   return isObject(value) ? value : undefined;
-};
+}
 
 /** The same where it is a list. */
-export const listAt = (schema: JsonObject, key: string): readonly unknown[] | undefined => {
+export function listAt(schema: JsonObject, key: string): readonly unknown[] | undefined {
   const value = at(schema, key);
   return Array.isArray(value) ? value : undefined;
-};
+}
 
 /** A schema with what it refers to and what it is made of put together. */
 export type Whole = (schema: unknown) => JsonObject;
 
 /** The value at a JSON Pointer (RFC 6901) of the same document; undefined where it leads elsewhere or nowhere. */
-const pointedAt = (root: JsonObject, reference: string): unknown => {
+function pointedAt(root: JsonObject, reference: string): unknown {
   if (reference === "#") return root;
   if (!reference.startsWith("#/")) return undefined;
   let found: unknown = root;
   for (const step of reference.slice(2).split("/"))
     found = isObject(found) ? at(found, step.replaceAll("~1", "/").replaceAll("~0", "~")) : undefined;
   return found;
-};
+}
 
 /** Two schemas that hold together: a later word replaces an earlier one, properties and needs add up. */
-const together = (first: JsonObject, second: JsonObject): JsonObject => {
+function together(first: JsonObject, second: JsonObject): JsonObject {
   const properties = [objectAt(first, "properties"), objectAt(second, "properties")];
   const required = [listAt(first, "required"), listAt(second, "required")];
   return {
@@ -70,10 +70,10 @@ const together = (first: JsonObject, second: JsonObject): JsonObject => {
       ? { required: [...new Set([...(required[0] ?? []), ...(required[1] ?? [])])] }
       : {}),
   };
-};
+}
 
 /** Puts schemas of one document together; the same schema gives the same object. */
-export const wholeIn = (root: JsonObject, unfolding: Unfolding): Whole => {
+export function wholeIn(root: JsonObject, unfolding: Unfolding): Whole {
   const follow = unfolding.following<JsonObject>({});
   const madeOf = (schema: JsonObject): JsonObject => {
     const reference = textAt(schema, "$ref");
@@ -84,14 +84,14 @@ export const wholeIn = (root: JsonObject, unfolding: Unfolding): Whole => {
   const whole = (schema: unknown): JsonObject =>
     isObject(schema) ? follow(schema, () => madeOf(schema)) : {};
   return whole;
-};
+}
 
 /** The types that a value may have. */
-export const typesOf = (schema: JsonObject): readonly string[] => {
+export function typesOf(schema: JsonObject): readonly string[] {
   const type = textAt(schema, "type");
   if (type !== "") return [type];
   return (listAt(schema, "type") ?? []).filter((one) => typeof one === "string");
-};
+}
 
 /** What a value may be one of, but for nothing at all. */
 const alternatives = (schema: JsonObject, whole: Whole): readonly JsonObject[] =>
@@ -100,14 +100,14 @@ const alternatives = (schema: JsonObject, whole: Whole): readonly JsonObject[] =
     .filter((one) => !typesOf(one).includes("null"));
 
 /** Permitted values: an `enum`, or a choice of constants. */
-const valuesOf = (schema: JsonObject, whole: Whole): readonly string[] => {
+function valuesOf(schema: JsonObject, whole: Whole): readonly string[] {
   const own = listAt(schema, "enum");
   if (own !== undefined)
     return own.filter((one) => typeof one === "string" || typeof one === "number").map(String);
   return alternatives(schema, whole)
     .map((one) => at(one, "const"))
     .filter((one) => typeof one === "string");
-};
+}
 
 const kindByFormat: Readonly<Record<string, Kind>> = {
   date: "date",
@@ -118,16 +118,16 @@ const kindByFormat: Readonly<Record<string, Kind>> = {
   "uri-reference": "url",
 };
 
-const kindOf = (schema: JsonObject, isChoice: boolean): Kind => {
+function kindOf(schema: JsonObject, isChoice: boolean): Kind {
   const types = typesOf(schema);
   if (isChoice) return "choice";
   if (types.includes("boolean")) return "yes-no";
   if (types.includes("integer")) return "integer";
   if (types.includes("number")) return "decimal";
   return ownOf(kindByFormat, textAt(schema, "format")) ?? "text";
-};
+}
 
-const limitsOf = (schema: JsonObject): SchemaField["limits"] => {
+function limitsOf(schema: JsonObject): SchemaField["limits"] {
   const step = numberAt(schema, "multipleOf");
   const least = numberAt(schema, "minLength");
   const found = {
@@ -144,13 +144,13 @@ const limitsOf = (schema: JsonObject): SchemaField["limits"] => {
     ),
     ...(pattern === "" ? {} : { pattern }),
   };
-};
+}
 
 /** All that a schema says of one value. */
-export const valueFacts = (
+export function valueFacts(
   schema: JsonObject,
   whole: Whole,
-): Pick<SchemaField, "label" | "help" | "kind" | "limits" | "values" | "examples" | "default"> => {
+): Pick<SchemaField, "label" | "help" | "kind" | "limits" | "values" | "examples" | "default"> {
   const isOpen = typesOf(schema).length === 0 && valuesOf(schema, whole).length === 0;
   const [first] = isOpen ? alternatives(schema, whole) : [];
   const meant = first === undefined ? schema : { ...first, ...schema };
@@ -168,4 +168,4 @@ export const valueFacts = (
         ? String(usual)
         : "",
   };
-};
+}

@@ -30,7 +30,7 @@ export const isJsonSchema = ({ format, json }: TreePaper): boolean =>
 const ROWS_DEEP = 5;
 
 /** A schema while it is read. */
-interface Reading {
+interface SchemaWork {
   readonly whole: Whole;
   readonly unfolding: Unfolding;
   /** The fields of an object, by their paths from there. */
@@ -43,7 +43,7 @@ const leaf = (
   schema: JsonObject,
   isRequired: boolean,
   many: number | undefined,
-  { whole }: Reading,
+  { whole }: SchemaWork,
 ): SchemaField => ({
   path: name,
   name,
@@ -69,12 +69,12 @@ const below = (
   }));
 
 /** A property as fields: a value, a list of values, or the fields of an object or of each in a list of objects. */
-const propertyFields = (
+function propertyFields(
   name: string,
   schema: JsonObject,
   isRequired: boolean,
-  reading: Reading,
-): readonly SchemaField[] => {
+  reading: SchemaWork,
+): readonly SchemaField[] {
   if (objectAt(schema, "properties") !== undefined)
     return below(fieldsOf(schema, reading), name, isRequired, undefined);
   if (!typesOf(schema).includes("array")) return [leaf(name, schema, isRequired, undefined, reading)];
@@ -86,10 +86,10 @@ const propertyFields = (
   // What is said of the list is said of the field.
   const [label, help] = [textAt(schema, "title"), textAt(schema, "description")];
   return [{ ...one, label: label || one.label, help: help || one.help }];
-};
+}
 
 /** The fields of an object, by their paths from there. */
-const fieldsOf = (schema: JsonObject, reading: Reading): readonly SchemaField[] =>
+const fieldsOf = (schema: JsonObject, reading: SchemaWork): readonly SchemaField[] =>
   reading.followFields(schema, () => {
     const required = listAt(schema, "required") ?? [];
     const properties = Object.entries(objectAt(schema, "properties") ?? {});
@@ -106,12 +106,17 @@ interface RowObject {
 }
 
 /** Finds all such: what lists hold, at any depth, and what stands once. */
-type FindRows = (schema: JsonObject, name: string, isListed: boolean, deep: number) => readonly RowObject[];
+type FindObjects = (
+  schema: JsonObject,
+  name: string,
+  isListed: boolean,
+  deep: number,
+) => readonly RowObject[];
 
 /** Begins to look for them. The same object under the same name holds the same, and is looked through once. */
-const rowFinder = ({ whole, unfolding }: Reading): FindRows => {
+function rowFinder({ whole, unfolding }: SchemaWork): FindObjects {
   const known = new Map<JsonObject, Map<string, readonly RowObject[]>>();
-  const find: FindRows = (schema, name, isListed, deep) => {
+  const find: FindObjects = (schema, name, isListed, deep) => {
     if (deep > ROWS_DEEP) return [];
     const places = known.get(schema) ?? new Map<string, readonly RowObject[]>();
     known.set(schema, places);
@@ -120,7 +125,7 @@ const rowFinder = ({ whole, unfolding }: Reading): FindRows => {
     places.set(place, rows);
     return rows;
   };
-  const look: FindRows = (schema, name, isListed, deep) => {
+  const look: FindObjects = (schema, name, isListed, deep) => {
     if (typesOf(schema).includes("array") || objectAt(schema, "items") !== undefined)
       return find(whole(at(schema, "items")), name, true, deep + 1);
     const properties = objectAt(schema, "properties");
@@ -131,14 +136,14 @@ const rowFinder = ({ whole, unfolding }: Reading): FindRows => {
     return [{ name, schema, isListed }, ...inner];
   };
   return find;
-};
+}
 
 /** Gives the fields of the listing that a schema describes; undefined where it describes none. */
-export const readJsonSchema = ({ file, json }: TreePaper): SchemaReading | undefined => {
+export function readJsonSchema({ file, json }: TreePaper): SchemaReading | undefined {
   if (!isObject(json)) return undefined;
   const unfolded = unfolding(file);
   const whole = wholeIn(json, unfolded);
-  const reading: Reading = {
+  const reading: SchemaWork = {
     whole,
     unfolding: unfolded,
     followFields: unfolded.following<readonly SchemaField[]>([]),
@@ -163,4 +168,4 @@ export const readJsonSchema = ({ file, json }: TreePaper): SchemaReading | undef
     isSample: false,
     told: unfolded.told(),
   };
-};
+}

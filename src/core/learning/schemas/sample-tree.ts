@@ -13,9 +13,9 @@ interface SeenNode {
 }
 
 /** The element that comes again and again and holds the most: a listing of the sample. */
-const repeated = (
+function repeated(
   root: TreeNode,
-): { readonly rows: readonly TreeNode[]; readonly above: TreeNode } | undefined => {
+): { readonly rows: readonly TreeNode[]; readonly above: TreeNode } | undefined {
   let best: { rows: readonly TreeNode[]; above: TreeNode; weight: number } | undefined;
   const visit = (node: TreeNode, deep: number): void => {
     const byName = new Map<string, TreeNode[]>();
@@ -37,10 +37,10 @@ const repeated = (
   };
   visit(root, 0);
   return best;
-};
+}
 
 /** Reads a sample of a file: the fields that its listings have, with their values; what must be there it does not say. */
-export const readSample = (paper: TreePaper): SchemaReading | undefined => {
+export function readSample(paper: TreePaper): SchemaReading | undefined {
   const { file, root, format, json } = paper;
   const isLinked = format === "json" && hasContext(json);
   const name = localName(root.name);
@@ -112,15 +112,15 @@ export const readSample = (paper: TreePaper): SchemaReading | undefined => {
     isSample: true,
     told: [],
   };
-};
+}
 
-const feedRows = (root: TreeNode): ReturnType<typeof repeated> => {
+function feedRows(root: TreeNode): ReturnType<typeof repeated> {
   const above = root.children.find(({ name }) => localName(name) === "channel") ?? root;
   const rows = above.children.filter(({ name }) => localName(name) === "item" || localName(name) === "entry");
   return rows.length === 0 ? undefined : { rows, above };
-};
+}
 
-const hasContext = (json: unknown): boolean => {
+function hasContext(json: unknown): boolean {
   const one: unknown = Array.isArray(json) ? json[0] : json;
   return (
     typeof one === "object" &&
@@ -128,4 +128,4 @@ const hasContext = (json: unknown): boolean => {
     "@context" in one &&
     JSON.stringify((one as Record<string, unknown>)["@context"]).includes("schema.org")
   );
-};
+}

@@ -24,7 +24,7 @@ export interface Unfolding {
 }
 
 /** Begins with a document. */
-export const unfolding = (file: string): Unfolding => {
+export function unfolding(file: string): Unfolding {
   let isCut = false;
   return {
     following(otherwise) {
@@ -60,4 +60,4 @@ export const unfolding = (file: string): Unfolding => {
         : [];
     },
   };
-};
+}

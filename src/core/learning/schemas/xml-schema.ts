@@ -41,13 +41,13 @@ const documentation = (node: TreeNode): string =>
 /** Documentation that is short and no sentence is what people call the field. */
 const asLabel = (help: string): string => (help.length <= 60 && !/[.!?]$/.test(help) ? help : "");
 
-const fieldOf = (
+function fieldOf(
   node: TreeNode,
   path: string,
   isRequired: boolean,
   most: number | undefined,
   facets: Facets,
-): SchemaField => {
+): SchemaField {
   const help = documentation(node);
   return {
     path,
@@ -64,14 +64,14 @@ const fieldOf = (
     line: node.line,
     isMembers: false,
   };
-};
+}
 
 /** An attribute as a field. */
-const attributeField = (node: TreeNode, schema: Schema): SchemaField => {
+function attributeField(node: TreeNode, schema: Schema): SchemaField {
   const meant = schema.content.resolved(node);
   const isRequired = attribute(node, "use") === "required";
   return fieldOf(meant, `@${attribute(meant, "name")}`, isRequired, undefined, schema.types.of(meant));
-};
+}
 
 /** A field of something as one of what that stands in. */
 const below = (
@@ -87,7 +87,7 @@ const below = (
 });
 
 /** An element within a listing: a value, a value with attributes, or a branch of fields. */
-const elementFields = ({ node, isOptional, most }: Particle, schema: Schema): readonly SchemaField[] => {
+function elementFields({ node, isOptional, most }: Particle, schema: Schema): readonly SchemaField[] {
   const { content, types } = schema;
   const meant = content.resolved(node);
   const name = attribute(meant, "name");
@@ -100,7 +100,7 @@ const elementFields = ({ node, isOptional, most }: Particle, schema: Schema): re
       ...attributes.map((one) => below(attributeField(one, schema), name, !isOptional, undefined)),
     ];
   return fieldsIn(complex, schema).map((field) => below(field, name, !isOptional, most));
-};
+}
 
 /** The fields within an element, by their paths from there. */
 const fieldsIn = (type: TreeNode, schema: Schema): readonly SchemaField[] =>
@@ -125,7 +125,7 @@ interface RowElement {
 type FindRows = (node: TreeNode, root: string, repeats: boolean, deep: number) => readonly RowElement[];
 
 /** Begins to look for them. What has the same type, name and place holds the same, and is looked through once. */
-const rowFinder = (schema: Schema): FindRows => {
+function rowFinder(schema: Schema): FindRows {
   const { content, unfolding } = schema;
   const known = new Map<TreeNode, Map<string, readonly RowElement[]>>();
   const look = (complex: TreeNode, own: Pick<RowElement, "name" | "root" | "repeats">, deep: number) => {
@@ -147,26 +147,26 @@ const rowFinder = (schema: Schema): FindRows => {
     return rows;
   };
   return find;
-};
+}
 
 /** The one with the most fields among those that repeat; where none does, among all. */
-const listingAmong = (rows: readonly RowElement[]): RowElement | undefined => {
+function listingAmong(rows: readonly RowElement[]): RowElement | undefined {
   const repeating = rows.filter(({ repeats, fields }) => repeats && fields.length > FEW_FIELDS);
   const among = repeating.length > 0 ? repeating : rows;
   return [...among].sort((a, b) => b.fields.length - a.fields.length)[0];
-};
+}
 
 /** Its fields, and behind them those of its members. */
-const withMembers = ({ fields, members }: RowElement): readonly SchemaField[] => {
+function withMembers({ fields, members }: RowElement): readonly SchemaField[] {
   if (members === undefined) return fields;
   return [
     ...fields.filter(({ path }) => !path.split("/").includes(members.name)),
     ...members.fields.map((field) => ({ ...field, isMembers: true })),
   ];
-};
+}
 
 /** Gives the fields of the listing that a schema describes; undefined where it describes none. */
-export const readXmlSchema = ({ file, root }: TreePaper): SchemaReading | undefined => {
+export function readXmlSchema({ file, root }: TreePaper): SchemaReading | undefined {
   const named = namedParts(root);
   const unfolded = unfolding(file);
   const types = typeReader(named, unfolded);
@@ -192,4 +192,4 @@ export const readXmlSchema = ({ file, root }: TreePaper): SchemaReading | undefi
     isSample: false,
     told: unfolded.told(),
   };
-};
+}

@@ -35,13 +35,13 @@ export interface ContentReader {
 }
 
 /** How often a particle may stand, and whether it may be missing. */
-const occurs = (node: TreeNode): Pick<Particle, "isOptional" | "most"> => {
+function occurs(node: TreeNode): Pick<Particle, "isOptional" | "most"> {
   const most = attribute(node, "maxOccurs");
   return {
     isOptional: attribute(node, "minOccurs") === "0",
     most: most === "unbounded" ? Infinity : most === "" || most === "1" ? undefined : Number(most),
   };
-};
+}
 
 /** What stands in something that may be missing may itself be. */
 const optionalIf = (isOptional: boolean, particles: readonly Particle[]): readonly Particle[] =>
@@ -50,7 +50,7 @@ const optionalIf = (isOptional: boolean, particles: readonly Particle[]): readon
 const nothing: Content = { elements: [], attributes: [], text: undefined };
 
 /** Begins to read them. */
-export const contentReader = (named: NamedParts, types: TypeReader, unfolding: Unfolding): ContentReader => {
+export function contentReader(named: NamedParts, types: TypeReader, unfolding: Unfolding): ContentReader {
   const { gathered } = unfolding;
   const followParticles = unfolding.following<readonly Particle[]>([]);
   const followAttributes = unfolding.following<readonly TreeNode[]>([]);
@@ -109,4 +109,4 @@ export const contentReader = (named: NamedParts, types: TypeReader, unfolding: U
       return ref === "" ? node : (named(localName(node.name), ref) ?? node);
     },
   };
-};
+}

@@ -21,12 +21,12 @@ export const childrenOf = (node: TreeNode, ...names: readonly string[]): readonl
 export type NamedParts = (kind: string, name: string) => TreeNode | undefined;
 
 /** The parts at the top of a schema. */
-export const namedParts = (root: TreeNode): NamedParts => {
+export function namedParts(root: TreeNode): NamedParts {
   const found = new Map(
     root.children.map((node) => [`${localName(node.name)} ${attribute(node, "name")}`, node] as const),
   );
   return (kind, name) => found.get(`${kind} ${localName(name)}`);
-};
+}
 
 /** What a simple type lets through. */
 export interface Facets {
@@ -53,10 +53,10 @@ const builtIn: Readonly<Record<string, Kind>> = {
 };
 
 /** The least that a built-in type's name promises. */
-const leastOf = (name: string): string | undefined => {
+function leastOf(name: string): string | undefined {
   if (name === "nonNegativeInteger" || name.startsWith("unsigned")) return "0";
   return name === "positiveInteger" ? "1" : undefined;
-};
+}
 
 /** Facets by name with the limits that each sets. */
 const limitFacets: Readonly<Record<string, readonly string[]>> = {
@@ -72,7 +72,7 @@ const limitFacets: Readonly<Record<string, readonly string[]>> = {
 };
 
 /** A type narrowed by the facets of a restriction. */
-const narrowed = (base: Facets, facets: readonly TreeNode[]): Facets => {
+function narrowed(base: Facets, facets: readonly TreeNode[]): Facets {
   const limits = new Map(base.limits);
   const values = [...base.values];
   for (const facet of facets) {
@@ -85,14 +85,14 @@ const narrowed = (base: Facets, facets: readonly TreeNode[]): Facets => {
   const isWhole = base.kind === "decimal" && limits.get("decimals") === "0";
   const kind = values.length > 0 ? "choice" : isWhole ? "integer" : base.kind;
   return { kind, values, limits, isList: base.isList };
-};
+}
 
 /** Any of several types: a choice where they list values, else a text. */
-const unionOf = (members: readonly Facets[]): Facets => {
+function unionOf(members: readonly Facets[]): Facets {
   // Types that share one say its values once.
   const values = [...new Set(members.flatMap((one) => one.values))];
   return { ...anyText, kind: values.length > 0 ? "choice" : "text", values };
-};
+}
 
 /** Reads the simple types of one schema. */
 export interface TypeReader {
@@ -103,7 +103,7 @@ export interface TypeReader {
 }
 
 /** Begins to read the types of a schema. */
-export const typeReader = (named: NamedParts, unfolding: Unfolding): TypeReader => {
+export function typeReader(named: NamedParts, unfolding: Unfolding): TypeReader {
   const follow = unfolding.following(anyText);
   const byName = (name: string): Facets => {
     const own = localName(name);
@@ -139,4 +139,4 @@ export const typeReader = (named: NamedParts, unfolding: Unfolding): TypeReader 
       return inner === undefined ? byName(attribute(node, "type")) : read(inner);
     },
   };
-};
+}

@@ -7,10 +7,10 @@ import { leftOutBecause } from "../select/select.js";
 const none: readonly Sku[] = [];
 
 /** Tells of a product which others go to the channel with the same barcode, from all products that share one. */
-export const barcodeTwinsOn = (
+export function barcodeTwinsOn(
   shared: readonly (readonly Product[])[],
   setup: Pick<ChannelSetup, "channel" | "selection">,
-): ChannelSetup["barcodeTwins"] => {
+): ChannelSetup["barcodeTwins"] {
   const listed = new Map<string, readonly Sku[]>();
   for (const products of shared) {
     const gtin = products[0] === undefined ? undefined : textOf(products[0], "gtin");
@@ -27,4 +27,4 @@ export const barcodeTwinsOn = (
     const skus = gtin === undefined ? undefined : listed.get(gtin14(gtin));
     return skus?.includes(product.sku) === true ? skus.filter((sku) => sku !== product.sku) : none;
   };
-};
+}

@@ -18,11 +18,11 @@ import type { VariedFamily } from "../vary.js";
 export type Provenance = (product: ProductView, slot: number) => Place | undefined;
 
 /** Checks the listings of one family after the other by every rule, and by checks that remember what came before; says which are ready. */
-export const checker = (
+export function checker(
   setup: ChannelSetup,
   provenance: Provenance,
   further: readonly FamilyCheck[] = [],
-): ((family: VariedFamily) => readonly Outcome[]) => {
+): (family: VariedFamily) => readonly Outcome[] {
   const testsOf = planTests(setup);
   const forFamilies = [...familyChecks, ...further];
   return (family) => {
@@ -41,7 +41,7 @@ export const checker = (
       }
     return listings.map((listing, index) => outcome(listing, told.of(index), setup));
   };
-};
+}
 
 /** What is told of one family's listings; until something is, there is nothing to keep. */
 class Told {
@@ -87,7 +87,7 @@ class Told {
   }
 }
 
-const outcome = (listing: Listing, findings: readonly Diagnostic[], setup: ChannelSetup): Outcome => {
+function outcome(listing: Listing, findings: readonly Diagnostic[], setup: ChannelSetup): Outcome {
   const { product } = listing;
   if (findings.some(isError)) return { kind: "held", listing, findings };
   const least = setup.selection.leastReadiness;
@@ -99,9 +99,9 @@ const outcome = (listing: Listing, findings: readonly Diagnostic[], setup: Chann
     ...{ product, listing },
     findings: [diagnostic("below-least-readiness", { percent, least }, where, "advice")],
   };
-};
+}
 
-const checkListing = (listing: Listing, tests: PlanTests, told: Told): void => {
+function checkListing(listing: Listing, tests: PlanTests, told: Told): void {
   runAll(tests.listing, listing, told.report);
   for (const { slot, tests: ofField, sound } of tests.fields) {
     const filled = listing.filled(slot);
@@ -110,34 +110,34 @@ const checkListing = (listing: Listing, tests: PlanTests, told: Told): void => {
     runAll(ofField, filled.value, told.report);
     if (told.count === before) sound.add(filled);
   }
-};
+}
 
-const runAll = <T>(
+function runAll<T>(
   tests: readonly NamedTest<(of: T, report: Report) => void>[],
   of: T,
   report: Report,
-): void => {
+): void {
   for (const { name, test } of tests)
     try {
       test(of, report);
     } catch (crash) {
       crashed(name, crash, report);
     }
-};
+}
 
 /** A crash inside one check is a finding on that product; the others go on. */
-const crashed = (check: string, crash: unknown, report: Report): void => {
+function crashed(check: string, crash: unknown, report: Report): void {
   report("check-crashed", { check, reason: crash instanceof Error ? crash.message : String(crash) });
-};
+}
 
-const finding = <C extends Code>(
+function finding<C extends Code>(
   { product, plan }: Listing,
   { channel }: ChannelSetup,
   provenance: Provenance,
   code: C,
   facts: FactsByCode[C],
   { field: rule, severity = "error", place }: Parameters<Report>[2] & object,
-): Diagnostic => {
+): Diagnostic {
   const notes: Note[] = [];
   if (place !== undefined) notes.push({ note: "rule", place });
   else if (rule !== undefined) notes.push({ note: "rule", place: rule.place });
@@ -163,4 +163,4 @@ const finding = <C extends Code>(
     },
     severity,
   );
-};
+}

@@ -28,7 +28,7 @@ export interface IdsOfPart {
 }
 
 /** Begins with the ids of one stretch. */
-export const idsOfPart = (): IdsOfPart => {
+export function idsOfPart(): IdsOfPart {
   let before: IdsBefore = new Map<string, Sku>();
   let own = new Map<string, Sku>();
   let fresh: ListedId[] = [];
@@ -54,7 +54,7 @@ export const idsOfPart = (): IdsOfPart => {
     fresh: () => fresh.splice(0),
     hasMet: () => hasMet,
   };
-};
+}
 
 /** The ids of a whole catalogue in flat memory, stretch by stretch. */
 export interface IdRegister extends IdsBefore {
@@ -64,7 +64,7 @@ export interface IdRegister extends IdsBefore {
 }
 
 /** Begins with no ids. */
-export const idRegister = (): IdRegister => {
+export function idRegister(): IdRegister {
   const register = textRegister();
   const skus = skuList();
   const get = (id: string): Sku | undefined => {
@@ -85,4 +85,4 @@ export const idRegister = (): IdRegister => {
       for (const [id, sku] of ids) register.add(id, skus.add(sku));
     },
   };
-};
+}

@@ -27,11 +27,11 @@ export interface PlanTests {
 }
 
 /** The test that a check makes; one that crashes while it makes it crashes on each listing, where that is told. */
-const madeBy = <T extends FieldTest | ListingTest, Of>(
+function madeBy<T extends FieldTest | ListingTest, Of>(
   check: { for(of: Of, setup: ChannelSetup): T | undefined },
   of: Of,
   setup: ChannelSetup,
-): T | (() => never) | undefined => {
+): T | (() => never) | undefined {
   try {
     return check.for(of, setup);
   } catch (crash) {
@@ -39,7 +39,7 @@ const madeBy = <T extends FieldTest | ListingTest, Of>(
       throw crash;
     };
   }
-};
+}
 
 const applying = <T extends FieldTest | ListingTest, Of>(
   checks: readonly { readonly name: string; for(of: Of, setup: ChannelSetup): T | undefined }[],
@@ -63,7 +63,7 @@ const testsFor = (plan: PlannedCategory, setup: ChannelSetup): PlanTests => ({
 });
 
 /** The tests of each plan, made when its first listing comes. */
-export const planTests = (setup: ChannelSetup): ((plan: PlannedCategory) => PlanTests) => {
+export function planTests(setup: ChannelSetup): (plan: PlannedCategory) => PlanTests {
   const known = new Map<PlannedCategory, PlanTests>();
   return (plan) => {
     const tests = known.get(plan);
@@ -72,4 +72,4 @@ export const planTests = (setup: ChannelSetup): ((plan: PlannedCategory) => Plan
     known.set(plan, made);
     return made;
   };
-};
+}

@@ -13,7 +13,7 @@ export const idsAreSkus = ({ definition: { identifiedBy }, fills, attributes }: 
  * No two listings of a channel have the same id there: the second would overwrite the first. Ids that are the SKUs
  * themselves are as unique as these.
  */
-export const repeatedIds = (setup: ChannelSetup): FamilyCheck => {
+export function repeatedIds(setup: ChannelSetup): FamilyCheck {
   const { identifiedBy } = setup.definition;
   const isSku = idsAreSkus(setup);
   return {
@@ -32,4 +32,4 @@ export const repeatedIds = (setup: ChannelSetup): FamilyCheck => {
       });
     },
   };
-};
+}

@@ -18,28 +18,28 @@ export type Coerced =
 /** Finds the permitted value for our term; undefined when there is none without a choice. */
 export type Translate = (term: string) => string | undefined;
 
-const rounded = (value: Value, { field }: CategoryField): Value => {
+function rounded(value: Value, { field }: CategoryField): Value {
   const { decimals } = field;
   if (decimals === undefined) return isMoney(value) ? payable(value) : value;
   if (isDecimal(value)) return value.toDecimalPlaces(decimals);
   if (isMoney(value)) return money(value.amount.toDecimalPlaces(decimals), value.currency);
   return isMeasure(value) ? measure(value.amount.toDecimalPlaces(decimals), value.unit) : value;
-};
+}
 
-const inUnit = (value: Value, { field }: CategoryField): Coerced => {
+function inUnit(value: Value, { field }: CategoryField): Coerced {
   if (field.unit === undefined || !isMeasure(value)) return { value };
   const converted = convert(value, field.unit);
   return converted === undefined
     ? { problem: "other-dimension", written: shownText(value) }
     : { value: converted };
-};
+}
 
-const fitted = (value: Value, rule: CategoryField): Coerced => {
+function fitted(value: Value, rule: CategoryField): Coerced {
   const unit = inUnit(value, rule);
   return "value" in unit && unit.value !== undefined ? { value: rounded(unit.value, rule) } : unit;
-};
+}
 
-const one = (value: Value, rule: CategoryField, translate: Translate): Coerced => {
+function one(value: Value, rule: CategoryField, translate: Translate): Coerced {
   if (kindFacts[rule.field.kind].is(value)) return fitted(value, rule);
   const written = shownText(value);
   if (rule.limits.values !== undefined || rule.field.kind === "choice") {
@@ -52,17 +52,17 @@ const one = (value: Value, rule: CategoryField, translate: Translate): Coerced =
   const reading = readValue(rule.field.kind, written);
   if ("problem" in reading) return { problem: reading.problem, written };
   return fitted(reading.value, rule);
-};
+}
 
 /** A term that names several permitted values at once: `forest green / black`, `80% cotton, 20% linen`. */
-const severalOf = (written: string, translate: Translate): readonly string[] | undefined => {
+function severalOf(written: string, translate: Translate): readonly string[] | undefined {
   const named = termParts(written);
   const parts = [...new Set(named.map(translate))];
   return named.length > 1 && parts.every((part) => part !== undefined) ? parts : undefined;
-};
+}
 
 /** Brings what a fill gave into the field's kind, unit, decimals and permitted values; or says why it cannot. */
-export const coerce = (value: Value, rule: CategoryField, translate: Translate): Coerced => {
+export function coerce(value: Value, rule: CategoryField, translate: Translate): Coerced {
   if (!rule.field.list) return one(isList(value) ? shownText(value) : value, rule, translate);
   const items: Value[] = [];
   for (const item of isList(value) ? value : [value]) {
@@ -77,4 +77,4 @@ export const coerce = (value: Value, rule: CategoryField, translate: Translate):
     else if (coerced.value !== undefined) items.push(coerced.value);
   }
   return { value: items.length === 0 ? undefined : items };
-};
+}

@@ -16,7 +16,7 @@ const asks = (fill: Fill): readonly string[] => [
     : []),
 ];
 
-const circlesOf = (fills: ReadonlyMap<string, Fill>): readonly FillCircle[] => {
+function circlesOf(fills: ReadonlyMap<string, Fill>): readonly FillCircle[] {
   const found: FillCircle[] = [];
   const settled = new Set<string>();
   const visit = (code: string, path: readonly string[]): void => {
@@ -33,10 +33,10 @@ const circlesOf = (fills: ReadonlyMap<string, Fill>): readonly FillCircle[] => {
   };
   for (const code of fills.keys()) visit(code, []);
   return found;
-};
+}
 
 /** The circles in the fills for all, and in each nearer block laid over them. */
-export const fillCircles = (blocks: readonly FillBlock[]): readonly FillCircle[] => {
+export function fillCircles(blocks: readonly FillBlock[]): readonly FillCircle[] {
   const general = new Map<string, Fill>();
   for (const block of blocks)
     if (block.scope === "all") for (const fill of block.fills) general.set(fill.field.code, fill);
@@ -59,4 +59,4 @@ export const fillCircles = (blocks: readonly FillBlock[]): readonly FillCircle[]
     if (!found.has(key)) found.set(key, circle);
   }
   return [...found.values()];
-};
+}

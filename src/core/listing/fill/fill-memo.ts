@@ -18,7 +18,7 @@ const BETWEEN = "\u0000";
 // What reads more texts than these has hardly ever the same ones again.
 const MOST_READ = 4;
 
-const keyOfTexts = (reads: readonly number[]): FillMemo["keyOf"] => {
+function keyOfTexts(reads: readonly number[]): FillMemo["keyOf"] {
   const [only = -1, ...others] = reads;
   if (others.length === 0) return (product) => product.text(only) ?? "";
   return (product) => {
@@ -26,7 +26,7 @@ const keyOfTexts = (reads: readonly number[]): FillMemo["keyOf"] => {
     for (const slot of others) key += BETWEEN + (product.text(slot) ?? "");
     return key;
   };
-};
+}
 
 /** Whether a fill comes to the same wherever the texts are the same: it reads nothing but the product's own attributes. */
 const isOfTextsAlone = ({ program }: Fill): boolean =>
@@ -36,7 +36,7 @@ const isOfTextsAlone = ({ program }: Fill): boolean =>
   program.readsOwn.every((slot) => slot === ownNames.most_allowed.slot);
 
 /** The memory of one planned field; its rule, its category and the day are the same for all that it is asked. */
-export const fillMemo = (fill: Fill | undefined, room: MemoRoom): FillMemo | undefined => {
+export function fillMemo(fill: Fill | undefined, room: MemoRoom): FillMemo | undefined {
   if (fill === undefined || !isOfTextsAlone(fill)) return undefined;
   const memo = new TextMemo<Filled>(room);
   return {
@@ -44,4 +44,4 @@ export const fillMemo = (fill: Fill | undefined, room: MemoRoom): FillMemo | und
     get: (key) => memo.get(key),
     set: (key, filled) => memo.set(key, filled),
   };
-};
+}

@@ -26,22 +26,22 @@ const FIELDS_BELOW = -100;
 
 const languages = new Intl.DisplayNames("en", { type: "language", fallback: "none" });
 
-const isLanguage = (tag: string): boolean => {
+function isLanguage(tag: string): boolean {
   try {
     return languages.of(tag) !== undefined;
   } catch {
     return false;
   }
-};
+}
 
 /** `name@de` where no product has a German name yet: it counts as blank, so that fills can be written before the words come. */
-const inUnusedLanguage = (name: string, known: Names): FoundName | undefined => {
+function inUnusedLanguage(name: string, known: Names): FoundName | undefined {
   const [base = "", tag] = name.split("@");
   const found = tag === undefined || !/^[a-z]/.test(tag) || !isLanguage(tag) ? undefined : known.find(base);
   return found === undefined || (found.kind !== "text" && found.kind !== "list")
     ? undefined
     : { ...found, slot: UNUSED };
-};
+}
 
 const inLanguage = /[\p{L}_][\p{L}\p{N}_]*@[a-z]{2,3}(?:-[A-Za-z0-9]{2,8})*/gu;
 
@@ -74,7 +74,7 @@ export const attributeNames = (attributes: AttributeIndex): Names =>
   );
 
 /** Attributes, the fills' own names, and the channel's fields. */
-export const fillNames = (attributes: AttributeIndex, definition: ChannelDefinition): Names => {
+export function fillNames(attributes: AttributeIndex, definition: ChannelDefinition): Names {
   const known = attributeNames(attributes);
   const own = new Map<string, FoundName>(Object.entries(ownNames));
   return {
@@ -87,4 +87,4 @@ export const fillNames = (attributes: AttributeIndex, definition: ChannelDefinit
     },
     fields: definition.fieldNames.all,
   };
-};
+}

@@ -23,19 +23,19 @@ export type SettleValue = (given: Value, rule: CategoryField) => Filled;
 
 const nothing: Filled = { value: undefined, problems: [] };
 
-const mostAllowed = ({ field, limits }: CategoryField): MaybeBlank => {
+function mostAllowed({ field, limits }: CategoryField): MaybeBlank {
   if (field.list) return limits.maxItems === undefined ? undefined : whole(limits.maxItems);
   if (limits.max !== undefined) return limits.max;
   return limits.maxLength === undefined ? undefined : whole(limits.maxLength);
-};
+}
 
 /** Within a group's own texts only what sets it apart from the family's other groups has a value. */
-const axisValues = ({ product, axes }: PricedProduct): MaybeBlank => {
+function axisValues({ product, axes }: PricedProduct): MaybeBlank {
   const values = axes.flatMap((axis) => textOf(product, axis) ?? []);
   return values.length === 0 ? undefined : values;
-};
+}
 
-const groupImages = (record: ProductView | undefined, members: readonly ProductView[]): MaybeBlank => {
+function groupImages(record: ProductView | undefined, members: readonly ProductView[]): MaybeBlank {
   const own = record === undefined ? undefined : valueOf(record, "images");
   if (isList(own)) return own;
   const all = members.flatMap((member) => {
@@ -43,7 +43,7 @@ const groupImages = (record: ProductView | undefined, members: readonly ProductV
     return isList(images) ? images : [];
   });
   return all.length === 0 ? undefined : [...new Set(all)];
-};
+}
 
 /** What the listings of one group have in common for their fills; worked out once, when it is first asked for. */
 export interface SharedByGroup {
@@ -53,11 +53,11 @@ export interface SharedByGroup {
 }
 
 /** Begins to share among the listings of one group. */
-export const sharedOf = (
+export function sharedOf(
   family: Pick<Family, "record">,
   all: readonly ProductView[],
   members: readonly ProductView[],
-): SharedByGroup => {
+): SharedByGroup {
   let known: { readonly images: MaybeBlank } | undefined;
   return {
     members,
@@ -66,7 +66,7 @@ export const sharedOf = (
       return known.images;
     },
   };
-};
+}
 
 /** A person's own answer, as a value of its field. */
 const answered = (text: string, { field }: CategoryField): Value => (field.list ? itemsOf(text) : text);

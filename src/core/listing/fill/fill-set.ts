@@ -32,7 +32,7 @@ interface FilledFor {
   readonly sku: string;
 }
 
-const rank = (block: FillBlock, { ancestors, ourCategory, sku }: FilledFor): number | undefined => {
+function rank(block: FillBlock, { ancestors, ourCategory, sku }: FilledFor): number | undefined {
   switch (block.scope) {
     case "all":
       return 0;
@@ -48,15 +48,15 @@ const rank = (block: FillBlock, { ancestors, ourCategory, sku }: FilledFor): num
     case "products":
       return block.skus.has(sku) ? PRODUCTS_RANK : undefined;
   }
-};
+}
 
 /** The fill of each field by slot for a product of one of our categories, placed in one of the channel's; nearer over farther. */
-export const fillsFor = (
+export function fillsFor(
   blocks: readonly FillBlock[],
   category: Category,
   ourCategory: string,
   sku: string,
-): readonly (Fill | undefined)[] => {
+): readonly (Fill | undefined)[] {
   const ancestors = new Map<string, number>(
     [...withAncestors(category)].reverse().map(({ code }, depth) => [code, depth]),
   );
@@ -73,13 +73,13 @@ export const fillsFor = (
       fills[fill.field.slot] = usual === undefined ? fill : { ...fill, usual };
     }
   return fills;
-};
+}
 
 /** The blocks that name a product; products that none names share the plan of their categories. */
-export const blocksNaming = (blocks: readonly FillBlock[], sku: string): string => {
+export function blocksNaming(blocks: readonly FillBlock[], sku: string): string {
   let named = "";
   blocks.forEach((block, index) => {
     if (block.scope === "products" && block.skus.has(sku)) named += ` ${index}`;
   });
   return named;
-};
+}

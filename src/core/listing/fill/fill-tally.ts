@@ -32,13 +32,13 @@ export interface FillTally {
 
 type Counting = { -readonly [K in keyof TalliedFill]: TalliedFill[K] };
 
-const keyOf = (field: Field, fill: Fill | undefined): string => {
+function keyOf(field: Field, fill: Fill | undefined): string {
   const { line = 0, position = 0 } = fill?.program.source.place ?? {};
   return `${field.slot} ${line} ${position}`;
-};
+}
 
 /** Begins to count. */
-export const fillTally = (): FillTally => {
+export function fillTally(): FillTally {
   const counts = new Map<string, Counting>();
   const countingOf = (field: Field, fill: Fill | undefined): Counting => {
     const key = keyOf(field, fill);
@@ -75,4 +75,4 @@ export const fillTally = (): FillTally => {
     },
     rows: () => [...counts.values()].sort((a, b) => a.field.slot - b.field.slot || b.listings - a.listings),
   };
-};
+}

@@ -24,13 +24,13 @@ const isPlainText = ({ field, limits }: CategoryField): boolean =>
   (field.kind === "text" || field.kind === "html") && !field.list && limits.values === undefined;
 
 /** What the fills of one listing read, and how what they give comes into the fields. */
-export const scopeFor = (
+export function scopeFor(
   priced: PricedProduct,
   setup: ChannelSetup,
   shared: SharedByGroup,
   group?: GroupFields,
   view?: GroupView,
-): FillScope => {
+): FillScope {
   const { definition } = setup;
   const settle = (given: Value, rule: CategoryField): Filled => {
     if (typeof given === "string" && isPlainText(rule)) return { value: given, problems: noProblems };
@@ -45,10 +45,10 @@ export const scopeFor = (
   const field = categoryFieldOf(definition);
   if (field !== undefined) scope.preset(field.slot, shownCategory(priced, definition));
   return scope;
-};
+}
 
 /** Works out each field in a scope; what does not fit becomes a problem. */
-export const listingIn = (scope: FillScope, priced: PricedProduct): Listing => {
+export function listingIn(scope: FillScope, priced: PricedProduct): Listing {
   let problems: FillProblem[] | undefined;
   const { product, plan, notes, axes } = priced;
   for (const planned of plan.fillable) {
@@ -61,7 +61,7 @@ export const listingIn = (scope: FillScope, priced: PricedProduct): Listing => {
     value: (slot) => scope.at(slot)?.value,
     filled: (slot) => scope.at(slot),
   };
-};
+}
 
 /** Runs each field's fill and brings its value into the field's kind; fields of the group are filled for the group. */
 export const fill = (priced: PricedProduct, setup: ChannelSetup, group: FilledGroup): Listing =>

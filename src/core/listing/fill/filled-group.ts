@@ -13,26 +13,26 @@ export const groupSku = (group: string, members: readonly { readonly sku: string
   members.some(({ sku }) => sku === group) ? `${group}-ALL` : group;
 
 /** The group itself, to be filled in any plan of its members. */
-export const groupScope = (
+export function groupScope(
   members: readonly [PricedProduct, ...PricedProduct[]],
   plan: PlannedCategory,
   shared: SharedByGroup,
   family: Pick<Family, "members">,
   setup: ChannelSetup,
-): { readonly scope: FillScope; readonly group: PricedProduct } => {
+): { readonly scope: FillScope; readonly group: PricedProduct } {
   const [first, ...others] = members;
   const sku = groupSku(first.product.group ?? "", family.members);
   const view: GroupView = groupView([first.product, ...others.map(({ product }) => product)], sku);
   const group = { product: view.product, plan, notes: [], axes: first.axes };
   return { scope: scopeFor(group, setup, shared, undefined, view), group };
-};
+}
 
 /** Prepares the products of one group for their fills. */
-export const filledGroup = (
+export function filledGroup(
   members: readonly PricedProduct[],
   family: Family,
   setup: ChannelSetup,
-): FilledGroup => {
+): FilledGroup {
   const products = members.map(({ product }) => product);
   const shared = sharedOf(family, family.membersOn(setup.channel), products);
   const [first, second, ...others] = members;
@@ -52,4 +52,4 @@ export const filledGroup = (
       },
     },
   };
-};
+}

@@ -13,18 +13,18 @@ export interface GroupView {
 }
 
 /** The words that all names begin with, without signs between words at their end; undefined where there are none. */
-const commonBeginning = (names: readonly string[]): string | undefined => {
+function commonBeginning(names: readonly string[]): string | undefined {
   const [first = [], ...others] = names.map((name) => name.split(" "));
   const count = first.findIndex((word, at) => others.some((words) => words[at] !== word));
   const words = count < 0 ? first : first.slice(0, count);
   return words.join(" ").replace(/[\s,;:|/([–-]+$/, "") || undefined;
-};
+}
 
 // In a group of thousands that differ, a few values tell as much as all.
 const TOLD_VALUES = 12;
 
 /** Some of the members' texts of an attribute, those that say the same once: 300 g and 0.3 kg are one weight. */
-const distinct = (members: readonly ChannelProduct[], slot: number): readonly string[] => {
+function distinct(members: readonly ChannelProduct[], slot: number): readonly string[] {
   const found = new Map<string, MaybeBlank>();
   for (const member of members) {
     const text = member.text(slot);
@@ -35,17 +35,14 @@ const distinct = (members: readonly ChannelProduct[], slot: number): readonly st
     if (found.size === TOLD_VALUES) break;
   }
   return [...found.keys()];
-};
+}
 
 const textsOf = (members: readonly ChannelProduct[], slot: number): readonly string[] => [
   ...new Set(members.flatMap((member) => member.text(slot) ?? [])),
 ];
 
 /** The members of one group of a channel as the group itself, under a SKU of its own. */
-export const groupView = (
-  members: readonly [ChannelProduct, ...ChannelProduct[]],
-  sku: string,
-): GroupView => {
+export function groupView(members: readonly [ChannelProduct, ...ChannelProduct[]], sku: string): GroupView {
   const [first] = members;
   const { attributes } = first;
   const skuSlot = attributes.slot("sku");
@@ -93,4 +90,4 @@ export const groupView = (
       return differing[slot];
     },
   };
-};
+}

@@ -17,7 +17,7 @@ export interface ValueProposal {
 
 const SHOWN = 4;
 
-const firstPart = (term: string, list: ValueList): readonly ValueProposal[] => {
+function firstPart(term: string, list: ValueList): readonly ValueProposal[] {
   const parts = termParts(term);
   const value = parts[0] === undefined || parts.length < 2 ? undefined : list.match(parts[0]);
   if (value === undefined) return [];
@@ -29,10 +29,10 @@ const firstPart = (term: string, list: ValueList): readonly ValueProposal[] => {
       reason: byShare ? "the largest share" : "the first of its parts",
     },
   ];
-};
+}
 
 /** "forest green" is a green: the last word names the thing, the words before say which. */
-const byWords = (term: string, list: ValueList): readonly ValueProposal[] => {
+function byWords(term: string, list: ValueList): readonly ValueProposal[] {
   const words = fold(term).split(" ").filter(Boolean);
   if (words.length < 2) return [];
   const isOfParts = termParts(term).length > 1;
@@ -43,10 +43,10 @@ const byWords = (term: string, list: ValueList): readonly ValueProposal[] => {
     const isLast = at === words.length - 1 && !isOfParts;
     return [{ value, confidence: isLast ? 0.9 : 0.6, reason: isLast ? "its last word" : "one of its words" }];
   });
-};
+}
 
 /** Values whose own words have the term among them: "cotton" for "organic cotton". */
-const withinValues = (term: string, list: ValueList): readonly ValueProposal[] => {
+function withinValues(term: string, list: ValueList): readonly ValueProposal[] {
   const wanted = fold(term);
   if (wanted.length < 3) return [];
   return list.values
@@ -54,17 +54,17 @@ const withinValues = (term: string, list: ValueList): readonly ValueProposal[] =
       [one.value, one.label, ...one.synonyms].some((text) => fold(text).split(" ").includes(wanted)),
     )
     .map(({ value }) => ({ value, confidence: 0.6, reason: "a value with this word" }));
-};
+}
 
 const SHORT = 4;
 
 /** A slip of the pen, and no more: a cornflower is no sunflower. Sizes and other texts with digits differ by a sign and mean another thing. */
-const isWritten = (term: string, text: string): boolean => {
+function isWritten(term: string, text: string): boolean {
   const [own, other] = [fold(term), fold(text)];
   return own === other || (own.length >= SHORT && !/\d/.test(own + other) && isSlip(own, other));
-};
+}
 
-const spelledAlike = (term: string, list: ValueList): readonly ValueProposal[] => {
+function spelledAlike(term: string, list: ValueList): readonly ValueProposal[] {
   const meant = new Map<string, string>();
   for (const { value, label, synonyms } of list.values)
     for (const text of [value, label, ...synonyms])
@@ -75,7 +75,7 @@ const spelledAlike = (term: string, list: ValueList): readonly ValueProposal[] =
     confidence: 0.5,
     reason: meant.get(text) === text ? "spelt alike" : `spelt like its other name "${text}"`,
   }));
-};
+}
 
 /** What the values of a list mean: read once for a list, however many terms are asked. */
 export interface ListMeanings {
@@ -102,7 +102,7 @@ export const meaningsOf = ({ values }: ValueList, glossary: Glossary): ListMeani
 });
 
 /** Values by what a term means: another word for the same colour, material or good, in any language, or a kind of it. */
-const byMeaning = (term: string, { glossary, values }: ListMeanings): readonly ValueProposal[] => {
+function byMeaning(term: string, { glossary, values }: ListMeanings): readonly ValueProposal[] {
   const quality = qualityNamed(term, glossary);
   const goods = goodsNamed(term, glossary);
   const wider = goods.flatMap((id) => glossary.goods[id]?.kindOf ?? []);
@@ -130,14 +130,14 @@ const byMeaning = (term: string, { glossary, values }: ListMeanings): readonly V
     const kind = wider.find((id) => one.goods.has(id));
     return kind === undefined ? [] : [{ value, confidence: 0.65, reason: `a kind of ${nameOf(kind)}` }];
   });
-};
+}
 
 /** The permitted values that a term may mean, surest first. None is taken without a person's word. */
-export const proposeValues = (
+export function proposeValues(
   term: string,
   list: ValueList,
   meanings?: ListMeanings,
-): readonly ValueProposal[] => {
+): readonly ValueProposal[] {
   const best = new Map<string, ValueProposal>();
   const meant = meanings === undefined ? [] : byMeaning(term, meanings);
   for (const proposals of [
@@ -149,4 +149,4 @@ export const proposeValues = (
       if (known === undefined || known.confidence < one.confidence) best.set(one.value, one);
     }
   return [...best.values()].sort((a, b) => b.confidence - a.confidence).slice(0, SHOWN);
-};
+}

@@ -22,7 +22,7 @@ const key = (field: string, category: string, term: string): string =>
   `${field}\u0000${category}\u0000${term}`;
 
 /** Makes rows ready to be asked. */
-export const lexiconOf = (rows: readonly LexiconRow[]): Lexicon => {
+export function lexiconOf(rows: readonly LexiconRow[]): Lexicon {
   const exact = new Map<string, string>();
   const folded = new Map<string, string>();
   const scoped = new Set<string>();
@@ -44,4 +44,4 @@ export const lexiconOf = (rows: readonly LexiconRow[]): Lexicon => {
       return undefined;
     },
   };
-};
+}

@@ -34,11 +34,7 @@ const rounded = (value: MaybeBlank): MaybeBlank => (isMoney(value) ? payable(val
 const asSeen = (product: ProductView): ChannelProduct => product;
 
 /** The product as the channel is to see it: its prices by the channel's rules and bounds, its share of the stock. */
-export const price = (
-  placed: PlacedProduct,
-  base: Product | undefined,
-  setup: ChannelSetup,
-): PricedProduct => {
+export function price(placed: PlacedProduct, base: Product | undefined, setup: ChannelSetup): PricedProduct {
   const { prices, stock, attributes } = setup;
   const axes = axesOf(placed);
   const { product, plan } = placed;
@@ -58,7 +54,7 @@ export const price = (
     product: asSeen(productWith(product, attributes, repricing.values)),
     notes: repricing.findings,
   };
-};
+}
 
 const where = ({ product, setup }: Repricing, place?: Diagnostic["place"]) => ({
   product: product.sku,
@@ -66,24 +62,24 @@ const where = ({ product, setup }: Repricing, place?: Diagnostic["place"]) => ({
   ...(place === undefined ? {} : { notes: [{ note: "rule", place } as const] }),
 });
 
-const current = ({ product, values, setup }: Repricing, attribute: string): MaybeBlank => {
+function current({ product, values, setup }: Repricing, attribute: string): MaybeBlank {
   const slot = setup.attributes.slot(attribute);
   if (slot === undefined) return undefined;
   return values.has(slot) ? values.get(slot) : product.value(slot);
-};
+}
 
-const put = ({ values, setup }: Repricing, attribute: string, value: MaybeBlank): void => {
+function put({ values, setup }: Repricing, attribute: string, value: MaybeBlank): void {
   const slot = setup.attributes.slot(attribute);
   if (slot !== undefined) values.set(slot, value);
-};
+}
 
 /** Runs a rule of the policy; what it cannot work out is told. */
-const ruled = (
+function ruled(
   repricing: Repricing,
   label: string,
   program: ReadyProgram,
   severity: Severity = "error",
-): MaybeBlank => {
+): MaybeBlank {
   const troubles: Troubles = [];
   const value = program.run(repricing.product, troubles);
   for (const trouble of troubles.map(factsOf))
@@ -91,9 +87,9 @@ const ruled = (
       diagnostic(troubleCode(trouble), { label, trouble }, where(repricing, program.source.place), severity),
     );
   return value;
-};
+}
 
-const applyRules = (repricing: Repricing, { rules }: PricePolicy, base: Product | undefined): void => {
+function applyRules(repricing: Repricing, { rules }: PricePolicy, base: Product | undefined): void {
   const { product, values } = repricing;
   for (const { attribute, slot, program } of rules) {
     // A price that was given to this product for this channel alone is a person's own word: no rule changes it.
@@ -103,9 +99,9 @@ const applyRules = (repricing: Repricing, { rules }: PricePolicy, base: Product 
     const severity = bounded.some((name) => name === attribute) ? "error" : "warning";
     if (!isOwn) values.set(slot, rounded(ruled(repricing, attribute, program, severity)));
   }
-};
+}
 
-const applySales = (repricing: Repricing, sales: SaleWish): void => {
+function applySales(repricing: Repricing, sales: SaleWish): void {
   if (sales === "all") return;
   const { today } = repricing.setup;
   const [from, until] = [current(repricing, "sale_from"), current(repricing, "sale_until")];
@@ -113,9 +109,9 @@ const applySales = (repricing: Repricing, sales: SaleWish): void => {
   const isAhead = isDate(from) && from.iso > today.iso;
   if (isOver || (sales === "running" && isAhead))
     for (const attribute of ["sale_price", "sale_from", "sale_until"]) put(repricing, attribute, undefined);
-};
+}
 
-const keepBounds = (repricing: Repricing, policy: PricePolicy): void => {
+function keepBounds(repricing: Repricing, policy: PricePolicy): void {
   const bounds = [
     { program: policy.lowest, code: "price-too-low", breaks: (found: number) => found < 0 },
     { program: policy.highest, code: "price-too-high", breaks: (found: number) => found > 0 },
@@ -142,18 +138,18 @@ const keepBounds = (repricing: Repricing, policy: PricePolicy): void => {
       );
     }
   }
-};
+}
 
-const percentApart = (before: Money, after: Money): number => {
+function percentApart(before: Money, after: Money): number {
   const apart = calculate(
     "/",
     money(after.amount.minus(before.amount).abs().times(100), after.currency),
     before,
   );
   return isDecimal(apart) ? apart.toNumber() : 0;
-};
+}
 
-const watchChange = (repricing: Repricing, { greatestChange }: PricePolicy): void => {
+function watchChange(repricing: Repricing, { greatestChange }: PricePolicy): void {
   const { setup, product } = repricing;
   if (greatestChange === undefined || setup.lastPrice === undefined) return;
   const [before, after] = [setup.lastPrice(product.sku), current(repricing, "price")];
@@ -173,12 +169,12 @@ const watchChange = (repricing: Repricing, { greatestChange }: PricePolicy): voi
         where(repricing),
       ),
     );
-};
+}
 
-const applyStock = (repricing: Repricing, { heldBack, share, atMost }: StockPolicy): void => {
+function applyStock(repricing: Repricing, { heldBack, share, atMost }: StockPolicy): void {
   const quantity = current(repricing, "quantity");
   if (!isDecimal(quantity)) return;
   const left = quantity.minus(heldBack);
   const free = left.isNegative() ? whole(0) : left.times(share).div(100).floor();
   put(repricing, "quantity", atMost === undefined || free.lte(atMost) ? free : whole(atMost));
-};
+}

@@ -47,7 +47,7 @@ type GrowingReadiness = { -readonly [K in keyof ReadinessRow]: ReadinessRow[K] }
 /** Our own category counts two levels deep: finer, a table has more rows than a person reads. */
 const DEPTH = 2;
 
-const nameOf = (kind: ReadinessKind, outcome: Outcome): string => {
+function nameOf(kind: ReadinessKind, outcome: Outcome): string {
   const product = productOf(outcome);
   switch (kind) {
     case "channel":
@@ -63,15 +63,15 @@ const nameOf = (kind: ReadinessKind, outcome: Outcome): string => {
           .join(" > ") || "no category"
       );
   }
-};
+}
 
-const shareOf = ({ required, recommended }: Shares): number => {
+function shareOf({ required, recommended }: Shares): number {
   const asked = required.asked + recommended.asked;
   return asked === 0 ? 1 : (required.filled + recommended.filled) / asked;
-};
+}
 
 /** Begins to count by a kind. */
-export const readinessTally = (kind: ReadinessKind): ReadinessTally => {
+export function readinessTally(kind: ReadinessKind): ReadinessTally {
   const rows = new Map<string, GrowingReadiness>();
   const acts = actCollector();
   const rowOf = (channel: string, name: string): GrowingReadiness => {
@@ -116,4 +116,4 @@ export const readinessTally = (kind: ReadinessKind): ReadinessTally => {
       acts.join(tallied.acts);
     },
   };
-};
+}

@@ -17,11 +17,11 @@ export interface Shares {
 }
 
 /** A listing's shares. A field with an error in `findings` holds a value that the channel would refuse: it is not there. */
-export const sharesOf = (
+export function sharesOf(
   listing: Listing,
   definition: ChannelDefinition,
   findings: readonly Diagnostic[] = [],
-): Shares => {
+): Shares {
   const wrong = new Set(findings.filter(isError).map(({ field }) => field));
   const shares = { required: { asked: 0, filled: 0 }, recommended: { asked: 0, filled: 0 } };
   for (const { rule } of listing.plan.fields) {
@@ -33,7 +33,7 @@ export const sharesOf = (
     if (isThere && !wrong.has(code)) shares[need].filled++;
   }
   return shares;
-};
+}
 
 /** Nothing asked, nothing there. */
 export const noShares: Shares = { required: { asked: 0, filled: 0 }, recommended: { asked: 0, filled: 0 } };

@@ -16,7 +16,7 @@ export const SELL_IN = "sell_in";
 
 const none: readonly string[] = [];
 
-const names = (product: Product, attribute: string): readonly string[] => {
+function names(product: Product, attribute: string): readonly string[] {
   const marks = textOf(product, attribute);
   if (marks === undefined) return none;
   return marks
@@ -24,16 +24,16 @@ const names = (product: Product, attribute: string): readonly string[] => {
     .flatMap((part) => part.split(/[,;|]/))
     .map(fold)
     .filter(Boolean);
-};
+}
 
 const isNamed = (marks: readonly string[], channel: string): boolean =>
   marks.includes(fold(channel)) || marks.includes("all");
 
 /** Why a product is left out of a channel by our own decision; undefined when it goes there. */
-export const leftOutBecause = (
+export function leftOutBecause(
   product: Product,
   { channel, selection }: Pick<ChannelSetup, "channel" | "selection">,
-): Diagnostic | undefined => {
+): Diagnostic | undefined {
   const where = { product: product.sku, channel };
   const off = names(product, KEEP_OFF);
   if (off.length > 0 && isNamed(off, channel))
@@ -73,4 +73,4 @@ export const leftOutBecause = (
       "advice",
     );
   return undefined;
-};
+}

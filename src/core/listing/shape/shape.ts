@@ -14,29 +14,25 @@ import { isHeld, productOf, type Listing, type Outcome } from "../listing.js";
 import { byGroup } from "../regroup.js";
 
 /** The group's own listing: what its members have in common, under a SKU made for it. */
-const groupListing = (
+function groupListing(
   members: readonly [Listing, ...Listing[]],
   family: Family,
   setup: ChannelSetup,
-): Listing => {
+): Listing {
   const products = members.map(({ product }) => product);
   const shared = sharedOf(family, family.membersOn(setup.channel), products);
   const { scope, group } = groupScope(members, members[0].plan, shared, family, setup);
   return listingIn(scope, group);
-};
+}
 
 /** Whether the channel has a listing as a member of a group. */
-const wasMember = ({ product }: Listing, { live }: ChannelSetup): boolean => {
+function wasMember({ product }: Listing, { live }: ChannelSetup): boolean {
   const before = live?.(product.sku);
   return before !== undefined && before.group !== undefined && before.group === product.group;
-};
+}
 
 /** The member that led before still does: the channel knows the others by it. */
-const leaderOf = (
-  listings: readonly Listing[],
-  setup: ChannelSetup,
-  groupField: Field | undefined,
-): string => {
+function leaderOf(listings: readonly Listing[], setup: ChannelSetup, groupField: Field | undefined): string {
   const led = listings.find(
     (listing) =>
       groupField !== undefined &&
@@ -44,14 +40,14 @@ const leaderOf = (
       setup.live?.(listing.product.sku)?.values[groupField.code] === undefined,
   );
   return (led ?? listings[0])?.product.sku ?? "";
-};
+}
 
 /** Arranges the ready listings of a family as the channel's group model asks: one for each of its groups there. */
-export const shape = (
+export function shape(
   outcomes: readonly Outcome[],
   family: Family,
   setup: ChannelSetup,
-): readonly FileFamily[] => {
+): readonly FileFamily[] {
   const { definition } = setup;
   const { groups } = definition;
   const groupField = fieldNamed(definition, groupFieldOf(groups) ?? "");
@@ -75,7 +71,7 @@ export const shape = (
     });
     return [shaped];
   });
-};
+}
 
 const listingsOf = (outcomes: readonly Outcome[]): readonly Listing[] =>
   outcomes.flatMap((outcome) =>
@@ -83,13 +79,8 @@ const listingsOf = (outcomes: readonly Outcome[]): readonly Listing[] =>
   );
 
 /** A group that shrank to one stays a group for a channel that has the group's own row, or knows its last member by it. */
-const isSentAsMember = (
-  listing: Listing,
-  family: Family,
-  setup: ChannelSetup,
-  groupField: Field,
-): boolean => {
+function isSentAsMember(listing: Listing, family: Family, setup: ChannelSetup, groupField: Field): boolean {
   const { group, sku } = listing.product;
   if (setup.live?.(asSku(groupSku(group ?? "", family.members)))?.isGroup === true) return true;
   return wasMember(listing, setup) && setup.live?.(sku)?.values[groupField.code] !== undefined;
-};
+}
