@@ -25,7 +25,8 @@ export default tseslint.config(
         {
           selector:
             ":matches(Program, ExportNamedDeclaration) > VariableDeclaration > VariableDeclarator:not([id.typeAnnotation]) > ArrowFunctionExpression[body.type='BlockStatement']",
-          message: "What has a body is declared as a function: whoever reads, or draws the way, finds it by name.",
+          message:
+            "What has a body is declared as a function: whoever reads, or draws the way, finds it by name.",
         },
         {
           selector: "MemberExpression[object.name='process'][property.name=/^exit/]",
