@@ -7,7 +7,7 @@ install();
 build();
 const { writeXlsx } = await import("hucre/xlsx");
 const { loadDefinition } = await import("../modules/workspace/definition-files.js");
-const { branchRules, describe, slug } = await import("../modules/flow/build/branch-rules.js");
+const { branchRules, describe, slug } = await import("../modules/flow/builds/branch-rules.js");
 const { columnLetter } = await import("../modules/core/diagnostics/place.js");
 /** @type {import("../src/core/language/function.js").Surroundings} */
 const surroundings = { today: { kind: "date", iso: "2026-11-25" } };

@@ -31,8 +31,8 @@ compdef _lexicant lexicant
 const shells = Object.keys(scripts);
 
 /** `lexicant completion SHELL`: a script for the shell; with `words`, what the script asks. */
-export const completionOf = (entries: () => readonly CommandEntry[]): CommandFile =>
-  command({
+export function completionOf(entries: () => readonly CommandEntry[]): CommandFile {
+  return command({
     args: [
       ["<shell>", "bash, zsh or fish"],
       ["[words...]", "what stands on the line so far: asked by the script itself"],
@@ -66,3 +66,4 @@ export const completionOf = (entries: () => readonly CommandEntry[]): CommandFil
       return 0;
     },
   });
+}

@@ -47,8 +47,8 @@ export async function sendLetter({ url, user, password }: MailServer, letter: Le
 const COMMAND_MILLISECONDS = 60_000;
 
 /** Runs a person's own program, without a shell, with facts as JSON on its standard input. @throws where it does not end well */
-export const runTold = (command: readonly string[], facts: unknown, cwd: string): Promise<void> =>
-  new Promise((resolve, reject) => {
+export function runTold(command: readonly string[], facts: unknown, cwd: string): Promise<void> {
+  return new Promise((resolve, reject) => {
     const [program = "", ...args] = command;
     const child = spawn(program, args, { cwd, stdio: ["pipe", "ignore", "ignore"] });
     // A time limit of spawn's own would keep the process where no program was found.
@@ -69,3 +69,4 @@ export const runTold = (command: readonly string[], facts: unknown, cwd: string)
     child.stdin.on("error", () => undefined);
     child.stdin.end(`${JSON.stringify(facts)}\n`);
   });
+}

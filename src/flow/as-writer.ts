@@ -140,13 +140,14 @@ export async function settleIfFree(root: string, io: Io): Promise<void> {
 }
 
 /** Changes files alone, as the one that may: they land together when the work is done, or not at all. */
-export const landFiles = (
+export function landFiles(
   root: string,
   caller: Caller,
   io: Io,
   work: (own: Landing) => Promise<void>,
-): Promise<void> =>
-  asWriter(root, caller, io, async (own) => {
+): Promise<void> {
+  return asWriter(root, caller, io, async (own) => {
     await work(own);
     await own.land();
   });
+}

@@ -28,11 +28,12 @@ function plainLine(line: string): string {
 }
 
 /** A log on standard error: JSON lines, or the same for people. */
-export const logTo = (io: Io, form: LogForm): Logger =>
-  pino(
+export function logTo(io: Io, form: LogForm): Logger {
+  return pino(
     {
       base: null,
       timestamp: () => `,"time":"${io.now().toISOString()}"`,
     },
     { write: (line: string) => io.err(form === "json" ? line : plainLine(line)) },
   );
+}

@@ -33,11 +33,13 @@ export async function enterWorkspace(folder: NamedFolder, io: Io): Promise<Works
 }
 
 /** Opens the workspace a command was called for, with its store, to read. */
-export const withCatalogue = async <T extends ExitCode | object>(
+export async function withCatalogue<T extends ExitCode | object>(
   folder: NamedFolder,
   io: Io,
   work: (open: OpenCatalogue) => Promise<T>,
-): Promise<T> => opened(await enterWorkspace(folder, io), io, true, work);
+): Promise<T> {
+  return opened(await enterWorkspace(folder, io), io, true, work);
+}
 
 /** Opens the workspace to write to it, with its store: one command at a time, and all that it changes as one. */
 export async function withWritableCatalogue<T extends ExitCode | object>(

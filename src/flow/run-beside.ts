@@ -42,14 +42,14 @@ function objectsOf(type: string) {
 }
 
 /** Runs a command of ours in a process of its own, so that its memory goes with it and nobody waits for its work. */
-export const runBeside = (
+export function runBeside(
   { root }: Pick<Workspace, "root">,
   args: readonly string[],
   /** The type of the objects that are wanted. */
   type: string,
   { environment }: Io,
-): Promise<RanBeside> =>
-  new Promise((done) => {
+): Promise<RanBeside> {
+  return new Promise((done) => {
     const found = objectsOf(type);
     const child = spawn(process.execPath, [program, "-C", root, ...args, "--json"], {
       cwd: root,
@@ -70,6 +70,7 @@ export const runBeside = (
       });
     });
   });
+}
 
 /** What came of a build that ran beside. */
 export type Rebuilt =

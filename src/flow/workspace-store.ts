@@ -4,10 +4,12 @@ import type { Store, StoreOptions } from "../store/store.js";
 import type { Workspace } from "../workspace/workspace.js";
 
 /** Opens the store of a workspace, for a command or for one of its threads. */
-export const storeOf = (
+export function storeOf(
   { storePath: path, layers }: Workspace,
   use: Pick<StoreOptions, "onlyReads" | "cacheMegabytes">,
-): Promise<Store> => openStore({ path, shownPath: ".lexicant/store.db", layers, ...use });
+): Promise<Store> {
+  return openStore({ path, shownPath: ".lexicant/store.db", layers, ...use });
+}
 
 /** What expressions of a workspace may know of the world: the day, and the user's own tables and rates. */
 export const surroundingsIn = async ({ root }: Workspace, world: Surroundings): Promise<Surroundings> => ({

@@ -33,7 +33,8 @@ export function readFault(path: string, error: unknown): Refusal {
 }
 
 /** That a file could not be written, as a refusal. */
-export const writeFault = (path: string, error: unknown): Refusal =>
-  error instanceof Refusal
+export function writeFault(path: string, error: unknown): Refusal {
+  return error instanceof Refusal
     ? error
     : new Refusal([diagnostic("cannot-write", { path, reason: faultReason(error) })], 3);
+}

@@ -68,14 +68,15 @@ export function refuseLongNames(names: readonly string[], file: string): void {
 }
 
 /** `row` is the row that does not end, where it is known. */
-export const rowTooLong = (file: string, row?: number): Refusal =>
-  new Refusal([
+export function rowTooLong(file: string, row?: number): Refusal {
+  return new Refusal([
     diagnostic(
       "row-too-long",
       { limit: ROW_LIMIT },
       { place: { file, ...(row === undefined ? {} : { row }) } },
     ),
   ]);
+}
 
 /** Two columns of one name cannot be told apart; refuses them all at once. */
 export function refuseRepeatedColumns({

@@ -227,9 +227,10 @@ export async function openXlsx(source: ByteSource, options: XlsxOptions = {}): P
 }
 
 /** An error of the reader's as a refusal of ours. */
-export const damagedWorkbook = (file: string, error: unknown): unknown =>
-  error instanceof Refusal || !(error instanceof Error)
+export function damagedWorkbook(file: string, error: unknown): unknown {
+  return error instanceof Refusal || !(error instanceof Error)
     ? error
     : new Refusal([
         diagnostic("broken-data", { format: "XLSX", reason: error.message }, { place: { file } }),
       ]);
+}

@@ -5,8 +5,8 @@ const forbidden =
 const special = /[&<>"\u0000-\u001f\ud800-\udfff\ufffe\uffff]/;
 
 /** Text for an XML element or a double-quoted attribute; characters that XML forbids are dropped. */
-export const xmlText = (text: string): string =>
-  special.test(text)
+export function xmlText(text: string): string {
+  return special.test(text)
     ? text
         .replace(forbidden, "")
         .replace(/&/g, "&amp;")
@@ -15,3 +15,4 @@ export const xmlText = (text: string): string =>
         .replace(/"/g, "&quot;")
         .replace(/\r/g, "&#13;")
     : text;
+}

@@ -19,15 +19,16 @@ function picture(sign: string): string {
 }
 
 /** A text without anything that a terminal would obey but the styles of our own: control characters show as their pictures. */
-export const terminalText = (
+export function terminalText(
   text: string,
   { colors, isTerminal }: Pick<Io, "colors" | "isTerminal">,
-): string =>
-  text.replace(controls, (sign, at: number) => {
+): string {
+  return text.replace(controls, (sign, at: number) => {
     if (sign !== "\u001b") return picture(sign);
     const rest = text.slice(at, at + 6);
     return (colors && styles.test(rest)) || (isTerminal && page.test(rest)) ? sign : picture(sign);
   });
+}
 
 // eslint-disable-next-line no-control-regex -- they are what it is about
 const ownStyles = /\u001b\[(?:0|1|2|22|31|32|33|36|39)m/g;

@@ -39,8 +39,10 @@ export function textsInCell(cell: string, column: LayoutColumn, layout: LayoutDe
 }
 
 /** The texts that a column shows for a value, as {@link textsInCell} reads them back. */
-export const textsOfValue = (
+export function textsOfValue(
   value: MaybeBlank,
   column: LayoutColumn,
   layout: LayoutDefinition,
-): readonly string[] => cellTexts(value, { ...column, joinedBy: undefined }, layout.style);
+): readonly string[] {
+  return cellTexts(value, { ...column, joinedBy: undefined }, layout.style);
+}

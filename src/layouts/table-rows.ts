@@ -62,9 +62,10 @@ export function tableRows(
 }
 
 /** The rows above the listings. */
-export const headRows = ({ head, cells }: TableLayout): readonly (readonly string[])[] =>
-  head.map((row) => {
+export function headRows({ head, cells }: TableLayout): readonly (readonly string[])[] {
+  return head.map((row) => {
     if (row === "codes") return cells.map(({ name }) => name);
     if (row === "labels") return cells.map((cell) => ("field" in cell ? cell.field.label : cell.name));
     return row;
   });
+}

@@ -19,7 +19,8 @@ export async function unlessBroken<T>(ask: () => Promise<T>): Promise<T | undefi
 }
 
 /** What a person is told who broke it off. */
-export const brokenText = (count: number, what: string, dryRun: boolean): string =>
-  count === 0 || dryRun
+export function brokenText(count: number, what: string, dryRun: boolean): string {
+  return count === 0 || dryRun
     ? "Broken off; nothing was written."
     : `Broken off; ${countText(count, what)} answered before ${count === 1 ? "is" : "are"} kept.`;
+}

@@ -2,11 +2,11 @@
 import { greatest } from "../core/many.js";
 import { join, relative } from "node:path";
 import { countText } from "../core/diagnostics/phrases.js";
-import type { ChannelBuild } from "../flow/build/build-channel.js";
-import { RECORD_FILE } from "../flow/build/build-record.js";
-import type { BuildWishes } from "../flow/build/build-wishes.js";
-import type { BuiltFile } from "../flow/build/built-files.js";
-import type { PartNumber } from "../flow/build/part-files.js";
+import type { ChannelBuild } from "../flow/builds/build-channel.js";
+import { RECORD_FILE } from "../flow/builds/build-record.js";
+import type { BuildWishes } from "../flow/builds/build-wishes.js";
+import type { BuiltFile } from "../flow/builds/built-files.js";
+import type { PartNumber } from "../flow/builds/part-files.js";
 import type { Io } from "../io/io.js";
 import { heading } from "../workspace/wording.js";
 import { jsonLine } from "./json.js";
@@ -33,15 +33,17 @@ export const partJson = ({ part, of }: PartNumber, file: string): string =>
   jsonLine({ type: "part", part, of, file });
 
 /** A part of a build, for people. */
-export const partLines = ({ part, of }: PartNumber, file: string, io: Io): readonly string[] => [
-  `Part ${part} of ${of} is in ${relative(io.cwd, file)}.`,
-  ...wrapText(
-    of === 1
-      ? "Now: lexicant build --join, with the same channels and options"
-      : `When all ${of} are there: lexicant build --join, with the same channels and options`,
-    io.columns,
-  ),
-];
+export function partLines({ part, of }: PartNumber, file: string, io: Io): readonly string[] {
+  return [
+    `Part ${part} of ${of} is in ${relative(io.cwd, file)}.`,
+    ...wrapText(
+      of === 1
+        ? "Now: lexicant build --join, with the same channels and options"
+        : `When all ${of} are there: lexicant build --join, with the same channels and options`,
+      io.columns,
+    ),
+  ];
+}
 
 /** A build, for programs. */
 export function buildJson(built: Built, io: Io): string {

@@ -98,36 +98,38 @@ function nextLines(channel: string, { ready, held, causes }: ChannelCounts, io: 
 }
 
 /** The last lines of `--json`: the catalogue, then for each channel its causes and its counts. */
-export const checkSummaries = ({ channels, catalogue, products }: CheckedCatalogue): readonly string[] => [
-  jsonLine({ type: "catalogue", products, codes: Object.fromEntries(catalogue.byCode()) }),
-  ...channels.flatMap(({ channel: { setup }, counts }) => {
-    const { ready, held, leftOut, silenced, causes } = counts;
-    return [
-      ...causes.causes().map(({ first, products: touched, alone, categories, examples }) =>
+export function checkSummaries({ channels, catalogue, products }: CheckedCatalogue): readonly string[] {
+  return [
+    jsonLine({ type: "catalogue", products, codes: Object.fromEntries(catalogue.byCode()) }),
+    ...channels.flatMap(({ channel: { setup }, counts }) => {
+      const { ready, held, leftOut, silenced, causes } = counts;
+      return [
+        ...causes.causes().map(({ first, products: touched, alone, categories, examples }) =>
+          jsonLine({
+            type: "cause",
+            channel: setup.channel,
+            severity: first.severity,
+            code: first.code,
+            field: first.field,
+            message: heading(first, touched),
+            products: touched,
+            alone,
+            categories,
+            act: first.severity === "error" ? actFor(first) : undefined,
+            examples: examples.map(({ product }) => product),
+          }),
+        ),
         jsonLine({
-          type: "cause",
+          type: "checked-channel",
           channel: setup.channel,
-          severity: first.severity,
-          code: first.code,
-          field: first.field,
-          message: heading(first, touched),
-          products: touched,
-          alone,
-          categories,
-          act: first.severity === "error" ? actFor(first) : undefined,
-          examples: examples.map(({ product }) => product),
+          version: setup.definition.version,
+          ...{ ready, held, leftOut, silenced },
+          errors: causes.count("error"),
+          warnings: causes.count("warning"),
+          advice: causes.count("advice"),
+          codes: Object.fromEntries(causes.byCode()),
         }),
-      ),
-      jsonLine({
-        type: "checked-channel",
-        channel: setup.channel,
-        version: setup.definition.version,
-        ...{ ready, held, leftOut, silenced },
-        errors: causes.count("error"),
-        warnings: causes.count("warning"),
-        advice: causes.count("advice"),
-        codes: Object.fromEntries(causes.byCode()),
-      }),
-    ];
-  }),
-];
+      ];
+    }),
+  ];
+}

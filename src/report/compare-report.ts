@@ -192,48 +192,52 @@ export function comparedLines(
 }
 
 /** Two versions, for programs. */
-export const comparedJson = (
+export function comparedJson(
   { before, after, changes, shop }: VersionsCompared,
   channel: string,
-): readonly string[] => [
-  jsonLine({
-    type: "versions-compared",
-    channel,
-    from: before.version,
-    to: after.version,
-    changes: changes.length,
-    shop:
-      shop === undefined
-        ? null
-        : {
-            readyBefore: shop.effect.readyBefore,
-            readyAfter: shop.effect.readyAfter,
-            lost: shop.effect.lost,
-            gained: shop.effect.gained,
-            homeless: shop.effect.homeless,
-            carried: [...shop.carried].map(([file, { changed, open }]) => ({ file, changed, open })),
-          },
-  }),
-  ...changes.map((change) => jsonLine({ type: "version-change", channel, ...change })),
-];
+): readonly string[] {
+  return [
+    jsonLine({
+      type: "versions-compared",
+      channel,
+      from: before.version,
+      to: after.version,
+      changes: changes.length,
+      shop:
+        shop === undefined
+          ? null
+          : {
+              readyBefore: shop.effect.readyBefore,
+              readyAfter: shop.effect.readyAfter,
+              lost: shop.effect.lost,
+              gained: shop.effect.gained,
+              homeless: shop.effect.homeless,
+              carried: [...shop.carried].map(([file, { changed, open }]) => ({ file, changed, open })),
+            },
+    }),
+    ...changes.map((change) => jsonLine({ type: "version-change", channel, ...change })),
+  ];
+}
 
 /** An upgrade, for people. */
-export const upgradedLines = (
+export function upgradedLines(
   { from, to, carried, changes }: Upgraded,
   channel: string,
   isTrial: boolean,
   io: Io,
-): readonly string[] => [
-  `${styleFor(io).bold(channel)} ${isTrial ? "would go" : "went"} from ${from} to ${to}`,
-  ...carriedLines(carried, changes, io),
-  ...(isTrial
-    ? ["Nothing was written: this was a dry run."]
-    : [`Next: lexicant check ${channel}. To go back: lexicant channels upgrade ${channel} --back`]),
-];
+): readonly string[] {
+  return [
+    `${styleFor(io).bold(channel)} ${isTrial ? "would go" : "went"} from ${from} to ${to}`,
+    ...carriedLines(carried, changes, io),
+    ...(isTrial
+      ? ["Nothing was written: this was a dry run."]
+      : [`Next: lexicant check ${channel}. To go back: lexicant channels upgrade ${channel} --back`]),
+  ];
+}
 
 /** An upgrade, for programs. */
-export const upgradedJson = ({ from, to, carried }: Upgraded, channel: string, isTrial: boolean): string =>
-  jsonLine({
+export function upgradedJson({ from, to, carried }: Upgraded, channel: string, isTrial: boolean): string {
+  return jsonLine({
     type: "channel-upgraded",
     channel,
     from,
@@ -241,14 +245,15 @@ export const upgradedJson = ({ from, to, carried }: Upgraded, channel: string, i
     trial: isTrial,
     carried: [...carried].map(([file, { changed, open }]) => ({ file, changed, open })),
   });
+}
 
 /** An upgrade taken back, for people. */
 export const downgradedLine = ({ from, to, files }: Downgraded, channel: string): string =>
   `${channel} is at ${to} again (it was ${from}); ${files.length === 0 ? "no decision file was touched" : `${files.join(", ")} ${files.length === 1 ? "is" : "are"} as before`}\n`;
 
 /** An upgrade taken back, for programs. */
-export const downgradedJson = ({ from, to, files }: Downgraded, channel: string): string =>
-  jsonLine({
+export function downgradedJson({ from, to, files }: Downgraded, channel: string): string {
+  return jsonLine({
     type: "channel-upgraded",
     channel,
     from,
@@ -256,3 +261,4 @@ export const downgradedJson = ({ from, to, files }: Downgraded, channel: string)
     trial: false,
     carried: files.map((file) => ({ file, changed: 0, open: [] })),
   });
+}

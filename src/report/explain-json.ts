@@ -67,12 +67,12 @@ export function listingJson(explained: ExplainedListing, fields: readonly Explai
 }
 
 /** One field by itself. */
-export const fieldJson = (
+export function fieldJson(
   { product, setup, outcome }: ExplainedListing,
   field: ExplainedField,
   sources: ReadonlyMap<string, readonly string[]>,
-): string =>
-  jsonLine({
+): string {
+  return jsonLine({
     type: "explained-field",
     sku: product.sku,
     channel: setup.channel,
@@ -86,3 +86,4 @@ export const fieldJson = (
       act: whatToDo(finding, product.sku),
     })),
   });
+}

@@ -19,20 +19,22 @@ function shown(text: string): string {
 }
 
 /** What an import did, or would do: the account of rows first, then what was found, then what to do. */
-export const importReport = (
+export function importReport(
   { files, causes, proposed }: ImportResult,
   io: Io,
   { dryRun, dropVanished }: { readonly dryRun: boolean; readonly dropVanished: boolean },
-): readonly string[] => [
-  ...proposed.map(({ source, file, isNew }) =>
-    isNew
-      ? `Written: sources/${source.name}.yaml; look it over, then: lexicant import ${file}`
-      : `${file} is read by sources/${source.name}.yaml already; nothing was written.`,
-  ),
-  ...files.flatMap((file) => fileLines(file, io, dryRun, dropVanished)),
-  ...causeLines(causes.causes(), io),
-  ...(dryRun ? [styleFor(io).bold("Nothing was changed: this was a dry run.")] : []),
-];
+): readonly string[] {
+  return [
+    ...proposed.map(({ source, file, isNew }) =>
+      isNew
+        ? `Written: sources/${source.name}.yaml; look it over, then: lexicant import ${file}`
+        : `${file} is read by sources/${source.name}.yaml already; nothing was written.`,
+    ),
+    ...files.flatMap((file) => fileLines(file, io, dryRun, dropVanished)),
+    ...causeLines(causes.causes(), io),
+    ...(dryRun ? [styleFor(io).bold("Nothing was changed: this was a dry run.")] : []),
+  ];
+}
 
 function fileLines(
   {

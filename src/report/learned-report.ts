@@ -155,20 +155,22 @@ export function reviewLines(rows: readonly ReviewRow[], io: Io): readonly string
 }
 
 /** What was learned, for programs. */
-export const learnedJson = (
+export function learnedJson(
   { definition, rows, folder, told, kept }: Learned,
   isTrial: boolean,
-): readonly string[] => [
-  jsonLine({
-    type: "channel-learned",
-    channel: definition.channel,
-    version: definition.version,
-    folder,
-    fields: definition.fields.length,
-    categories: definition.tree.all.length,
-    told,
-    kept,
-    trial: isTrial,
-  }),
-  ...rows.map((row) => jsonLine({ type: "guess", channel: definition.channel, ...row })),
-];
+): readonly string[] {
+  return [
+    jsonLine({
+      type: "channel-learned",
+      channel: definition.channel,
+      version: definition.version,
+      folder,
+      fields: definition.fields.length,
+      categories: definition.tree.all.length,
+      told,
+      kept,
+      trial: isTrial,
+    }),
+    ...rows.map((row) => jsonLine({ type: "guess", channel: definition.channel, ...row })),
+  ];
+}

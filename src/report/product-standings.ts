@@ -36,8 +36,9 @@ function reasonLines(finding: Diagnostic, io: Io): readonly string[] {
 }
 
 /** The same as lines of JSON. */
-export const standingJson = ({ product: { sku }, standings }: CheckedProduct): readonly string[] =>
-  standings.flatMap(({ setup: { channel }, outcome, findings }) => [
+export function standingJson({ product: { sku }, standings }: CheckedProduct): readonly string[] {
+  return standings.flatMap(({ setup: { channel }, outcome, findings }) => [
     ...findings.map(findingJson),
     jsonLine({ type: "product-state", sku, channel, state: stateWords[outcome.kind] }),
   ]);
+}

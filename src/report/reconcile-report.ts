@@ -80,8 +80,8 @@ export const disagreementJson = (one: Disagreement, channel: string): string =>
   jsonLine({ type: "disagreement", channel, ...one });
 
 /** All of it in numbers, for programs. */
-export const reconcileJson = ({ live, agreeing, waiting, counts }: Reconciled, channel: string): string =>
-  jsonLine({
+export function reconcileJson({ live, agreeing, waiting, counts }: Reconciled, channel: string): string {
+  return jsonLine({
     type: "reconcile",
     ...{ channel, live, agreeing, waiting },
     notOurs: counts["not ours"],
@@ -90,3 +90,4 @@ export const reconcileJson = ({ live, agreeing, waiting, counts }: Reconciled, c
     differs: counts.differs,
     stale: counts.stale,
   });
+}

@@ -96,8 +96,8 @@ export function resultsLines(results: JobResults, label: string, io: Io): readon
 }
 
 /** The same for programs. */
-export const resultsJson = ({ job, reading, taken, refused, unanswered }: JobResults): string =>
-  jsonLine({
+export function resultsJson({ job, reading, taken, refused, unanswered }: JobResults): string {
+  return jsonLine({
     type: "results",
     channel: job.channel,
     job: job.number,
@@ -116,3 +116,4 @@ export const resultsJson = ({ job, reading, taken, refused, unanswered }: JobRes
     })),
     news: taken?.news ?? [],
   });
+}

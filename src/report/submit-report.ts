@@ -58,8 +58,8 @@ export function outlookLines(
 }
 
 /** What would go where, for programs. */
-export const outlookJson = ({ address, waiting, plan }: SubmitOutlook, channel: string): string =>
-  jsonLine({
+export function outlookJson({ address, waiting, plan }: SubmitOutlook, channel: string): string {
+  return jsonLine({
     type: "submit",
     ...{ channel, address },
     dryRun: true,
@@ -67,6 +67,7 @@ export const outlookJson = ({ address, waiting, plan }: SubmitOutlook, channel: 
     purpose: plan?.purpose ?? waiting?.purpose ?? null,
     files: (plan?.files ?? []).map(({ name, sentAs, bytes, sha256 }) => ({ name, sentAs, bytes, sha256 })),
   });
+}
 
 function sendingText({ file, sending }: SubmittedFile, style: Style): string {
   switch (sending.kind) {
@@ -131,8 +132,8 @@ export function submittedLines(
 }
 
 /** What went, for programs. */
-export const submittedJson = ({ job, files, isResumed }: Submitted): string =>
-  jsonLine({
+export function submittedJson({ job, files, isResumed }: Submitted): string {
+  return jsonLine({
     type: "submit",
     channel: job.channel,
     job: job.number,
@@ -147,3 +148,4 @@ export const submittedJson = ({ job, files, isResumed }: Submitted): string =>
       ...sending,
     })),
   });
+}

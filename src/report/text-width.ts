@@ -6,10 +6,11 @@ const wide =
 const ascii = /^[\u0020-\u007e]*$/;
 
 /** Columns that a text takes on a terminal. */
-export const textWidth = (text: string): number =>
-  ascii.test(text)
+export function textWidth(text: string): number {
+  return ascii.test(text)
     ? text.length
     : characters(text).reduce((sum, character) => sum + (wide.test(character) ? 2 : 1), 0);
+}
 
 /** The text in one line of at most so many columns, with an ellipsis where something is cut. */
 export function fitWidth(text: string, width: number): string {
@@ -27,8 +28,8 @@ export function fitWidth(text: string, width: number): string {
 }
 
 /** Breaks a text into lines of at most so many columns, at spaces; line ends in it are kept. */
-export const wrapText = (text: string, width: number): readonly string[] =>
-  text.split("\n").flatMap((paragraph) => {
+export function wrapText(text: string, width: number): readonly string[] {
+  return text.split("\n").flatMap((paragraph) => {
     const lines: string[] = [];
     let line = "";
     for (const word of paragraph.split(" ")) {
@@ -41,3 +42,4 @@ export const wrapText = (text: string, width: number): readonly string[] =>
     }
     return [...lines, line];
   });
+}

@@ -39,12 +39,13 @@ const glossaries = readOnce<Glossary>();
  * add to them.
  * @throws Refusal when a table names a kind that nobody knows
  */
-export const loadGlossary = (tables: readonly GoodsTable[]): Promise<Glossary> =>
-  glossaries(
+export function loadGlossary(tables: readonly GoodsTable[]): Promise<Glossary> {
+  return glossaries(
     [shipped, ...tables.map(({ path }) => path)],
     tables.map(({ shown }) => shown),
     () => readGlossary(tables),
   );
+}
 
 async function readGlossary(tables: readonly GoodsTable[]): Promise<Glossary> {
   const [text, nouns] = await Promise.all([

@@ -176,8 +176,8 @@ export async function readCorrections(folder: string): Promise<readonly GuessCor
 }
 
 /** Rows of a review whose last column says something. */
-export const correctionsIn = (rows: readonly RowCells[]): readonly GuessCorrection[] =>
-  rows.flatMap((row): readonly GuessCorrection[] => {
+export function correctionsIn(rows: readonly RowCells[]): readonly GuessCorrection[] {
+  return rows.flatMap((row): readonly GuessCorrection[] => {
     const value = (row["correction"] ?? "").trim();
     if (value === "") return [];
     const fact = row["fact"] ?? "";
@@ -190,3 +190,4 @@ export const correctionsIn = (rows: readonly RowCells[]): readonly GuessCorrecti
       },
     ];
   });
+}

@@ -38,9 +38,10 @@ export async function loadRefusals(
 }
 
 /** Adds what a channel said for the first time; a person's rows stay as they are. */
-export const addRefusals = (landing: Landing, path: string, added: readonly KnownRefusal[]): Promise<void> =>
-  editTable(landing, path, {
+export function addRefusals(landing: Landing, path: string, added: readonly KnownRefusal[]): Promise<void> {
+  return editTable(landing, path, {
     columns,
     keys: ["code", "message", "field", "contains"],
     edits: added.map((one) => ({ ...one })),
   });
+}

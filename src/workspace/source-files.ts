@@ -20,13 +20,16 @@ export interface Source {
 }
 
 /** A source's name after a file: `Shop Export 2026.csv` gives `shop-export-2026`. */
-export const sourceNameFor = (file: string): string =>
-  basename(file)
-    .replace(/\.(?:gz|zip)$/i, "")
-    .replace(/\.[^.]+$/, "")
-    .toLowerCase()
-    .replace(/[^a-z0-9]+/g, "-")
-    .replace(/^-+|-+$/g, "") || "source";
+export function sourceNameFor(file: string): string {
+  return (
+    basename(file)
+      .replace(/\.(?:gz|zip)$/i, "")
+      .replace(/\.[^.]+$/, "")
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, "-")
+      .replace(/^-+|-+$/g, "") || "source"
+  );
+}
 
 /** Dates and counters at a file's end change with each delivery, its source does not. */
 export const withoutCounter = (name: string): string => name.replace(/(?:-\d+)+$/, "") || name;
@@ -85,20 +88,23 @@ export async function sourceFromText(name: string, text: string): Promise<Source
 }
 
 /** Writes a source's file, for the person to read and correct; one that came meanwhile is another's. */
-export const saveSource = (landing: Landing, workspace: Workspace, { name, yaml }: Source): Promise<void> =>
-  landing.edit(workspace.path("sources", `${name}.yaml`), (before) => {
+export function saveSource(landing: Landing, workspace: Workspace, { name, yaml }: Source): Promise<void> {
+  return landing.edit(workspace.path("sources", `${name}.yaml`), (before) => {
     if (before !== undefined && before.toString() !== yaml.text)
       throw new Refusal([diagnostic("source-meanwhile", { file: `sources/${name}.yaml` })]);
     return yaml.text;
   });
+}
 
 /** Writes a source's file again that was taken away; one that is there by now stays. */
-export const putSourceBack = (
+export function putSourceBack(
   landing: Landing,
   workspace: Workspace,
   name: string,
   text: string,
-): Promise<void> => landing.edit(workspace.path("sources", `${name}.yaml`), (before) => before ?? text);
+): Promise<void> {
+  return landing.edit(workspace.path("sources", `${name}.yaml`), (before) => before ?? text);
+}
 
 /** Takes a source's file away again, where it still says what was written; says whether it did. */
 export async function takeSource(

@@ -172,10 +172,12 @@ export function marksIn({ settings }: Pick<Source, "settings">, table: TableStre
 }
 
 /** Marks in words; the decimal point is as usual and needs none. */
-export const toldMarks = ({ decimalMark, dateOrder }: FoundMarks): readonly string[] => [
-  ...(decimalMark === "," ? ["decimal comma"] : []),
-  ...(dateOrder === undefined ? [] : [dateOrder === "dmy" ? "day before month" : "month before day"]),
-];
+export function toldMarks({ decimalMark, dateOrder }: FoundMarks): readonly string[] {
+  return [
+    ...(decimalMark === "," ? ["decimal comma"] : []),
+    ...(dateOrder === undefined ? [] : [dateOrder === "dmy" ? "day before month" : "month before day"]),
+  ];
+}
 
 /** What a file leaves unsaid: stated by the source, else seen in the first rows, else the workspace's own. */
 function defaultsOf(

@@ -108,8 +108,8 @@ export function proposedSourceText(
 export const FOR_CHANNEL = "for_channel";
 
 /** A source for a sheet whose columns are the catalogue's own attributes: what the export command wrote. */
-export const sheetSourceText = (header: readonly string[], channel: string | undefined): string =>
-  [
+export function sheetSourceText(header: readonly string[], channel: string | undefined): string {
+  return [
     `layer: ${editsFor(channel)}`,
     ...(channel === undefined ? [] : ["mode: update", `take: '${FOR_CHANNEL} = "${channel}"'`]),
     `clear_word: "${CLEAR_WORD}"`,
@@ -120,3 +120,4 @@ export const sheetSourceText = (header: readonly string[], channel: string | und
       .map((column) => `  ${column}: ${yamlExpression(columnExpression(column))}`),
     "",
   ].join("\n");
+}

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { landBuilds } from "../../src/flow/build/land-builds.js";
+import { landBuilds } from "../../src/flow/builds/land-builds.js";
 
 /** Builds that write down what is asked of them; one of them may be one that cannot be finished. */
 const builds = (faulty?: string, empty?: string) => {

@@ -39,8 +39,8 @@ export function refuseEnvironment({ LEXICANT_TODAY: today, LEXICANT_WAIT: wait }
 }
 
 /** Variables that look like ours and that nobody reads. */
-export const environmentAdvice = (environment: Environment): readonly Diagnostic[] =>
-  Object.keys(environment)
+export function environmentAdvice(environment: Environment): readonly Diagnostic[] {
+  return Object.keys(environment)
     .filter((name) => name.startsWith("LEXICANT_") && ownOf(environmentVariables, name) === undefined)
     .map((name) => {
       const near = nearest(name, Object.keys(environmentVariables));
@@ -52,3 +52,4 @@ export const environmentAdvice = (environment: Environment): readonly Diagnostic
         "warning",
       );
     });
+}

@@ -72,11 +72,13 @@ export const formed = (
 const NAME = /^[a-z0-9][a-z0-9-]*$/;
 
 /** One that takes a name as channels, sources and fields have them. */
-export const named = (
+export function named(
   flags: string,
   help: string,
   message = "is a channel's name",
-): Option<string | undefined> => formed(flags, help, NAME, message);
+): Option<string | undefined> {
+  return formed(flags, help, NAME, message);
+}
 
 /** One of a few words. */
 export const oneOf = <Word extends string>(

@@ -47,9 +47,10 @@ export function addressesIn(text: string, separator: string): readonly string[] 
 }
 
 /** A list in one cell, as {@link itemsInCell} reads it back. */
-export const joinList = (items: readonly string[], separator: string): string =>
-  items
+export function joinList(items: readonly string[], separator: string): string {
+  return items
     .map((item) =>
       item.replaceAll("\\", "\\\\").replaceAll(separator, `\\${separator}`).replaceAll("\n", "\\\n"),
     )
     .join(separator);
+}

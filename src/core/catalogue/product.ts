@@ -106,19 +106,20 @@ export const productOf = (sku: Sku, attributes: AttributeIndex, opinions: Opinio
   new CatalogueProduct(sku, attributes, opinions);
 
 /** Builds a product from texts and origins by slot; the arrays are taken over, not copied. */
-export const product = (
+export function product(
   sku: Sku,
   attributes: AttributeIndex,
   texts: readonly (string | undefined)[],
   origins: readonly (Origin | undefined)[],
   unread: readonly (UnreadCell | undefined)[] = [],
-): Product =>
-  productOf(sku, attributes, {
+): Product {
+  return productOf(sku, attributes, {
     text: (slot) => texts[slot],
     origin: (slot) => origins[slot],
     unread: (slot) => unread[slot],
     hasUnread: unread.length > 0,
   });
+}
 
 /** Stands over a value that is blank on purpose. */
 const BLANK = Symbol("blank");
@@ -169,12 +170,14 @@ class OverlaidProduct implements ProductView {
 }
 
 /** A product with some values in the place of its own: what one channel is to see of it. */
-export const productWith = (
+export function productWith(
   of: ProductView,
   attributes: AttributeIndex,
   values: ReadonlyMap<number, MaybeBlank>,
   grouping: Pick<ProductView, "group"> = of,
-): ProductView => new OverlaidProduct(of, attributes, values, grouping);
+): ProductView {
+  return new OverlaidProduct(of, attributes, values, grouping);
+}
 
 /** A product's value by attribute name, for code outside hot paths. */
 export function valueOf(of: ProductView, attribute: string): MaybeBlank {

@@ -11,7 +11,9 @@ export function axisRuleFor({ axisRules }: ChannelDefinition, category: Category
 }
 
 /** The axes of a group that its category takes, in the group's own order, as many as it takes at once. */
-export const axesTaken = (
+export function axesTaken(
   axes: readonly string[],
   { axes: permitted, mostAxes }: AxisRule,
-): readonly string[] => axes.filter((axis) => permitted.includes(axis)).slice(0, mostAxes ?? axes.length);
+): readonly string[] {
+  return axes.filter((axis) => permitted.includes(axis)).slice(0, mostAxes ?? axes.length);
+}

@@ -7,12 +7,12 @@ import { scopeOf } from "./scope.js";
 import type { TableRow } from "./definition-source.js";
 
 /** Builds the rules of what members may differ in, from the rows of `axes.csv`. */
-export const buildAxes = (
+export function buildAxes(
   rows: readonly TableRow[],
   tree: CategoryTree,
   findings: Diagnostic[],
-): readonly AxisRule[] =>
-  rows.map((row) => {
+): readonly AxisRule[] {
+  return rows.map((row) => {
     const scope = scopeOf(row.cell("scope") || "*", tree, row.place("scope"), findings);
     const axes = row
       .cell("axes")
@@ -36,6 +36,7 @@ export const buildAxes = (
       place: row.place(),
     };
   });
+}
 
 function count(row: TableRow, column: string, findings: Diagnostic[]): number | undefined {
   const text = row.cell(column);

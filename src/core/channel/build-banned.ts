@@ -67,14 +67,14 @@ function listed({ values }: ValueList): FindWord {
 }
 
 /** Builds what texts must not contain, from the rows of `banned.csv`. */
-export const buildBanned = (
+export function buildBanned(
   rows: readonly TableRow[],
   fieldOf: (code: string, place: Place) => FieldCode,
   patterns: PatternCompiler,
   lists: ReadonlyMap<string, ValueList>,
   findings: Diagnostic[],
-): readonly BannedContent[] =>
-  rows.flatMap((row): readonly BannedContent[] => {
+): readonly BannedContent[] {
+  return rows.flatMap((row): readonly BannedContent[] => {
     const kind = bannedKinds.find((known) => known === row.cell("kind"));
     if (kind === undefined) {
       const facts = { column: "kind", value: row.cell("kind"), expected: bannedKinds.join(", ") };
@@ -113,6 +113,7 @@ export const buildBanned = (
       },
     ];
   });
+}
 
 function listFinder(
   row: TableRow,

@@ -92,14 +92,15 @@ export interface ExchangeDefinition {
 }
 
 /** An address or a name with its marks filled in; each filled piece is one step of a path at most. */
-export const filledPattern = (
+export function filledPattern(
   pattern: string,
   facts: Readonly<Record<string, string>>,
   shown: (text: string) => string = encodeURIComponent,
-): string =>
-  pattern.replace(/\{([a-z]+)\}/g, (whole, name: string) => {
+): string {
+  return pattern.replace(/\{([a-z]+)\}/g, (whole, name: string) => {
     const fact = ownOf(facts, name);
     if (fact === undefined) return whole;
     // These two would lead up the path, however they are written.
     return fact === "." || fact === ".." ? "_" : shown(fact);
   });
+}

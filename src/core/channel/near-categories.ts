@@ -11,12 +11,13 @@ export function nearByName({ all }: CategoryTree, path: string): readonly Catego
 }
 
 /** Codes like one that a person wrote. */
-export const nearCodes = ({ all }: CategoryTree, code: string): readonly string[] =>
-  nearest(
+export function nearCodes({ all }: CategoryTree, code: string): readonly string[] {
+  return nearest(
     code,
     all.map((category) => category.code),
     SHOWN,
   );
+}
 
 /** What a person can have meant who named a category that is not there: codes, or else what `shown` makes of names. */
 export function nearCategories(

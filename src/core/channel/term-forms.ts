@@ -145,22 +145,25 @@ const between = /\s*(?:\/|,|;|&|\+|\|)\s*|\s+(?:and|with|und|mit|et)\s+/i;
 const share = /(\d{1,3}(?:[.,]\d+)?)\s*%\s*/;
 
 /** The parts of a term that names several: colours side by side, materials with their shares; the largest share first. */
-export const termParts = (text: string): readonly string[] =>
-  (text.length > TERM_LIMIT ? "" : text)
-    // Shares may stand side by side without a mark between: "98% cotton 2% elastane".
-    .replace(/(?<=\S)\s+(?=\d{1,3}(?:[.,]\d+)?\s*%)/g, ", ")
-    .split(between)
-    .map((part, index) => {
-      const found = share.exec(part);
-      const percent = found === null ? -index : Number((found[1] ?? "0").replace(",", "."));
-      return {
-        word: part
-          .replace(share, "")
-          .replace(/[():.]/g, " ")
-          .trim(),
-        percent,
-      };
-    })
-    .filter(({ word }) => word !== "")
-    .sort((a, b) => b.percent - a.percent)
-    .map(({ word }) => word);
+export function termParts(text: string): readonly string[] {
+  return (
+    (text.length > TERM_LIMIT ? "" : text)
+      // Shares may stand side by side without a mark between: "98% cotton 2% elastane".
+      .replace(/(?<=\S)\s+(?=\d{1,3}(?:[.,]\d+)?\s*%)/g, ", ")
+      .split(between)
+      .map((part, index) => {
+        const found = share.exec(part);
+        const percent = found === null ? -index : Number((found[1] ?? "0").replace(",", "."));
+        return {
+          word: part
+            .replace(share, "")
+            .replace(/[():.]/g, " ")
+            .trim(),
+          percent,
+        };
+      })
+      .filter(({ word }) => word !== "")
+      .sort((a, b) => b.percent - a.percent)
+      .map(({ word }) => word)
+  );
+}

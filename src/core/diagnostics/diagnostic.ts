@@ -32,9 +32,11 @@ export const isError = ({ severity }: Diagnostic): boolean => severity === "erro
 type Where = Omit<DiagnosticOf<Code>, "code" | "severity" | "facts">;
 
 /** Builds a diagnostic with its facts checked against its code. */
-export const diagnostic = <C extends Code>(
+export function diagnostic<C extends Code>(
   code: C,
   facts: FactsByCode[C],
   where: Where = {},
   severity: Severity = "error",
-): Diagnostic => ({ code, severity, facts, ...where }) as unknown as Diagnostic;
+): Diagnostic {
+  return { code, severity, facts, ...where } as unknown as Diagnostic;
+}

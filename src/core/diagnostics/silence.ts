@@ -12,19 +12,22 @@ export interface Silence {
 }
 
 /** Whether a finding is one that a person has decided not to see. Errors are always seen: the channel would refuse. */
-export const isSilenced = (
+export function isSilenced(
   finding: Diagnostic,
   silences: readonly Silence[],
   ourCategory: string | undefined,
-): boolean =>
-  !isError(finding) &&
-  silences.some(
-    (silence) =>
-      (silence.code === undefined || silence.code === finding.code) &&
-      (silence.field === undefined || silence.field === finding.field) &&
-      (silence.product === undefined || silence.product === finding.product) &&
-      isWithin(finding, silence, ourCategory),
+): boolean {
+  return (
+    !isError(finding) &&
+    silences.some(
+      (silence) =>
+        (silence.code === undefined || silence.code === finding.code) &&
+        (silence.field === undefined || silence.field === finding.field) &&
+        (silence.product === undefined || silence.product === finding.product) &&
+        isWithin(finding, silence, ourCategory),
+    )
   );
+}
 
 function isWithin(
   { category }: Diagnostic,

@@ -158,7 +158,8 @@ function brokenRule(code: string, asking: Asking): readonly Ask[] {
 }
 
 /** What of a product helps a person to answer. */
-export const helpOf = ({ product }: Pick<Listing, "product">): string =>
-  ["brand", "color", "size", "material", "mpn"]
+export function helpOf({ product }: Pick<Listing, "product">): string {
+  return ["brand", "color", "size", "material", "mpn"]
     .flatMap((attribute) => textOf(product, attribute) ?? [])
     .join(", ");
+}

@@ -46,13 +46,14 @@ export type ColumnMark =
     };
 
 /** What a column is for, as a text. */
-export const markText = (mark: Exclude<ColumnMark, { column: "sku" | "row" | "help" }>): string =>
-  [
+export function markText(mark: Exclude<ColumnMark, { column: "sku" | "row" | "help" }>): string {
+  return [
     mark.column,
     mark.question,
     targetKey(mark.target),
     ...(mark.column === "ask" ? mark.askers.map(askerText) : []),
   ].join(" ");
+}
 
 /** Reads the first row of a sheet, cell by cell: columns may have been moved or deleted. */
 export function readMark(text: string): ColumnMark {

@@ -49,12 +49,14 @@ interface Compiling {
 }
 
 /** Compiles an expression that was checked without faults. */
-export const compile = (
+export function compile(
   expression: Expression,
   names: Names,
   surroundings: Surroundings,
   observe?: Observe,
-): Compiled => compileOne(expression, { names, surroundings, observe });
+): Compiled {
+  return compileOne(expression, { names, surroundings, observe });
+}
 
 function compileOne(expression: Expression, compiling: Compiling): Compiled {
   const { observe } = compiling;

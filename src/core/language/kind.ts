@@ -39,10 +39,13 @@ export const fits = (actual: ResultKind, wanted: ResultKind): boolean =>
 export const fitsText = (actual: ResultKind): boolean => actual !== "list";
 
 /** Whether two prices or two measures can never meet: other currencies, other dimensions. */
-export const areApart = (a: Shape, b: Shape): boolean =>
-  a.kind === b.kind &&
-  ((a.currency !== undefined && b.currency !== undefined && a.currency !== b.currency) ||
-    (a.dimension !== undefined && b.dimension !== undefined && a.dimension !== b.dimension));
+export function areApart(a: Shape, b: Shape): boolean {
+  return (
+    a.kind === b.kind &&
+    ((a.currency !== undefined && b.currency !== undefined && a.currency !== b.currency) ||
+      (a.dimension !== undefined && b.dimension !== undefined && a.dimension !== b.dimension))
+  );
+}
 
 const articles: Readonly<Record<ResultKind, string>> = {
   text: "a text",

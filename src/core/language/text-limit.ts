@@ -4,9 +4,10 @@ import { cannot, type Cannot } from "./trouble.js";
 export const TEXT_LIMIT = 1_000_000;
 
 /** That a function's text would grow beyond bounds. */
-export const tooLong = (name: string): Cannot =>
-  cannot({
+export function tooLong(name: string): Cannot {
+  return cannot({
     trouble: "wrong-argument",
     name,
     reason: `gives a text of more than ${TEXT_LIMIT.toLocaleString("en")} characters`,
   });
+}

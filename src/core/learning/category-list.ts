@@ -30,21 +30,23 @@ type CategoryDraft = { code: string; parent: string; name: string; row: number }
 const pathMark = /\s*(?:>|»|›|→|\\|::|\|)\s*|\s+\/\s+|(?<=[\p{L}\p{N}])\/(?=[\p{L}])/u;
 
 /** The steps of a path, whatever parts them; one where it is none. */
-export const pathSteps = (text: string): readonly string[] =>
-  text
+export function pathSteps(text: string): readonly string[] {
+  return text
     .split(pathMark)
     .map((step) => step.trim())
     .filter(Boolean);
+}
 
 /** A code for a category that the channel names in words alone. */
-export const codeOf = (steps: readonly string[]): string =>
-  steps
+export function codeOf(steps: readonly string[]): string {
+  return steps
     .map((step) =>
       fold(step)
         .replace(/[^\p{L}\p{N}]+/gu, "-")
         .replace(/^-|-$/g, ""),
     )
     .join(".");
+}
 
 const heads = {
   code: /^(?:id|code|category id|category code|node|node id|number|nr|no|key|kennung|kategorie id|schlussel|codigo|clave|identifiant|code categorie|branch|branch code|department id)$/,

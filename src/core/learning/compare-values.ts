@@ -7,13 +7,15 @@ import type { DefinitionChange } from "./definition-change.js";
 import { common, pairs, textKeys } from "./pair-up.js";
 
 /** Every value that a field takes in some scope. */
-export const valuesOf = (definition: ChannelDefinition, field: Field): readonly string[] => [
-  ...new Set(
-    definition.rules
-      .filter((rule) => rule.field === field)
-      .flatMap(({ limits }) => limits.values?.values.map(({ value }) => value) ?? []),
-  ),
-];
+export function valuesOf(definition: ChannelDefinition, field: Field): readonly string[] {
+  return [
+    ...new Set(
+      definition.rules
+        .filter((rule) => rule.field === field)
+        .flatMap(({ limits }) => limits.values?.values.map(({ value }) => value) ?? []),
+    ),
+  ];
+}
 
 /** The values before and behind one in its list. */
 type Neighbours = (value: string) => readonly [before: string | undefined, behind: string | undefined];

@@ -69,12 +69,15 @@ const bookOf = ({ sheet, head }: Template): YamlData => ({
 });
 
 /** The last part of a path, without what a file name of ours must not have. */
-export const fileName = (file: string): string =>
-  file
-    .replace(/^.*[\\/]/, "")
-    .normalize("NFC")
-    .replace(/[^\p{L}\p{N} ._()-]+/gu, "-")
-    .replace(/^\.+/, "") || "file";
+export function fileName(file: string): string {
+  return (
+    file
+      .replace(/^.*[\\/]/, "")
+      .normalize("NFC")
+      .replace(/[^\p{L}\p{N} ._()-]+/gu, "-")
+      .replace(/^\.+/, "") || "file"
+  );
+}
 
 function tableLayout(
   learned: LearnedChannel,

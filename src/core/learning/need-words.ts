@@ -98,10 +98,11 @@ const no = new Set(["no", "n", "nein", "non", "false", "0", "", "falsch", "faux"
 const partly = new Set(["recommended", "empfohlen", "recommande", "recomendado", "r", "conditional"]);
 
 /** Whether a heading asks of a must, so that yes and no below it mean needs. */
-export const asksForMust = (heading: string): boolean =>
-  /(?:^| )(?:required|mandatory|compulsory|obligatory|must|needed|pflicht\p{L}*|erforderlich|muss|obligatoire|requis|obligatorio|obligatoria|requerido|obbligatorio|verplicht)(?= |$)/u.test(
+export function asksForMust(heading: string): boolean {
+  return /(?:^| )(?:required|mandatory|compulsory|obligatory|must|needed|pflicht\p{L}*|erforderlich|muss|obligatoire|requis|obligatorio|obligatoria|requerido|obbligatorio|verplicht)(?= |$)/u.test(
     folded(heading),
   );
+}
 
 /** Whether a heading speaks of needs in some word or other. */
 export function headsNeeds(heading: string): boolean {

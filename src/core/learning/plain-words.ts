@@ -1,6 +1,6 @@
 /** A name as its words, for comparison: no case, accents or punctuation; words that were written together stand apart. */
-export const plainWords = (text: string): string =>
-  text
+export function plainWords(text: string): string {
+  return text
     .replace(/([a-z])([A-Z])/g, "$1 $2")
     .replaceAll("ß", "ss")
     .normalize("NFKD")
@@ -8,3 +8,4 @@ export const plainWords = (text: string): string =>
     .toLowerCase()
     .replace(/[^\p{L}\p{N}]+/gu, " ")
     .trim();
+}

@@ -56,15 +56,17 @@ export function saidClaims(
 }
 
 /** A text that may also say whether the field must be filled. */
-export const ruleClaims = (
+export function ruleClaims(
   text: string,
   confidence: number,
   from: PaperPlace,
   because: string,
-): readonly Claim[] => [
-  ...saidClaims(text, confidence, from, because),
-  ...needClaims(needInSentence(text), confidence * trust.needInSentence, from, because),
-];
+): readonly Claim[] {
+  return [
+    ...saidClaims(text, confidence, from, because),
+    ...needClaims(needInSentence(text), confidence * trust.needInSentence, from, because),
+  ];
+}
 
 /** The same of a cell that may hold a mark. */
 export function needCell(

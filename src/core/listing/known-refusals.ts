@@ -21,10 +21,11 @@ const STAR = "*";
 const quotedPart = /["“”„«»]([^"“”„«»]+)["“”„«»]|'([^']+)'/g;
 
 /** A channel's message without what differs from row to row: what it quotes, numbers, and our own references. */
-export const messagePattern = (message: string, reference: string): string =>
-  (reference === "" ? message : message.replaceAll(reference, STAR))
+export function messagePattern(message: string, reference: string): string {
+  return (reference === "" ? message : message.replaceAll(reference, STAR))
     .replace(quotedPart, (whole) => `${whole[0] ?? ""}${STAR}${whole.at(-1) ?? ""}`)
     .replace(/\d+(?:[.,]\d+)*/g, STAR);
+}
 
 /** Whether a message is of a pattern: piece by piece, so that no pattern can take long. */
 function isOf(message: string, pattern: string): boolean {
@@ -41,11 +42,12 @@ function isOf(message: string, pattern: string): boolean {
 }
 
 /** The known refusal that a channel's words are of. */
-export const refusalOf = (
+export function refusalOf(
   known: readonly KnownRefusal[],
   { code, message }: { readonly code: string; readonly message: string },
-): KnownRefusal | undefined =>
-  known.find((one) => (one.code === "" || one.code === code) && isOf(message, one.message));
+): KnownRefusal | undefined {
+  return known.find((one) => (one.code === "" || one.code === code) && isOf(message, one.message));
+}
 
 /** What a channel quotes of a value: where that is a piece of it, the piece is what it minds. */
 export function mindedPiece(message: string, value: string): string {

@@ -13,11 +13,14 @@ export const APART = 0.85;
 const NEVER_SURE = 0.89;
 
 /** What a name says a product is: its words before what it has, is for, or comes in. */
-export const headOf = (name: string): string =>
-  name
-    .split(/,| with | for | in |\(| – /i)[0]
-    ?.trim()
-    .replace(/\s+/g, " ") ?? "";
+export function headOf(name: string): string {
+  return (
+    name
+      .split(/,| with | for | in |\(| – /i)[0]
+      ?.trim()
+      .replace(/\s+/g, " ") ?? ""
+  );
+}
 
 /** Where a product without a category would go, by its name alone. */
 export const suggestByName = (name: string, index: CategoryIndex): Suggested =>

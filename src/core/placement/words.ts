@@ -9,14 +9,14 @@ const silent = new Set(
 );
 
 /** The words of a text that carry meaning, stemmed. */
-export const wordsOf = (text: string): readonly string[] =>
-  fold(text)
+export function wordsOf(text: string): readonly string[] {
+  return fold(text)
     .split(" ")
     .filter((word) => word.length > 1 && !silent.has(word) && !/^\d+$/.test(word))
     .map(stem);
+}
 
 /** Words with each pair of neighbours joined too: "bee hive" also means "beehive". */
-export const withCompounds = (words: readonly string[]): readonly string[] => [
-  ...words,
-  ...words.slice(1).map((word, index) => (words[index] ?? "") + word),
-];
+export function withCompounds(words: readonly string[]): readonly string[] {
+  return [...words, ...words.slice(1).map((word, index) => (words[index] ?? "") + word)];
+}

@@ -74,8 +74,10 @@ export function textIn(row: FileRow, field: Field): string {
 }
 
 /** The fields in which a row differs from what the channel has; all that it shows where the channel has nothing. */
-export const changedFields = (
+export function changedFields(
   row: FileRow,
   before: LiveListing | undefined,
   { fields }: ChannelDefinition,
-): readonly Field[] => fields.filter((field) => textIn(row, field) !== (before?.values[field.code] ?? ""));
+): readonly Field[] {
+  return fields.filter((field) => textIn(row, field) !== (before?.values[field.code] ?? ""));
+}

@@ -2,11 +2,12 @@
 const SEPARATOR = ">";
 
 /** The parts of a path, outer first, trimmed. */
-export const pathParts = (path: string): readonly string[] =>
-  path
+export function pathParts(path: string): readonly string[] {
+  return path
     .split(SEPARATOR)
     .map((part) => part.trim())
     .filter(Boolean);
+}
 
 /** The path written in one way: `Garden > Tools`. */
 export const pathText = (parts: readonly string[]): string => parts.join(` ${SEPARATOR} `);

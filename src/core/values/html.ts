@@ -113,10 +113,11 @@ function blockHtml(block: string): string {
 }
 
 /** A plain text as HTML paragraphs and lists; a text that has marks of HTML already stays as it is. */
-export const htmlText = (text: string): string =>
-  tag.test(text)
+export function htmlText(text: string): string {
+  return tag.test(text)
     ? text
     : text
         .split(/\n[^\S\n]*\n/)
         .map(blockHtml)
         .join("");
+}

@@ -88,10 +88,13 @@ const plain = new Map(
 );
 
 /** A text in small letters of ASCII as far as its letters are Latin: `straße` becomes `strasse`, `łódź` `lodz`. */
-export const asciiLetters = (text: string): string =>
-  text
-    .normalize("NFKD")
-    .replace(/\p{M}/gu, "")
-    .toLowerCase()
-    // eslint-disable-next-line no-control-regex
-    .replace(/[^\u0000-\u007f]/gu, (letter) => plain.get(letter) ?? letter);
+export function asciiLetters(text: string): string {
+  return (
+    text
+      .normalize("NFKD")
+      .replace(/\p{M}/gu, "")
+      .toLowerCase()
+      // eslint-disable-next-line no-control-regex
+      .replace(/[^\u0000-\u007f]/gu, (letter) => plain.get(letter) ?? letter)
+  );
+}

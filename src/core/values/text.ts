@@ -46,13 +46,14 @@ const plainLetters = (text: string): string =>
  * A term folded for comparison: no case, accents or doubled spaces, and no punctuation but the signs that tell terms
  * apart: `A+` is not `A`, `<5` not `>5`, `C#` not `C`.
  */
-export const termKey = (text: string): string =>
-  plainLetters(text)
+export function termKey(text: string): string {
+  return plainLetters(text)
     .replace(/[\u2010-\u2015\u2212]/g, "-")
     .replace(/\u2044/g, "/")
     .replace(/[^\p{L}\p{N}+<>#&/%-]+/gu, " ")
     .replace(/ ?([+<>#&/%-]) ?/g, "$1")
     .trim();
+}
 
 /** Whether two terms are the same but for what {@link termKey} takes away. */
 export const isSameTerm = (one: string, other: string): boolean =>
@@ -69,7 +70,8 @@ const mayBeSame = (one: string, other: string): boolean =>
   one.charAt(0).toLowerCase() === other.charAt(0).toLowerCase();
 
 /** Folded for comparison: no case, accents, punctuation or doubled spaces. */
-export const fold = (text: string): string =>
-  plainLetters(text)
+export function fold(text: string): string {
+  return plainLetters(text)
     .replace(/[^\p{L}\p{N}]+/gu, " ")
     .trim();
+}

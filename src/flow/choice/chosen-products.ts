@@ -10,8 +10,8 @@ export type ChosenProducts = () => AsyncGenerator<Product>;
  * The channel's own prices and stock stay out: coming back in a sheet, they would be taken for edits.
  * @throws Refusal at the end where no product is meant
  */
-export const chosenProducts = (store: Store, choice: Choice, forChannel?: string): ChosenProducts =>
-  async function* () {
+export function chosenProducts(store: Store, choice: Choice, forChannel?: string): ChosenProducts {
+  return async function* () {
     for await (const families of store.families()) {
       await choice.look(families);
       for (const family of families) {
@@ -21,3 +21,4 @@ export const chosenProducts = (store: Store, choice: Choice, forChannel?: string
     }
     choice.refuseNothing();
   };
+}

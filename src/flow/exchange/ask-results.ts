@@ -31,10 +31,13 @@ export interface ChannelAnswer {
 }
 
 /** Whether something of a job is still to be heard, or was heard and not noted before somebody was killed. */
-export const isOpen = ({ files, accepted, refused, listings }: Job): boolean =>
-  files.some(({ state }) => state === "sent") ||
-  (files.some(({ state }) => state === "answered" || state === "thrown out") &&
-    accepted + refused < listings);
+export function isOpen({ files, accepted, refused, listings }: Job): boolean {
+  return (
+    files.some(({ state }) => state === "sent") ||
+    (files.some(({ state }) => state === "answered" || state === "thrown out") &&
+      accepted + refused < listings)
+  );
+}
 
 /** What is said of every row of one file of a job alike. */
 async function ofAllRows(

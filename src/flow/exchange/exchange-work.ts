@@ -38,12 +38,14 @@ export async function told<T>(channel: string, doing: string, work: () => Promis
 }
 
 /** Works as the only one that deals with a channel of the workspace. */
-export const withChannelAlone = <T>(
+export function withChannelAlone<T>(
   { workspace }: ExchangeCaller,
   channel: string,
   io: Io,
   work: () => Promise<T>,
-): Promise<T> => alone(workspaceRoot(workspace, io.cwd), { channel, work: "exchange" }, io, work);
+): Promise<T> {
+  return alone(workspaceRoot(workspace, io.cwd), { channel, work: "exchange" }, io, work);
+}
 
 /** What would be sent where, and what of an earlier job still waits. */
 export interface SubmitOutlook {
@@ -55,13 +57,13 @@ export interface SubmitOutlook {
 }
 
 /** Says what a submit would do; changes nothing. */
-export const outlookOf = (
+export function outlookOf(
   caller: ExchangeCaller,
   name: string,
   wishes: SubmitWishes,
   io: Io,
-): Promise<SubmitOutlook> =>
-  withCatalogue(caller.workspace, io, async ({ workspace, store, surroundings }) => {
+): Promise<SubmitOutlook> {
+  return withCatalogue(caller.workspace, io, async ({ workspace, store, surroundings }) => {
     const channel = await loadChannel(workspace, store, name, await surroundings());
     const jobs = store.jobsOf(name);
     const waiting = unfinished(await jobs.list());
@@ -71,6 +73,7 @@ export const outlookOf = (
         : undefined;
     return { label: channel.setup.definition.label, address: addressOf(channel), waiting, plan };
   });
+}
 
 /** How a person settles a file of which nobody knows whether it arrived. */
 export type Settling =

@@ -6,8 +6,8 @@ import { join } from "node:path";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
 import { writeFault } from "../../formats/file-fault.js";
-import { RECORD_FILE } from "../build/build-record.js";
-import type { BuiltFile } from "../build/built-files.js";
+import { RECORD_FILE } from "../builds/build-record.js";
+import type { BuiltFile } from "../builds/built-files.js";
 import type { Workspace } from "../../workspace/workspace.js";
 
 /** Where a job's files lie as they were sent, whatever is built later. */

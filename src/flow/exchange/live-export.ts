@@ -18,13 +18,13 @@ export interface LiveExport {
 }
 
 /** Fetches a channel's export of live listings, or takes the one that a person has. Nobody waits for the workspace meanwhile. */
-export const liveExport = (
+export function liveExport(
   caller: ExchangeCaller,
   name: string,
   given: string | undefined,
   io: Io,
-): Promise<LiveExport> =>
-  withCatalogue(caller.workspace, io, async ({ workspace, store, surroundings }) => {
+): Promise<LiveExport> {
+  return withCatalogue(caller.workspace, io, async ({ workspace, store, surroundings }) => {
     const channel = await loadChannel(workspace, store, name, await surroundings());
     if (exchangeOf(channel, "its export of live listings is read").live === undefined)
       throw new Refusal([
@@ -42,3 +42,4 @@ export const liveExport = (
     );
     return { path, isFetched: true };
   });
+}

@@ -10,7 +10,7 @@ import type { ChannelJobs, Job } from "../../store/jobs.js";
 import type { ChannelLedger } from "../../store/ledger.js";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 import type { Workspace } from "../../workspace/workspace.js";
-import { folderOf } from "../build/build-all.js";
+import { folderOf } from "../builds/build-all.js";
 import { exchangeOf } from "./account.js";
 import { foundFiles, type FoundFile } from "./job-files.js";
 

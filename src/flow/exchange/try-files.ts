@@ -17,13 +17,13 @@ export interface TriedFiles {
 }
 
 /** Has a channel look at the files of a build without effect. Nothing is noted. */
-export const tryFiles = (
+export function tryFiles(
   caller: ExchangeCaller,
   name: string,
   wishes: SubmitWishes,
   io: Io,
-): Promise<TriedFiles> =>
-  withCatalogue(caller.workspace, io, async ({ workspace, store, surroundings }) => {
+): Promise<TriedFiles> {
+  return withCatalogue(caller.workspace, io, async ({ workspace, store, surroundings }) => {
     const channel = await loadChannel(workspace, store, name, await surroundings());
     const { definition } = channel.setup;
     if (exchangeOf(channel, "files are sent").trial === undefined)
@@ -53,3 +53,4 @@ export const tryFiles = (
       }),
     );
   });
+}

@@ -94,7 +94,6 @@ export function unpacked(batch: PackedBatch, rowsAt: ReadBatch["rowsAt"]): ReadB
 }
 
 /** What of a batch is handed over rather than copied. */
-export const memoryOfPacked = ({ kinds: kindOf, numbers }: PackedBatch): readonly ArrayBuffer[] => [
-  kindOf.buffer,
-  numbers.buffer,
-];
+export function memoryOfPacked({ kinds: kindOf, numbers }: PackedBatch): readonly ArrayBuffer[] {
+  return [kindOf.buffer, numbers.buffer];
+}

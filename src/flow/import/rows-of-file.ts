@@ -68,10 +68,11 @@ const WORTH_IT = 6 << 20;
 export const AHEAD = 3;
 
 /** What a file begins with: all that was found out about it was found there. */
-export const beginningOf = ({ header, sample }: TableStream): string =>
-  createHash("sha256")
+export function beginningOf({ header, sample }: TableStream): string {
+  return createHash("sha256")
     .update(JSON.stringify([header, sample.map(({ row, cells }) => [row, cells])]))
     .digest("hex");
+}
 
 /** How a file's rows are read. */
 export interface RowsWanted {

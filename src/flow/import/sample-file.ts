@@ -4,8 +4,8 @@ import type { TableStream } from "../../formats/table-stream.js";
 import { REASON_COLUMN } from "./rejected-rows.js";
 
 /** What the first rows or records of a file show. */
-export const sampleOf = (table: TableStream): FileSample =>
-  table.trees === undefined
+export function sampleOf(table: TableStream): FileSample {
+  return table.trees === undefined
     ? {
         header: table.header.map((column, at) =>
           column === REASON_COLUMN || table.hidden?.has(at) === true ? "" : column,
@@ -13,3 +13,4 @@ export const sampleOf = (table: TableStream): FileSample =>
         rows: table.sample.map(({ cells }) => cells),
       }
     : sampleOfTrees(table.trees);
+}

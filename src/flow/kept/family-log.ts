@@ -30,12 +30,9 @@ export interface LoggedPart {
 }
 
 /** What of a piece is handed over from thread to thread. */
-export const memoryOfLogged = ({ facts }: LoggedPart): readonly ArrayBuffer[] => [
-  facts.ends.buffer,
-  facts.numbers.buffer,
-  facts.wordsAt.buffer,
-  facts.families.buffer,
-];
+export function memoryOfLogged({ facts }: LoggedPart): readonly ArrayBuffer[] {
+  return [facts.ends.buffer, facts.numbers.buffer, facts.wordsAt.buffer, facts.families.buffer];
+}
 
 /** Writes down what families come to on some channels, stretch by stretch. */
 export class FamilyLog {

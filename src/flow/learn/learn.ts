@@ -83,10 +83,11 @@ interface PublishedPaper {
 }
 
 /** The folder of a definition, or of a version of it that is not in use yet. */
-export const definitionFolder = (root: string, channel: string, version?: string): string =>
-  version === undefined
+export function definitionFolder(root: string, channel: string, version?: string): string {
+  return version === undefined
     ? join(root, "definitions", channel)
     : join(root, "definitions", channel, VERSIONS, version);
+}
 
 /**
  * Learns a channel from what it hands out and stages its definition.

@@ -60,30 +60,32 @@ export function termSet(
 }
 
 /** The best proposals that are at least so sure. */
-export const termsAccepted = (
+export function termsAccepted(
   terms: readonly UnknownTerm[],
   least: number,
   category: string,
-): readonly TermDecision[] =>
-  terms.flatMap(({ field, term, proposals: [best] }) =>
+): readonly TermDecision[] {
+  return terms.flatMap(({ field, term, proposals: [best] }) =>
     best !== undefined && best.confidence >= least
       ? [{ field: field.code, term, value: best.value, category }]
       : [],
   );
+}
 
 /** Writes decisions as rows of the lexicon. */
-export const writeTerms = (
+export function writeTerms(
   { workspace, landing }: WritableWorkspace,
   channel: string,
   decided: readonly TermDecision[],
   gone: readonly TermDecision[] = [],
-): Promise<void> =>
-  editTable(landing, workspace.path("channels", channel, "lexicon.csv"), {
+): Promise<void> {
+  return editTable(landing, workspace.path("channels", channel, "lexicon.csv"), {
     columns: lexiconColumns,
     keys: ["field", "our_category", "our_term"],
     edits: decided.map(rowOf),
     gone: gone.map(rowOf),
   });
+}
 
 const rowOf = ({ field, term, value, category }: TermDecision) => ({
   field,

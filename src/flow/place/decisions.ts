@@ -45,8 +45,8 @@ export function setDecision(
 }
 
 /** What a retired code's successor decides. */
-export const successorDecision = ({ placement, path, retired }: OutOfDate): readonly PlacementDecision[] =>
-  retired.successor === undefined
+export function successorDecision({ placement, path, retired }: OutOfDate): readonly PlacementDecision[] {
+  return retired.successor === undefined
     ? []
     : [
         {
@@ -57,13 +57,14 @@ export const successorDecision = ({ placement, path, retired }: OutOfDate): read
           by: "successor",
         },
       ];
+}
 
 /** The best proposals that are at least so sure. */
-export const accepted = (
+export function accepted(
   proposals: readonly PlacementProposal[],
   least: number,
-): readonly PlacementDecision[] =>
-  proposals.flatMap(({ ours, suggestions: [best] }) =>
+): readonly PlacementDecision[] {
+  return proposals.flatMap(({ ours, suggestions: [best] }) =>
     best !== undefined && best.confidence >= least
       ? [
           {
@@ -76,14 +77,15 @@ export const accepted = (
         ]
       : [],
   );
+}
 
 /** Writes decisions into the channel's placements, with who decided and how sure. */
-export const writeDecisions = (
+export function writeDecisions(
   { workspace, landing }: WritableWorkspace,
   channel: string,
   decided: readonly PlacementDecision[],
-): Promise<void> =>
-  editTable(landing, workspace.path("channels", channel, "placements.csv"), {
+): Promise<void> {
+  return editTable(landing, workspace.path("channels", channel, "placements.csv"), {
     columns: placementColumns,
     keys: ["our_category", "sku"],
     edits: decided.flatMap(({ path, skus, category, confidence, by }) =>
@@ -96,3 +98,4 @@ export const writeDecisions = (
       })),
     ),
   });
+}

@@ -27,10 +27,11 @@ export const productsOf = (ours: PlacementProposal["ours"]): number =>
   "skus" in ours ? ours.skus.length : ours.products;
 
 /** What it is about, in words. */
-export const titleOf = (ours: PlacementProposal["ours"]): string =>
-  "skus" in ours
+export function titleOf(ours: PlacementProposal["ours"]): string {
+  return "skus" in ours
     ? `${ours.skus[0] ?? ""} ${headOf(ours.name)}${ours.path === "" ? "" : `, of ${ours.path}`}`
     : ours.path;
+}
 
 /** What --set names it by. */
 export const keyOf = (proposal: PlacementProposal | undefined): string =>

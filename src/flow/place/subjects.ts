@@ -101,10 +101,11 @@ export function subjectOf(
 export type OutOfDate = OurCategory & { readonly retired: RetiredCategory };
 
 /** Categories whose placement names a code that is no more. */
-export const outOfDate = (all: readonly OurCategory[]): readonly OutOfDate[] =>
-  all.flatMap((category) =>
+export function outOfDate(all: readonly OurCategory[]): readonly OutOfDate[] {
+  return all.flatMap((category) =>
     category.placement?.to.kind === "retired" ? [{ ...category, retired: category.placement.to }] : [],
   );
+}
 
 /** Whether nothing is decided. */
 export const isOpen = ({ placement }: OurCategory): boolean => placement === undefined;

@@ -238,14 +238,14 @@ async function steps(
 }
 
 /** Imports what is new, checks, builds what changed, sends it, waits, and notes what came of it; one at a time. */
-export const syncChannel = (
+export function syncChannel(
   caller: ExchangeCaller,
   name: string,
   wishes: SyncWishes,
   log: Logger,
   io: Io,
-): Promise<Synced> =>
-  alone(workspaceRoot(caller.workspace, io.cwd), { channel: name, work: "sync" }, io, () =>
+): Promise<Synced> {
+  return alone(workspaceRoot(caller.workspace, io.cwd), { channel: name, work: "sync" }, io, () =>
     withChannelAlone(caller, name, io, async () => {
       try {
         return await steps(caller, name, wishes, log, io);
@@ -266,3 +266,4 @@ export const syncChannel = (
       }
     }),
   );
+}

@@ -1,7 +1,7 @@
 /** In a worker: opens the workspace, works on stretches as it is asked. */
 import type { FamilyRange, Store } from "../../store/store.js";
 import { openWorkspace, type Workspace } from "../../workspace/workspace.js";
-import type { BuildWork } from "../build/build-parts.js";
+import type { BuildWork } from "../builds/build-parts.js";
 import type { CheckWork } from "../check/check-parts.js";
 import type { ReadinessWork } from "../readiness/readiness-parts.js";
 import { loadChannels } from "../run-channels.js";
@@ -27,7 +27,7 @@ async function workOf(
   const surroundings = await surroundingsIn(workspace, { today: { kind: "date", iso: today } });
   const channels = await loadChannels(workspace, store, names, surroundings, sharing);
   if (work === "build") {
-    const { buildParts, memoryOfBuilt } = await import("../build/build-parts.js");
+    const { buildParts, memoryOfBuilt } = await import("../builds/build-parts.js");
     return handing(await buildParts({ workspace, store }, channels, wishes as BuildWork), memoryOfBuilt);
   }
   if (work === "readiness") {

@@ -33,7 +33,8 @@ export const MOST_NODES = 500_000;
 export const DEEPEST = 60;
 
 /** A file that is not whole, or not what it seems. */
-export const broken = (file: string, format: string, reason: string, line = 0): Refusal =>
-  new Refusal([
+export function broken(file: string, format: string, reason: string, line = 0): Refusal {
+  return new Refusal([
     diagnostic("broken-data", { format, reason }, { place: { file, ...(line > 0 ? { line } : {}) } }),
   ]);
+}

@@ -3,8 +3,8 @@ import type Database from "better-sqlite3";
 import { asSku, type Sku } from "../../core/ids.js";
 
 /** The members of a group, in catalogue order. */
-export const groupMembers = (database: Database.Database, group: string): readonly Sku[] =>
-  (
+export function groupMembers(database: Database.Database, group: string): readonly Sku[] {
+  return (
     database
       .prepare(
         "SELECT sku FROM product WHERE family = (SELECT id FROM family WHERE name = ?) AND is_group = 0 ORDER BY id",
@@ -12,6 +12,7 @@ export const groupMembers = (database: Database.Database, group: string): readon
       .pluck()
       .all(group) as string[]
   ).map(asSku);
+}
 
 const NEAR_SAMPLE = 500;
 

@@ -33,11 +33,12 @@ export const landed = (
 });
 
 /** Whether a row says nothing but by what its product is found. */
-export const isBare = (record: RecordTexts, { plan: { keys }, columns }: RecordRules): boolean =>
-  columns.all.every(
+export function isBare(record: RecordTexts, { plan: { keys }, columns }: RecordRules): boolean {
+  return columns.all.every(
     ({ attribute }) =>
       attribute === "sku" || keys.includes(attribute) || !isSaid(columns.textOf(record, attribute)),
   );
+}
 
 /** A row of a product that an earlier row of the file was about. */
 export function repeated(texts: readonly string[], { plan, columns }: RecordRules): RecordFate {
@@ -66,14 +67,15 @@ export function keysApart(
 }
 
 /** Damaged values, each with what the product proves it to be. */
-export const settleDoubts = (
+export function settleDoubts(
   doubts: readonly Doubt[],
   product: Product | undefined,
-): readonly SettledDoubt[] =>
-  doubts.map((doubt) => {
+): readonly SettledDoubt[] {
+  return doubts.map((doubt) => {
     const existing = productText(product, doubt.attribute);
     return { doubt, proved: existing !== undefined && isProvedBy(doubt, existing) ? existing : undefined };
   });
+}
 
 /** What the catalogue has already needs no record that it could not be read. */
 export function withoutProved(
@@ -90,14 +92,15 @@ export function withoutProved(
 }
 
 /** Merged values that a record changed, before and after it. */
-export const changesOf = (
+export function changesOf(
   fresh: readonly string[],
   old: Product | undefined,
   now: Product | undefined,
   columns: RevisionColumns,
-): readonly ValueChange[] =>
-  columns.all.flatMap(({ attribute }, index) => {
+): readonly ValueChange[] {
+  return columns.all.flatMap(({ attribute }, index) => {
     if ((fresh[index] ?? "") === "" || fresh[index] === SAME) return [];
     const [before, after] = [productText(old, attribute) ?? "", productText(now, attribute) ?? ""];
     return before === after ? [] : [{ attribute, before, after }];
   });
+}

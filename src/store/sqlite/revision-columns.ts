@@ -19,13 +19,16 @@ export interface RevisionColumns {
 }
 
 /** Whether a text holds a value, rather than nothing or a word of the store's own. */
-export const isSaid = (text: string | undefined): text is string =>
-  text !== undefined &&
-  text !== "" &&
-  text !== CLEARED &&
-  text !== RETRACTED &&
-  text !== SAME &&
-  !isUnread(text);
+export function isSaid(text: string | undefined): text is string {
+  return (
+    text !== undefined &&
+    text !== "" &&
+    text !== CLEARED &&
+    text !== RETRACTED &&
+    text !== SAME &&
+    !isUnread(text)
+  );
+}
 
 /** Starts with the plan's columns; rows may bring attributes that no row before them had, and a plan's list grows then. */
 export function revisionColumns(

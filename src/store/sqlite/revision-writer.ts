@@ -64,11 +64,13 @@ const axisNames = [...usualAxes, VARIES_BY];
 const isFamilyOfGroup = (family: number): boolean => family % FAMILIES_PER_PRODUCT !== 0;
 
 /** Starts a revision within a running transaction; it belongs to the act, or begins one. */
-export const revisionWriter = (
+export function revisionWriter(
   tools: WriterTools,
   plan: RevisionPlan,
   act: number | undefined,
-): RevisionWriter & { readonly id: number } => new Writer(tools, plan, act);
+): RevisionWriter & { readonly id: number } {
+  return new Writer(tools, plan, act);
+}
 
 class Writer implements RevisionWriter {
   readonly id: number;

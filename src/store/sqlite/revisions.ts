@@ -124,8 +124,8 @@ export function loadRevisions(
 }
 
 /** The history, latest first. */
-export const historyOf = (database: Database.Database): readonly HistoryEntry[] =>
-  read(database, "DESC").map(
+export function historyOf(database: Database.Database): readonly HistoryEntry[] {
+  return read(database, "DESC").map(
     ({ id, act, kind, layer, source, file, at, counts, undone_by, undoes, ...row }) => ({
       revision: id,
       act,
@@ -141,3 +141,4 @@ export const historyOf = (database: Database.Database): readonly HistoryEntry[] 
       decided: JSON.parse(row.decided) as readonly Decision[],
     }),
   );
+}

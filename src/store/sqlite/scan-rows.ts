@@ -22,11 +22,14 @@ const columns = "p.id, p.sku, p.family, r.id, r.row, r.texts, p.is_group";
 const joined = `product p JOIN record r ON r.id >= p.id * ${REVISIONS_PER_PRODUCT} AND r.id < (p.id + 1) * ${REVISIONS_PER_PRODUCT}`;
 
 /** A query of records by a condition on `p` (products) and `r` (records). */
-export const scanWhere = <Given extends readonly unknown[]>(
+export function scanWhere<Given extends readonly unknown[]>(
   database: Database.Database,
   condition: string,
-): Database.Statement<Given[number][], ScanRow> =>
-  database.prepare<Given[number][], ScanRow>(`SELECT ${columns} FROM ${joined} WHERE ${condition}`).raw();
+): Database.Statement<Given[number][], ScanRow> {
+  return database
+    .prepare<Given[number][], ScanRow>(`SELECT ${columns} FROM ${joined} WHERE ${condition}`)
+    .raw();
+}
 
 /** A record with what decides its place among others. */
 export interface Opinion extends PartialRecord {

@@ -11,11 +11,11 @@ const twice = `
  * Products that have a barcode in common, as all channels see them. The index also holds what products once had: a
  * barcode counts only where the merged products still have it.
  */
-export const sharedBarcodes = (
+export function sharedBarcodes(
   database: Database.Database,
   productById: (id: number) => Product | undefined,
-): readonly (readonly Product[])[] =>
-  (database.prepare(twice).raw().all() as [number | string, string][]).flatMap(([value, ids]) => {
+): readonly (readonly Product[])[] {
+  return (database.prepare(twice).raw().all() as [number | string, string][]).flatMap(([value, ids]) => {
     const sharing = ids
       .split(",")
       .flatMap((id) => productById(Number(id)) ?? [])
@@ -25,3 +25,4 @@ export const sharedBarcodes = (
       });
     return sharing.length > 1 ? [sharing] : [];
   });
+}

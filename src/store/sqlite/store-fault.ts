@@ -9,10 +9,11 @@ const codeOf = (error: unknown): string =>
 export const isBusy = (error: unknown): boolean => /^SQLITE_(?:BUSY|LOCKED)/.test(codeOf(error));
 
 /** Whether the store's own disk or folder takes nothing, so that it can be read from a copy alone. */
-export const takesNothing = (error: unknown): boolean =>
-  /^(?:SQLITE_(?:CANTOPEN|READONLY|FULL|IOERR|PERM|AUTH)|EACCES|EROFS|EPERM|ENOSPC|EDQUOT)/.test(
+export function takesNothing(error: unknown): boolean {
+  return /^(?:SQLITE_(?:CANTOPEN|READONLY|FULL|IOERR|PERM|AUTH)|EACCES|EROFS|EPERM|ENOSPC|EDQUOT)/.test(
     codeOf(error),
   );
+}
 
 const reasons: readonly (readonly [code: string, reason: string])[] = [
   ["SQLITE_FULL", "the disk is full"],

@@ -59,8 +59,8 @@ export function AreCurrencies(): PropertyDecorator {
 }
 
 /** A map whose values are unit codes. */
-export const AreUnits = (): PropertyDecorator =>
-  ValidateBy({
+export function AreUnits(): PropertyDecorator {
+  return ValidateBy({
     name: "areUnits",
     validator: {
       validate: (value: unknown) =>
@@ -70,6 +70,7 @@ export const AreUnits = (): PropertyDecorator =>
       defaultMessage: () => "gives each attribute a unit such as kg, cm or l",
     },
   });
+}
 
 /** Yes or no as our files write it; YAML's own true and false will do. */
 export function YesOrNo(): PropertyDecorator {
@@ -86,8 +87,8 @@ export function YesOrNo(): PropertyDecorator {
 }
 
 /** A price as a person writes it in a setting: a number, or one with a currency. */
-export const IsAmount = (): PropertyDecorator =>
-  ValidateBy({
+export function IsAmount(): PropertyDecorator {
+  return ValidateBy({
     name: "isAmount",
     validator: {
       validate: (value: unknown) =>
@@ -95,6 +96,7 @@ export const IsAmount = (): PropertyDecorator =>
       defaultMessage: () => "is a price such as 5 or 5.00 GBP",
     },
   });
+}
 
 /** Hazardous goods: all, none, or a list of the hazards that are taken. */
 export function IsHazardChoice(): PropertyDecorator {
@@ -116,8 +118,8 @@ export function IsHazardChoice(): PropertyDecorator {
 }
 
 /** A sheet of a workbook: its name, or its number from 1. */
-export const IsSheet = (): PropertyDecorator =>
-  ValidateBy({
+export function IsSheet(): PropertyDecorator {
+  return ValidateBy({
     name: "isSheet",
     validator: {
       validate: (value: unknown) =>
@@ -126,12 +128,13 @@ export const IsSheet = (): PropertyDecorator =>
       defaultMessage: () => "is a sheet's name, or its number from 1",
     },
   });
+}
 
 const layerName = /^[a-z0-9][a-z0-9-]*$/;
 
 /** Layers from lowest to highest: a name, or a name with the one channel that sees it. */
-export const AreLayers = (): PropertyDecorator =>
-  ValidateBy({
+export function AreLayers(): PropertyDecorator {
+  return ValidateBy({
     name: "areLayers",
     validator: {
       validate: (value: unknown) => Array.isArray(value) && value.every(isLayer) && areDifferent(value),
@@ -139,6 +142,7 @@ export const AreLayers = (): PropertyDecorator =>
         "lists layers from lowest to highest, each once: a name in small letters, digits and dashes, or {layer: NAME, channel: CHANNEL}",
     },
   });
+}
 
 function isLayer(entry: unknown): boolean {
   if (typeof entry === "string") return layerName.test(entry);
@@ -155,8 +159,8 @@ const areDifferent = (entries: readonly unknown[]): boolean =>
 const purposes: readonly string[] = purposeNames;
 
 /** What files are for: names, or names with what a blank means and which fields they carry. */
-export const ArePurposes = (): PropertyDecorator =>
-  ValidateBy({
+export function ArePurposes(): PropertyDecorator {
+  return ValidateBy({
     name: "arePurposes",
     validator: {
       validate: (value: unknown) => Array.isArray(value) && value.length > 0 && value.every(isPurpose),
@@ -164,6 +168,7 @@ export const ArePurposes = (): PropertyDecorator =>
         `lists purposes: ${purposes.join(", ")}, or {purpose: NAME, blank: leave or erase, must: [fields], may: [fields], opens: yes or no, action: WORD}`,
     },
   });
+}
 
 const areWords = (value: unknown): boolean =>
   value === undefined || (Array.isArray(value) && value.every((entry) => typeof entry === "string"));
@@ -199,9 +204,10 @@ export const AreTexts = (): PropertyDecorator =>
   everyValue("areTexts", "gives each name a text", (value) => typeof value === "string");
 
 /** A map whose values are lists of what a channel does to texts. */
-export const AreAlterations = (): PropertyDecorator =>
-  everyValue(
+export function AreAlterations(): PropertyDecorator {
+  return everyValue(
     "areAlterations",
     `gives each field a list of ${alterations.join(", ")}`,
     (value) => Array.isArray(value) && value.every((one) => alterations.some((known) => known === one)),
   );
+}

@@ -4,8 +4,8 @@ import type { BesideCheck } from "./beside-check.js";
 import { sharedTexts } from "./shared-texts.js";
 
 /** Each article has a description of its own. */
-export const copiedDescriptions = (): BesideCheck =>
-  sharedTexts({
+export function copiedDescriptions(): BesideCheck {
+  return sharedTexts({
     textsOf: ({ members }) => members.flatMap((member) => textOf(member, "description") ?? []),
     isShown: false,
     told: ({ families, skus }) =>
@@ -16,3 +16,4 @@ export const copiedDescriptions = (): BesideCheck =>
         "advice",
       ),
   });
+}

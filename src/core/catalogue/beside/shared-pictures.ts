@@ -6,8 +6,8 @@ import type { BesideCheck } from "./beside-check.js";
 import { sharedTexts } from "./shared-texts.js";
 
 /** A picture shows one article, and is no placeholder. */
-export const sharedPictures = (): BesideCheck =>
-  sharedTexts({
+export function sharedPictures(): BesideCheck {
+  return sharedTexts({
     textsOf: ({ members }) =>
       members.flatMap((member) => {
         const images = valueOf(member, "images");
@@ -22,3 +22,4 @@ export const sharedPictures = (): BesideCheck =>
         "warning",
       ),
   });
+}

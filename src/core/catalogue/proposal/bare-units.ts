@@ -7,11 +7,11 @@ import type { SampleColumn } from "./sample-column.js";
 import type { ProposedAttribute } from "./source-proposal.js";
 
 /** Units of bare numbers: the one that a column's name states, else one that fits the amounts. */
-export const unitsOf = (
+export function unitsOf(
   attributes: readonly ProposedAttribute[],
   columns: readonly SampleColumn[],
-): Readonly<Record<string, string>> =>
-  Object.fromEntries(
+): Readonly<Record<string, string>> {
+  return Object.fromEntries(
     attributes.flatMap(({ attribute, columns: read, expression }) => {
       const column = columns.find((one) => one.column === read[0]);
       if (column === undefined || attributeKind(attribute).kind !== "measure") return [];
@@ -23,6 +23,7 @@ export const unitsOf = (
       return [[attribute, stated ?? usualUnit(attribute, column)]];
     }),
   );
+}
 
 /** The unit of length that a heading ends in, or has in brackets: "Box, in". */
 function lengthIn(heading: string): string | undefined {

@@ -1,10 +1,11 @@
 import { keywords } from "../../language/token.js";
 
 /** A column's name as an expression has it: in backquotes where it is no plain word. */
-export const columnExpression = (column: string): string =>
-  /^[\p{L}_][\p{L}\p{N}_]*$/u.test(column) && !(keywords as readonly string[]).includes(column)
+export function columnExpression(column: string): string {
+  return /^[\p{L}_][\p{L}\p{N}_]*$/u.test(column) && !(keywords as readonly string[]).includes(column)
     ? column
     : `\`${column.replaceAll("`", "'")}\``;
+}
 
 /** `list` takes four values at a time; longer lists nest. */
 export function listExpression(columns: readonly string[]): string {

@@ -23,8 +23,8 @@ export function comparable(attribute: KnownAttribute, text: string): string {
 }
 
 /** The different values of each column that are worth asking the catalogue for. */
-export const valuesToAsk = ({ header, rows }: FileSample): readonly ReadonlySet<string>[] =>
-  header.map(
+export function valuesToAsk({ header, rows }: FileSample): readonly ReadonlySet<string>[] {
+  return header.map(
     (column, at) =>
       new Set(
         column === ""
@@ -35,6 +35,7 @@ export const valuesToAsk = ({ header, rows }: FileSample): readonly ReadonlySet<
               .filter((text) => text !== "" && text.length <= 120),
       ),
   );
+}
 
 /** Shares of each column's values that the catalogue has, from its own values by attribute. */
 export function beside(

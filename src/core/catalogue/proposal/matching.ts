@@ -5,8 +5,8 @@ import type { FileSample, NearKey, ProposedAttribute } from "./source-proposal.j
 const KEYS = ["sku", "gtin", "isbn", "mpn"] as const;
 
 /** Columns that a key could nearly be read from, with what keeps them from it. */
-export const nearKeys = (columns: readonly SampleColumn[]): readonly NearKey[] =>
-  columns
+export function nearKeys(columns: readonly SampleColumn[]): readonly NearKey[] {
+  return columns
     .filter(({ shape }) => shape.filled > 0 && shape.url < 0.5 && shape.date < 0.5 && shape.moneySign < 0.5)
     .map(({ column, shape }) => ({
       column,
@@ -21,6 +21,7 @@ export const nearKeys = (columns: readonly SampleColumn[]): readonly NearKey[] =
     .sort((a, b) => b.closeness - a.closeness)
     .slice(0, 3)
     .map(({ column, because }) => ({ column, because }));
+}
 
 interface Matching {
   readonly keys: readonly string[];

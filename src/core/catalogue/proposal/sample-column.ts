@@ -17,8 +17,8 @@ export interface SampleColumn {
 const LOOKED_AT = 400;
 
 /** The columns of a sample, each with what its cells and the catalogue say. */
-export const sampleColumns = ({ header, rows, labels, known, told }: FileSample): readonly SampleColumn[] =>
-  header.flatMap((column, index) =>
+export function sampleColumns({ header, rows, labels, known, told }: FileSample): readonly SampleColumn[] {
+  return header.flatMap((column, index) =>
     column === ""
       ? []
       : [
@@ -32,3 +32,4 @@ export const sampleColumns = ({ header, rows, labels, known, told }: FileSample)
           },
         ],
   );
+}

@@ -9,8 +9,8 @@ export const hasUnknownColumn = ({ header, labels }: FileSample): boolean =>
   header.some((column, at) => column !== "" && columnName(labels?.[at] ?? column).attribute === undefined);
 
 /** What the words of each column tell: how many of its values are colours, how many materials, in any language. */
-export const toldBy = (sample: FileSample, glossary: Glossary): readonly ToldShares[] =>
-  valuesToAsk(sample).map((values): ToldShares => {
+export function toldBy(sample: FileSample, glossary: Glossary): readonly ToldShares[] {
+  return valuesToAsk(sample).map((values): ToldShares => {
     let [color, material] = [0, 0];
     for (const value of values) {
       const isA = qualityNamed(value, glossary)?.isA;
@@ -20,3 +20,4 @@ export const toldBy = (sample: FileSample, glossary: Glossary): readonly ToldSha
     const all = Math.max(1, values.size);
     return { color: color / all, material: material / all };
   });
+}

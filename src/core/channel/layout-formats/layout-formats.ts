@@ -36,10 +36,11 @@ export const buildLayout = (format: FormatName, parts: LayoutParts): LayoutDefin
   formatOf(format).build(parts, format);
 
 /** What is wrong between a layout's columns and settings. */
-export const faultsOf = (
+export function faultsOf(
   layout: LayoutDefinition,
-): readonly { readonly key: string; readonly reason: string }[] =>
-  formatOf(layout.format).faults?.(layout) ?? [];
+): readonly { readonly key: string; readonly reason: string }[] {
+  return formatOf(layout.format).faults?.(layout) ?? [];
+}
 
 /** How a file of a layout is read as a table again; undefined where its rows are not looked up. */
 export const readBack = (layout: LayoutDefinition): ReadAs | undefined =>

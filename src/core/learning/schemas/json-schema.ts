@@ -20,11 +20,14 @@ import type { SchemaField, SchemaReading } from "./schema-reading.js";
 import { unfolding, type Follow, type Unfolding } from "./unfolding.js";
 
 /** Whether a document is a schema, by its own word or its parts. */
-export const isJsonSchema = ({ format, json }: TreePaper): boolean =>
-  format === "json" &&
-  isObject(json) &&
-  (textAt(json, "$schema").includes("json-schema") ||
-    (objectAt(json, "properties") !== undefined && typeof at(json, "type") === "string"));
+export function isJsonSchema({ format, json }: TreePaper): boolean {
+  return (
+    format === "json" &&
+    isObject(json) &&
+    (textAt(json, "$schema").includes("json-schema") ||
+      (objectAt(json, "properties") !== undefined && typeof at(json, "type") === "string"))
+  );
+}
 
 /** Where a listing may stand at the deepest. */
 const ROWS_DEEP = 5;

@@ -3,11 +3,12 @@ import type { FamilyCheck } from "./check-kind.js";
 import type { ChannelSetup } from "../channel-setup.js";
 
 /** Whether a channel knows our listings by their SKUs themselves, which are as unique as ids have to be. */
-export const idsAreSkus = ({ definition: { identifiedBy }, fills, attributes }: ChannelSetup): boolean =>
-  fills
+export function idsAreSkus({ definition: { identifiedBy }, fills, attributes }: ChannelSetup): boolean {
+  return fills
     .flatMap((block) => block.fills)
     .filter(({ field }) => field.code === identifiedBy)
     .every(({ program }) => program.isJust !== undefined && program.isJust === attributes.slot("sku"));
+}
 
 /**
  * No two listings of a channel have the same id there: the second would overwrite the first. Ids that are the SKUs

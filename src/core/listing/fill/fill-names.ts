@@ -46,11 +46,15 @@ function inUnusedLanguage(name: string, known: Names): FoundName | undefined {
 const inLanguage = /[\p{L}_][\p{L}\p{N}_]*@[a-z]{2,3}(?:-[A-Za-z0-9]{2,8})*/gu;
 
 /** The attributes in a language that a fill names and no product has. */
-export const unusedLanguages = (fill: string, names: Names): readonly string[] => [
-  ...new Set(
-    [...fill.matchAll(inLanguage)].map(([name]) => name).filter((name) => names.find(name)?.slot === UNUSED),
-  ),
-];
+export function unusedLanguages(fill: string, names: Names): readonly string[] {
+  return [
+    ...new Set(
+      [...fill.matchAll(inLanguage)]
+        .map(([name]) => name)
+        .filter((name) => names.find(name)?.slot === UNUSED),
+    ),
+  ];
+}
 
 /** The slot by which a fill reads another field, and back. */
 export const slotOfField = (field: Field): number => FIELDS_BELOW - field.slot;
@@ -64,14 +68,15 @@ const fieldShape = ({ kind, list, unit }: Field): Shape => ({
 });
 
 /** The catalogue's attributes as names for expressions. */
-export const attributeNames = (attributes: AttributeIndex): Names =>
-  namesOf(
+export function attributeNames(attributes: AttributeIndex): Names {
+  return namesOf(
     "attribute",
     attributes.names.map((name, slot) => ({
       name,
       ...attributeShape(name, attributes.kinds[slot] ?? { kind: "text", list: false }),
     })),
   );
+}
 
 /** Attributes, the fills' own names, and the channel's fields. */
 export function fillNames(attributes: AttributeIndex, definition: ChannelDefinition): Names {

@@ -25,12 +25,14 @@ export interface BuiltParts extends LoggedPart {
 }
 
 /** The bytes of laid-out families, and what is said of each product. */
-export const memoryOfBuilt = (parts: BuiltParts): readonly ArrayBuffer[] => [
-  ...memoryOfLogged(parts),
-  ...parts.files.flatMap(({ pieces }) =>
-    pieces.flatMap((piece) => (piece.kind === "text" ? [piece.bytes.buffer] : [])),
-  ),
-];
+export function memoryOfBuilt(parts: BuiltParts): readonly ArrayBuffer[] {
+  return [
+    ...memoryOfLogged(parts),
+    ...parts.files.flatMap(({ pieces }) =>
+      pieces.flatMap((piece) => (piece.kind === "text" ? [piece.bytes.buffer] : [])),
+    ),
+  ];
+}
 
 /** Builds each channel's share of one stretch of the catalogue after the other. */
 export async function buildParts(

@@ -74,11 +74,12 @@ export function purposeFactsFor(
 }
 
 /** A channel's layouts that have files of a purpose: all, where none says for what it is. */
-export const layoutsFor = (
+export function layoutsFor(
   { definition }: Pick<ChannelSetup, "definition">,
   purpose: PurposeName,
-): readonly LayoutDefinition[] =>
-  definition.layouts.filter(({ purposes }) => purposes === undefined || purposes.includes(purpose));
+): readonly LayoutDefinition[] {
+  return definition.layouts.filter(({ purposes }) => purposes === undefined || purposes.includes(purpose));
+}
 
 /** A layout with the columns that a purpose lets into its files, under a name of its own kind. */
 export function layoutFor(
