@@ -139,5 +139,7 @@ function rowPieces(layout: XlsxLayout, { action }: FileFacts): LayoutPieces<Rows
 }
 
 /** Lays families out as a layout wants them. */
-export const layoutPieces = (layout: LayoutDefinition, facts: FileFacts): LayoutPieces =>
-  layout.format === "xlsx" ? rowPieces(layout, facts) : textPieces(writerFor(layout, facts), layout.encoding);
+export function layoutPieces(layout: LayoutDefinition, facts: FileFacts): LayoutPieces {
+  if (layout.format === "xlsx") return rowPieces(layout, facts);
+  return textPieces(writerFor(layout, facts), layout.encoding);
+}
