@@ -1,3 +1,7 @@
+/**
+ * A finding: a code with the facts that its sentence is made of, how bad it is, and where. Its wording stands with its code in
+ * `findings/`; what is told of many alike is `causes.ts`'s.
+ */
 import type { FieldCode, Sku } from "../ids.js";
 import type { Code, FactsByCode } from "./findings/findings.js";
 import type { Place } from "./place.js";

@@ -1,3 +1,4 @@
+/** What a person decided not to be told of, held against a finding. */
 import { isUnder } from "../values/category-path.js";
 import { isError, type Diagnostic } from "./diagnostic.js";
 

@@ -1,3 +1,4 @@
+/** Faults of the database as findings of ours: what SQLite's codes mean to who keeps a shop. */
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
 import { faultReason } from "../../formats/file-fault.js";

@@ -1,3 +1,4 @@
+/** What any schema or sample comes to: the fields of a listing by their paths, and how its documents are built. */
 import type { Kind } from "../../values/value.js";
 
 /** A field as a schema or a sample of a tree shows it. */
