@@ -23,6 +23,10 @@ export default tseslint.config(
         { selector: "ExportDefaultDeclaration", message: "Exports have names." },
         { selector: "TSEnumDeclaration", message: "A union of literals says the same without code." },
         {
+          selector: "ObjectExpression > SpreadElement > ObjectExpression",
+          message: "Properties that are spelled out are not spread.",
+        },
+        {
           selector:
             ":matches(Program, ExportNamedDeclaration) > VariableDeclaration > VariableDeclarator:not([id.typeAnnotation]) > ArrowFunctionExpression[body.type='BlockStatement']",
           message:

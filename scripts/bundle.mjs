@@ -19,8 +19,8 @@ const settings = { cwd: root, platform: "node", tsconfig: join(root, "tsconfig.j
 
 const together = async () => {
   const target = join(root, "dist");
-  for (const made of ["main.js", "workers", "cli", "parts"])
-    rmSync(join(target, made), { recursive: true, force: true });
+  // All of it, with what is known of goods, which is made anew behind this: nothing that is stale gets into a package.
+  rmSync(target, { recursive: true, force: true });
   const program = await rolldown({
     ...settings,
     // Named as they are looked for: by the shell, by a command that takes more threads, by whoever drives command lines.

@@ -104,7 +104,9 @@ export const build: CommandFile = command({
       const out =
         given.outFolder === undefined ? open.workspace.path("out") : resolve(io.cwd, given.outFolder);
       const built = await buildAll(open, channels, wishes, {
-        ...{ root: out, dryRun, workers: threads },
+        root: out,
+        dryRun,
+        workers: threads,
         parts: given.join ? parts : undefined,
       });
       for (const one of built) {

@@ -120,7 +120,9 @@ function differenceJson(difference: Difference, { channel, definition }: Channel
     difference.kind === "changed"
       ? {
           changes: difference.changes.map(({ field, before, after }) => ({
-            ...{ field, before: valueOf(field, before), after: valueOf(field, after) },
+            field,
+            before: valueOf(field, before),
+            after: valueOf(field, after),
           })),
         }
       : {};

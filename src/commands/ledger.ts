@@ -132,7 +132,7 @@ async function list(
 /** A listing as the channel has it; of a field with several values all of them. */
 function entryJson({ channel, definition }: ChannelSetup, row: LedgerRow): string {
   const { sku, listing, purpose, at, state, job, id, message } = row;
-  const common = { type: "ledger", ...{ channel, sku, state, purpose, at, id, message }, job: job ?? null };
+  const common = { type: "ledger", channel, sku, state, purpose, at, id, message, job: job ?? null };
   if (listing === undefined) return jsonLine({ ...common, listing: null });
   const { values, ...facts } = listing;
   const shown = Object.entries(values).map(([code, text]) => [

@@ -82,13 +82,16 @@ const rowJson = (
     type: "readiness",
     channel,
     ...(by === "channel" ? {} : { [by === "product" ? "sku" : by]: name }),
-    ...{ listings, ready, required: shares.required, recommended: shares.recommended },
+    listings,
+    ready,
+    required: shares.required,
+    recommended: shares.recommended,
     percent: percentOf(shares),
     least,
   });
 
 const actJson = ({ act, alone, listings, channels, example }: RankedAct): string =>
-  jsonLine({ type: "act", ...{ alone, listings, channels, example }, act, says: actText(act) });
+  jsonLine({ type: "act", alone, listings, channels, example, act, says: actText(act) });
 
 /** One decimal, rounded down: 100 says that all is there. */
 const percentText = ({ asked, filled }: Share): string =>

@@ -51,7 +51,10 @@ export const sent: CommandFile = command({
           jsonLine({
             type: "sent",
             channel,
-            ...{ listings, ended, revision: revision ?? null, dryRun },
+            listings,
+            ended,
+            revision: revision ?? null,
+            dryRun,
             kind: build?.kind ?? null,
             files: build?.files ?? [],
           }),

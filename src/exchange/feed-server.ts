@@ -165,7 +165,10 @@ export async function feedServer(house: FeedHouse, host: string, port: number): 
       house.answered({
         channel: found?.channel ?? "",
         file: found?.name ?? "",
-        ...{ method: req.method, status, bytes, from: senderOf(env.incoming) },
+        method: req.method,
+        status,
+        bytes,
+        from: senderOf(env.incoming),
         milliseconds: Math.round((performance.now() - begun) * 10) / 10,
       });
     if (found === undefined) {

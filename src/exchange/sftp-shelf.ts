@@ -55,7 +55,10 @@ export async function sftpShelf(account: SftpAccount): Promise<FileShelf> {
   const { host, port, user, folder, password, privateKey } = account;
   try {
     await client.connect({
-      ...{ host, port, username: user, readyTimeout: READY_MILLISECONDS },
+      host,
+      port,
+      username: user,
+      readyTimeout: READY_MILLISECONDS,
       sock: await socketTo(account),
       ...(password === undefined ? {} : { password }),
       ...(privateKey === undefined ? {} : { privateKey }),

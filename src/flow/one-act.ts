@@ -33,7 +33,9 @@ export const editPlan = (
   skuColumn = "",
 ): RevisionPlan => ({
   ...own,
-  ...{ kind, source, tellChanges },
+  kind,
+  source,
+  tellChanges,
   columns: [{ attribute: "sku", column: skuColumn }, ...columns],
   keys: ["sku"],
   mode: "update",

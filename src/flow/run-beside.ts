@@ -31,7 +31,8 @@ function objectsOf(type: string) {
     if (line.startsWith(mark)) objects.push(JSON.parse(line) as Readonly<Record<string, unknown>>);
   };
   return {
-    ...{ objects, errors },
+    objects,
+    errors,
     add(text: string) {
       const lines = (rest + text).split("\n");
       rest = lines.pop() ?? "";
@@ -103,7 +104,10 @@ export async function rebuild(
     readonly files: readonly { readonly name: string }[];
   };
   return {
-    ...{ kind: "built", ready, held, listings: written },
+    kind: "built",
+    ready,
+    held,
+    listings: written,
     folder: resolve(workspace.root, folder),
     files: files.map(({ name }) => name),
   };

@@ -58,7 +58,8 @@ export async function tellSomeone(workspace: Workspace, happening: Happening, io
           password: secret(mail.password_from, "tell.mail.password_from"),
         },
         {
-          ...{ to: mail.to, from: mail.from },
+          to: mail.to,
+          from: mail.from,
           subject: `${shop}, ${channel}: ${says}`.slice(0, 200),
           text: [says, "", ...numbers, ...(causes.length === 0 ? [] : ["", ...causes]), ""].join("\n"),
           attachments:

@@ -4,7 +4,7 @@ import { Refusal } from "../core/diagnostics/refusal.js";
 import type { ReadPapers } from "./papers/paper-kind.js";
 import { paperKindOf } from "./papers/paper-kinds.js";
 import { smallFile, SMALL_FILE } from "./small-file.js";
-import { tableText } from "./table-form.js";
+import { tableText, type TableText } from "./table-form.js";
 
 /**
  * Reads a file that a channel hands out, whatever it is: a workbook, a table, lines of text, XML or JSON.
@@ -14,7 +14,7 @@ export async function readPapers(path: string, file: string): Promise<ReadPapers
   const bytes = await smallFile(path, file, SMALL_FILE);
   if (bytes.length === 0)
     throw new Refusal([diagnostic("not-a-table", { found: "an empty file" }, { place: { file } })]);
-  let read: string | undefined;
-  const paper = { file, bytes, text: () => (read ??= tableText(bytes).text) };
+  let shown: TableText | undefined;
+  const paper = { file, bytes, shown: () => (shown ??= tableText(bytes)) };
   return paperKindOf(paper).read(paper);
 }

@@ -18,8 +18,14 @@ export const ownForm: TableForm = { encoding: "utf-8", isMarked: false, delimite
 
 const MARK = "\ufeff";
 
+/** A table of text, decoded, with the form that it had. */
+export interface TableText {
+  readonly text: string;
+  readonly form: TableForm;
+}
+
 /** A small table's text, and its form; read as the reader of tables would. */
-export function tableText(bytes: Buffer): { readonly text: string; readonly form: TableForm } {
+export function tableText(bytes: Buffer): TableText {
   const encoding = shownEncoding(bytes) ?? (isUtf8(bytes) ? "utf-8" : "windows-1252");
   const decoded = iconv.decode(bytes, encoding, { stripBOM: false });
   const isMarked = decoded.startsWith(MARK);

@@ -55,6 +55,15 @@ export function answersJson(result: AnswersResult, dryRun: boolean): string {
   const { sheets, answers, catalogue, channel, lexicon, unchanged, refused, revisions, channels } = result;
   return jsonLine({
     type: "answers",
-    ...{ sheets, answers, catalogue, channel, lexicon, unchanged, refused, revisions, channels, dryRun },
+    sheets,
+    answers,
+    catalogue,
+    channel,
+    lexicon,
+    unchanged,
+    refused,
+    revisions,
+    channels,
+    dryRun,
   });
 }

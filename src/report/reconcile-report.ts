@@ -83,7 +83,10 @@ export const disagreementJson = (one: Disagreement, channel: string): string =>
 export function reconcileJson({ live, agreeing, waiting, counts }: Reconciled, channel: string): string {
   return jsonLine({
     type: "reconcile",
-    ...{ channel, live, agreeing, waiting },
+    channel,
+    live,
+    agreeing,
+    waiting,
     notOurs: counts["not ours"],
     notLive: counts["not live"],
     stillLive: counts["still live"],

@@ -21,7 +21,13 @@ export const fileJson = ({
   because,
   at,
 }: Job["files"][number]) => ({
-  ...{ name, bytes, sha256, state, reference, because, at },
+  name,
+  bytes,
+  sha256,
+  state,
+  reference,
+  because,
+  at,
   percent: percent ?? null,
 });
 
@@ -61,7 +67,8 @@ export function outlookLines(
 export function outlookJson({ address, waiting, plan }: SubmitOutlook, channel: string): string {
   return jsonLine({
     type: "submit",
-    ...{ channel, address },
+    channel,
+    address,
     dryRun: true,
     resumes: waiting?.number ?? null,
     purpose: plan?.purpose ?? waiting?.purpose ?? null,

@@ -113,14 +113,18 @@ function layoutOf(
   const codes = [...new Set(fields.map((row) => row["field"] ?? ""))];
   const listed = (columns ?? codes) as readonly (string | Readonly<Record<string, string>>)[];
   return {
-    ...{ name: textOf(layout), format: textOf(format), file: textOf(file) },
+    name: textOf(layout),
+    format: textOf(format),
+    file: textOf(file),
     settings: settings as Layout["settings"],
     columns: listed.map((column): FileColumn => {
       const written = typeof column === "string" ? { name: column } : column;
       const name = written["name"] ?? "";
       const field = "says" in written ? "" : "field" in written ? (written["field"] ?? "") : name;
       return {
-        ...{ name, field, label: labelOf(field) },
+        name,
+        field,
+        label: labelOf(field),
         part: ("part" in written ? written["part"] : undefined) ?? "whole",
         joinedBy: "joined_by" in written ? written["joined_by"] : undefined,
         path: at(own["paths"] ?? {}, name) ?? name,
@@ -164,7 +168,12 @@ export function channelData(folder: string): ChannelData | undefined {
     groupField: groups["group_field"] ?? "",
     nameOnce: limits?.name_once === true,
     purposes: purposes.map((one) => ({
-      ...{ purpose: "", blank: "leave", may: [], must: [], opens: false, action: "" },
+      purpose: "",
+      blank: "leave",
+      may: [],
+      must: [],
+      opens: false,
+      action: "",
       ...(typeof one === "string" ? { purpose: one } : one),
     })),
     exchange,

@@ -57,7 +57,12 @@ export interface ChannelState {
 
 /** A channel that nobody has sent anything. */
 export const freshState = (): ChannelState => ({
-  ...{ shown: {}, jobs: [], names: [], lastId: 0, dislikes: [], moods: {} },
+  shown: {},
+  jobs: [],
+  names: [],
+  lastId: 0,
+  dislikes: [],
+  moods: {},
 });
 
 /** A file as it comes. */
@@ -146,7 +151,8 @@ export class PlayedChannel {
   async arrive({ name, bytes, key, action }: Arrival, now: number): Promise<PlayedJob> {
     const base = {
       number: (this.state.jobs.at(-1)?.number ?? 4100) + 1,
-      ...{ name, key },
+      name,
+      key,
       sha256: createHash("sha256").update(bytes).digest("hex"),
       at: now,
       due: now + this.pace,
@@ -184,8 +190,13 @@ export class PlayedChannel {
     const objection = this.judge.objection(row, purpose, (one) => this.has(one)) ?? this.disliked(row);
     const column = this.data.layout.columns.find(({ field }) => field === objection?.field)?.name ?? "";
     return {
-      ...{ reference, line: row.line, isAccepted: objection === undefined, id: "" },
-      ...{ code: objection?.code ?? "", field: column, message: objection?.message ?? "" },
+      reference,
+      line: row.line,
+      isAccepted: objection === undefined,
+      id: "",
+      code: objection?.code ?? "",
+      field: column,
+      message: objection?.message ?? "",
     };
   }
 

@@ -127,7 +127,8 @@ function fromXml(text: string, { layout }: ChannelData): readonly ArrivedRow[] {
   let line = 0;
   const rowOf = (node: Node, isGroup: boolean, within: Readonly<Record<string, SentCell>>): ArrivedRow => ({
     line: ++line,
-    ...{ isGroup, within },
+    isGroup,
+    within,
     cells: cellsOf(node),
     action: at(node.attributes, attribute) ?? "",
   });

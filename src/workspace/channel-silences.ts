@@ -44,7 +44,9 @@ function unknown(name: string, what: string, names: readonly string[]): string {
 function silenceOf({ code, field, category, product }: SilenceModel, { tree }: ChannelDefinition): Silence {
   const named = category === undefined ? undefined : tree.named(category);
   return {
-    ...{ code, field, product },
+    code,
+    field,
+    product,
     ourCategory: category,
     channelCategories:
       named === undefined

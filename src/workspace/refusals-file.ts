@@ -30,8 +30,12 @@ export async function loadRefusals(
       );
     const cell = (name: (typeof columns)[number]): string => row.cell(name);
     return {
-      ...{ code: cell("code"), message: cell("message"), field },
-      ...{ contains: cell("contains"), means: cell("means"), act: cell("act") },
+      code: cell("code"),
+      message: cell("message"),
+      field,
+      contains: cell("contains"),
+      means: cell("means"),
+      act: cell("act"),
     };
   });
   return { rows, findings };

@@ -31,7 +31,10 @@ const asNumber = (written: string): unknown => (/^\d{1,12}$/.test(written) ? Num
 
 /** One that is there or not. */
 export const flag = (flags: string, help: string): Option<boolean> => ({
-  ...{ flags, help, repeats: false, read: asWritten },
+  flags,
+  help,
+  repeats: false,
+  read: asWritten,
   rules: undefined,
 });
 
@@ -42,7 +45,10 @@ export const text = (
   message: string,
   most = 1000,
 ): Option<string | undefined> => ({
-  ...{ flags, help, repeats: false, read: asWritten },
+  flags,
+  help,
+  repeats: false,
+  read: asWritten,
   rules: ({ IsString, Length }) => [IsString({ message }), Length(1, most, { message })],
 });
 
@@ -53,7 +59,10 @@ export const flagOrText = (
   message: string,
   most = 1000,
 ): Option<string | undefined> => ({
-  ...{ flags, help, repeats: false, read: asWritten },
+  flags,
+  help,
+  repeats: false,
+  read: asWritten,
   rules: ({ IsString, MaxLength }) => [IsString({ message }), MaxLength(most, { message })],
 });
 
@@ -64,7 +73,10 @@ export const formed = (
   form: RegExp,
   message: string,
 ): Option<string | undefined> => ({
-  ...{ flags, help, repeats: false, read: asWritten },
+  flags,
+  help,
+  repeats: false,
+  read: asWritten,
   rules: ({ Matches }) => [Matches(form, { message })],
 });
 
@@ -87,7 +99,11 @@ export const oneOf = <Word extends string>(
   words: readonly Word[],
   message = `is one of ${words.join(", ")}`,
 ): Option<Word | undefined> => ({
-  ...{ flags, help, repeats: false, read: asWritten, words },
+  flags,
+  help,
+  repeats: false,
+  read: asWritten,
+  words,
   rules: ({ IsIn }) => [IsIn(words, { message })],
 });
 
@@ -105,7 +121,10 @@ export const wholeNumber = (
   help: string,
   { message = "is a whole number", least = 1, most = GREATEST }: Bounds = {},
 ): Option<number | undefined> => ({
-  ...{ flags, help, repeats: false, read: asNumber },
+  flags,
+  help,
+  repeats: false,
+  read: asNumber,
   rules: ({ IsInt, Max, Min }) => [
     IsInt({ message }),
     Min(least, { message: `is at least ${least}` }),
@@ -118,7 +137,9 @@ export const limit = (help: string): Option<number | undefined> => wholeNumber("
 
 /** A share that is written in percent, as it is shown everywhere; given as 0 to 1. */
 export const percent = (flags: string, help: string): Option<number | undefined> => ({
-  ...{ flags, help, repeats: false },
+  flags,
+  help,
+  repeats: false,
   read: (written) => (/^\d{1,3}(?:\.\d+)?%?$/.test(written) ? parseFloat(written) / 100 : written),
   rules: ({ ValidateBy }) => [
     ValidateBy({
@@ -139,7 +160,10 @@ export const several = (
   message: string,
   form?: RegExp,
 ): Option<readonly string[] | undefined> => ({
-  ...{ flags, help, repeats: true, read: asWritten },
+  flags,
+  help,
+  repeats: true,
+  read: asWritten,
   rules: ({ IsArray, IsString, Matches }) => [
     IsArray({ message }),
     IsString({ each: true, message }),
@@ -157,13 +181,19 @@ export const nameOrNumber = (
   help: string,
   message: string,
 ): Option<string | number | undefined> => ({
-  ...{ flags, help, repeats: false, read: asNumber },
+  flags,
+  help,
+  repeats: false,
+  read: asNumber,
   rules: ({ IsNotEmpty }) => [IsNotEmpty({ message })],
 });
 
 /** One that takes a currency's code (ISO 4217). */
 export const currency = (flags: string, help: string): Option<string | undefined> => ({
-  ...{ flags, help, repeats: false, read: asWritten },
+  flags,
+  help,
+  repeats: false,
+  read: asWritten,
   rules: ({ ValidateBy }) => [
     ValidateBy({
       name: "isCurrency",

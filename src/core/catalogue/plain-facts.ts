@@ -88,7 +88,9 @@ export class FactsWriter {
     let end = 0;
     for (const [at, text] of texts.entries()) ends[at] = end += text.length;
     const facts = {
-      ...{ text: texts.join(""), ends, words: [...words.keys()] },
+      text: texts.join(""),
+      ends,
+      words: [...words.keys()],
       numbers: Float64Array.from(this.numbers),
       wordsAt: Uint32Array.from(this.wordsAt),
       families: Float64Array.from(this.families),

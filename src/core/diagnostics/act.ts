@@ -46,13 +46,17 @@ export const placeIt = (channel: string, ourCategory: string): Act => ({
 /** The lexicon gets a row for a term. */
 export const addTerm = ({ channel, field }: ActPlace, term: string): Act => ({
   act: "lexicon-row",
-  ...{ channel, field, term },
+  channel,
+  field,
+  term,
 });
 
 /** Another fill of the field, or its first. */
 export const fillIt = ({ channel, field }: ActPlace, isNew = false): Act => ({
   act: "fill",
-  ...{ channel, field, isNew },
+  channel,
+  field,
+  isNew,
 });
 
 /** The channel's price rules change. */
@@ -66,7 +70,10 @@ export const correct =
   (how: string): SettlingAct<unknown> =>
   (_, { code, channel, field }) => ({
     act: "correction",
-    ...{ channel, field: field === "" ? code : field, code, how },
+    channel,
+    field: field === "" ? code : field,
+    code,
+    how,
   });
 
 /** A look at each product, and nothing more is known. */

@@ -74,8 +74,13 @@ export function causeCollector(most = EXAMPLES): CauseCollector {
     const known = causes.get(key);
     if (known !== undefined) return known;
     const cause: GrowingCause = {
-      ...{ first: finding, findings: 0, products: 0, alone: 0, lastProduct: undefined },
-      ...{ categories: new Set(), examples: [] },
+      first: finding,
+      findings: 0,
+      products: 0,
+      alone: 0,
+      lastProduct: undefined,
+      categories: new Set(),
+      examples: [],
     };
     causes.set(key, cause);
     return cause;
@@ -120,7 +125,10 @@ export function causeCollector(most = EXAMPLES): CauseCollector {
             severityOrder[a.first.severity] - severityOrder[b.first.severity] || b.products - a.products,
         )
         .map(({ first, products, alone, categories, examples }) => ({
-          ...{ first, products, alone, examples },
+          first,
+          products,
+          alone,
+          examples,
           categories: categories.size,
         })),
   };

@@ -96,7 +96,9 @@ const ofField = (
   target: { kind: "field", channel: setup.channel, field: rule.field.code },
   channel: setup.channel,
   choices: [],
-  ...{ rule, now, proposal },
+  rule,
+  now,
+  proposal,
 });
 
 const ofAttribute = (
@@ -107,7 +109,9 @@ const ofAttribute = (
 ): Ask => ({
   target: { kind: "attribute", attribute: choices[0] },
   channel: setup.channel,
-  ...{ rule, choices, now },
+  rule,
+  choices,
+  now,
   proposal: fromSiblings(choices[0], listing.product, family) ?? fromName(rule, listing.product),
 });
 

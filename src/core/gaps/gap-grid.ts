@@ -37,7 +37,10 @@ function fixedColumns(facts: GapFacts, { questions }: GapSheet): readonly GridCo
     textOf: (row: GapRow) => string,
     forAll = "",
   ): GridColumn => ({
-    ...{ key, title, width, rule: "" },
+    key,
+    title,
+    width,
+    rule: "",
     forAll: cell(forAll, "fixed"),
     cell: (row) => cell(textOf(row), "fixed"),
   });
@@ -130,7 +133,9 @@ function questionColumns(
           {
             key: markText({ column: "now", ...mark }),
             title: isTerm ? `${question.label}: our term` : `${question.label}, now`,
-            ...{ rule: "", width: 22, forAll: cell("", "fixed") },
+            rule: "",
+            width: 22,
+            forAll: cell("", "fixed"),
             cell: (row: GapRow) => cell(asked(row)?.now ?? "", asked(row) === undefined ? "idle" : "now"),
           },
         ]
@@ -150,7 +155,9 @@ function questionColumns(
           {
             key: markText({ column: "offer", ...mark }),
             title: "our proposal",
-            ...{ rule: "", width: 20, forAll: cell("", "fixed") },
+            rule: "",
+            width: 20,
+            forAll: cell("", "fixed"),
             cell: (row: GapRow) => ({
               ...cell(
                 own(row)?.proposal?.value ?? "",
@@ -162,7 +169,9 @@ function questionColumns(
           {
             key: markText({ column: "take", ...mark }),
             title: "take it?",
-            ...{ rule: "yes", width: 8, forAll: cell("", "for-all") },
+            rule: "yes",
+            width: 8,
+            forAll: cell("", "for-all"),
             cell: (row: GapRow) => cell("", own(row)?.proposal === undefined ? "idle" : "open"),
           } satisfies GridColumn,
         ]

@@ -170,7 +170,11 @@ function answersIn(
     const column = ask >= 0 ? ask : take;
     const answer = (cell: SheetCell, by: SheetAnswer["by"]): readonly SheetAnswer[] => [
       {
-        ...{ sku, row: row.row, by, text: cell.text, isDate: cell.isDate },
+        sku,
+        row: row.row,
+        by,
+        text: cell.text,
+        isDate: cell.isDate,
         title: titles[column] ?? "",
         place: place(row.row, column),
         target: mark.target,

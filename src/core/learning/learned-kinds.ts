@@ -49,7 +49,9 @@ const best = (claims: readonly Claim[], kind: Kind): number =>
   );
 
 const as = (claim: Claim, kind: Kind, confidence = claim.confidence): KindVerdict => ({
-  ...{ claim, kind, confidence },
+  claim,
+  kind,
+  confidence,
 });
 
 /** Another claim as it stands. */

@@ -49,8 +49,14 @@ const words = {
 } as const satisfies Readonly<Record<Need | "conditional", string>>;
 
 const letters: Readonly<Record<string, keyof typeof words>> = {
-  ...{ m: "required", r: "recommended", o: "optional", c: "conditional", p: "required", k: "optional" },
-  ...{ e: "recommended", f: "optional" },
+  m: "required",
+  r: "recommended",
+  o: "optional",
+  c: "conditional",
+  p: "required",
+  k: "optional",
+  e: "recommended",
+  f: "optional",
 };
 
 const byWord = new Map(

@@ -29,7 +29,8 @@ const xmlLayout = ({ learned: { fields }, schema, channel, style }: SchemaLayout
       fields.filter(({ path, code }) => path !== code).map(({ code, path }) => [code, path]),
     ),
     // As XML Schema's own truth values are written, where nothing shows others.
-    ...{ yes: "true", no: "false" },
+    yes: "true",
+    no: "false",
     ...style.settings,
   },
   columns: fields.map((field) => ({ name: field.code, field: field.code, ...part(field) })),

@@ -61,9 +61,11 @@ const withRows = ({ place, notes }: Rowed, rowOf: (row: number) => number): Rowe
 });
 
 const commonOf = ({ kind, sku, category, findings }: Judged): Common => ({
-  ...{ kind, category },
+  kind,
+  category,
   findings: findings.map((finding) => ({
-    ...{ ...finding, product: undefined },
+    ...finding,
+    product: undefined,
     ...withRows(finding, () => NO_ROW),
   })),
   own: findings.map(({ product }) => product === sku),
@@ -198,7 +200,9 @@ export class JudgedReader implements KeptJudged {
     const sku = asSku(facts?.text() ?? "");
     const products = own.map((isOwn) => (isOwn ? sku : asSku(facts?.text() ?? "")));
     return {
-      ...{ kind, sku, category },
+      kind,
+      sku,
+      category,
       findings: findings.map((finding, index) => {
         const product = products[index] ?? "";
         const rows = withRows(finding, () => facts?.number() ?? NO_ROW);

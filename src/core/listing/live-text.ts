@@ -67,7 +67,12 @@ export function listingKept({ text, group, isGroup, withdrawn }: Omit<KeptListin
   const start = from;
   let values: LiveListing["values"] | undefined;
   return {
-    ...{ name: name || undefined, gtin: gtin || undefined, price: price || undefined, category, axes, group },
+    name: name || undefined,
+    gtin: gtin || undefined,
+    price: price || undefined,
+    category,
+    axes,
+    group,
     ...(isGroup ? { isGroup } : {}),
     ...(withdrawn ? { withdrawn } : {}),
     get values() {

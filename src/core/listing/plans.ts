@@ -45,7 +45,9 @@ export function plansOf(setup: ChannelSetup): Plans {
       const fields = resolved.fields.map((rule): PlannedField => {
         const fill = fills[rule.field.slot];
         return {
-          ...{ rule, fill, memo: fillMemo(fill, room) },
+          rule,
+          fill,
+          memo: fillMemo(fill, room),
           answer: setup.attributes.slot(answerAttribute(rule.field.code)),
         };
       });

@@ -162,7 +162,14 @@ function indexedCategory(
   const goodsAbove = new Map<number, number>(parent?.goodsAbove);
   for (const { goods } of parent?.named ?? []) addMasses(goodsAbove, goods, 1);
   return {
-    ...{ category, position, named, soughtBy, goodsNamed, name, search, goodsAbove },
+    category,
+    position,
+    named,
+    soughtBy,
+    goodsNamed,
+    name,
+    search,
+    goodsAbove,
     above: new Set(parent === undefined ? [] : [...parent.name, ...parent.search, ...parent.above]),
     qualities: read.own.flatMap(({ qualities }) => qualities),
     qualitiesAbove: parent === undefined ? [] : [...parent.qualities, ...parent.qualitiesAbove],

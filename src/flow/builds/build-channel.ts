@@ -90,8 +90,11 @@ export async function buildChannel(
   }
   const counts = channelCounts();
   const record = await buildRecord(await staged.create(RECORD_FILE), {
-    ...{ channel: channel.setup.channel, definition: definition.channel, version: definition.version },
-    ...{ purpose, kind },
+    channel: channel.setup.channel,
+    definition: definition.channel,
+    version: definition.version,
+    purpose,
+    kind,
   });
   let written = 0;
   let isEmpty = true;

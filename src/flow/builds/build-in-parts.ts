@@ -90,7 +90,9 @@ export async function buildInParts(
     const fresh: BuiltParts[] = [];
     const again = await kept?.again((stretches, take) =>
       inParts({
-        ...{ ...own, stretches, workers: workersFor(stretches, workers) },
+        ...own,
+        stretches,
+        workers: workersFor(stretches, workers),
         join(parts, range) {
           fresh.push(parts);
           take(parts, range);

@@ -63,10 +63,19 @@ export function purposeFactsFor(
   { purpose, only, changedOnly, keepLive }: BuildWishes,
 ): PurposeFacts {
   const rule = definition.purposeRules.find((one) => one.purpose === purpose) ?? {
-    ...{ purpose, blank: "leave" as const, must: [], may: [], opens: false, action: "" },
+    purpose,
+    blank: "leave" as const,
+    must: [],
+    may: [],
+    opens: false,
+    action: "",
   };
   return {
-    ...{ purpose, rule, definition, changedOnly, keepLive },
+    purpose,
+    rule,
+    definition,
+    changedOnly,
+    keepLive,
     fields: purposeFields(definition, rule),
     only: only === undefined ? undefined : namedFields(only, definition),
     live: (sku) => live?.(asSku(sku)),

@@ -125,7 +125,7 @@ export function partBuild(
       const { written, kept, going } = part;
       part = newPart();
       writtenBefore += written;
-      return { ...{ written, kept, going }, pieces: layouts.map((layout) => layout.take()) };
+      return { written, kept, going, pieces: layouts.map((layout) => layout.take()) };
     },
   };
 }

@@ -57,7 +57,7 @@ async function ofAllRows(
   for await (const batch of jobs.entries(job.number))
     for (const { sku, listing } of batch)
       if (within === undefined || within.has(referenceOf(sku, listing, definition)))
-        rows.push({ ...{ sku, isAccepted, message }, ...{ id: "", code: "", field: "" } });
+        rows.push({ sku, isAccepted, message, id: "", code: "", field: "" });
   return rows;
 }
 

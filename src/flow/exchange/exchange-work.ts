@@ -300,7 +300,9 @@ async function tellOf(
       occasion: job.refused > 0 ? "job-refused" : "job-ended",
       channel: job.channel,
       says: `job ${job.number} (${job.purpose}): ${job.accepted} of ${job.listings} accepted, ${job.refused} refused`,
-      ...{ counts, causes, report },
+      counts,
+      causes,
+      report,
     },
     io,
   );

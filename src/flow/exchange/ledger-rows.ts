@@ -39,7 +39,11 @@ const rowOf = (entry: LedgerEntry, standing: Standing | undefined): LedgerRow =>
 });
 
 const withoutListing = ({ sku, state, at, job, id, code, message }: Standing): LedgerRow => ({
-  ...{ sku, state, at, job, id },
+  sku,
+  state,
+  at,
+  job,
+  id,
   listing: undefined,
   purpose: "",
   message: state === "refused" ? [code, message].filter(Boolean).join(" ") : "",

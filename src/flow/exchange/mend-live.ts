@@ -61,15 +61,13 @@ export async function mendLive(
       const { purpose, skus } = one;
       const ends = purpose === "withdraw";
       const wishes: BuildWishes = {
-        ...{
-          purpose,
-          isTrial,
-          confirmed,
-          only: undefined,
-          changedOnly: false,
-          keepLive: false,
-          limit: Infinity,
-        },
+        purpose,
+        isTrial,
+        confirmed,
+        only: undefined,
+        changedOnly: false,
+        keepLive: false,
+        limit: Infinity,
         kind: purpose === "full" && skus !== undefined ? "chosen" : purpose,
         choice: ends || skus === undefined ? everything : choiceOf(skus),
         ending: ends ? [...(skus ?? [])] : undefined,

@@ -115,7 +115,10 @@ export async function planJob(
   const found = await foundFiles(folder, wanted, join("out", setup.channel));
   const facts = factsOf(definition, purpose, nextNumber(await jobs.list()));
   return {
-    ...{ build, purpose, isPart, whole: takesWhole(definition, build) && !isPart },
+    build,
+    purpose,
+    isPart,
+    whole: takesWhole(definition, build) && !isPart,
     files: found.map((file) => ({
       ...file,
       sentAs: filledPattern(

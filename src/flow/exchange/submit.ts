@@ -57,7 +57,12 @@ export async function beginJob(
   await landing.land((mark) =>
     store.together(mark, async () => {
       number = await jobs.open({
-        ...{ kind: build.kind, purpose, build: build.number, whole, at: io.now().toISOString(), skus },
+        kind: build.kind,
+        purpose,
+        build: build.number,
+        whole,
+        at: io.now().toISOString(),
+        skus,
         files: files.map(({ sentAs, bytes, sha256 }) => ({ name: sentAs, bytes, sha256, key: randomUUID() })),
       });
       await keepFiles(
@@ -143,7 +148,10 @@ export async function sendJob(
       throw new Refusal([diagnostic("job-file-changed", { file: file.name, job: job.number })], 3);
     }
     const outgoing: OutgoingFile = {
-      ...{ name: file.name, path, bytes: file.bytes, key: file.key },
+      name: file.name,
+      path,
+      bytes: file.bytes,
+      key: file.key,
       facts: factsOf(setup.definition, job.purpose, job.number),
     };
     watch.begins(file);

@@ -82,7 +82,10 @@ export async function explainListing(
   if (outcome === undefined) return undefined;
   const product = productOf(outcome);
   return {
-    ...{ product, family, setup, outcome },
+    product,
+    family,
+    setup,
+    outcome,
     listing: listings.find((listing) => listing.product.sku === sku),
     placed: setup.placements.find(sku, textOf(product, "category"))?.place,
   };
@@ -169,7 +172,10 @@ export function explainField(
     giver.by === "fill" ? watched(explained, planned, surroundings) : { steps: [], given: undefined };
   const value = listing.value(rule.field.slot);
   return {
-    ...{ rule, giver, value, steps },
+    rule,
+    giver,
+    value,
+    steps,
     given: same(given, value) ? undefined : given,
     need: needFor(rule, listing),
     attributes: giver.by === "fill" ? attributesOf(explained, planned, giver.fill, store) : [],

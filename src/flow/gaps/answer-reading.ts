@@ -74,7 +74,9 @@ export class AnswerReading {
     if (target.kind === "term") this.takeTerm(answer, asking[0], checked.text);
     else
       this.accepted.push({
-        ...{ answer, sheet, text: checked.text },
+        answer,
+        sheet,
+        text: checked.text,
         layer: editsFor(target.kind === "attribute" ? undefined : target.channel),
         attribute: target.kind === "attribute" ? target.attribute : answerAttribute(target.field),
       });

@@ -136,7 +136,8 @@ export async function chooseSource(
     throw new Refusal([diagnostic("no-rows", { path: file.file, columns: table.header.length })]);
   if (named === undefined && wishes.skuColumn === undefined && isSheet(table) && !(await store.isEmpty()))
     return {
-      ...{ table, options },
+      table,
+      options,
       source: await sourceFromText("edits", sheetSourceText(table.header, sheetChannel(table, workspace))),
       from: { kind: "sheet" },
     };

@@ -167,7 +167,10 @@ async function reviewed(
   request: ImportRequest,
 ): Promise<Source> {
   const agreed = await request.review({
-    ...{ proposal, source, table, remade },
+    proposal,
+    source,
+    table,
+    remade,
     preview: (one) => previewRecords(one, table, workspace, request.surroundings),
   });
   if (agreed === undefined) throw new Refusal([diagnostic("proposal-open", { source: source.name })]);
@@ -211,7 +214,11 @@ async function importOne(
   );
   const { surroundings, workers } = request;
   const read = rowsOfFile(chosen, {
-    ...{ workspace, surroundings, workers, known: known?.before, isKept: known !== undefined },
+    workspace,
+    surroundings,
+    workers,
+    known: known?.before,
+    isKept: known !== undefined,
   });
   const writer = await transaction.revision({
     kind: "import",
@@ -235,9 +242,15 @@ async function importOne(
   });
   const rejected = rejects.of(source.name, table.header);
   const rows = await importRows({
-    ...{ file: table.file, batches: read.batches, attributes: read.attributes },
+    file: table.file,
+    batches: read.batches,
+    attributes: read.attributes,
     hasGroupRows: tied.reading.groups.layout === "own-row",
-    ...{ writer, mode, rejects: rejected, known, onFinding },
+    writer,
+    mode,
+    rejects: rejected,
+    known,
+    onFinding,
     onProgress: (count) => request.onProgress(file, read.bytesRead(), count),
   });
   if (rows.counts.rows === 0)

@@ -53,14 +53,16 @@ function markOf(
 ): string {
   const { columns, decimalMark, isMarkOpen, dateOrder, currency, currencies } = reading;
   return workMark(workspace, [], {
-    ...{
-      work: "import",
-      program: builtFrom(),
-      source: source.yaml.text,
-      header: table.header,
-      format: table.format,
-    },
-    ...{ decimalMark, isMarkOpen, dateOrder, currency, currencies },
+    work: "import",
+    program: builtFrom(),
+    source: source.yaml.text,
+    header: table.header,
+    format: table.format,
+    decimalMark,
+    isMarkOpen,
+    dateOrder,
+    currency,
+    currencies,
     days: columns.map(({ areDays }) => areDays),
     ...further,
   });

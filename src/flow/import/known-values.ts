@@ -41,7 +41,11 @@ export async function knownValues(
   }
   const of = (attribute: KnownAttribute): readonly string[] => [...(found.get(attribute) ?? [])];
   return {
-    ...{ sku: of("sku"), gtin: of("gtin"), mpn: of("mpn") },
-    ...{ brand: of("brand"), manufacturer: of("manufacturer"), category: of("category") },
+    sku: of("sku"),
+    gtin: of("gtin"),
+    mpn: of("mpn"),
+    brand: of("brand"),
+    manufacturer: of("manufacturer"),
+    category: of("category"),
   };
 }

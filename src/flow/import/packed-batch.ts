@@ -53,8 +53,15 @@ export function packed(batch: ReadBatch, attributes: readonly PlannedColumn[]): 
     if (record.doubts.length > 0) doubts.push([at, record.doubts]);
   }
   return {
-    ...{ rows, joined, skipped, told: told.map(plainTold), kinds: kindOf, numbers },
-    ...{ texts: texts.join(BETWEEN), doubts, attributes },
+    rows,
+    joined,
+    skipped,
+    told: told.map(plainTold),
+    kinds: kindOf,
+    numbers,
+    texts: texts.join(BETWEEN),
+    doubts,
+    attributes,
   };
 }
 

@@ -114,15 +114,13 @@ function rowsBeside(
   let told: readonly string[] = [];
   let bytes = 0;
   const recipe: ReadingRecipe = {
-    ...{
-      work: "read",
-      root: workspace.root,
-      today: surroundings.today.iso,
-      path,
-      file: file.file,
-      known,
-      isKept,
-    },
+    work: "read",
+    root: workspace.root,
+    today: surroundings.today.iso,
+    path,
+    file: file.file,
+    known,
+    isKept,
     hasTables: surroundings.tables !== undefined,
     options: { ...options, chooseRecords: undefined },
     source: { name: source.name, text: source.yaml.text },

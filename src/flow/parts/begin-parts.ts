@@ -11,7 +11,9 @@ export const beginParts = async (
 ): Promise<Pick<InParts<unknown>, "seen" | "recipe" | "sharing">> => ({
   seen: await store.hold(),
   recipe: {
-    ...{ ...work, root: workspace.root, channels: namesOf(channels) },
+    ...work,
+    root: workspace.root,
+    channels: namesOf(channels),
     today: (await surroundings()).today.iso,
   },
   async sharing() {

@@ -73,7 +73,10 @@ export async function publishedOf(workspace: Workspace, channel: string): Promis
       if ((await stat(path)).size !== bytes) return undefined;
       const gzipPath = `${path}.gz`;
       files.set(name, {
-        ...{ path, bytes, gzipBytes, sha256 },
+        path,
+        bytes,
+        gzipBytes,
+        sha256,
         gzipPath: gzipBytes > 0 && existsSync(gzipPath) ? gzipPath : undefined,
         type: ownOf(types, extname(name)) ?? "application/octet-stream",
         modified: new Date(modified),
@@ -109,7 +112,9 @@ export async function publish(
       await rename(`${gzip}.coming`, gzip);
     }
     files.push({
-      ...{ name, stored, sha256 },
+      name,
+      stored,
+      sha256,
       bytes: (await stat(path)).size,
       gzipBytes: packsItself(name) ? 0 : (await stat(gzip)).size,
       // The same content keeps its time: who asked before need not fetch it again.

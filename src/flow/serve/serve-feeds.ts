@@ -245,11 +245,18 @@ export async function serveFeeds(
     const { serving, setup } = channel;
     const { token_from: variable } = serving;
     feeds.push({
-      ...{ channel, name: setup.channel, place: places.get(setup.channel) ?? setup.channel },
+      channel,
+      name: setup.channel,
+      place: places.get(setup.channel) ?? setup.channel,
       token:
         variable === undefined ? undefined : secretFrom(variable, "serve.token_from", setup.files.policy, io),
       published: await publishedOf(workspace, setup.channel),
-      ...{ trouble: "", lastFetched: 0, wasTold: false, mark: "", running: undefined, again: false },
+      trouble: "",
+      lastFetched: 0,
+      wasTold: false,
+      mark: "",
+      running: undefined,
+      again: false,
     });
   }
   const clocks = feeds.flatMap((feed): readonly Cron[] => {

@@ -36,7 +36,8 @@ export function decisionsTurned(entries: readonly HistoryEntry[], ids: readonly 
       undoneBy === undefined && !turnedIds.has(revision) && (kind === "import" || kind === "edit"),
   );
   return {
-    ...{ gone, back },
+    gone,
+    back,
     sourcesInUse: new Set(others.map(({ source }) => source)),
     layersInUse: new Set(others.map(({ layer }) => layer)),
   };

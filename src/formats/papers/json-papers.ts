@@ -54,9 +54,10 @@ function jsonLines(text: string): readonly unknown[] | undefined {
 
 /** JSON, where the name says so: a text may begin with a brace. */
 export const jsonPapers: PaperKind = {
-  holds: ({ text, file }) => /^\s*[{[]/.test(text()) && /\.(?:json|jsonl|ndjson|jsonld)$/i.test(file),
-  read({ file, text }) {
-    const json = jsonLines(text()) ?? parsed(text(), file);
+  holds: ({ shown, file }) => /^\s*[{[]/.test(shown().text) && /\.(?:json|jsonl|ndjson|jsonld)$/i.test(file),
+  read({ file, shown }) {
+    const { text } = shown();
+    const json = jsonLines(text) ?? parsed(text, file);
     return { papers: [{ paper: "tree", file, format: "json", root: jsonTree(json), json }], told: [] };
   },
 };

@@ -1,4 +1,5 @@
 /** What a kind of paper must be able to do. One file a kind, one line in `paper-kinds.ts`. */
+import type { TableText } from "../table-form.js";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
 import type { Paper } from "../../core/learning/paper.js";
@@ -15,8 +16,8 @@ export interface PaperFile {
   /** Its name, as a person knows it. */
   readonly file: string;
   readonly bytes: Buffer;
-  /** The same as text, in the encoding that it shows; asked for by those alone who read texts. */
-  text(): string;
+  /** The same as text, in the encoding and form that it shows; asked for by those alone who read texts. */
+  shown(): TableText;
 }
 
 /** One kind of file that a channel hands out. */

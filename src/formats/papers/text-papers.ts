@@ -3,13 +3,13 @@ import { extname } from "node:path";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
 import { blankCell, type SheetPaper } from "../../core/learning/paper.js";
-import { rawRecords, tableText } from "../table-form.js";
+import { rawRecords, type TableText } from "../table-form.js";
 import { binaryKind } from "../text-stream.js";
 import type { PaperFile, PaperKind } from "./paper-kind.js";
 
 const LONGEST_TABLE = 250_000;
 
-const tableForm = ({ form, text }: ReturnType<typeof tableText>): SheetPaper["form"] => ({
+const tableForm = ({ form, text }: TableText): SheetPaper["form"] => ({
   separator: form.delimiter,
   encoding: form.encoding === "utf-16be" ? "utf-16le" : form.encoding,
   startsWithMark: form.isMarked,
@@ -17,8 +17,8 @@ const tableForm = ({ form, text }: ReturnType<typeof tableText>): SheetPaper["fo
 });
 
 /** A table or lines of text as a sheet; what is indented keeps its indent. */
-function textPaper({ bytes, file }: PaperFile): SheetPaper {
-  const read = tableText(bytes);
+function textPaper({ shown, file }: PaperFile): SheetPaper {
+  const read = shown();
   const isLines =
     extname(file).toLowerCase() === ".txt" && !/[\t;,|].*[\t;,|]/.test(read.text.split(/\r?\n/, 1)[0] ?? "");
   const rows = isLines

@@ -54,9 +54,9 @@ function xmlTree(text: string, file: string): TreeNode {
 
 /** XML. */
 export const xmlPapers: PaperKind = {
-  holds: ({ text }) => text().trimStart().startsWith("<"),
-  read: ({ file, text }) => ({
-    papers: [{ paper: "tree", file, format: "xml", root: xmlTree(text(), file), json: undefined }],
+  holds: ({ shown }) => shown().text.trimStart().startsWith("<"),
+  read: ({ file, shown }) => ({
+    papers: [{ paper: "tree", file, format: "xml", root: xmlTree(shown().text, file), json: undefined }],
     told: [],
   }),
 };

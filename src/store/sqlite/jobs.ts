@@ -45,7 +45,10 @@ interface StandingRow extends Omit<OutcomeRow, "accepted"> {
 const jobState = (job: number): string => `job ${job}`;
 
 const outcomeOf = ({ sku, accepted, given_id, code, message, field }: OutcomeRow): RowOutcome => ({
-  ...{ sku, code, message, field },
+  sku,
+  code,
+  message,
+  field,
   isAccepted: accepted === 1,
   id: given_id,
 });

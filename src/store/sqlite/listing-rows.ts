@@ -29,7 +29,9 @@ export const entryOf = ({
   purpose,
   at,
 }: ListingRow): LedgerEntry => ({
-  ...{ sku, purpose, at },
+  sku,
+  purpose,
+  at,
   listing: listingKept({
     text: content,
     group: grp ?? undefined,

@@ -35,8 +35,15 @@ export interface Revision {
 
 /** A revision that says nothing of any product: an undo, a build that was sent. */
 export const bareRevision = (own: Pick<Revision, "id" | "kind" | "at" | "source">): Revision => ({
-  ...{ layer: "", file: "", rules: undefined, columns: [], slots: [], rank: -1, channel: undefined },
-  ...{ drops: false, live: true },
+  layer: "",
+  file: "",
+  rules: undefined,
+  columns: [],
+  slots: [],
+  rank: -1,
+  channel: undefined,
+  drops: false,
+  live: true,
   ...own,
 });
 

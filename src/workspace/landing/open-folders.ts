@@ -124,7 +124,11 @@ export function openFolders(
     };
   };
   return {
-    ...{ record, shown, folderFor, create, into },
+    record,
+    shown,
+    folderFor,
+    create,
+    into,
     isEmpty: () => folders.size === 0,
     isRecorded: () => isRecorded,
     async refuseFolders() {

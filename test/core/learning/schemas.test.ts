@@ -187,6 +187,42 @@ describe("schemas that are open standards", () => {
     ]);
   });
 
+  it("when something else than the listing has more, or what it stands in does, then that is no matter of it", async () => {
+    const kinds = Array.from({ length: 30 }, (_, kind) => {
+      const own = Array.from({ length: 100 }, (__, at) => `<xs:element name="f${at}" type="xs:string"/>`);
+      return `<xs:element name="kind${kind}" maxOccurs="unbounded"><xs:complexType><xs:sequence>${own.join("")}</xs:sequence></xs:complexType></xs:element>`;
+    });
+    const reading = readXmlSchema(
+      await paperOf(
+        "k.xsd",
+        `<xs:schema xmlns:xs="http://www.w3.org/2001/XMLSchema"><xs:element name="all"><xs:complexType><xs:sequence>${kinds.join("")}</xs:sequence></xs:complexType></xs:element></xs:schema>`,
+      ),
+    );
+    expect([reading?.row, reading?.fields.length, reading?.told]).toEqual(["kind0", 100, []]);
+  });
+
+  it("when parts stand deeper within each other than any listing's, then what is deeper is left out and told", async () => {
+    const named = Array.from({ length: 60 }, (_, at) => [
+      `T${at}`,
+      { type: "object", properties: { [`a${at}`]: { type: "string" }, in: { $ref: `#/$defs/T${at + 1}` } } },
+    ]);
+    const reading = readJsonSchema(
+      await paperOf(
+        "deep.json",
+        JSON.stringify({
+          $schema: "json-schema",
+          type: "object",
+          properties: { no: { type: "string" }, in: { $ref: "#/$defs/T0" } },
+          $defs: Object.fromEntries(named),
+        }),
+      ),
+    );
+    expect(reading?.fields[0]?.path).toBe("no");
+    expect(reading?.told).toEqual([
+      "deep.json: parts stand more than 40 deep within each other; what is deeper is left out",
+    ]);
+  });
+
   it("when a JSON Schema refers to parts of itself, then fields, needs, kinds, limits and lists are found", async () => {
     const schema = {
       $schema: "https://json-schema.org/draft/2020-12/schema",

@@ -107,34 +107,27 @@ function byShape(shape: ColumnShape): readonly Candidate[] {
 
 /** Names that stand for a number here and for words there, or for few values and for many. */
 const ambiguous: Readonly<Record<string, readonly string[]>> = {
-  ...{ label: ["name", "brand"], item: ["name", "sku"], product: ["name", "sku"], article: ["name", "sku"] },
-  ...{
-    artikel: ["name", "sku"],
-    artículo: ["name", "sku"],
-    articulo: ["name", "sku"],
-    artykuł: ["name", "sku"],
-  },
-  ...{
-    part: ["name", "mpn"],
-    model: ["group", "mpn", "name"],
-    modell: ["group", "mpn", "name"],
-    house: ["brand", "manufacturer"],
-  },
-  ...{
-    "item group": ["category", "group"],
-    "material group": ["category", "group"],
-    "mat group": ["category", "group"],
-  },
-  ...{
-    "product group": ["category", "group"],
-    "goods group": ["category", "group"],
-    series: ["category", "group"],
-  },
-  ...{
-    description: ["description", "name"],
-    text: ["description", "name"],
-    omschrijving: ["name", "description"],
-  },
+  label: ["name", "brand"],
+  item: ["name", "sku"],
+  product: ["name", "sku"],
+  article: ["name", "sku"],
+  artikel: ["name", "sku"],
+  artículo: ["name", "sku"],
+  articulo: ["name", "sku"],
+  artykuł: ["name", "sku"],
+  part: ["name", "mpn"],
+  model: ["group", "mpn", "name"],
+  modell: ["group", "mpn", "name"],
+  house: ["brand", "manufacturer"],
+  "item group": ["category", "group"],
+  "material group": ["category", "group"],
+  "mat group": ["category", "group"],
+  "product group": ["category", "group"],
+  "goods group": ["category", "group"],
+  series: ["category", "group"],
+  description: ["description", "name"],
+  text: ["description", "name"],
+  omschrijving: ["name", "description"],
 };
 
 /** How well values fit one of several meanings: codes have digits and no blanks, names differ, brands come again. */

@@ -17,7 +17,7 @@ import {
   type Whole,
 } from "./json-schema-parts.js";
 import type { SchemaField, SchemaReading } from "./schema-reading.js";
-import { unfolding, type Follow, type Unfolding } from "./unfolding.js";
+import { fieldsBelow, unfolding, type Follow, type Unfolding } from "./unfolding.js";
 
 /** Whether a document is a schema, by its own word or its parts. */
 export function isJsonSchema({ format, json }: TreePaper): boolean {
@@ -57,20 +57,6 @@ const leaf = (
   isMembers: false,
 });
 
-/** Fields of an object as fields of what it stands in. */
-const below = (
-  fields: readonly SchemaField[],
-  name: string,
-  isRequired: boolean,
-  most: number | undefined,
-): readonly SchemaField[] =>
-  fields.map((field) => ({
-    ...field,
-    path: `${name}/${field.path}`,
-    isRequired: isRequired && field.isRequired,
-    many: field.many ?? most,
-  }));
-
 /** A property as fields: a value, a list of values, or the fields of an object or of each in a list of objects. */
 function propertyFields(
   name: string,
@@ -79,12 +65,12 @@ function propertyFields(
   reading: SchemaWork,
 ): readonly SchemaField[] {
   if (objectAt(schema, "properties") !== undefined)
-    return below(fieldsOf(schema, reading), name, isRequired, undefined);
+    return fieldsBelow(fieldsOf(schema, reading), name, isRequired, undefined);
   if (!typesOf(schema).includes("array")) return [leaf(name, schema, isRequired, undefined, reading)];
   const items = reading.whole(at(schema, "items"));
   const most = numberAt(schema, "maxItems") ?? Infinity;
   if (objectAt(items, "properties") !== undefined)
-    return below(fieldsOf(items, reading), name, isRequired, most);
+    return fieldsBelow(fieldsOf(items, reading), name, isRequired, most);
   const one = leaf(name, items, isRequired, most, reading);
   // What is said of the list is said of the field.
   const [label, help] = [textAt(schema, "title"), textAt(schema, "description")];
@@ -118,26 +104,21 @@ type FindObjects = (
 
 /** Begins to look for them. The same object under the same name holds the same, and is looked through once. */
 function rowFinder({ whole, unfolding }: SchemaWork): FindObjects {
-  const known = new Map<JsonObject, Map<string, readonly RowObject[]>>();
-  const find: FindObjects = (schema, name, isListed, deep) => {
-    if (deep > ROWS_DEEP) return [];
-    const places = known.get(schema) ?? new Map<string, readonly RowObject[]>();
-    known.set(schema, places);
-    const place = `${name} ${isListed} ${deep}`;
-    const rows = places.get(place) ?? look(schema, name, isListed, deep);
-    places.set(place, rows);
-    return rows;
-  };
+  const follow = unfolding.followingRows<RowObject>();
   const look: FindObjects = (schema, name, isListed, deep) => {
     if (typesOf(schema).includes("array") || objectAt(schema, "items") !== undefined)
       return find(whole(at(schema, "items")), name, true, deep + 1);
     const properties = objectAt(schema, "properties");
     if (properties === undefined) return [];
-    const inner = unfolding.gathered(Object.entries(properties), ([key, value]) =>
+    const inner = unfolding.gatheredRows(Object.entries(properties), ([key, value]) =>
       find(whole(value), key, isListed, deep + 1),
     );
     return [{ name, schema, isListed }, ...inner];
   };
+  const find: FindObjects = (schema, name, isListed, deep) =>
+    deep > ROWS_DEEP
+      ? []
+      : follow(schema, `${name} ${isListed} ${deep}`, () => look(schema, name, isListed, deep));
   return find;
 }
 
@@ -169,6 +150,6 @@ export function readJsonSchema({ file, json }: TreePaper): SchemaReading | undef
     member: "",
     fields: best.fields,
     isSample: false,
-    told: unfolded.told(),
+    told: unfolded.told(best.fields),
   };
 }

@@ -10,7 +10,7 @@ import type { TreeNode, TreePaper } from "../paper.js";
 import type { SchemaField, SchemaReading } from "./schema-reading.js";
 import { contentReader, type ContentReader, type Particle } from "./xsd-content.js";
 import { attribute, childrenOf, namedParts, typeReader, type Facets, type TypeReader } from "./xsd-types.js";
-import { unfolding, type Follow, type Unfolding } from "./unfolding.js";
+import { fieldsBelow, unfolding, type Follow, type Unfolding } from "./unfolding.js";
 
 /** Whether a document is a schema, by its namespace. */
 export const isXmlSchema = ({ root }: TreePaper): boolean =>
@@ -73,19 +73,6 @@ function attributeField(node: TreeNode, schema: Schema): SchemaField {
   return fieldOf(meant, `@${attribute(meant, "name")}`, isRequired, undefined, schema.types.of(meant));
 }
 
-/** A field of something as one of what that stands in. */
-const below = (
-  field: SchemaField,
-  name: string,
-  isRequired: boolean,
-  most: number | undefined,
-): SchemaField => ({
-  ...field,
-  path: `${name}/${field.path}`,
-  isRequired: isRequired && field.isRequired,
-  many: field.many ?? most,
-});
-
 /** An element within a listing: a value, a value with attributes, or a branch of fields. */
 function elementFields({ node, isOptional, most }: Particle, schema: Schema): readonly SchemaField[] {
   const { content, types } = schema;
@@ -97,9 +84,14 @@ function elementFields({ node, isOptional, most }: Particle, schema: Schema): re
   if (text !== undefined)
     return [
       fieldOf(meant, name, !isOptional, most, text),
-      ...attributes.map((one) => below(attributeField(one, schema), name, !isOptional, undefined)),
+      ...fieldsBelow(
+        attributes.map((one) => attributeField(one, schema)),
+        name,
+        !isOptional,
+        undefined,
+      ),
     ];
-  return fieldsIn(complex, schema).map((field) => below(field, name, !isOptional, most));
+  return fieldsBelow(fieldsIn(complex, schema), name, !isOptional, most);
 }
 
 /** The fields within an element, by their paths from there. */
@@ -127,9 +119,9 @@ type FindRows = (node: TreeNode, root: string, repeats: boolean, deep: number) =
 /** Begins to look for them. What has the same type, name and place holds the same, and is looked through once. */
 function rowFinder(schema: Schema): FindRows {
   const { content, unfolding } = schema;
-  const known = new Map<TreeNode, Map<string, readonly RowElement[]>>();
+  const follow = unfolding.followingRows<RowElement>();
   const look = (complex: TreeNode, own: Pick<RowElement, "name" | "root" | "repeats">, deep: number) => {
-    const inner = unfolding.gathered(content.of(complex).elements, ({ node, most }) =>
+    const inner = unfolding.gatheredRows(content.of(complex).elements, ({ node, most }) =>
       find(content.resolved(node), own.name, most !== undefined, deep + 1),
     );
     const members = inner.find((one) => one.repeats && one.fields.length > FEW_FIELDS);
@@ -138,13 +130,8 @@ function rowFinder(schema: Schema): FindRows {
   const find: FindRows = (node, root, repeats, deep) => {
     const complex = content.complexOf(node);
     if (complex === undefined || deep > ROWS_DEEP) return [];
-    const name = attribute(node, "name");
-    const places = known.get(complex) ?? new Map<string, readonly RowElement[]>();
-    known.set(complex, places);
-    const place = `${root} ${name} ${repeats} ${deep}`;
-    const rows = places.get(place) ?? look(complex, { name, root, repeats }, deep);
-    places.set(place, rows);
-    return rows;
+    const own = { name: attribute(node, "name"), root, repeats };
+    return follow(complex, `${root} ${own.name} ${repeats} ${deep}`, () => look(complex, own, deep));
   };
   return find;
 }
@@ -190,6 +177,6 @@ export function readXmlSchema({ file, root }: TreePaper): SchemaReading | undefi
     member: listing.members?.name ?? "",
     fields: withMembers(listing),
     isSample: false,
-    told: unfolded.told(),
+    told: unfolded.told(listing.fields),
   };
 }

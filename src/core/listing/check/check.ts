@@ -96,7 +96,8 @@ function outcome(listing: Listing, findings: readonly Diagnostic[], setup: Chann
   const where = { product: product.sku, channel: setup.channel };
   return {
     kind: "left-out",
-    ...{ product, listing },
+    product,
+    listing,
     findings: [diagnostic("below-least-readiness", { percent, least }, where, "advice")],
   };
 }

@@ -56,7 +56,10 @@ export function listingIn(scope: FillScope, priced: PricedProduct): Listing {
     if (filled.problems.length > 0) addAll((problems ??= []), filled.problems);
   }
   return {
-    ...{ product, plan, notes, axes },
+    product,
+    plan,
+    notes,
+    axes,
     problems: problems ?? noProblems,
     value: (slot) => scope.at(slot)?.value,
     filled: (slot) => scope.at(slot),

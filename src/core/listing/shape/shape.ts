@@ -63,7 +63,10 @@ export function shape(
         (groupField !== undefined &&
           listings.some((listing) => isSentAsMember(listing, family, setup, groupField))));
     const shaped = groupModels[groups.model]({
-      ...{ listings, isGroup, definition, groupField },
+      listings,
+      isGroup,
+      definition,
+      groupField,
       // Held members are of the group, too: it is to read the same tomorrow, when they go.
       groupListing: () =>
         groupListing([first, ...listingsOf(own).filter((one) => one !== first)], family, setup),

@@ -26,7 +26,9 @@ export const membersApart: FamilyCheck = {
       const values = [...bySku].slice(0, SHOWN).map(([value, sku]) => ({ value, sku }));
       const facts = {
         label: field.label,
-        ...{ values, different: bySku.size, members: listings.length },
+        values,
+        different: bySku.size,
+        members: listings.length,
       };
       reportFor(0)("members-apart", facts, { field: rule, severity: "warning" });
     }
