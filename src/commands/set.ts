@@ -20,6 +20,11 @@ import type { CommandFile } from "./command-file.js";
 import { withWritableCatalogue } from "../flow/open-catalogue.js";
 import { refuseUnused, unknownSku } from "../flow/refusals.js";
 
+interface NewAttribute {
+  readonly attribute: string;
+  readonly nearest: readonly string[];
+}
+
 interface Edit {
   readonly attribute: string;
   readonly text: string;
@@ -48,7 +53,9 @@ export const set: CommandFile = command({
       refuseUnused(given.channel, workspace);
       const product = await store.product(sku);
       if (product === undefined) throw new Refusal([await unknownSku(sku, store)]);
-      const edits = editsOf(written, await store.attributes(), workspace);
+      const attributes = await store.attributes();
+      const edits = editsOf(written, attributes, workspace);
+      const added = newAmong(edits, attributes);
       const plan = editPlan(
         { layer: editsFor(given.channel), file: sku, at: io.now().toISOString(), tellChanges: true },
         edits.map(({ attribute }) => ({ attribute, column: "" })),
@@ -63,12 +70,18 @@ export const set: CommandFile = command({
         return { fate: put, revision: await writer.finish(counts) };
       });
       const changes = fate?.fate === "changed" ? (fate.changes ?? []) : [];
-      if (options.json) io.out(jsonLine({ type: "edit", sku, revision, channel: given.channel, changes }));
-      else if (!options.quiet) io.out(`${lines(sku, changes, revision, given.channel).join("\n")}\n`);
+      const brandNew = added.map(({ attribute }) => attribute);
+      if (options.json)
+        io.out(jsonLine({ type: "edit", sku, revision, channel: given.channel, changes, newAttributes: brandNew }));
+      else if (!options.quiet)
+        io.out(`${[...lines(sku, changes, revision, given.channel), ...added.map(newLine)].join("\n")}\n`);
       return 0;
     });
   },
 });
+
+const newLine = ({ attribute, nearest: near }: NewAttribute): string =>
+  `${attribute} is an attribute that no product had before${near.length === 0 ? "" : `; was ${near.join(" or ")} meant?`}`;
 
 const shown = (text: string): string => (text === "" ? "nothing" : shownItems(text, ", "));
 
@@ -95,7 +108,7 @@ function lines(
 function editsOf(
   written: readonly string[],
   attributes: AttributeIndex,
-  { manifest }: Workspace,
+  { manifest, kindOf }: Workspace,
 ): readonly Edit[] {
   const findings: Diagnostic[] = [];
   const edits = written.map((edit): Edit => {
@@ -108,10 +121,7 @@ function editsOf(
       findings.push(
         diagnostic("unknown-option", { reason: "a SKU is never changed: add the product under its new one" }),
       );
-    else if (
-      !isAttributeName(attribute) ||
-      (attributes.slot(attribute) === undefined && !isMarkOf(attribute))
-    )
+    else if (!isAttributeName(attribute))
       findings.push(
         diagnostic("unknown-attribute", { attribute, nearest: nearest(attribute, attributes.names) }),
       );
@@ -126,6 +136,7 @@ function editsOf(
         clearWord: CLEAR_WORD,
         currency: manifest.currency,
         decimalMark: ".",
+        kindOf,
       },
     );
     const text = read(0, [value], notes);
@@ -151,6 +162,14 @@ function editsOf(
   if (findings.length > 0) throw new Refusal(findings);
   return edits;
 }
+
+/** Attributes that the catalogue does not have yet, with those that may have been meant. */
+const newAmong = (edits: readonly Edit[], attributes: AttributeIndex): readonly NewAttribute[] =>
+  edits
+    .filter(
+      ({ attribute, text }) => text !== RETRACTED && attributes.slot(attribute) === undefined && !isMarkOf(attribute),
+    )
+    .map(({ attribute }) => ({ attribute, nearest: nearest(attribute, attributes.names) }));
 
 /** A language or currency of an attribute of ours may be new to the catalogue. */
 function isMarkOf(attribute: string): boolean {

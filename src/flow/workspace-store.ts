@@ -5,10 +5,10 @@ import type { Workspace } from "../workspace/workspace.js";
 
 /** Opens the store of a workspace, for a command or for one of its threads. */
 export function storeOf(
-  { storePath: path, layers }: Workspace,
+  { storePath: path, layers, kindOf }: Workspace,
   use: Pick<StoreOptions, "onlyReads" | "cacheMegabytes">,
 ): Promise<Store> {
-  return openStore({ path, shownPath: ".lexicant/store.db", layers, ...use });
+  return openStore({ path, shownPath: ".lexicant/store.db", layers, kindOf, ...use });
 }
 
 /** What expressions of a workspace may know of the world: the day, and the user's own tables and rates. */

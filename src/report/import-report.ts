@@ -20,7 +20,7 @@ function shown(text: string): string {
 
 /** What an import did, or would do: the account of rows first, then what was found, then what to do. */
 export function importReport(
-  { files, causes, proposed }: ImportResult,
+  { files, causes, beyond, proposed }: ImportResult,
   io: Io,
   { dryRun, dropVanished }: { readonly dryRun: boolean; readonly dropVanished: boolean },
 ): readonly string[] {
@@ -30,8 +30,12 @@ export function importReport(
         ? `Written: sources/${source.name}.yaml; look it over, then: lexicant import ${file}`
         : `${file} is read by sources/${source.name}.yaml already; nothing was written.`,
     ),
-    ...files.flatMap((file) => fileLines(file, io, dryRun, dropVanished)),
-    ...causeLines(causes.causes(), io),
+    ...files.flatMap((file) => [
+      ...fileLines(file, io, dryRun, dropVanished),
+      ...(files.length > 1 ? causeLines(file.causes.causes(), io) : []),
+    ]),
+    // What was found in one file's rows stands with what showed behind them; of several, below its own file.
+    ...causeLines((files.length > 1 ? beyond : causes).causes(), io),
     ...(dryRun ? [styleFor(io).bold("Nothing was changed: this was a dry run.")] : []),
   ];
 }

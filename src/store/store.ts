@@ -2,6 +2,7 @@
  * The store of a workspace as everything above it knows it: asynchronous, in batches, every fault a refusal of ours. An
  * engine is a folder beside this file.
  */
+import type { KindOf } from "../core/values/attribute-kind.js";
 import type { RecordTexts } from "../core/catalogue/stored-texts.js";
 import type { ChannelJobs } from "./jobs.js";
 import type { ChannelLedger } from "./ledger.js";
@@ -33,6 +34,9 @@ export interface PlannedColumn {
   readonly column: string;
 }
 
+/** The file that revisions name which take products out of the catalogue. */
+export const REMOVAL = "remove";
+
 /** What a revision brings: where it comes from, where it goes, and which attributes in which order. */
 export interface RevisionPlan {
   readonly kind: "import" | "edit";
@@ -50,8 +54,8 @@ export interface RevisionPlan {
   readonly compare: "layer" | "merged";
   /** Whether what the layer said before and this delivery does not say again is taken back. */
   readonly replace: boolean;
-  /** Whether keys are also written to the products that were found by them; else they only find. */
-  readonly writesKeys?: boolean;
+  /** Whether keys are also written to the products that were found by them, always or where they have none; else they only find. */
+  readonly writesKeys?: boolean | "where-blank";
   /** Whether a row that would add a product and has nothing but its keys is refused. */
   readonly refusesBare?: boolean;
   /** Whether each change is told with the values before and after it. */
@@ -160,20 +164,38 @@ export type RecordFate =
       readonly keysApart?: readonly KeyApart[];
       /** A key that a spreadsheet took the zeros before it from. */
       readonly keyMended?: MendedKey;
+      /** Other numbers that it took them from: what the product has stays. */
+      readonly zerosKept?: readonly MendedKey[];
     }
   /** What came again says what it said. */
   | { readonly fate: "again" }
   /** It would add a product of which nothing but keys is said. */
   | { readonly fate: "bare"; readonly sku: Sku }
   | { readonly fate: "repeated"; readonly key: string; readonly value: string }
+  /** A person took its product out of the catalogue, and it stays out until that is undone. */
+  | { readonly fate: "removed"; readonly sku: Sku; readonly revision: number }
   | { readonly fate: "unmatched"; readonly key: string; readonly value: string }
   | {
       readonly fate: "ambiguous";
       readonly key: string;
       readonly value: string;
       readonly skus: readonly Sku[];
+      /** Whether they have it but for zeros before it, which a spreadsheet may have taken. */
+      readonly butForZeros?: true;
+    }
+  /** Two keys of the row find two products. */
+  | {
+      readonly fate: "disagree";
+      readonly keys: readonly [KeyFound, KeyFound];
     }
   | { readonly fate: "reused"; readonly sku: Sku; readonly was: string; readonly now: string };
+
+/** A key's value, and the product that it finds. */
+export interface KeyFound {
+  readonly key: string;
+  readonly value: string;
+  readonly sku: Sku;
+}
 
 /** The account of an import. */
 export interface ImportCounts {
@@ -322,6 +344,8 @@ export interface StoreOptions {
   readonly shownPath: string;
   /** Layers from lowest to highest. */
   readonly layers: readonly LayerName[];
+  /** The kinds of attributes, where a shop has declared some of its own. */
+  readonly kindOf?: KindOf;
   /** Whether nothing is to be written: then a copy will do, where the store itself lies on a disk that takes nothing. */
   readonly onlyReads?: boolean;
   /** What the engine may keep of the store in memory; for one who reads in order, little is as good as much. */

@@ -116,7 +116,7 @@ export function startingFills(definition: ChannelDefinition, shop: ShopFacts): r
     });
 }
 
-const withMark = /\b([a-z][a-z0-9_]*)@([A-Za-z]{2,3}(?:-[A-Za-z0-9]{2,8})*)/g;
+const withMark = /(?<![\p{L}\p{N}_])([\p{Ll}\p{Lo}][\p{Ll}\p{Lo}\p{N}_]*)@([A-Za-z]{2,3}(?:-[A-Za-z0-9]{2,8})*)/gu;
 
 /** `price@EUR` is the price of a shop that sells in euro, `name@de` the name in a shop that speaks German. */
 const inShopsOwn = (fill: string, { language, currency, attributes }: ShopFacts): string =>

@@ -3,8 +3,15 @@ import { addAll } from "../core/many.js";
 import type { ColumnReading } from "../core/catalogue/cell-reader.js";
 import type { PairReading } from "../core/catalogue/pair-reader.js";
 import type { GroupLayout, RowReading } from "../core/catalogue/row-reader.js";
-import { detectDateOrder, detectDecimalMark } from "../core/catalogue/proposal/sample-marks.js";
-import { attributeKind, isAttributeName, isOurs } from "../core/catalogue/vocabulary.js";
+import {
+  detectDateOrder,
+  detectDecimalMark,
+  openMarksIn,
+  type ColumnMarks,
+} from "../core/catalogue/proposal/sample-marks.js";
+import { isAttributeName, isOurs } from "../core/catalogue/vocabulary.js";
+import type { KindOf } from "../core/values/attribute-kind.js";
+import type { Kind } from "../core/values/value.js";
 import { beforeDate } from "../core/values/damage.js";
 import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
 import { nearest } from "../core/values/nearest.js";
@@ -16,7 +23,7 @@ import { program } from "../core/language/program.js";
 import type { DateOrder } from "../core/values/date.js";
 import type { DecimalMark } from "../core/values/number.js";
 import type { ReadingDefaults } from "../core/values/read.js";
-import { kindOf } from "../formats/kinds/kinds.js";
+import { kindOf as formatOf } from "../formats/kinds/kinds.js";
 import type { TableStream } from "../formats/table-stream.js";
 import type { PairModel } from "./models/source-model.js";
 import type { Source } from "./source-files.js";
@@ -64,7 +71,8 @@ function columnReading(tying: Tying, attribute: string): readonly ColumnReading[
   const path: KeyPath = ["columns", attribute];
   const place = source.yaml.place(path);
   if (!isAttributeName(attribute)) {
-    const reason = "an attribute's name has small letters, digits and underscores, such as name or name@de";
+    const reason =
+      "an attribute's name has small letters of any script, digits and underscores, such as name or name@de";
     findings.push(diagnostic("wrong-setting", { key: attribute, reason }, { place }));
     return [];
   }
@@ -120,10 +128,18 @@ const pairs = (
   key: "options" | "pairs",
   models: readonly PairModel[],
 ): readonly PairReading[] =>
-  models.flatMap(({ name, value }, at): readonly PairReading[] => {
+  models.flatMap(({ name, value, names: meant }, at): readonly PairReading[] => {
     const [nameIndex, valueIndex] = [columnIn(table, name), columnIn(table, value)];
     if (nameIndex !== undefined && valueIndex !== undefined)
-      return [{ nameIndex, valueIndex, column: value, varies: key === "options" }];
+      return [
+        {
+          nameIndex,
+          valueIndex,
+          column: value,
+          varies: key === "options",
+          ...(meant === undefined ? {} : { meant }),
+        },
+      ];
     const column = nameIndex === undefined ? name : value;
     findings.push(
       diagnostic(
@@ -154,21 +170,49 @@ export interface FoundMarks {
   readonly dateOrder: DateOrder | undefined;
 }
 
+const numericKinds: ReadonlySet<Kind> = new Set(["money", "decimal", "measure", "integer"]);
+
+/** The first cells that the attributes of some kinds are read from, by attribute. */
+function cellsByAttribute(
+  { settings }: Pick<Source, "settings">,
+  table: TableStream,
+  isMeant: (kind: Kind) => boolean,
+  kindOf: KindOf,
+): ReadonlyMap<string, readonly string[]> {
+  const found = new Map<string, readonly string[]>();
+  for (const [attribute, expression] of Object.entries(settings.columns)) {
+    if (typeof expression !== "string" || !isMeant(kindOf(attribute).kind)) continue;
+    const indexes = table.header.flatMap((name, index) => (mentions(expression, name) ? [index] : []));
+    found.set(
+      attribute,
+      table.sample.flatMap(({ cells }) => indexes.map((index) => cells[index] ?? "")),
+    );
+  }
+  return found;
+}
+
 /** Looks at the cells that a source reads as numbers and as dates. */
-export function marksIn({ settings }: Pick<Source, "settings">, table: TableStream): FoundMarks {
-  const cells = (kinds: readonly string[]): readonly string[] => {
-    const numeric = Object.entries(settings.columns).flatMap(([attribute, expression]) =>
-      kinds.includes(attributeKind(attribute).kind) && typeof expression === "string" ? [expression] : [],
-    );
-    const indexes = table.header.flatMap((name, index) =>
-      numeric.some((expression) => mentions(expression, name)) ? [index] : [],
-    );
-    return table.sample.flatMap((record) => indexes.map((index) => record.cells[index] ?? ""));
-  };
+export function marksIn(source: Pick<Source, "settings">, table: TableStream, kindOf: KindOf): FoundMarks {
+  const cells = (isMeant: (kind: Kind) => boolean): readonly string[] =>
+    [...cellsByAttribute(source, table, isMeant, kindOf).values()].flat();
   return {
-    decimalMark: detectDecimalMark(cells(["money", "decimal", "measure", "integer"])),
-    dateOrder: detectDateOrder(cells(["date"])),
+    decimalMark: detectDecimalMark(cells((kind) => numericKinds.has(kind))),
+    dateOrder: detectDateOrder(cells((kind) => kind === "date")),
   };
+}
+
+/** Marks of which nothing says what they part, for each attribute that is a number. */
+function openMarks(
+  source: Source,
+  table: TableStream,
+  marks: Omit<ColumnMarks, "areTyped">,
+  kindOf: KindOf,
+): Readonly<Record<string, string>> {
+  const areTyped = formatOf(table.format).hasOpenMarks !== true;
+  const cells = cellsByAttribute(source, table, (kind) => numericKinds.has(kind), kindOf);
+  return Object.fromEntries(
+    [...cells].map(([attribute, shown]) => [attribute, openMarksIn(shown, { ...marks, areTyped })]),
+  );
 }
 
 /** Marks in words; the decimal point is as usual and needs none. */
@@ -187,10 +231,12 @@ function defaultsOf(
 ): {
   readonly defaults: ReadingDefaults;
   readonly currencies: readonly string[];
+  readonly openMarksOf: Readonly<Record<string, string>>;
   readonly told: readonly string[];
 } {
   const { settings } = source;
-  const found = marksIn(source, table);
+  const { kindOf } = workspace;
+  const found = marksIn(source, table, kindOf);
   const currencies = settings.currency ?? [workspace.manifest.currency];
   const mark = settings.decimal_mark ?? found.decimalMark;
   const order = settings.date_order ?? found.dateOrder;
@@ -198,11 +244,12 @@ function defaultsOf(
     defaults: {
       decimalMark: mark ?? ".",
       // Numbers that read either way are never guessed at, row by row: the source has to say.
-      isMarkOpen: mark === undefined && kindOf(table.format).hasOpenMarks === true,
+      openMarks: mark === undefined && formatOf(table.format).hasOpenMarks === true ? ",." : "",
       currency: currencies[0] ?? workspace.manifest.currency,
       ...(order === undefined ? {} : { dateOrder: order }),
     },
     currencies,
+    openMarksOf: openMarks(source, table, { mark, isStated: settings.decimal_mark !== undefined }, kindOf),
     told: toldMarks({
       decimalMark: settings.decimal_mark === undefined ? mark : undefined,
       dateOrder: settings.date_order === undefined ? order : undefined,
@@ -226,7 +273,7 @@ export function readingFor(
   given: Surroundings,
 ): TiedSource {
   const { settings, yaml } = source;
-  const { defaults, currencies, told } = defaultsOf(source, table, workspace);
+  const { defaults, currencies, openMarksOf, told } = defaultsOf(source, table, workspace);
   const surroundings = { ...given, reading: defaults };
   const tying: Tying = { source, table, names: columnNames(table), surroundings, findings: [] };
   const columns = Object.keys(settings.columns).flatMap((attribute) => columnReading(tying, attribute));
@@ -251,6 +298,8 @@ export function readingFor(
     reading: {
       ...defaults,
       currencies,
+      openMarksOf,
+      kindOf: workspace.kindOf,
       file: table.file,
       columns,
       keys,

@@ -3,12 +3,15 @@ import { isThere } from "../formats/is-there.js";
 import { existsSync, readdirSync } from "node:fs";
 import { basename, dirname, join, resolve } from "node:path";
 import { fileURLToPath } from "node:url";
+import { kindsWith } from "../core/catalogue/vocabulary.js";
+import type { KindOf } from "../core/values/attribute-kind.js";
 import { diagnostic } from "../core/diagnostics/diagnostic.js";
 import { nearest } from "../core/values/nearest.js";
 import type { NamedFolder } from "./named-folder.js";
 import { Refusal } from "../core/diagnostics/refusal.js";
 import type { DefinitionFolder } from "./definition-files.js";
 import { loadSettings } from "./load-settings.js";
+import { ownKinds } from "./own-kinds.js";
 import type { ManifestModel } from "./models/manifest-model.js";
 import { settingsCache, type SettingsCache } from "./settings-cache.js";
 import { readYaml, type YamlFile } from "./yaml-file.js";
@@ -24,6 +27,8 @@ export interface Workspace {
   readonly channelsInUse: readonly string[];
   /** From lowest to highest; a layer with a channel shows there alone. */
   readonly layers: readonly { readonly layer: string; readonly channel?: string }[];
+  /** The kinds of its attributes: ours, and those that the manifest declares. */
+  readonly kindOf: KindOf;
   readonly storePath: string;
   /** The file whose lock whoever writes holds. */
   readonly lockPath: string;
@@ -102,6 +107,7 @@ export async function openWorkspace(root: string): Promise<Workspace> {
     manifestFile,
     channelsInUse: manifest.channels ?? [],
     layers: manifest.layers.map((entry) => (typeof entry === "string" ? { layer: entry } : entry)),
+    kindOf: kindsWith(ownKinds(manifest.attributes)),
     settings,
     ...placesIn(root),
     path: (...parts) => join(root, ...parts),

@@ -9,12 +9,13 @@ import type { Diagnostic, Severity } from "../diagnostics/diagnostic.js";
 import { diagnostic } from "../diagnostics/diagnostic.js";
 import { factsOf, type Troubles } from "../language/trouble.js";
 import type { Run } from "../language/program.js";
+import type { AttributeKind, KindOf } from "../values/attribute-kind.js";
 import { isCurrency } from "../values/currencies.js";
 import { isFormulaFault, type Damage } from "../values/damage.js";
 import { repairEncoding } from "../values/garbled.js";
 import type { ReadingDefaults, ReadingProblem } from "../values/read.js";
 import { shownText } from "../values/show.js";
-import { cleanText, isTidy, textOfFormula } from "../values/text.js";
+import { cleanText, isTidy, textOfFormula, withoutUnseen } from "../values/text.js";
 import { isList, type MaybeBlank, type Value } from "../values/value.js";
 import { itemReader, type ItemDoubt, type ReadItem } from "./item-reader.js";
 import { addressesIn, itemsInCell } from "./list-cell.js";
@@ -38,10 +39,14 @@ export interface CellDefaults extends ReadingDefaults {
   readonly file: string;
   /** Units of bare numbers by attribute. */
   readonly units: Readonly<Record<string, string>>;
+  /** Marks that may part thousands or decimals, by attribute, where the column's cells show more than the file's. */
+  readonly openMarksOf?: Readonly<Record<string, string>>;
   /** Currencies that the file's amounts can be in; any where it is left out. */
   readonly currencies?: readonly string[] | undefined;
   readonly listSeparator: string;
   readonly clearWord: string | undefined;
+  /** Kinds of attributes, where a shop has declared some of its own. */
+  readonly kindOf?: KindOf;
 }
 
 /** A damaged value that only the catalogue itself can prove: what it holds already may be what was meant. */
@@ -62,8 +67,10 @@ export type CellReader = (row: number, cells: readonly string[], notes: CellNote
 function defaultsFor(attribute: string, defaults: CellDefaults): CellDefaults {
   const unit = ownOf(defaults.units, attribute);
   const mark = attribute.split("@")[1] ?? "";
+  const open = ownOf(defaults.openMarksOf ?? {}, attribute);
   return {
     ...defaults,
+    ...(open === undefined ? {} : { openMarks: open }),
     ...(unit === undefined ? {} : { unit }),
     ...(isCurrency(mark) ? { currency: mark, currencies: [mark] } : {}),
   };
@@ -118,9 +125,8 @@ function plainReader(reading: ColumnReading, defaults: CellDefaults): CellReader
     // Before blanks are tidied, since the one that does not break is a part of what a wrong encoding leaves.
     const letters = repairEncoding(written) ?? written;
     const clean = cleanText(letters);
-    if (letters !== written) told(cleanText(written), clean, "encoding");
-    else if (clean !== letters)
-      told(letters, clean, textOfFormula(letters.trim()) === undefined ? "spaces" : "text-formula");
+    const damage = letters !== written ? "encoding" : clean === letters ? undefined : tidiedBy(letters);
+    if (damage !== undefined) told(letters === written ? letters : cleanText(written), clean, damage);
     return clean;
   };
   /** A cell that an expression reads or that holds several, its letters put right before its blanks are tidied. */
@@ -170,6 +176,14 @@ function plainReader(reading: ColumnReading, defaults: CellDefaults): CellReader
     if (isNamed) noteHidden(text, place, notes);
     return text;
   };
+}
+
+/** What stood in a cell that was tidied; undefined for blanks and ends of lines of another kind within it, which say nothing. */
+function tidiedBy(letters: string): Damage | undefined {
+  const trimmed = letters.trim();
+  if (textOfFormula(trimmed) !== undefined) return "text-formula";
+  if (withoutUnseen(trimmed) !== trimmed) return "hidden";
+  return trimmed === letters ? undefined : "spaces";
 }
 
 interface CellPlace {
@@ -229,10 +243,10 @@ function typedReader(
   { attribute, areDays }: ColumnReading,
   defaults: CellDefaults,
 ): (value: GivenValue) => string | ReadItem {
-  const kind = attributeKind(attribute);
+  const kind = (defaults.kindOf ?? attributeKind)(attribute);
   const own = defaultsFor(attribute, defaults);
   const one = itemReader(attribute, kind, { ...own, areDays });
-  if (!kind.list) return (value) => (isList(value) ? onlyOne(attribute, value, one) : one(value));
+  if (!kind.list) return (value) => (isList(value) ? onlyOne(attribute, kind, value, one) : one(value));
   const { listSeparator } = defaults;
   const itemsIn =
     kind.kind === "url"
@@ -261,8 +275,8 @@ function joined(items: readonly (string | ReadItem)[], separator: string): strin
 }
 
 /** Texts of several parts that read on as one. */
-function isJoinable(attribute: string): boolean {
-  const { kind } = attributeKind(attribute);
+function isJoinable(attribute: string, { kind, permitted }: AttributeKind): boolean {
+  if (permitted !== undefined) return false;
   return kind === "html" || (kind === "text" && !singleTexts.has(withoutMark(attribute)));
 }
 
@@ -275,6 +289,7 @@ const singleTexts = new Set(
 /** The value of an attribute that has one, where the file gives several: the same ones are one, parts of a text are joined. */
 function onlyOne(
   attribute: string,
+  kind: AttributeKind,
   values: readonly Value[],
   one: (value: Value) => string | ReadItem,
 ): string | ReadItem {
@@ -291,9 +306,9 @@ function onlyOne(
     if (isUnread(now)) return { text: now, events };
     return { text: now, events: [...events, { event: "repaired", written, now, damage: "joined" }] };
   }
-  if (!isJoinable(attribute))
+  if (!isJoinable(attribute, kind))
     return { text: unread(written), events: [{ event: "unreadable", written, problem }] };
-  const text = joined(read, attributeKind(attribute).kind === "html" ? "\n" : ", ");
+  const text = joined(read, kind.kind === "html" ? "\n" : ", ");
   const now = typeof text === "string" ? text : text.text;
   const events = typeof text === "string" ? [] : text.events;
   return { text: now, events: [...events, { event: "repaired", written, now, damage: "joined" }] };

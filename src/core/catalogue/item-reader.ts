@@ -13,10 +13,11 @@ import { money } from "../values/money.js";
 import { readValue, type Reading, type ReadingDefaults, type ReadingProblem } from "../values/read.js";
 import { plainText } from "../values/html.js";
 import { canonicalText, shownText } from "../values/show.js";
+import { termKey } from "../values/text.js";
 import { unitOf } from "../values/units.js";
 import { isList, isMeasure, isMoney, type Value } from "../values/value.js";
 import { asPossible, dimensionOf } from "./possible-values.js";
-import { unread } from "./record.js";
+import { isUnread, unread } from "./record.js";
 import { isOurs, withoutMark } from "./vocabulary.js";
 
 /** A damaged value that only the catalogue itself can prove: what it holds already may be what was meant. */
@@ -62,7 +63,25 @@ const doubted = (doubt: ItemDoubt): ReadItem => ({
 });
 
 /** The reader of one value of an attribute: of a cell's text, or of what an expression made. */
-export function itemReader(attribute: string, { kind }: AttributeKind, defaults: ItemReading): ItemReader {
+export function itemReader(attribute: string, kind: AttributeKind, defaults: ItemReading): ItemReader {
+  const read = anyReader(attribute, kind, defaults);
+  return kind.permitted === undefined ? read : permittedReader(read, kind.permitted);
+}
+
+/** A value that is one of a list, in the list's own spelling. */
+function permittedReader(read: ItemReader, permitted: readonly string[]): ItemReader {
+  const bySpelling = new Map(permitted.map((value) => [termKey(value), value]));
+  return (value) => {
+    const found = read(value);
+    const text = typeof found === "string" ? found : found.text;
+    if (text === "" || isUnread(text)) return found;
+    const own = permitted.includes(text) ? text : bySpelling.get(termKey(text));
+    if (own === undefined) return refused(shownText(value), "not-permitted");
+    return typeof found === "string" ? own : { ...found, text: own };
+  };
+}
+
+function anyReader(attribute: string, { kind }: AttributeKind, defaults: ItemReading): ItemReader {
   if (kindFacts[kind].isAnyText) {
     // A text of ours is never a day; what a shop keeps under a name of its own may be.
     const name = withoutMark(attribute);
@@ -107,7 +126,7 @@ export function itemReader(attribute: string, { kind }: AttributeKind, defaults:
       return { value: measure(value, known) };
     if (isList(value)) return { problem: "several-values" };
     if (isMeasure(value) && kind === "measure") return { value };
-    const plain = { ...defaults, decimalMark: ".", isMarkOpen: false } as const;
+    const plain = { ...defaults, decimalMark: ".", openMarks: "" } as const;
     return readValue(kind, canonicalText(value), plain);
   }
 
@@ -205,12 +224,13 @@ const aboveZero = /[1-9]/;
 function quickReader(
   attribute: string,
   kind: AttributeKind["kind"],
-  { decimalMark = ".", isMarkOpen, currency, unit }: ReadingDefaults,
+  { decimalMark = ".", openMarks = "", currency, unit }: ReadingDefaults,
 ): ((text: string) => string | undefined) | undefined {
   if (kind === "integer") return (text) => (/^(?:0|[1-9]\d{0,14})$/.test(text) ? text : undefined);
   if (kind === "url")
     return (text) => (/^https:\/\/(?:[a-z0-9]+\.)+[a-z]{2,}(?:\/[\w/.-]*)?$/.test(text) ? text : undefined);
-  if (decimalMark !== "." || isMarkOpen === true) return undefined;
+  // What they let pass has no comma.
+  if (decimalMark !== "." || openMarks.includes(".")) return undefined;
   if (kind === "decimal")
     return (text) =>
       canonicalNumber.test(text) && (attribute !== "tax_rate" || text.length < 3) ? text : undefined;

@@ -1,10 +1,12 @@
-import { fold } from "../values/text.js";
-
-/** A user's own attribute for a column that means none of ours: `Art. colour-no` becomes `art_colour_no`. */
+/**
+ * A user's own attribute for a column that means none of ours, in the letters that the column has: `Art. colour-no` becomes
+ * `art_colour_no`, `Länge` `länge`.
+ */
 export function ownAttribute(column: string): string {
-  const name = fold(column)
-    .normalize("NFKD")
-    .replace(/[^a-z0-9]+/g, "_")
+  const name = column
+    .normalize("NFC")
+    .toLowerCase()
+    .replace(/[^\p{L}\p{M}\p{N}]+/gu, "_")
     .replace(/^_+|_+$/g, "");
-  return /^[a-z]/.test(name) ? name : `column_${name}`;
+  return /^\p{L}/u.test(name) ? name : `column_${name}`;
 }

@@ -9,7 +9,8 @@ import { cellReader, cellValue, type CellDefaults, type CellNotes, type CellRead
 import { placesIn } from "./list-cell.js";
 import { holdsSeveral, itemsOf, listText } from "./list-text.js";
 import { ownAttribute } from "./own-attribute.js";
-import { attributeForColumn, canBeAxis, vocabulary } from "./vocabulary.js";
+import { attributeCalled } from "./same-names.js";
+import { canBeAxis, vocabulary } from "./vocabulary.js";
 
 /**
  * Two columns of which one names attributes and the other holds their values. Where a cell has several names, its values
@@ -22,6 +23,8 @@ export interface PairReading {
   readonly column: string;
   /** Whether members of a group differ in it. */
   readonly varies: boolean;
+  /** Attributes for names as they stand in the cells, where a person says which are meant. */
+  readonly meant?: Readonly<Record<string, string>>;
 }
 
 interface Attribute {
@@ -42,12 +45,20 @@ export const pairColumns = (attributes: Attribute[]): PairColumns => ({
   },
 });
 
-/** The attribute that a name in a cell means: one of the vocabulary's, or the user's own. */
-const attributeNamed = (name: string): string => attributeForColumn(fold(name)) ?? ownAttribute(name);
+/** Names of a mapping, folded, so that "Länge" and "LÄNGE " are one. */
+const foldedNames = (pairs: readonly PairReading[]): ReadonlyMap<string, string> =>
+  new Map(
+    pairs.flatMap(({ meant = {} }) =>
+      Object.entries(meant).map(([name, attribute]) => [fold(name), attribute] as const),
+    ),
+  );
+
+/** The attribute that a name in a cell means: one of the vocabulary's that is called so, or the user's own. */
+const attributeNamed = (name: string): string => attributeCalled(name) ?? ownAttribute(name);
 
 /** The same for what members differ in: "Pieces" is no stock and "Title" no name, but an attribute of the shop's own. */
 function axisNamed(name: string): string {
-  const meant = attributeForColumn(fold(name));
+  const meant = attributeCalled(name);
   if (meant !== undefined && canBeAxis(meant)) return meant;
   const own = ownAttribute(name);
   return vocabulary.includes(own) ? `option_${own}` : own;
@@ -159,7 +170,7 @@ interface PairsSaid {
 function saidBy(
   row: PairRow,
   names: readonly string[],
-  pairs: readonly PairReading[],
+  { pairs, meant }: { readonly pairs: readonly PairReading[]; readonly meant: ReadonlyMap<string, string> },
   defaults: CellDefaults,
 ): PairsSaid {
   const axes: string[] = [];
@@ -173,7 +184,7 @@ function saidBy(
     for (const { name: one, value } of namedCells(pair, name, row, defaults)) {
       if (one === "" && value !== "") tellNameless(value, pair, row, defaults.file);
       if (one === "") continue;
-      const attribute = pair.varies ? axisNamed(one) : attributeNamed(one);
+      const attribute = meant.get(fold(one)) ?? (pair.varies ? axisNamed(one) : attributeNamed(one));
       if (pair.varies) axes.push(attribute);
       // What members differ in is no value of the group's own row.
       if (row.isHead && pair.varies) continue;
@@ -196,6 +207,7 @@ export function pairReader(
 ): ReadPairs {
   const readerOf = attributeReaders(columns, defaults);
   const names = groupNames();
+  const meaning = { pairs, meant: foldedNames(pairs) };
   return (row) => {
     const { cells, texts, notes, group, isHead, mayWait } = row;
     const above = names.of(group);
@@ -212,7 +224,7 @@ export function pairReader(
         group,
         pairs.map(({ varies }, at) => (varies ? (named[at] ?? "") : "")),
       );
-    const said = saidBy(row, named, pairs, defaults);
+    const said = saidBy(row, named, meaning, defaults);
     for (const [attribute, { column, values }] of said.cells) {
       const { index, read } = readerOf(attribute, column);
       const text = read(row.row, [listText(values.filter(Boolean))], notes);

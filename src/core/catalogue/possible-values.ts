@@ -64,11 +64,11 @@ export function asPossible(
 ): Reading {
   const name = withoutMark(attribute);
   const refused = (problem: ReadingProblem): Reading => ({ problem });
+  if (isMoney(value) && currencies !== undefined && !currencies.includes(value.currency))
+    return refused("other-currency");
   // What a shop measures by an attribute of its own may well be below zero.
   if (!isOurs(name)) return { value };
   const { dimension, isNeverZero, isNoneBelow, isShare, isPaid } = possible.get(name) ?? {};
-  if (isMoney(value) && currencies !== undefined && !currencies.includes(value.currency))
-    return refused("other-currency");
   if (isMeasure(value) && dimension !== undefined && value.unit.dimension !== dimension)
     return refused("wrong-dimension");
   if (isDate(value)) return noDay.test(value.iso) ? refused("far-day") : { value };

@@ -77,6 +77,8 @@ export interface PartialRecord {
   /** Attribute slots of the texts, shared by all records of the revision. A slot below 0 is passed over. */
   readonly slots: readonly number[];
   readonly texts: readonly string[];
+  /** Whether a person wrote it as single values, rather than a file. */
+  readonly isByHand?: boolean;
   /** Whether none of the texts takes anything back or could not be read; undefined where nobody looked. */
   readonly isPlain?: boolean;
 }

@@ -3,7 +3,7 @@
  * `docs/vocabulary.md` is the crosswalk.
  */
 import { fold } from "../values/text.js";
-import type { AttributeKind } from "../values/attribute-kind.js";
+import type { AttributeKind, KindOf } from "../values/attribute-kind.js";
 import type { Kind } from "../values/value.js";
 
 interface VocabularyEntry extends AttributeKind {
@@ -122,10 +122,20 @@ export function attributeKind(attribute: string): AttributeKind {
   return byName.get(at < 0 ? attribute : attribute.slice(0, at)) ?? userAttribute;
 }
 
+/** The same where a shop has said what kind its own attributes are. */
+export function kindsWith(own: Readonly<Record<string, AttributeKind>>): KindOf {
+  const kinds = new Map(Object.entries(own));
+  return kinds.size === 0
+    ? attributeKind
+    : (attribute) => kinds.get(withoutMark(attribute)) ?? attributeKind(attribute);
+}
+
 /** The attribute that a folded column name usually stands for; undefined when none is known. */
 export const attributeForColumn = (foldedColumn: string): string | undefined => bySynonym.get(foldedColumn);
 
-const attributeName = /^[a-z][a-z0-9_]*(@[A-Za-z]{2,3}(-[A-Za-z0-9]{2,8})*)?$/;
+/** {@link isAttributeName} as a pattern. */
+export const attributeName =
+  /^[\p{Ll}\p{Lo}\p{Lm}][\p{Ll}\p{Lo}\p{Lm}\p{M}\p{N}_]*(@[A-Za-z]{2,3}(-[A-Za-z0-9]{2,8})*)?$/u;
 
-/** Attribute names are snake_case, with an optional language or currency after `@`. */
+/** Attribute names are snake_case in letters of any script, with an optional language or currency after `@`. */
 export const isAttributeName = (name: string): boolean => attributeName.test(name);

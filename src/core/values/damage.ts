@@ -15,7 +15,10 @@ export type Damage =
   | "address"
   | "oversold"
   | "joined"
-  | "markup";
+  | "markup"
+  | "hidden"
+  | "decimal-mark"
+  | "binary-noise";
 
 /** Letters that were lost when the text was saved: they cannot be guessed. */
 export const hasLostLetters = (text: string): boolean => text.includes("\ufffd");
@@ -37,19 +40,24 @@ export function beforeDate(text: string): readonly string[] {
   return ["-", "/"].flatMap((mark) => [`${day}${mark}${month}`, `${month}${mark}${day}`]);
 }
 
-const formulaFaults = new Set([
-  "#N/A",
-  "#REF!",
-  "#VALUE!",
-  "#NAME?",
-  "#DIV/0!",
-  "#NUM!",
-  "#NULL!",
-  "#NV",
-  "#BEZUG!",
-  "#WERT!",
-]);
+// What spreadsheets show of a failed formula, in the languages of the shops: nothing there, a wrong kind, a place that is
+// gone, an unknown name, a division by nothing, a number out of range, no overlap, no room, not worked out.
+const formulaFaults = new Set(
+  (
+    "#n/a #n/v #nv #n/d #n/d! #n/disp #n/b #i/t #saknas! #puuttuu! #není_k_dispozici #hiányzik " +
+    "#value! #wert! #valeur! #¡valor! #valor! #valore! #waarde! #arg! #värdefel! #værdi! #verdi! #arvo! #hodnota! #érték! " +
+    "#ref! #bezug! #¡ref! #rif! #verw! #adr! #referens! #reference! #referanse! #viittaus! #odkaz! #hiv! " +
+    "#name? #nom? #¿nombre? #nombre? #nome? #naam? #nazwa? #namn? #navn? #nimi? #název? #název #név? " +
+    "#div/0! #¡div/0! #deel/0! #dziel/0! #division/0! #dele/0! #jako/0! #dělení_nulou! #zéróosztó! " +
+    "#num! #zahl! #nombre! #¡num! #núm! #getal! #liczba! #ogiltigt! #tall! #luku! #číslo! #szám! " +
+    "#null! #nul! #¡nulo! #nulo! #nullo! #leeg! #zero! #skärning! #tyhjä! #nulla! " +
+    "#spill! #überlauf! #propagation! #¡desbordamiento! #espansione! #overloop! #despejar! #rozlanie! " +
+    "#calc! #kalk! #calcul! #¡calc! #calcolo! #oblicz! #getting_data #daten_abrufen #field! #feld! #champ! #blocked! " +
+    "#blockiert! #connect! #verbinden! #busy! #unknown! #unbekannt! #error! #fehler! #erreur! #python!"
+  ).split(" "),
+);
+const numberedFault = /^(?:Err|Fehler|Erreur|Errore|Fout):\d{3}$/i;
 
 /** A cell whose formula failed: it shows the fault in the place of the value. */
 export const isFormulaFault = (text: string): boolean =>
-  text.startsWith("#") && formulaFaults.has(text.toUpperCase());
+  text.startsWith("#") ? formulaFaults.has(text.toLowerCase()) : numberedFault.test(text);

@@ -7,7 +7,7 @@ export type DateOrder = "dmy" | "mdy";
 
 const isoDay = /^(\d{4})-(\d{2})-(\d{2})(?:[T ]\d{2}:\d{2}(?::\d{2}(?:\.\d+)?)?(?:Z|[+-]\d{2}:?\d{2})?)?$/;
 const yearFirst = /^(\d{4})[/.](\d{1,2})[/.](\d{1,2})$/;
-const yearLast = /^(\d{1,2})[/.-](\d{1,2})[/.-](\d{4})$/;
+const yearLast = /^(\d{1,2})([/.-])(\d{1,2})[/.-](\d{4})$/;
 const withMonth = /^(\d{1,2})[. -]+(\p{L}{3,9})[. -]+(\d{4})$/u;
 
 /** Years as shops write them: what has another number of digits was meant as something else. */
@@ -27,7 +27,8 @@ function day(year: number, month: number, date: number): CalendarDate | undefine
 
 /**
  * A real day of the Gregorian calendar in the years 1000 to 9999: ISO 8601 (a time behind it is cut), year first, or day
- * and month before the year. Where day and month could change places and the order is not stated, it is refused.
+ * and month before the year. Where day and month could change places and the order is not stated, it is refused; between
+ * points the day comes first everywhere.
  */
 export function readDate(text: string, order?: DateOrder): CalendarDate | undefined {
   const iso = isoDay.exec(text) ?? yearFirst.exec(text);
@@ -36,14 +37,14 @@ export function readDate(text: string, order?: DateOrder): CalendarDate | undefi
   if (named !== null) return day(Number(named[3]), monthNamed(named[2] ?? "") ?? 0, Number(named[1]));
   const last = yearLast.exec(text);
   if (last === null) return undefined;
-  const [first, second, year] = [Number(last[1]), Number(last[2]), Number(last[3])];
-  if (order === "dmy") return day(year, second, first);
+  const [first, second, year] = [Number(last[1]), Number(last[3]), Number(last[4])];
+  if (order === "dmy" || (order === undefined && last[2] === ".")) return day(year, second, first);
   if (order === "mdy") return day(year, first, second);
   if (first > 12 || first === second) return day(year, second, first);
   return second > 12 ? day(year, first, second) : undefined;
 }
 
-/** Whether a text is one of two days, with nothing to tell which: `12.11.2026` in a file that states no order. */
+/** Whether a text is one of two days, with nothing to tell which: `12/11/2026` in a file that states no order. */
 export const isTwoDates = (text: string, order?: DateOrder): boolean =>
   order === undefined && readDate(text) === undefined && readDate(text, "dmy") !== undefined;
 

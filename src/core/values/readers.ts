@@ -8,7 +8,7 @@ import type { GtinProblem } from "./gtin.js";
 import type { IsbnReading } from "./isbn.js";
 import { convert, measure } from "./measure.js";
 import { money } from "./money.js";
-import { readNumber, type DecimalMark } from "./number.js";
+import { readNumber, readOtherMark, withoutNoise, type DecimalMark } from "./number.js";
 import { unitOf } from "./units.js";
 import type { Measure, Value } from "./value.js";
 import { encodedAddress, isWebAddress } from "./web-address.js";
@@ -39,7 +39,8 @@ export type ReadingProblem =
   | "several-values"
   | "too-fine"
   | "fraction"
-  | "no-value";
+  | "no-value"
+  | "not-permitted";
 
 /** A value, or what is wrong with its text. */
 export type Reading =
@@ -48,41 +49,63 @@ export type Reading =
 /** What a file leaves unsaid: its decimal mark, its order of dates, and the currency and unit of bare numbers. */
 export interface ReadingDefaults {
   readonly decimalMark?: DecimalMark;
-  /** Whether nothing says which mark a file's decimals have: `1.399` can be a thousand or one. */
-  readonly isMarkOpen?: boolean;
+  /** Marks of which nothing says whether they part thousands or decimals: of `1.399` and `1,399`. */
+  readonly openMarks?: string;
   readonly dateOrder?: DateOrder;
   readonly currency?: string;
   readonly unit?: string;
 }
 
-const moneyParts = /^([^\d\s.,+-]{1,3})?\s*([+-]?[\d.,'\u202f ]*\d)\s*([^\d\s.,+-]{1,3})?$/;
+const moneyParts = /^([^\d\s.,+-]{1,3})?\s*([+-]?[\d.,'’\u202f ]*\d)\s*([^\d\s.,+-]{1,3})?$/;
 
 const eitherWay = /^[+-]?[1-9]\d{0,2}[.,]\d{3}$/;
 
 /** Whether a number is one with thousands or one with decimals, and nothing tells which. */
-const isEitherWay = (text: string, { isMarkOpen }: ReadingDefaults): boolean =>
-  isMarkOpen === true && eitherWay.test(text);
+const isEitherWay = (text: string, { openMarks = "" }: ReadingDefaults): boolean =>
+  openMarks !== "" && eitherWay.test(text) && openMarks.includes(text.includes(",") ? "," : ".");
+
+interface FoundNumber {
+  readonly number: Decimal;
+  readonly repaired?: Damage;
+}
+
+/** A number by the file's mark, else by the other one where it can be no other number; without a computer's noise. */
+function numberIn(text: string, mark: DecimalMark | undefined): FoundNumber | undefined {
+  const own = readNumber(text, mark);
+  const number = own ?? readOtherMark(text, mark);
+  if (number === undefined) return undefined;
+  const plain = withoutNoise(number);
+  if (plain !== undefined) return { number: plain, repaired: "binary-noise" };
+  return own === undefined ? { number, repaired: "decimal-mark" } : { number };
+}
+
+const withRepair = (value: Value, { repaired }: FoundNumber): Reading =>
+  repaired === undefined ? { value } : { value, repaired };
 
 /** An amount with its currency, or that of bare numbers. */
 export function readMoney(text: string, defaults: ReadingDefaults): Reading {
   const match = moneyParts.exec(text);
   if (match === null) return { problem: "not-money" };
   if (isEitherWay(match[2] ?? "", defaults)) return { problem: "two-ways-number" };
-  const amount = readNumber(match[2] ?? "", defaults.decimalMark);
+  const amount = numberIn(match[2] ?? "", defaults.decimalMark);
   if (amount === undefined) return { problem: "not-money" };
   const found = currencyOf(
     [match[1], match[3]].filter((mark) => mark !== undefined),
     defaults.currency,
   );
-  return "problem" in found ? found : { value: money(amount, found.currency) };
+  return "problem" in found ? found : withRepair(money(amount.number, found.currency), amount);
 }
 
-const measureParts = /^([+-]?(?:[\d.,'\u202f]*\d|\d*[ -]?(?:\d+\/\d+|[½¼¾⅛⅜⅝⅞])))\s*([^\d\s/½¼¾⅛⅜⅝⅞-].*)?$/;
+const measureParts = /^([+-]?(?:[\d.,'’\u202f]*\d|\d*[ -]?(?:\d+\/\d+|[½¼¾⅛⅜⅝⅞])))\s*([^\d\s/½¼¾⅛⅜⅝⅞-].*)?$/;
 const compoundParts = /^(\d[\d.,]*)\s*([^\d\s.,]+)[\s,]*(\d[\d.,]*)\s*([^\d\s.,]+)$/;
 const smartQuotes = /[’”″′]/;
 
-const amountOf = (text: string, mark: DecimalMark | undefined): Decimal | undefined =>
-  readNumber(text, mark) ?? readFraction(text);
+function amountOf(text: string, mark: DecimalMark | undefined): FoundNumber | undefined {
+  const found = numberIn(text, mark);
+  if (found !== undefined) return found;
+  const number = readFraction(text);
+  return number === undefined ? undefined : { number };
+}
 
 /**
  * One measure in falling units, such as `5 lb 3 oz`: whole larger ones and less than one of them in smaller, summed in
@@ -118,7 +141,7 @@ function plainMeasure(text: string, defaults: ReadingDefaults): Reading {
   const unit = spelling === undefined ? undefined : unitOf(spelling);
   return unit === undefined
     ? { problem: spelling === undefined ? "no-unit" : "not-a-measure" }
-    : { value: measure(amount, unit) };
+    : withRepair(measure(amount.number, unit), amount);
 }
 
 /** A number; `wholeOnly`: a count of things. */
@@ -126,9 +149,9 @@ export function readDecimal(text: string, defaults: ReadingDefaults, wholeOnly: 
   // A share is a number of hundredths, never a count of things.
   const written = wholeOnly ? text : text.replace(/\s*%$/, "");
   if (isEitherWay(written, defaults)) return { problem: "two-ways-number" };
-  const value = readNumber(written, defaults.decimalMark);
-  if (value === undefined) return { problem: "not-a-number" };
-  return wholeOnly && !value.isInteger() ? { problem: "not-whole" } : { value };
+  const found = numberIn(written, defaults.decimalMark);
+  if (found === undefined) return { problem: "not-a-number" };
+  return wholeOnly && !found.number.isInteger() ? { problem: "not-whole" } : withRepair(found.number, found);
 }
 
 /** A value, or that there is none. */

@@ -2,12 +2,22 @@
 // eslint-disable-next-line no-control-regex
 const controls = /[\u0000-\u0008\u000b-\u001f\u007f\ufeff\ufffe\uffff]/g;
 // eslint-disable-next-line no-control-regex
-const inner = /[\u0000-\u0008\u000b-\u001f\u007f\u00a0\ufeff\ufffe\uffff]/;
+const inner = /[\u0000-\u0008\u000b-\u001f\u007f\u00a0\u00ad\u200b-\u200f\u202a-\u202e\u2060-\u2069\ufeff\ufffe\uffff]/;
+// Signs of which nothing is seen. Some scripts write with joiners and marks of direction, and pictures are joined by one.
+const unseenAnywhere = /[\u00ad\u200b\u2060-\u2064\ufeff]/g;
+const marksOfScripts = /[\u200e\u200f\u202a-\u202e\u2066-\u2069]|(?<!\p{Extended_Pictographic}\ufe0f?)[\u200c\u200d]/gu;
+const plainScripts = /^[\p{Script=Latin}\p{Script=Greek}\p{Script=Cyrillic}\P{L}]*$/u;
 // The apostrophe that keeps a spreadsheet from running a cell is no part of its text.
 const guarded = /^'(?=[=+@-])/;
 
 const isSpace = (code: number): boolean =>
   code <= 32 || (code >= 0x1680 && /\s/.test(String.fromCharCode(code)));
+
+/** A text without the signs in it of which nothing is seen: zero width blanks, soft hyphens, marks of direction. */
+export function withoutUnseen(text: string): string {
+  const seen = text.replace(unseenAnywhere, "");
+  return plainScripts.test(seen) ? seen.replace(marksOfScripts, "") : seen;
+}
 
 /** `="0123"`: the formula by which an export keeps a spreadsheet from taking a text for a number. */
 const textFormula = /^="((?:[^"]|"")*)"$/;
@@ -25,12 +35,13 @@ export function isTidy(text: string): boolean {
   return !isSpace(first) && !isSpace(last) && first !== 39 && first !== 61 && !inner.test(text);
 }
 
-/** Cell text without control characters, non-breaking spaces and outer spaces. Line ends become `\n`. */
+/**
+ * Cell text without control characters, signs of which nothing is seen, non-breaking spaces and outer spaces. Line ends
+ * become `\n`.
+ */
 export function cleanText(text: string): string {
   if (isTidy(text)) return text;
-  const clean = text
-    .replace(/\r\n?/g, "\n")
-    .replace(controls, "")
+  const clean = withoutUnseen(text.replace(/\r\n?/g, "\n").replace(controls, ""))
     .replace(/\u00a0/g, " ")
     .trim();
   return textOfFormula(clean)?.trim() ?? clean.replace(guarded, "");

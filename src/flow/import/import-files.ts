@@ -80,6 +80,8 @@ export interface FileResult extends ImportedRows {
   readonly vanished: number;
   readonly replaced: boolean;
   readonly rejectedFile: string | undefined;
+  /** What was found in its rows. */
+  readonly causes: CauseCollector;
   /** To be called once it has landed: keeps what is known of its rows. */
   keep(): Promise<void>;
 }
@@ -87,6 +89,8 @@ export interface FileResult extends ImportedRows {
 /** What became of it. */
 export interface ImportResult {
   readonly files: readonly FileResult[];
+  /** What showed when all rows were in. */
+  readonly beyond: CauseCollector;
   /** Where nothing was to be imported: the sources that the files would be read by. */
   readonly proposed: readonly { readonly source: Source; readonly file: string; readonly isNew: boolean }[];
   readonly causes: CauseCollector;
@@ -104,7 +108,7 @@ export async function proposeSources(
     file: table.file,
     isNew: from.kind === "proposal",
   }));
-  return { files: [], causes: causeCollector(), proposed };
+  return { files: [], causes: causeCollector(), beyond: causeCollector(), proposed };
 }
 
 /** open → tie → read → match & type → store, file after file, as a part of one act. */
@@ -116,22 +120,28 @@ export async function importFiles(
 ): Promise<ImportResult> {
   const { workspace, store } = open;
   const causes = causeCollector();
-  const onFinding = (finding: Diagnostic): void => {
-    causes.add(finding);
-    request.onFinding(finding);
-  };
+  const beyond = causeCollector();
+  const telling =
+    (own: CauseCollector) =>
+    (finding: Diagnostic): void => {
+      causes.add(finding);
+      own.add(finding);
+      request.onFinding(finding);
+    };
   const rejects = rejectedFiles(open);
   const files: FileResult[] = [];
   for (const one of chosen) {
     const turn = files.filter(({ source }) => source.name === one.source.name).length;
-    files.push(await importOne(one, { workspace, store, request, transaction, rejects, onFinding }, turn));
+    const own = causeCollector();
+    const running = { workspace, store, request, transaction, rejects, onFinding: telling(own) };
+    files.push({ ...(await importOne(one, running, turn)), causes: own });
   }
-  await lookOver(store, transaction, files, onFinding);
+  await lookOver(store, transaction, files, telling(beyond));
   if (!request.dryRun) {
     for (const { from, source } of files) if (from.kind === "proposal") await keepProposal(open, source);
     await rejects.finish();
   }
-  return { files, causes, proposed: [] };
+  return { files, causes, beyond, proposed: [] };
 }
 
 /** Chooses sources, and lets a person confirm proposals: they may take their time, so nothing is locked for it. */
@@ -198,7 +208,7 @@ async function importOne(
   chosen: ChosenFile,
   { workspace, store, request, transaction, rejects, onFinding }: Running,
   turn: number,
-): Promise<FileResult> {
+): Promise<Omit<FileResult, "causes">> {
   const { file, table, source, from, tied } = chosen;
   const { settings } = source;
   const mode = settings.mode ?? "both";
@@ -231,10 +241,10 @@ async function importOne(
     mode,
     compare: from.kind === "sheet" ? "merged" : "layer",
     replace: replaced,
-    writesKeys: settings.write_keys === true,
+    writesKeys: settings.write_keys ?? false,
     refusesBare: from.kind !== "sheet",
     tellChanges: request.dryRun,
-    ...(from.kind === "sheet" ? {} : { rules: rulesOf(source) }),
+    ...(from.kind === "sheet" ? {} : { rules: rulesOf(source, workspace.kindOf) }),
     ...(cameFrom === undefined ? {} : { cameFrom }),
     ...(from.kind === "proposal"
       ? { decided: [{ sourceFile: source.name, text: source.yaml.text, layer: newLayer(workspace, source) }] }

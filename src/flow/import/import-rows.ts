@@ -79,9 +79,9 @@ export async function importRows(work: RowsToImport): Promise<ImportedRows> {
 
 type Landed = Extract<RecordFate, { fate: "added" | "changed" | "unchanged" }>;
 
-type Refused = Exclude<RecordFate, Landed | { fate: "again" }>;
+type Refused = Exclude<RecordFate, Landed | { fate: "again" | "removed" }>;
 
-const taken: ReadonlySet<RecordFate["fate"]> = new Set(["added", "changed", "unchanged", "again"]);
+const taken: ReadonlySet<RecordFate["fate"]> = new Set(["added", "changed", "unchanged", "again", "removed"]);
 
 const isRefused = (fate: RecordFate): fate is Refused => !taken.has(fate.fate);
 
@@ -143,6 +143,7 @@ class ImportRun {
       if (fate === undefined) continue;
       if (isRefused(fate)) await this.refuse(record, fate, rowOf.get(at));
       else if (record.kind === "again") this.cameAgain(record);
+      else if (fate.fate === "removed") this.staysOut(record, fate);
       else if (fate.fate !== "again") this.landed(record, fate);
     }
   }
@@ -159,8 +160,14 @@ class ImportRun {
         const adds = this.work.mode !== "update";
         return diagnostic("unmatched-key", { key: fate.key, value: fate.value, adds }, where);
       }
-      case "ambiguous":
-        return diagnostic("ambiguous-key", { key: fate.key, value: fate.value, skus: fate.skus }, where);
+      case "ambiguous": {
+        const { key, value, skus, butForZeros = false } = fate;
+        return diagnostic("ambiguous-key", { key, value, skus, butForZeros }, where);
+      }
+      case "disagree": {
+        const [one, other] = fate.keys;
+        return diagnostic("keys-disagree", { ...one, other }, where);
+      }
       case "bare":
         return diagnostic("bare-row", { sku: fate.sku }, where);
       case "reused":
@@ -174,6 +181,14 @@ class ImportRun {
     this.counts.read++;
     this.counts.unchanged++;
     this.work.known?.note(hash, product);
+  }
+
+  /** A row of a product that a person took out: it changes nothing, and the file is not wrong. */
+  private staysOut({ row }: Incoming, { sku, revision }: Extract<RecordFate, { fate: "removed" }>): void {
+    this.counts.read++;
+    this.counts.unchanged++;
+    const place = { file: this.work.file, row };
+    this.work.onFinding(diagnostic("removed-before", { sku, revision }, { product: sku, place }, "advice"));
   }
 
   private async refuse(record: Incoming, fate: Refused, row: TableRecord | undefined): Promise<void> {
@@ -205,8 +220,8 @@ class ImportRun {
     }
     for (const apart of fate.keysApart ?? [])
       onFinding(diagnostic("key-not-written", apart, { product: fate.sku, place }, "advice"));
-    if (fate.keyMended !== undefined) {
-      const { key, value, now } = fate.keyMended;
+    const mended = fate.keyMended === undefined ? [] : [fate.keyMended];
+    for (const { key, value, now } of [...mended, ...(fate.zerosKept ?? [])]) {
       const facts = { attribute: key, value, now, damage: "leading-zeros" } as const;
       onFinding(diagnostic("repaired-value", facts, { product: fate.sku, place }, "advice"));
     }

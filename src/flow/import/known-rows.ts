@@ -51,7 +51,7 @@ function markOf(
   reading: RowReading,
   further: object,
 ): string {
-  const { columns, decimalMark, isMarkOpen, dateOrder, currency, currencies } = reading;
+  const { columns, decimalMark, openMarks, dateOrder, currency, currencies } = reading;
   return workMark(workspace, [], {
     work: "import",
     program: builtFrom(),
@@ -59,7 +59,8 @@ function markOf(
     header: table.header,
     format: table.format,
     decimalMark,
-    isMarkOpen,
+    openMarks,
+    kinds: columns.map(({ attribute }) => workspace.kindOf(attribute)),
     dateOrder,
     currency,
     currencies,

@@ -3,7 +3,7 @@ import { readPart } from "../../core/catalogue/bundle.js";
 import { itemsOf } from "../../core/catalogue/list-text.js";
 import { textOf, type Product } from "../../core/catalogue/product.js";
 import type { Sku } from "../../core/ids.js";
-import type { Store } from "../../store/store.js";
+import { REMOVAL, type Store } from "../../store/store.js";
 import type { Workspace } from "../../workspace/workspace.js";
 import { editPlan, oneAct } from "../one-act.js";
 import type { WritableCatalogue } from "../open-catalogue.js";
@@ -77,7 +77,7 @@ export async function removeProducts(
     open,
     async (transaction) => {
       for (const [layer, own] of byLayer) {
-        const writer = await transaction.revision(editPlan({ layer, file: "remove", at }, []));
+        const writer = await transaction.revision(editPlan({ layer, file: REMOVAL, at }, []));
         await writer.drop(own);
         const counts = { read: own.length, added: 0, changed: own.length, unchanged: 0, rejected: 0 };
         const revision = await writer.finish(counts);

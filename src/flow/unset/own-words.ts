@@ -1,6 +1,6 @@
 /** What was said for one channel alone. */
 import { editsFor } from "../../core/catalogue/edits-layer.js";
-import { isUnread, RETRACTED } from "../../core/catalogue/record.js";
+import { isUnread, takesBack } from "../../core/catalogue/record.js";
 import type { Sku } from "../../core/ids.js";
 import type { Store } from "../../store/store.js";
 import type { Workspace } from "../../workspace/workspace.js";
@@ -23,9 +23,11 @@ async function wordsOf(sku: Sku, own: ReadonlySet<string>, store: Store): Promis
   for (const { attribute, text, place, undone } of await store.opinions(sku)) {
     const key = `${place.layer} ${attribute}`;
     if (undone || text === "" || !own.has(place.layer) || attribute === "sku" || latest.has(key)) continue;
+    // What could not be read is no opinion: what the layer said before it holds.
+    if (isUnread(text) && !takesBack(text)) continue;
     latest.set(key, { sku, layer: place.layer, attribute, text });
   }
-  return [...latest.values()].filter(({ text }) => text !== RETRACTED && !isUnread(text));
+  return [...latest.values()].filter(({ text }) => !takesBack(text));
 }
 
 /** All of a channel's own words, or those about some products and attributes; in catalogue order. */

@@ -87,7 +87,8 @@ function begun(tools: TransactionTools): CatalogueTransaction {
       if (addedAny()) for (const family of lonelyFamilies(database, newest)) suspects.add(family);
       return reader.familiesOf([...suspects].sort((a, b) => a - b));
     },
-    skuTwins: async () => (addedAny() ? skuTwins(database, newest) : []),
+    skuTwins: async () =>
+      addedAny() ? skuTwins(database, newest, (id) => reader.productById(id) !== undefined) : [],
     isKnown: async (sku) => reader.product(sku) !== undefined,
     hasGroupRecord: async (group) =>
       database.prepare("SELECT 1 FROM product WHERE sku = ? AND is_group = 1").get(group) !== undefined,

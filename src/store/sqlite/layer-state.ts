@@ -1,9 +1,10 @@
 /** What one layer says of products before the revision that is being written. */
 import type Database from "better-sqlite3";
-import { RETRACTED, SAME, TEXT_SEPARATOR } from "../../core/catalogue/record.js";
+import { RETRACTED, SAME, takesBack, TEXT_SEPARATOR } from "../../core/catalogue/record.js";
 import type { RevisionColumns } from "./revision-columns.js";
 import type { Revision } from "./revisions.js";
 import { REVISIONS_PER_PRODUCT } from "./schema.js";
+import { seenProducts, type SeenProducts } from "./seen-products.js";
 
 /** What one layer says of products before the revision that is being written. */
 export interface LayerState {
@@ -13,6 +14,8 @@ export interface LayerState {
   of(product: number): ReadonlyMap<string, string>;
   /** The same in the order of columns, "" where it says nothing: for every row of an import. */
   inOrder(product: number, columns: RevisionColumns): readonly string[];
+  /** Which revision said each of these last, in the order of columns; 0 where the layer says nothing. */
+  saidBy(product: number, columns: RevisionColumns): readonly number[];
   /** Whether the layer has a record of the product. */
   speaksOf(recordId: number): boolean;
 }
@@ -25,7 +28,12 @@ export function layerState(
   layer: string,
   revisions: ReadonlyMap<number, Revision>,
 ): LayerState {
-  const own = new Map([...revisions].filter(([, revision]) => revision.layer === layer && revision.live));
+  const inLayer = new Map(
+    [...revisions]
+      .filter(([, revision]) => revision.layer === layer && revision.live)
+      .sort(([one], [other]) => one - other),
+  );
+  const again = saidAgain(database);
   const records = database.prepare<[number, number], { readonly id: number; readonly texts: string }>(
     "SELECT id, texts FROM record WHERE id >= ? AND id < ? ORDER BY id",
   );
@@ -40,17 +48,17 @@ export function layerState(
   };
   return {
     attributes: [
-      ...new Set([...own.values()].flatMap(({ columns }) => columns.map(({ attribute }) => attribute))),
+      ...new Set([...inLayer.values()].flatMap(({ columns }) => columns.map(({ attribute }) => attribute))),
     ],
-    speaksOf: (recordId) => own.has(recordId % REVISIONS_PER_PRODUCT),
+    speaksOf: (recordId) => inLayer.has(recordId % REVISIONS_PER_PRODUCT),
     inOrder(product, columns) {
       const texts = new Array<string>(columns.all.length).fill("");
-      if (own.size === 0) return texts;
+      if (inLayer.size === 0) return texts;
       for (const record of records.all(
         product * REVISIONS_PER_PRODUCT,
         (product + 1) * REVISIONS_PER_PRODUCT,
       )) {
-        const revision = own.get(record.id % REVISIONS_PER_PRODUCT);
+        const revision = inLayer.get(record.id % REVISIONS_PER_PRODUCT);
         if (revision === undefined) continue;
         const positions = positionsOf(revision, columns);
         const said = record.texts.split(TEXT_SEPARATOR);
@@ -61,14 +69,32 @@ export function layerState(
       }
       return texts;
     },
+    saidBy(product, columns) {
+      const by = new Array<number>(columns.all.length).fill(0);
+      const own = records.all(product * REVISIONS_PER_PRODUCT, (product + 1) * REVISIONS_PER_PRODUCT);
+      const texts = new Map(own.map(({ id, texts: said }) => [id % REVISIONS_PER_PRODUCT, said]));
+      for (const [id, revision] of inLayer) {
+        const positions = positionsOf(revision, columns);
+        const said = texts.get(id)?.split(TEXT_SEPARATOR);
+        // A delivery without a record of it says all of it again, or nothing.
+        if (said === undefined && !again.of(id).has(product)) continue;
+        for (const [i, position] of positions.entries()) {
+          const text = said === undefined ? SAME : (said[i] ?? "");
+          if (position < 0 || text === "") continue;
+          if (text === SAME) by[position] = by[position] === 0 ? 0 : id;
+          else by[position] = takesBack(text) ? 0 : id;
+        }
+      }
+      return by;
+    },
     of(product) {
-      if (own.size === 0) return nothing;
+      if (inLayer.size === 0) return nothing;
       const texts = new Map<string, string>();
       for (const record of records.all(
         product * REVISIONS_PER_PRODUCT,
         (product + 1) * REVISIONS_PER_PRODUCT,
       )) {
-        const revision = own.get(record.id % REVISIONS_PER_PRODUCT);
+        const revision = inLayer.get(record.id % REVISIONS_PER_PRODUCT);
         if (revision === undefined) continue;
         record.texts.split(TEXT_SEPARATOR).forEach((text, index) => {
           const attribute = revision.columns[index]?.attribute;
@@ -78,6 +104,21 @@ export function layerState(
         });
       }
       return texts;
+    },
+  };
+}
+
+/** The products of which a revision says again all that was said; read when it is first asked for. */
+function saidAgain(database: Database.Database): { of(revision: number): SeenProducts } {
+  const find = database
+    .prepare<[number], Buffer | null>("SELECT same FROM revision WHERE id = ?")
+    .pluck();
+  const known = new Map<number, SeenProducts>();
+  return {
+    of(revision) {
+      const found = known.get(revision) ?? seenProducts(find.get(revision) ?? undefined);
+      known.set(revision, found);
+      return found;
     },
   };
 }

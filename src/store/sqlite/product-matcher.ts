@@ -26,7 +26,7 @@ export interface Match {
 }
 
 /** Why no product was found. */
-export type NoMatch = Extract<RecordFate, { fate: "unmatched" | "ambiguous" }>;
+export type NoMatch = Extract<RecordFate, { fate: "unmatched" | "ambiguous" | "disagree" }>;
 
 /** Finds the product of a row. */
 export interface ProductMatcher {
@@ -78,13 +78,25 @@ function zeroedKeys(database: Database.Database): (key: string) => boolean {
   };
 }
 
-/** Products that cannot all be meant: what one key finds, or what it finds beside what another one found before. */
-function severalOf(
-  before: KnownProduct | undefined,
+/** A match with the value that found it. */
+interface FoundMatch extends Match {
+  readonly value: string;
+}
+
+/** Why what a key finds is no answer: it finds several products, or none of those that another key found. */
+function apartFrom(
+  before: FoundMatch | undefined,
   found: readonly KnownProduct[],
-): readonly KnownProduct[] {
-  if (before === undefined) return found.length > 1 ? found : [];
-  return found.some(({ id }) => id === before.id) ? [] : [before, ...found];
+  { key, value }: { readonly key: string; readonly value: string },
+): NoMatch | undefined {
+  const [first] = found;
+  if (before === undefined)
+    return found.length > 1
+      ? { fate: "ambiguous", key, value, skus: found.slice(0, SHOWN).map(({ sku }) => asSku(sku)) }
+      : undefined;
+  if (first === undefined || found.some(({ id }) => id === before.known.id)) return undefined;
+  const one = { key: before.key, value: before.value, sku: asSku(before.known.sku) };
+  return { fate: "disagree", keys: [one, { key, value, sku: asSku(first.sku) }] };
 }
 
 /** Begins to match. */
@@ -122,15 +134,15 @@ export function productMatcher(
     return found.filter((known) => known !== undefined);
   };
   const hasZeroed = zeroedKeys(database);
-  /** The one product whose key is this number with zeros before it. */
-  const foundWithZeros = (key: string, value: string): Match | undefined => {
-    if (!/^[1-9]\d{0,12}$/.test(value) || !hasZeroed(key)) return undefined;
+  /** Products whose key is this number with zeros before it. */
+  const foundWithZeros = (key: string, value: string): readonly Match[] => {
+    if (!/^[1-9]\d{0,12}$/.test(value) || !hasZeroed(key)) return [];
     const found: Match[] = [];
     for (let length = value.length + 1; length <= LONGEST_KEY; length++) {
       const now = value.padStart(length, "0");
       for (const known of foundBy(key, now)) found.push({ known, key, mended: { key, value, now } });
     }
-    return found.length === 1 ? found[0] : undefined;
+    return found;
   };
   return {
     bySku: (sku) => knownAs(find(sku, "product")),
@@ -138,25 +150,28 @@ export function productMatcher(
     group: (name) => knownAs(find(name, "group")),
     match(names, valueOf) {
       let tried: { readonly key: string; readonly value: string } | undefined;
-      let match: Match | undefined;
+      let match: FoundMatch | undefined;
       for (const key of names) {
         const value = valueOf(key);
         if (!isSaid(value)) continue;
         tried ??= { key, value };
         const exact = foundBy(key, value);
-        const mended = exact.length === 0 && match === undefined ? foundWithZeros(key, value) : undefined;
-        const found = mended === undefined ? exact : [mended.known];
-        const [first] = found;
-        if (first === undefined) continue;
-        const several = severalOf(match?.known, found);
-        if (several.length > 0)
+        const zeroed = exact.length === 0 && match === undefined ? foundWithZeros(key, value) : [];
+        const [mended, second] = zeroed;
+        if (second !== undefined)
           return {
             fate: "ambiguous",
             key,
             value,
-            skus: several.slice(0, SHOWN).map(({ sku }) => asSku(sku)),
+            skus: zeroed.slice(0, SHOWN).map(({ known }) => asSku(known.sku)),
+            butForZeros: true,
           };
-        match ??= mended ?? { known: first, key };
+        const found = mended === undefined ? exact : [mended.known];
+        const [first] = found;
+        if (first === undefined) continue;
+        const apart = apartFrom(match, found, { key, value });
+        if (apart !== undefined) return apart;
+        match ??= { ...(mended ?? { known: first, key }), value };
       }
       return match ?? { fate: "unmatched", key: tried?.key ?? "", value: tried?.value ?? "" };
     },

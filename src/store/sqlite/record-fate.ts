@@ -56,12 +56,13 @@ export function keysApart(
   const mending = mended === undefined ? {} : { keyMended: mended };
   const others =
     writesKeys === true || known.isGroup ? [] : keys.filter((one) => one !== key && one !== "sku");
+  const isWritten = (has: string): boolean => has === "" && writesKeys === "where-blank";
   const given = others.filter((one) => isSaid(columns.textAt(texts, one)));
   if (given.length === 0) return mending;
   const product = productOf();
   const apart = given.flatMap((one): readonly KeyApart[] => {
     const [value = "", has = ""] = [columns.textAt(texts, one), productText(product, one)];
-    return keyForm(one, value) === keyForm(one, has) ? [] : [{ key: one, value, has, by: key }];
+    return keyForm(one, value) === keyForm(one, has) || isWritten(has) ? [] : [{ key: one, value, has, by: key }];
   });
   return apart.length === 0 ? mending : { ...mending, keysApart: apart };
 }

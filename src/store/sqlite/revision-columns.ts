@@ -3,14 +3,19 @@ import type Database from "better-sqlite3";
 import type { GrowingIndex } from "../../core/catalogue/attribute-index.js";
 import { CLEARED, isUnread, RETRACTED, SAME } from "../../core/catalogue/record.js";
 import { TextPicker, type RecordTexts } from "../../core/catalogue/stored-texts.js";
+import { slotOfGroup } from "./revisions.js";
 import type { IncomingRecord, PlannedColumn } from "../store.js";
 
 /** The order in which a revision's texts are stored; it only grows. */
 export interface RevisionColumns {
   readonly all: readonly PlannedColumn[];
   readonly slots: readonly number[];
+  /** The same of a group's own record: see {@link Revision}. */
+  readonly slotsOfGroup: readonly number[];
   add(column: PlannedColumn): void;
   positionOf(attribute: string): number | undefined;
+  /** Whether an attribute has one text of any content, so that a number in it is a name of something. */
+  isPlainText(attribute: string): boolean;
   textAt(texts: readonly string[], attribute: string): string | undefined;
   /** The same of a record whose other texts nobody may need. */
   textOf(record: RecordTexts, attribute: string): string | undefined;
@@ -38,6 +43,7 @@ export function revisionColumns(
 ): RevisionColumns {
   const all: PlannedColumn[] = [];
   const slots: number[] = [];
+  const slotsOfGroup: number[] = [];
   const picker = new TextPicker();
   const at = new Map<string, number>();
   const addAttribute = database.prepare(
@@ -47,7 +53,9 @@ export function revisionColumns(
     const known = at.get(column.attribute);
     if (known !== undefined) return known;
     addAttribute.run(column.attribute);
-    slots.push(attributes.slotFor(column.attribute));
+    const slot = attributes.slotFor(column.attribute);
+    slots.push(slot);
+    slotsOfGroup.push(slotOfGroup(column, slot));
     at.set(column.attribute, all.length);
     return all.push(column) - 1;
   };
@@ -57,8 +65,13 @@ export function revisionColumns(
   return {
     all,
     slots,
+    slotsOfGroup,
     add,
     positionOf: (attribute) => at.get(attribute),
+    isPlainText(attribute) {
+      const { kind, list } = attributes.kindOf(attribute);
+      return kind === "text" && !list;
+    },
     textAt(texts, attribute) {
       const index = at.get(attribute);
       return index === undefined ? undefined : texts[index];

@@ -29,7 +29,7 @@ import {
 } from "./record-fate.js";
 import type { RecordTexts } from "../../core/catalogue/stored-texts.js";
 import type { MetBefore } from "./met-before.js";
-import { layerRanks, type Revision } from "./revisions.js";
+import { isRemoval, layerRanks, type Revision } from "./revisions.js";
 import { FAMILIES_PER_PRODUCT, REVISIONS_PER_PRODUCT } from "./schema.js";
 import { seenProducts } from "./seen-products.js";
 import { touchedProducts } from "./touched.js";
@@ -94,6 +94,9 @@ class Writer implements RevisionWriter {
   /** Whether its rows put products there; a source that only updates speaks of what others name. */
   private readonly names: boolean;
   private readonly recordNews: RecordNews;
+  /** Revisions by which a person took products out of the catalogue. */
+  private readonly removals: readonly number[];
+  private readonly hasRecord: Database.Statement<[number], number>;
 
   constructor(
     private readonly tools: WriterTools,
@@ -113,11 +116,16 @@ class Writer implements RevisionWriter {
     this.id = addRevision(database, { ...plan, act, names: this.names });
     const found = layerRanks(layers)(plan.layer);
     this.channel = found.channel;
-    this.recordNews = new RecordNews({ plan, columns: this.columns, reader, former, channel: found.channel });
+    const { columns, before } = this;
+    this.recordNews = new RecordNews({ plan, columns, reader, former, before, channel: found.channel });
+    this.removals = [...revisions.values()].filter((one) => one.live && isRemoval(one)).map(({ id }) => id);
+    this.hasRecord = database
+      .prepare<[number], number>("SELECT 1 FROM record WHERE id = ?")
+      .pluck();
     // A layer that this very act begins will be the manifest's last.
     const ranked = found.rank < 0 ? { ...found, rank: layers.length } : found;
     const { kind, layer, source, file, at, rules } = plan;
-    const { all, slots } = this.columns;
+    const { all, slots, slotsOfGroup } = this.columns;
     revisions.set(this.id, {
       id: this.id,
       kind,
@@ -128,6 +136,7 @@ class Writer implements RevisionWriter {
       rules,
       columns: all,
       slots,
+      slotsOfGroup,
       ...ranked,
       live: true,
       drops: false,
@@ -216,12 +225,21 @@ class Writer implements RevisionWriter {
         : { fate: "unchanged", sku: asSku(sku), known: true };
     }
     const sku = this.columns.textOf(record, "sku");
-    if (found.fate === "ambiguous" || mode === "update" || !isSaid(sku)) return found;
+    if (found.fate !== "unmatched" || mode === "update" || !isSaid(sku)) return found;
     const gone = this.matcher.bySku(sku);
+    const removal = gone === undefined ? undefined : this.removalOf(gone.id);
+    if (removal !== undefined) return { fate: "removed", sku: asSku(sku), revision: removal };
     if (this.plan.refusesBare === true && isBare(record, this.told)) return { fate: "bare", sku: asSku(sku) };
     return gone === undefined
       ? this.add(record, sku)
       : this.change({ known: gone, key: "sku" }, record, true);
+  }
+
+  /** The revision by which a person took a product out of the catalogue; the latest of several. */
+  private removalOf(product: number): number | undefined {
+    return this.removals.findLast(
+      (revision) => this.hasRecord.get(product * REVISIONS_PER_PRODUCT + revision) !== undefined,
+    );
   }
 
   private add(record: IncomingRecord, sku: string): RecordFate {
@@ -254,7 +272,8 @@ class Writer implements RevisionWriter {
     const settled = doubts.length === 0 ? [] : settleDoubts(doubts, reader.productById(known.id));
     const texts = withoutProved(given, settled, this.columns);
     const said = this.before.inOrder(known.id, this.columns);
-    const news = this.recordNews.of(match, texts, said);
+    const { texts: news, zerosKept } = this.recordNews.of(match, texts, said);
+    const kept = zerosKept.length === 0 ? {} : { zerosKept };
     const gtin = this.columns.textAt(news, "gtin");
     const reused = isSaid(gtin) ? this.reused(known, gtin, this.columns.textAt(texts, "name")) : undefined;
     if (reused !== undefined) return reused;
@@ -266,7 +285,8 @@ class Writer implements RevisionWriter {
       return {
         ...landed("unchanged", known.sku, settled, []),
         ...keys,
-        ...(isAll ? { settled: known.id } : {}),
+        ...kept,
+        ...(isAll && zerosKept.length === 0 ? { settled: known.id } : {}),
       };
     }
     const fresh = this.named(news, texts, known);
@@ -275,13 +295,15 @@ class Writer implements RevisionWriter {
     const group = this.columns.textAt(fresh, "group");
     // One that comes back may have a group by what others still say of it.
     if (returns || (group !== undefined && group !== ""))
-      this.settleFamily(known, reader.productById(known.id)?.group);
+      this.settleFamily(known, known.isGroup ? known.sku : reader.productById(known.id)?.group);
     else if (
       isFamilyOfGroup(known.family) &&
       axisNames.some((axis) => isSaid(this.columns.textAt(fresh, axis)))
     )
       suspect(known.family);
-    const fate = { ...landed(returns ? "added" : "changed", known.sku, settled, sameGtin), ...keys };
+    const isSeen = news.filter((text) => text !== "" && text !== SAME).length > zerosKept.length;
+    const became = returns ? "added" : isSeen ? "changed" : "unchanged";
+    const fate = { ...landed(became, known.sku, settled, sameGtin), ...keys, ...kept };
     if (!this.plan.tellChanges) return fate;
     return {
       ...fate,

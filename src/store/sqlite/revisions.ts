@@ -2,6 +2,7 @@
 import type Database from "better-sqlite3";
 import { EDITS } from "../../core/catalogue/edits-layer.js";
 import type { GrowingIndex } from "../../core/catalogue/attribute-index.js";
+import { REMOVAL } from "../store.js";
 import type {
   Decision,
   FileOrigin,
@@ -24,6 +25,11 @@ export interface Revision {
   readonly rules: SourceRules | undefined;
   readonly columns: readonly PlannedColumn[];
   readonly slots: readonly number[];
+  /**
+   * The same of a group's own record, which says nothing of who is in the group: its members say that each of itself, so
+   * that one leaves when nothing says so any more.
+   */
+  readonly slotsOfGroup: readonly number[];
   /** Height of its layer; scoped layers lie above all others. */
   readonly rank: number;
   /** The channel that alone sees it. */
@@ -33,6 +39,10 @@ export interface Revision {
   readonly drops: boolean;
 }
 
+/** Whether a revision takes products out of the catalogue. */
+export const isRemoval = ({ kind, file, drops }: Revision): boolean =>
+  kind === "edit" && file === REMOVAL && drops;
+
 /** A revision that says nothing of any product: an undo, a build that was sent. */
 export const bareRevision = (own: Pick<Revision, "id" | "kind" | "at" | "source">): Revision => ({
   layer: "",
@@ -40,6 +50,7 @@ export const bareRevision = (own: Pick<Revision, "id" | "kind" | "at" | "source"
   rules: undefined,
   columns: [],
   slots: [],
+  slotsOfGroup: [],
   rank: -1,
   channel: undefined,
   drops: false,
@@ -89,6 +100,10 @@ export function layerRanks(
   };
 }
 
+/** The slot of a column in a group's own record. */
+export const slotOfGroup = ({ attribute }: PlannedColumn, slot: number): number =>
+  attribute === "group" ? -1 : slot;
+
 const read = (database: Database.Database, order: "ASC" | "DESC"): readonly RevisionRow[] =>
   database
     .prepare(
@@ -120,6 +135,7 @@ export function loadRevisions(
             rules: parsed(rules) as SourceRules | undefined,
             columns,
             slots,
+            slotsOfGroup: columns.map((column, at) => slotOfGroup(column, slots[at] ?? -1)),
             ...rankOf(layer),
             live: undone_by === null,
             drops: drops !== 0,

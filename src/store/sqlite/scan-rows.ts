@@ -40,7 +40,7 @@ export interface Opinion extends PartialRecord {
 
 /** Lower layers first, within one a group's own before its members', then older before later. */
 export const byHeight = (a: Opinion, b: Opinion): number =>
-  a.layer - b.layer || Number(b.ofGroup) - Number(a.ofGroup) || a.origin.revision - b.origin.revision;
+  a.layer - b.layer || a.origin.revision - b.origin.revision;
 
 /** Reads rows as opinions. */
 export interface OpinionReader {
@@ -59,10 +59,12 @@ export function opinionReader(revisions: ReadonlyMap<number, Revision>): Opinion
     if (revision === undefined || (!revision.live && !withUndone)) return undefined;
     return {
       origin: { revision: id, row },
-      layer: revision.rank,
-      slots: revision.slots,
+      // A layer's word of a group lies below its words of the members, and shows again where those are taken back.
+      layer: revision.rank * 2 + (isGroup === 1 ? 0 : 1),
+      slots: isGroup === 1 ? revision.slotsOfGroup : revision.slots,
       texts: texts.split(TEXT_SEPARATOR),
       isPlain: !mayTakeBack(texts),
+      isByHand: revision.kind === "edit",
       channel: revision.channel,
       ofGroup: isGroup === 1,
     };

@@ -28,10 +28,15 @@ function numberSet(expected: number): { add(hash: number): boolean } {
 }
 
 /**
- * Pairs of SKUs that differ by no more than case, spaces or leading zeros, of which at least one is newer than a product.
+ * Pairs of SKUs that differ by no more than case, spaces or leading zeros, of which at least one is newer than a product and
+ * both are there still.
  * Two passes over the SKUs alone: the first finds which keys come twice by their hashes, the second looks at those.
  */
-export function skuTwins(database: Database.Database, newerThan: number): readonly (readonly [Sku, Sku])[] {
+export function skuTwins(
+  database: Database.Database,
+  newerThan: number,
+  isThere: (product: number) => boolean,
+): readonly (readonly [Sku, Sku])[] {
   const count = database.prepare("SELECT count(*) FROM product").pluck().get() as number;
   const all = database
     .prepare<[], [number, string]>("SELECT id, sku FROM product WHERE is_group = 0 ORDER BY id")
@@ -50,7 +55,7 @@ export function skuTwins(database: Database.Database, newerThan: number): readon
     if (!twice.has(hashOf(key))) continue;
     const other = first.get(key);
     if (other === undefined) first.set(key, { id, sku });
-    else if (id > newerThan && pairs.length < SHOWN) pairs.push([asSku(sku), asSku(other.sku)]);
+    else if (id > newerThan && pairs.length < SHOWN && isThere(id) && isThere(other.id)) pairs.push([asSku(sku), asSku(other.sku)]);
   }
   return pairs;
 }

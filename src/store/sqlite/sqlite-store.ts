@@ -51,7 +51,7 @@ export function openSqliteStore(options: StoreOptions): Store {
   const { main } = opened;
   // Slots: the vocabulary first, then the attributes that only this catalogue has.
   const own = guard(() => main.prepare("SELECT name FROM attribute ORDER BY slot").pluck().all() as string[]);
-  const attributes = attributeIndex([...new Set([...vocabulary, ...own])]);
+  const attributes = attributeIndex([...new Set([...vocabulary, ...own])], options.kindOf);
   const revisions = new Map(loadRevisions(main, attributes, options.layers));
   const reader = catalogueReader(main, attributes, revisions);
   const all: Opened = { connections: opened, attributes, revisions, reader, options, told };
@@ -87,8 +87,9 @@ function catalogueSide({
     familyNumbers: async (skus) => familyNumbers(main, skus),
     product: async (sku, channel) => reader.product(sku, channel),
     familyOf: (sku) => reader.familyOf(sku),
-    groupMembers: async (group) => groupMembers(main, group),
-    skusNear: async (sku) => skusNear(main, sku),
+    groupMembers: async (group) =>
+      groupMembers(main, group).filter((sku) => reader.product(sku) !== undefined),
+    skusNear: async (sku) => skusNear(main, sku).filter((one) => reader.product(one) !== undefined),
     placeOf,
     layersOf: async (sku) => layersOf(main, revisions, sku),
     history: async () => historyOf(main),
@@ -102,7 +103,7 @@ function catalogueSide({
       );
     },
     sharedBarcodes: sharedBarcodesOf(main, reader),
-    skuTwins: async () => skuTwins(main, -1),
+    skuTwins: async () => skuTwins(main, -1, (id) => reader.productById(id) !== undefined),
   };
 }
 

@@ -10,7 +10,8 @@ import {
   Matches,
   ValidateNested,
 } from "class-validator";
-import { AreLayers, IsCurrencyCode } from "./rules.js";
+import type { DeclaredAttribute } from "../own-kinds.js";
+import { AreDeclaredAttributes, AreLayers, FreeNames, IsCurrencyCode } from "./rules.js";
 import { TellingModel } from "./telling-model.js";
 
 /** `lexicant.yaml`: the shop and what its workspace consists of. */
@@ -36,6 +37,12 @@ export class ManifestModel {
     message: "each channel's name has small letters, digits and dashes",
   })
   channels?: string[];
+
+  /** Kinds and permitted values of attributes of the shop's own. */
+  @IsOptional()
+  @AreDeclaredAttributes()
+  @FreeNames()
+  attributes?: Record<string, DeclaredAttribute>;
 
   @IsOptional()
   @IsObject({ message: "gives mail or command" })

@@ -4,6 +4,8 @@ import { purposeNames } from "../../core/channel/purpose-names.js";
 import { Transform } from "class-transformer";
 import { IsBoolean, ValidateBy, type ValidationOptions } from "class-validator";
 import { alterations } from "../../core/channel/exchange-definition.js";
+import { isAttributeName, isOurs } from "../../core/catalogue/vocabulary.js";
+import { isKindWord, kindWords } from "../own-kinds.js";
 import { isCurrency } from "../../core/values/currencies.js";
 import { unitOf } from "../../core/values/units.js";
 
@@ -86,6 +88,26 @@ export function YesOrNo(): PropertyDecorator {
   };
 }
 
+/** Whether keys are written: yes, no, or where a product has none. */
+export function IsKeyWriting(): PropertyDecorator {
+  const words = new Map<unknown, unknown>([
+    ["yes", true],
+    ["no", false],
+  ]);
+  const read = Transform(({ value }: { value: unknown }) => words.get(value) ?? value);
+  const check = ValidateBy({
+    name: "isKeyWriting",
+    validator: {
+      validate: (value: unknown) => typeof value === "boolean" || value === "where-blank",
+      defaultMessage: () => "is yes, no or where-blank",
+    },
+  });
+  return (target, key) => {
+    read(target, key);
+    check(target, key);
+  };
+}
+
 /** A price as a person writes it in a setting: a number, or one with a currency. */
 export function IsAmount(): PropertyDecorator {
   return ValidateBy({
@@ -128,6 +150,42 @@ export function IsSheet(): PropertyDecorator {
       defaultMessage: () => "is a sheet's name, or its number from 1",
     },
   });
+}
+
+const kindsInWords = Object.keys(kindWords).join(", ");
+
+/** Attributes of a shop's own, each with its kind, its permitted values, or a map of both. */
+export function AreDeclaredAttributes(): PropertyDecorator {
+  return ValidateBy({
+    name: "areDeclaredAttributes",
+    validator: {
+      validate: (value: unknown) =>
+        typeof value === "object" &&
+        value !== null &&
+        Object.entries(value).every(([name, entry]) => isOwnName(name) && isDeclaration(entry)),
+      defaultMessage: () =>
+        `gives each attribute of your own (no name of ours, without @) its kind (${kindsInWords}), a list of its permitted values, or {kind: KIND, several: true, values: [...]}`,
+    },
+  });
+}
+
+const isOwnName = (name: string): boolean => isAttributeName(name) && !name.includes("@") && !isOurs(name);
+
+const arePermitted = (values: unknown): boolean =>
+  Array.isArray(values) &&
+  values.length > 0 &&
+  values.every((one) => (typeof one === "string" && one !== "") || typeof one === "number");
+
+function isDeclaration(entry: unknown): boolean {
+  if (isKindWord(entry) || arePermitted(entry)) return true;
+  if (typeof entry !== "object" || entry === null || Array.isArray(entry)) return false;
+  const { kind, several, values, ...others } = entry as Readonly<Record<string, unknown>>;
+  return (
+    (kind === undefined || isKindWord(kind)) &&
+    (several === undefined || typeof several === "boolean") &&
+    (values === undefined || arePermitted(values)) &&
+    Object.keys(others).length === 0
+  );
 }
 
 const layerName = /^[a-z0-9][a-z0-9-]*$/;
@@ -198,6 +256,14 @@ const everyValue = (name: string, message: string, holds: (value: unknown) => bo
       defaultMessage: () => message,
     },
   });
+
+/** A map whose values are attributes. */
+export const AreAttributes = (): PropertyDecorator =>
+  everyValue(
+    "areAttributes",
+    "gives each name an attribute, such as length or color",
+    (value) => typeof value === "string" && isAttributeName(value) && value !== "sku" && value !== "group",
+  );
 
 /** A map whose values are texts. */
 export const AreTexts = (): PropertyDecorator =>

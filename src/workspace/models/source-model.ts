@@ -16,11 +16,10 @@ import {
   Min,
   ValidateNested,
 } from "class-validator";
+import { attributeName as attribute } from "../../core/catalogue/vocabulary.js";
 import { formats, type Format } from "../../formats/table-stream.js";
 import { encodings, type Encoding } from "../../formats/text-stream.js";
-import { FreeNames, AreCurrencies, AreUnits, IsSheet, YesOrNo } from "./rules.js";
-
-const attribute = /^[a-z][a-z0-9_]*(@[A-Za-z]{2,3}(-[A-Za-z0-9]{2,8})*)?$/;
+import { AreAttributes, IsKeyWriting, FreeNames, AreCurrencies, AreUnits, IsSheet, YesOrNo } from "./rules.js";
 
 const asList = ({ value }: { value: unknown }): unknown => (typeof value === "string" ? [value] : value);
 
@@ -51,6 +50,13 @@ export class PairModel {
   @IsString({ message: "is the column with the value" })
   @Length(1, 500, { message: "is the column with the value" })
   value!: string;
+
+  /** Attributes for names that stand in the cells: `Length: length`. */
+  @IsOptional()
+  @IsObject({ message: "gives names that stand in the column the attributes that they mean" })
+  @AreAttributes()
+  @FreeNames()
+  names?: Record<string, string>;
 }
 
 /** `sources/NAME.yaml`: how one kind of incoming file is read. */
@@ -98,10 +104,10 @@ export class SourceModel {
   @IsIn(["add", "update", "both"], { message: "is one of add, update, both" })
   mode?: "add" | "update" | "both";
 
-  /** Whether keys are also written to the products that were found by them. */
+  /** Whether keys are also written to the products that were found by them: always, or where they have none. */
   @IsOptional()
-  @YesOrNo()
-  write_keys?: boolean;
+  @IsKeyWriting()
+  write_keys?: boolean | "where-blank";
 
   /** Whether each delivery replaces all that the layer says. */
   @IsOptional()

@@ -267,7 +267,7 @@ describe("an answer", () => {
   const attribute = (name: string): Target => ({ kind: "attribute", attribute: name });
 
   it.each([
-    [field("heft"), "heft", "1,5", "cannot be"],
+    [field("heft"), "heft", "1,5,0", "cannot be"],
     [field("heft"), "heft", "1.5", "1.5 kg"],
     [field("heft"), "heft", "1500 g", "1.5 kg"],
     [field("heft"), "heft", "heavy", 'Heft cannot be "heavy"'],

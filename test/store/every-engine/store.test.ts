@@ -2,6 +2,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import type { Doubt } from "../../../src/core/catalogue/cell-reader.js";
+import { REMOVAL } from "../../../src/store/store.js";
 import { familiesOf, newStore, put, shown } from "../../kit/store.js";
 import { runs } from "../../kit/runs.js";
 
@@ -158,7 +159,13 @@ describe("rows and the products they mean", () => {
     expect(prices.fates).toMatchObject([
       { fate: "ambiguous", key: "mpn", value: "P-1", skus: ["A", "B"] },
       { fate: "changed", sku: "C" },
-      { fate: "ambiguous", key: "gtin", skus: ["C", "A"] },
+      {
+        fate: "disagree",
+        keys: [
+          { key: "mpn", value: "P-2", sku: "C" },
+          { key: "gtin", value: "9524000001016", sku: "A" },
+        ],
+      },
     ]);
   });
 
@@ -187,7 +194,8 @@ describe("rows and the products they mean", () => {
     ]);
     // Two products fit: neither is meant more than the other.
     const listed = await update("mpn,cost\n77,1.00 GBP\n88,2.00 GBP", "mpn");
-    expect(kinds(listed)).toEqual(["changed", "unmatched"]);
+    expect(kinds(listed)).toEqual(["changed", "ambiguous"]);
+    expect(listed.fates[1]).toMatchObject({ key: "mpn", value: "88", skus: ["B", "C"], butForZeros: true });
   });
 
   it("when a row is found by one key, then another that a spreadsheet damaged replaces nothing", async () => {
@@ -346,5 +354,96 @@ describe("groups", () => {
     ]).toEqual([true, false, false]);
     await transaction.rollback();
     expect(await store.isEmpty()).toBe(true);
+  });
+});
+
+describe("what a correction leaves", () => {
+  const update = { mode: "update", source: "list" } as const;
+  const rules = (columns: Readonly<Record<string, string>>) => ({ rules: { columns, rest: "" } });
+
+  it("when a number without its zeros lies over the same with them, then the zeros stay, whichever came first", async () => {
+    const store = await newStore("shop", "list");
+    await put(store, "list", "sku,mpn\nA,4422");
+    expect(await shown(store, "A", "mpn")).toBe("4422");
+    await put(store, "shop", "sku,mpn,name\nA,004422,Stool\nB,004423,Bench");
+    expect(await shown(store, "A", "mpn")).toBe("004422");
+    const { fates } = await put(store, "list", "sku,mpn\nB,4423", update);
+    expect(fates).toMatchObject([
+      { fate: "unchanged", zerosKept: [{ key: "mpn", value: "4423", now: "004423" }] },
+    ]);
+    expect(await shown(store, "B", "mpn")).toBe("004423");
+    // What a person writes is meant so.
+    await put(store, "edits", "sku,mpn\nA,4422", { kind: "edit", mode: "update" });
+    expect(await shown(store, "A", "mpn")).toBe("4422");
+  });
+
+  it("when a column becomes a key, then what the list wrote from it before goes, and a value it never wrote stays", async () => {
+    const store = await newStore("shop", "list");
+    await put(store, "shop", "sku,mpn,gtin\nA,P-1,9524000001016\nB,P-2,9524000001023");
+    const row = "gtin,mpn,cost\n9524000001016,P-1X,1.00 GBP";
+    await put(store, "list", row, { ...update, keys: ["gtin"], ...rules({ mpn: "part", cost: "c" }) });
+    expect(await shown(store, "A", "mpn")).toBe("P-1X");
+    await put(store, "list", row, { ...update, keys: ["gtin", "mpn"], ...rules({ cost: "c" }) });
+    expect([await shown(store, "A", "mpn,cost"), await shown(store, "B", "mpn")]).toEqual(["P-1,1.00 GBP", "P-2"]);
+  });
+
+  it("when a rule changed twice, then a blank cell takes back nothing that the present rule gave", async () => {
+    const store = await newStore("shop");
+    const put1 = (cell: string, rule: string) =>
+      put(store, "shop", `sku,name,color\nA,Stool,${cell}`, rules({ name: "n", color: rule }));
+    await put1("red", "first");
+    await put1("green", "second");
+    await put1("", "second");
+    expect(await shown(store, "A", "color")).toBe("green");
+    await put1("", "third");
+    expect(await shown(store, "A", "color")).toBe("-");
+  });
+
+  it("when keys are written where a product has none, then what it has stays and is told", async () => {
+    const store = await newStore("shop", "list");
+    await put(store, "shop", "sku,mpn,gtin\nA,P-1,\nB,P-2,9524000001023");
+    const { fates } = await put(store, "list", "mpn,gtin\nP-1,9524000001016\nP-2,9524000001030", {
+      ...update,
+      keys: ["mpn", "gtin"],
+      writesKeys: "where-blank",
+    });
+    expect(fates).toMatchObject([
+      { fate: "changed", sku: "A" },
+      { fate: "unchanged", sku: "B", keysApart: [{ key: "gtin", has: "9524000001023" }] },
+    ]);
+    expect(fates[0]).not.toHaveProperty("keysApart");
+    expect([await shown(store, "A", "gtin"), await shown(store, "B", "gtin")]).toEqual([
+      "9524000001016",
+      "9524000001023",
+    ]);
+  });
+
+  it("when a product was removed, then files that name it bring it back only once that is undone", async () => {
+    const store = await newStore("shop");
+    await put(store, "shop", "sku,name\nA,Stool\nB,Bench");
+    const transaction = await store.begin();
+    const writer = await transaction.revision({
+      ...{ kind: "edit", layer: "shop", source: "", file: REMOVAL, at: "2026-11-25T08:00:00.000Z" },
+      ...{ columns: [], keys: ["sku"], mode: "update", compare: "layer", replace: false, tellChanges: false },
+    });
+    await writer.drop(["A"]);
+    const removal = await writer.finish({ read: 1, added: 0, changed: 1, unchanged: 0, rejected: 0 });
+    await transaction.commit();
+    const again = await put(store, "shop", "sku,name\nA,Stool with a back\nB,Bench\na,Stool");
+    expect(again.fates).toMatchObject([
+      { fate: "removed", sku: "A", revision: removal },
+      { fate: "unchanged" },
+      { fate: "added" },
+    ]);
+    expect([await shown(store, "A", "name"), await store.skuTwins(), await store.skusNear("A")]).toEqual([
+      "no product",
+      [],
+      ["a", "B", "a"],
+    ]);
+    const undoing = await store.begin();
+    await undoing.undo([removal ?? 0], "2026-11-25T08:00:00.000Z");
+    await undoing.commit();
+    expect(await shown(store, "A", "name")).toBe("Stool");
+    expect(await store.skuTwins()).toEqual([["a", "A"]]);
   });
 });

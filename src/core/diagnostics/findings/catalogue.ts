@@ -58,11 +58,32 @@ export const catalogue = {
     readonly key: string;
     readonly value: string;
     readonly skus: readonly string[];
+    readonly butForZeros: boolean;
   }>({
-    says: ({ key, value, skus }) =>
-      `${key} ${quote(value)} is that of several products: ${listed(skus)}; give the row its SKU`,
-    ofMany: ({ key }) => `the ${key} is that of several products; give the row its SKU`,
-    apart: byField,
+    says: ({ key, value, skus, butForZeros }) =>
+      `${key} ${quote(value)} ${butForZeros ? "fits several products, whose number begins with zeros" : "is that of several products"}: ${listed(skus)}; give the row ${butForZeros ? "its zeros, or " : ""}its SKU`,
+    ofMany: ({ key, butForZeros }) =>
+      `the ${key} ${butForZeros ? "fits several products, whose numbers begin with zeros; give the row its zeros, or" : "is that of several products; give the row"} its SKU`,
+    apart: ({ key, butForZeros }) => `${key} ${String(butForZeros)}`,
+  }),
+  "keys-disagree": rowFinding<{
+    readonly key: string;
+    readonly value: string;
+    readonly sku: string;
+    readonly other: { readonly key: string; readonly value: string; readonly sku: string };
+  }>({
+    says: ({ key, value, sku, other }) =>
+      `${key} ${quote(value)} is that of ${sku}, and ${other.key} ${quote(other.value)} that of ${other.sku}: the row was not taken; correct the one that is wrong`,
+    ofMany: ({ key, other }) =>
+      `${key} and ${other.key} are those of two products: rows were not taken; correct the one that is wrong`,
+    apart: ({ key, other }) => `${key} ${other.key}`,
+  }),
+  "removed-before": rowFinding<{ readonly sku: string; readonly revision: number }>({
+    says: ({ sku, revision }) =>
+      `${quote(sku)} was taken out of the catalogue (revision ${revision}) and stays out; to have it back: lexicant undo ${revision} --alone`,
+    ofMany: ({ revision }) =>
+      `products were taken out of the catalogue (revision ${revision}) and stay out; to have them back: lexicant undo ${revision} --alone`,
+    apart: ({ revision }) => String(revision),
   }),
   "reused-sku": rowFinding<{ readonly sku: string; readonly was: string; readonly now: string }>({
     says: ({ sku, was, now }) =>

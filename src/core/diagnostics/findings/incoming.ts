@@ -151,10 +151,12 @@ export const incoming = {
     readonly by: string;
   }>({
     says: ({ key, value, has, by }) =>
-      `${key} ${quote(value)} was not written: the product was found by its ${by} and ${has === "" ? `has no ${key}` : `has ${quote(has)}`} (write_keys: yes in the source writes it)`,
-    ofMany: ({ key, by }) =>
-      `${key} differs from the catalogue's and was not written, since products are found by it (here by ${by}); write_keys: yes in the source writes it`,
-    apart: ({ key, by }) => `${key} ${by}`,
+      `${key} ${quote(value)} was not written: the product was found by its ${by} and ${has === "" ? `has no ${key}` : `has ${quote(has)}`} (${has === "" ? "write_keys: where-blank" : "write_keys: yes"} in the source writes it)`,
+    ofMany: ({ key, by, has }) =>
+      has === ""
+        ? `${key} is blank in the catalogue and was not written, since products are found by it (here by ${by}); write_keys: where-blank in the source writes it`
+        : `${key} differs from the catalogue's and was not written, since products are found by it (here by ${by}); write_keys: yes in the source writes it`,
+    apart: ({ key, by, has }) => `${key} ${by} ${has === "" ? "blank" : ""}`,
   }),
   "rules-changed": rowFinding<{ readonly source: string; readonly revision: number }>({
     says: ({ source, revision }, files) =>

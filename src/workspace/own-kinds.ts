@@ -1,0 +1,50 @@
+/** The kinds that a shop declares for attributes of its own: `attributes` of `lexicant.yaml`. */
+import type { AttributeKind } from "../core/values/attribute-kind.js";
+import type { Kind } from "../core/values/value.js";
+
+/** The words for kinds in the manifest, by what they are to us. */
+export const kindWords = {
+  text: "text",
+  html: "html",
+  number: "decimal",
+  integer: "integer",
+  money: "money",
+  measure: "measure",
+  date: "date",
+  "yes-no": "yes-no",
+  url: "url",
+} as const satisfies Readonly<Record<string, Kind>>;
+
+/** Such a word. */
+export type KindWord = keyof typeof kindWords;
+
+/** Whether a text is one. */
+export const isKindWord = (word: unknown): word is KindWord =>
+  typeof word === "string" && Object.hasOwn(kindWords, word);
+
+/** What a shop says of an attribute of its own: its kind, its permitted values, or both and whether it has several. */
+export type DeclaredAttribute =
+  | KindWord
+  | (string | number)[]
+  | {
+      readonly kind?: KindWord;
+      readonly several?: boolean;
+      readonly values?: (string | number)[];
+    };
+
+function declared(entry: DeclaredAttribute): AttributeKind {
+  if (typeof entry === "string") return { kind: kindWords[entry], list: false };
+  if (Array.isArray(entry)) return { kind: "text", list: false, permitted: entry.map(String) };
+  const { kind = "text", several = false, values } = entry;
+  return {
+    kind: kindWords[kind],
+    list: several,
+    ...(values === undefined ? {} : { permitted: values.map(String) }),
+  };
+}
+
+/** Attributes that a manifest declares, each with its kind. */
+export const ownKinds = (
+  attributes: Readonly<Record<string, DeclaredAttribute>> = {},
+): Readonly<Record<string, AttributeKind>> =>
+  Object.fromEntries(Object.entries(attributes).map(([name, entry]) => [name, declared(entry)]));
