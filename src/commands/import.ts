@@ -1,3 +1,4 @@
+import type { Workspace } from "../workspace/workspace.js";
 import { refuseIdle } from "./options/refuse-idle.js";
 import { workers } from "./options/shared-options.js";
 import { tellErrors } from "../report/tell-errors.js";
@@ -218,7 +219,7 @@ function tellImported(result: ImportResult, given: ImportGiven, options: CommonO
 const requestOf = async (
   files: readonly IncomingFile[],
   given: ImportGiven,
-  { surroundings }: OpenCatalogue,
+  { surroundings, workspace }: OpenCatalogue,
   options: CommonOptions,
   io: Io,
   progress: ImportProgress,
@@ -233,7 +234,7 @@ const requestOf = async (
     headerRow: given.headerRow,
   },
   at: io.now().toISOString(),
-  surroundings: await withoutFaultyTables(surroundings, io),
+  surroundings: await withoutFaultyTables(surroundings, io, workspace),
   replace: given.replace,
   dropVanished: given.dropVanished,
   dryRun: given.dryRun,
@@ -291,14 +292,18 @@ async function tellAnswers(
 }
 
 /** What is wrong with a table of the user's own keeps no stock file out: an expression that needs it says so itself. */
-async function withoutFaultyTables(surroundings: () => Promise<Surroundings>, io: Io): Promise<Surroundings> {
+async function withoutFaultyTables(
+  surroundings: () => Promise<Surroundings>,
+  io: Io,
+  workspace: Workspace,
+): Promise<Surroundings> {
   try {
     return await surroundings();
   } catch (error) {
     if (!(error instanceof Refusal)) throw error;
     for (const finding of error.findings)
       io.err(`${findingLines({ ...finding, severity: "warning" }, io).join("\n")}\n`);
-    return surroundingsOf(io);
+    return surroundingsOf(io, workspace);
   }
 }
 

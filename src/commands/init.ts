@@ -46,7 +46,7 @@ export const init: CommandFile = command({
       [isThere && given.language !== undefined, "--language", "a new workspace; lexicant.yaml has it"],
       [isThere && given.currency !== undefined, "--currency", "a new workspace; lexicant.yaml has it"],
     ]);
-    const channels = await definitionsNamed(root, given.channel ?? [], surroundingsOf(io));
+    const channels = await definitionsNamed(root, given.channel ?? [], surroundingsOf(io, workspace));
     const { language = "en", currency = "GBP" } = given;
     const shop = given.shop ?? (basename(root) || "my shop");
     await landFiles(root, options, io, (landing) =>

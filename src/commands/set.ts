@@ -72,7 +72,9 @@ export const set: CommandFile = command({
       const changes = fate?.fate === "changed" ? (fate.changes ?? []) : [];
       const brandNew = added.map(({ attribute }) => attribute);
       if (options.json)
-        io.out(jsonLine({ type: "edit", sku, revision, channel: given.channel, changes, newAttributes: brandNew }));
+        io.out(
+          jsonLine({ type: "edit", sku, revision, channel: given.channel, changes, newAttributes: brandNew }),
+        );
       else if (!options.quiet)
         io.out(`${[...lines(sku, changes, revision, given.channel), ...added.map(newLine)].join("\n")}\n`);
       return 0;
@@ -167,7 +169,8 @@ function editsOf(
 const newAmong = (edits: readonly Edit[], attributes: AttributeIndex): readonly NewAttribute[] =>
   edits
     .filter(
-      ({ attribute, text }) => text !== RETRACTED && attributes.slot(attribute) === undefined && !isMarkOf(attribute),
+      ({ attribute, text }) =>
+        text !== RETRACTED && attributes.slot(attribute) === undefined && !isMarkOf(attribute),
     )
     .map(({ attribute }) => ({ attribute, nearest: nearest(attribute, attributes.names) }));
 

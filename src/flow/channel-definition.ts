@@ -37,7 +37,7 @@ export async function namedDefinition(
   const known = folders.map((one) => one.channel);
   const found = definitionNamed(folders, channel, nearest(channel, known));
   const begun = io.now().getTime();
-  const definition = await loadDefinition(found, surroundingsOf(io), workspace?.settings);
+  const definition = await loadDefinition(found, surroundingsOf(io, workspace), workspace?.settings);
   const seconds = (io.now().getTime() - begun) / 1000;
   if (seconds > LONG)
     io.err(

@@ -76,14 +76,28 @@ async function opened<T extends ExitCode | object>(
     return await work({
       workspace,
       store,
-      surroundings: () => (known ??= surroundingsIn(workspace, surroundingsOf(io))),
+      surroundings: () => (known ??= surroundingsIn(workspace, surroundingsOf(io, workspace))),
     });
   } finally {
     await store.close();
   }
 }
 
-/** The day of the run; a build can be given another, so that its bytes can be made again. */
-export const surroundingsOf = (io: Io): Surroundings => ({
-  today: { kind: "date", iso: io.environment["LEXICANT_TODAY"] ?? io.now().toISOString().slice(0, 10) },
+/** The day of the run where the shop is: a sale ends at its midnight. A build can be given another day, so that its bytes can be made again. */
+export const surroundingsOf = (io: Io, workspace: Workspace | undefined): Surroundings => ({
+  today: {
+    kind: "date",
+    iso: io.environment["LEXICANT_TODAY"] ?? dayIn(workspace?.manifest.time_zone, io.now()),
+  },
 });
+
+/** The day of a moment in a time zone; in the machine's own where none is named. */
+function dayIn(timeZone: string | undefined, now: Date): string {
+  const numeric = { year: "numeric", month: "2-digit", day: "2-digit", calendar: "gregory" } as const;
+  const parts = new Intl.DateTimeFormat("en", {
+    ...numeric,
+    ...(timeZone === undefined ? {} : { timeZone }),
+  }).formatToParts(now);
+  const of = (wanted: string): string => parts.find(({ type }) => type === wanted)?.value ?? "";
+  return `${of("year")}-${of("month")}-${of("day")}`;
+}

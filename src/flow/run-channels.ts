@@ -14,8 +14,6 @@ import type { Product } from "../core/catalogue/product.js";
 import { productOf, type Listing, type Outcome } from "../core/listing/listing.js";
 import type { Provenance } from "../core/listing/check/check.js";
 import type { Surroundings } from "../core/language/function.js";
-import { readValue } from "../core/values/read.js";
-import { isMoney, type Money } from "../core/values/value.js";
 import { everything, type Choice } from "./choice/chosen.js";
 import type { Standing } from "../store/jobs.js";
 import type { LedgerEntry, LedgerState } from "../store/ledger.js";
@@ -99,10 +97,6 @@ async function remembering(
     const listing = entries.get(sku)?.listing;
     return listing?.withdrawn === true ? undefined : listing;
   };
-  const lastPrice = (sku: string): Money | undefined => {
-    const reading = readValue("money", live(sku)?.price ?? "");
-    return "value" in reading && isMoney(reading.value) ? reading.value : undefined;
-  };
   return {
     ...channel,
     setup: {
@@ -111,7 +105,7 @@ async function remembering(
         if (twins === undefined) throw new Error(`nothing was recalled of ${setup.channel}`);
         return twins(product);
       },
-      ...(isNew ? {} : { live, lastPrice }),
+      ...(isNew ? {} : { live, lastPrices: (sku: string) => live(sku)?.values }),
       ...(hasRefused ? { lastRefusal } : {}),
     },
     async recall(families, what = "all") {

@@ -140,7 +140,7 @@ export async function loadChannel(
       placements: placementsOf(placements.rows, definition.tree),
       prices: policy.prices,
       stock: policy.stock,
-      lastPrice: undefined,
+      lastPrices: undefined,
       live: undefined,
       lastRefusal: undefined,
       refusals: refusals.rows,

@@ -3,12 +3,15 @@ import { addAll } from "../core/many.js";
 import type { AttributeIndex } from "../core/catalogue/attribute-index.js";
 import { isAttributeName } from "../core/catalogue/vocabulary.js";
 import { diagnostic, type Diagnostic } from "../core/diagnostics/diagnostic.js";
+import { exchanged } from "../core/language/exchanged.js";
 import type { Surroundings } from "../core/language/function.js";
 import type { ResultKind } from "../core/language/kind.js";
 import type { Names } from "../core/language/names.js";
 import { program, type ReadyProgram } from "../core/language/program.js";
 import type { PricePolicy, PriceRule, StockPolicy } from "../core/listing/price/price-policy.js";
 import { everything, type Selection } from "../core/listing/select/selection.js";
+import { Cannot } from "../core/language/trouble.js";
+import { noRates } from "../core/values/rates.js";
 import { readValue } from "../core/values/read.js";
 import { isMoney, type Money } from "../core/values/value.js";
 import type { ChannelModel } from "./models/channel-model.js";
@@ -17,7 +20,7 @@ import { expressionAt, type KeyPath, type YamlFile } from "./yaml-file.js";
 /** What `channel.yaml` decides of products, prices and stock; or every fault in it. */
 export interface ChannelPolicy {
   readonly selection: Selection;
-  readonly prices: PricePolicy | undefined;
+  readonly prices: PricePolicy;
   readonly stock: StockPolicy | undefined;
   readonly findings: readonly Diagnostic[];
 }
@@ -112,17 +115,19 @@ export function channelPolicy(
     leastPrice: amount(chosen.least_price, "least_price", shopCurrency, reading),
     leastReadiness: chosen.least_readiness,
   };
-  const pricePolicy: PricePolicy | undefined =
-    prices === undefined
-      ? undefined
-      : {
-          rules: priceRules(settings, attributes, reading),
-          lowest: expression(["prices", "lowest"], "money", reading),
-          highest: expression(["prices", "highest"], "money", reading),
-          outside: prices.outside ?? "hold",
-          sales: prices.sales ?? "all",
-          greatestChange: prices.greatest_change,
-        };
+  const pricePolicy: PricePolicy = {
+    rules: priceRules(settings, attributes, reading),
+    lowest: expression(["prices", "lowest"], "money", reading),
+    highest: expression(["prices", "highest"], "money", reading),
+    outside: prices?.outside ?? "hold",
+    // A buyer is asked for what holds today, wherever nothing else is wished.
+    sales: prices?.sales ?? "running",
+    greatestChange: prices?.greatest_change,
+    exchange(price, currency) {
+      const found = exchanged(price, currency, surroundings.rates ?? noRates, surroundings.today);
+      return found instanceof Cannot ? undefined : found;
+    },
+  };
   const stockPolicy: StockPolicy | undefined =
     stock === undefined
       ? undefined

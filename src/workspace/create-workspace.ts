@@ -116,7 +116,8 @@ export function startingFills(definition: ChannelDefinition, shop: ShopFacts): r
     });
 }
 
-const withMark = /(?<![\p{L}\p{N}_])([\p{Ll}\p{Lo}][\p{Ll}\p{Lo}\p{N}_]*)@([A-Za-z]{2,3}(?:-[A-Za-z0-9]{2,8})*)/gu;
+const withMark =
+  /(?<![\p{L}\p{N}_])([\p{Ll}\p{Lo}][\p{Ll}\p{Lo}\p{N}_]*)@([A-Za-z]{2,3}(?:-[A-Za-z0-9]{2,8})*)/gu;
 
 /** `price@EUR` is the price of a shop that sells in euro, `name@de` the name in a shop that speaks German. */
 const inShopsOwn = (fill: string, { language, currency, attributes }: ShopFacts): string =>

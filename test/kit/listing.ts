@@ -16,14 +16,13 @@ import { pipelineFor } from "../../src/core/listing/pipeline.js";
 import { placementsOf } from "../../src/core/placement/placements.js";
 import { fieldNamed, type ChannelDefinition } from "../../src/core/channel/definition.js";
 import { sentence } from "../../src/workspace/wording.js";
-import { readValue } from "../../src/core/values/read.js";
+import { money } from "../../src/core/values/money.js";
 import { shownText } from "../../src/core/values/show.js";
-import { isMoney } from "../../src/core/values/value.js";
 import { surroundings } from "./evaluate.js";
 
 const attributes = attributeIndex(
   `sku group varies_by name price list_price color weight images category quantity sale_price sale_from sale_until cost
-  price@EUR size gtin brand material description keywords answer_hue digital hazard list_on keep_off sell_in first_image`.split(
+  price@EUR sale_price@EUR sale_until@EUR size gtin brand material description keywords answer_hue digital hazard list_on keep_off sell_in first_image`.split(
     /\s+/,
   ),
 );
@@ -132,12 +131,15 @@ export const setupOf = (
             outside: prices.outside ?? "hold",
             sales: prices.sales ?? "all",
             greatestChange: prices.greatestChange,
+            exchange(amount, currency) {
+              const rate = surroundings.rates?.find(amount.currency, currency, surroundings.today);
+              return rate === undefined
+                ? undefined
+                : money(amount.amount.times(rate.times).div(rate.by), currency);
+            },
           },
     stock: stock === undefined ? undefined : { heldBack: 0, share: 100, atMost: undefined, ...stock },
-    lastPrice: (sku) => {
-      const reading = readValue("money", sent[sku] ?? "");
-      return "value" in reading && isMoney(reading.value) ? reading.value : undefined;
-    },
+    lastPrices: (sku) => (sent[sku] === undefined ? undefined : { price: sent[sku] }),
     live: live === undefined ? undefined : (sku) => live[sku],
     lastRefusal: undefined,
     refusals: [],

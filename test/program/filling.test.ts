@@ -313,7 +313,7 @@ describe("a jump of prices", () => {
     const held = lexicant(shop, ["check"]);
     expect(held.exit).toBe(1);
     expect(held.out.replace(/\s+/g, " ")).toContain(
-      "the price goes from 20.00 GBP, which was sent last, to 2.00 GBP: 90%",
+      "Price goes from 20.00 GBP, which was sent last, to 2.00 GBP: 90%",
     );
     expect(lexicant(shop, ["build", "--confirm-prices", "S-2"]).err).toContain('no product "S-2"');
     expect(lexicant(shop, ["build", "--confirm-prices", "S-1"]).out).toContain("1 listing written");

@@ -175,7 +175,8 @@ describe("groups with rows of their own, rules that change, and undos", () => {
         );
         const model = new Model();
         const standing: number[] = [];
-        const given: { layer: string; source: string; rules: number; rows: ReadonlyMap<string, Cells> }[] = [];
+        const given: { layer: string; source: string; rules: number; rows: ReadonlyMap<string, Cells> }[] =
+          [];
         for (const one of all) {
           if (one.step === "undo") {
             if (standing.length === 0) continue;

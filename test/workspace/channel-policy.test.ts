@@ -38,7 +38,13 @@ describe("what channel.yaml decides", () => {
   it("when it says nothing, then all goes there as it is", async () => {
     expect(await policyOf("")).toMatchObject({
       wrong: [],
-      prices: undefined,
+      prices: {
+        rules: [],
+        lowest: undefined,
+        highest: undefined,
+        sales: "running",
+        greatestChange: undefined,
+      },
       stock: undefined,
       selection: {
         condition: undefined,

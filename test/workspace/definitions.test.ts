@@ -51,6 +51,15 @@ describe.each(loaded)("$label", (definition) => {
     expect(faults).toEqual([]);
   });
 
+  test("each of its choices has its list in every category", () => {
+    const open = definition.tree.all.flatMap((category) =>
+      categoryRules(definition, category)
+        .fields.filter(({ field, limits }) => field.kind === "choice" && limits.values === undefined)
+        .map(({ field }) => `${field.code} in ${category.code}`),
+    );
+    expect(open).toEqual([]);
+  });
+
   test("each field has a label and, unless it takes yes or no, an example that its own list takes", () => {
     for (const { field, limits } of definition.rules) {
       expect(field.label).not.toBe("");

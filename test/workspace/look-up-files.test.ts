@@ -65,7 +65,7 @@ describe("the tables of a workspace", () => {
     const { rates, tables } = await lookUps(
       folderWith({ "rates.csv": "day,from,to,rate\n2026-01-01,GBP,EUR,1.1725\n" }),
     );
-    expect(rates?.find("GBP", "EUR", { kind: "date", iso: "2026-06-01" })?.toFixed()).toBe("1.1725");
+    expect(rates?.find("GBP", "EUR", { kind: "date", iso: "2026-06-01" })?.times.toFixed()).toBe("1.1725");
     expect(tables?.get("rates")?.columns).toEqual(["day", "from", "to", "rate"]);
   });
 

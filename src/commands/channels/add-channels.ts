@@ -14,7 +14,7 @@ export async function addChannels(
 ): Promise<ExitCode> {
   const { json, quiet } = options;
   return withWritableCatalogue(options, io, async (open) => {
-    const added = await definitionsNamed(open.workspace.root, names, surroundingsOf(io));
+    const added = await definitionsNamed(open.workspace.root, names, surroundingsOf(io, open.workspace));
     await takeIntoUse(open, added, await open.store.attributes());
     await open.landing.land();
     if (json) io.out(jsonLine({ type: "channels-added", channels: added.map(({ channel }) => channel) }));

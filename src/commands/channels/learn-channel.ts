@@ -65,7 +65,7 @@ export async function learnCommand(
             attributes: (await store.attributes()).names,
             terms: await knownTerms(store),
           },
-          surroundingsOf(io),
+          surroundingsOf(io, workspace),
           landing,
         );
         if (isOwnReview) {

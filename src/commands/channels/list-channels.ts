@@ -28,7 +28,7 @@ export async function listChannels(options: CommonOptions, io: Io): Promise<Exit
   const inUse = workspace?.channelsInUse ?? [];
   const found: ShownChannel[] = [];
   for (const folder of folders) {
-    const definition = await loadDefinition(folder, surroundingsOf(io), workspace?.settings);
+    const definition = await loadDefinition(folder, surroundingsOf(io, workspace), workspace?.settings);
     found.push({
       channel: definition.channel,
       label: definition.label,

@@ -137,15 +137,25 @@ function plainReader(reading: ColumnReading, defaults: CellDefaults): CellReader
     notes.findings.push(repaired({ attribute, column, file, row }, value ?? "", now ?? "", "encoding"));
     return cellValue(letters);
   };
+  const { clearWord } = defaults;
+  /** A cell as an expression sees it: one that says "none" is blank, and one that writes the word out is a text. */
+  const given = (value: MaybeBlank, asked: { isCleared: boolean }): MaybeBlank => {
+    if (clearWord === undefined || typeof value !== "string") return value;
+    const text = clearedOrText(value, clearWord);
+    if (text !== CLEARED) return text;
+    asked.isCleared = true;
+    return undefined;
+  };
   const isNamed = isCode(attribute);
   return (row, cells, notes) => {
     const written = from.kind === "column" ? (cells[from.index] ?? "") : undefined;
     if (written === "") return "";
     const place: CellPlace = { attribute, column, file, row };
     const troubles: Troubles = [];
+    const asked = { isCleared: false };
     const found =
       from.kind === "expression"
-        ? from.run({ value: (slot) => input(cells[slot], row, notes) }, troubles)
+        ? from.run({ value: (slot) => given(input(cells[slot], row, notes), asked) }, troubles)
         : written === undefined || isTidy(written)
           ? written
           : holdsSeveral(written)
@@ -160,17 +170,18 @@ function plainReader(reading: ColumnReading, defaults: CellDefaults): CellReader
           "warning",
         ),
       );
-    if (found === undefined || found === "") return "";
-    const given =
-      typeof found === "string" && defaults.clearWord !== undefined
-        ? clearedOrText(found, defaults.clearWord)
+    // What comes to nothing since a cell says "none" is meant to be none.
+    if (found === undefined || found === "") return asked.isCleared ? CLEARED : "";
+    const value =
+      typeof found === "string" && clearWord !== undefined && from.kind === "column"
+        ? clearedOrText(found, clearWord)
         : found;
-    if (given === CLEARED) return CLEARED;
-    if (typeof given === "string" && isFormulaFault(given)) {
-      notes.doubts.push({ attribute, column, written: given, damage: "formula", candidates: [] });
-      return unread(given);
+    if (value === CLEARED) return CLEARED;
+    if (typeof value === "string" && isFormulaFault(value)) {
+      notes.doubts.push({ attribute, column, written: value, damage: "formula", candidates: [] });
+      return unread(value);
     }
-    const read = typed(given);
+    const read = typed(value);
     const text = typeof read === "string" ? read : read.text;
     if (typeof read !== "string") note(read, place, notes);
     if (isNamed) noteHidden(text, place, notes);

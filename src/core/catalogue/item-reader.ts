@@ -219,6 +219,7 @@ export function isProvedBy({ written, damage, candidates }: ItemDoubt, existing:
 
 const canonicalNumber = /^(?:0|[1-9]\d{0,14})(?:\.\d{0,9}[1-9])?$/;
 const aboveZero = /[1-9]/;
+const threeBehind = /\.\d{3}$/;
 
 /** Texts that are canonical as they stand, or become so by adding a code: most cells of most files. */
 function quickReader(
@@ -229,11 +230,12 @@ function quickReader(
   if (kind === "integer") return (text) => (/^(?:0|[1-9]\d{0,14})$/.test(text) ? text : undefined);
   if (kind === "url")
     return (text) => (/^https:\/\/(?:[a-z0-9]+\.)+[a-z]{2,}(?:\/[\w/.-]*)?$/.test(text) ? text : undefined);
-  // What they let pass has no comma.
-  if (decimalMark !== "." || openMarks.includes(".")) return undefined;
+  if (decimalMark !== ".") return undefined;
+  // What they let pass has no comma, and where a point may part thousands no three digits behind it.
+  const isSure = openMarks.includes(".") ? (text: string) => !threeBehind.test(text) : () => true;
   if (kind === "decimal")
     return (text) =>
-      canonicalNumber.test(text) && (attribute !== "tax_rate" || text.length < 3) ? text : undefined;
+      canonicalNumber.test(text) && isSure(text) && (attribute !== "tax_rate" || text.length < 3) ? text : undefined;
   if (kind === "money" && currency !== undefined && currencyHasTwoPlaces(currency))
     return (text) =>
       /^(?:0|[1-9]\d{0,14})\.\d\d$/.test(text) && aboveZero.test(text) ? `${text} ${currency}` : undefined;
@@ -241,7 +243,7 @@ function quickReader(
   const wanted = dimensionOf(attribute);
   if (kind !== "measure" || known === undefined || (wanted ?? known.dimension) !== known.dimension)
     return undefined;
-  return (text) => (canonicalNumber.test(text) && aboveZero.test(text) ? `${text} ${known.code}` : undefined);
+  return (text) => (canonicalNumber.test(text) && isSure(text) && aboveZero.test(text) ? `${text} ${known.code}` : undefined);
 }
 
 function currencyHasTwoPlaces(currency: string): boolean {

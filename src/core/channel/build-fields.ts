@@ -13,7 +13,7 @@ import { decimal, type Decimal } from "../values/decimal.js";
 import { unitOf } from "../values/units.js";
 import { isKind } from "../values/value.js";
 import { readYesNo } from "../values/yes-no.js";
-import type { CategoryTree } from "./category-tree.js";
+import { withAncestors, type CategoryTree } from "./category-tree.js";
 import type { DefinitionSource, PatternCompiler, TableRow } from "./definition-source.js";
 import {
   isNeed,
@@ -73,6 +73,8 @@ export function buildFields(
     return field === undefined ? [] : [ruleOf(row, field, names, own)];
   });
   addAll(findings, contradictions(rules));
+  // A list that was named and is not there is told as that.
+  if (findings.every(({ code }) => code !== "missing-file")) addAll(findings, withoutList(rules, own));
   return { fields, names, rules, findings };
 }
 
@@ -102,6 +104,7 @@ function fieldOf(row: TableRow, slot: number, building: Building): Field {
     help: row.cell("help"),
     suggestedFill: row.cell("fill"),
     level: levelOf(row, building),
+    choices: kind === "choice" ? choicesIn(row, building) : {},
     defaultValue: row.cell("default"),
     axes: row
       .cell("axes")
@@ -110,6 +113,33 @@ function fieldOf(row: TableRow, slot: number, building: Building): Field {
       .filter(Boolean),
   };
 }
+
+/** What a field's first row says of its list; faults of the cells are told where the row's rule is made. */
+function choicesIn(row: TableRow, { lists }: Building): Field["choices"] {
+  const values = lists.get(row.cell("values"));
+  return values === undefined ? {} : { values, isOpenList: readYesNo(row.cell("open") || "no") };
+}
+
+/** Choices that somewhere have no list: anything would be taken there. */
+const withoutList = (rules: readonly FieldRule[], { tree }: Building): readonly Diagnostic[] => {
+  const listed = new Map<Field, Set<string>>();
+  for (const { field, scope, limits } of rules)
+    if (limits.values !== undefined) listed.set(field, (listed.get(field) ?? new Set()).add(scope));
+  const isListed = (field: Field, scope: string): boolean => {
+    const scopes = listed.get(field);
+    if (scopes === undefined) return false;
+    const category = tree.find(scope);
+    const above = category === undefined ? [] : withAncestors(category).map(({ code }): string => code);
+    return scopes.has("*") || scopes.has(scope) || above.some((code) => scopes.has(code));
+  };
+  const told = new Set<Field>();
+  return rules.flatMap(({ field, scope, place }) => {
+    if (field.kind !== "choice" || field.choices.values !== undefined || told.has(field)) return [];
+    if (isListed(field, scope)) return [];
+    told.add(field);
+    return [diagnostic("choice-without-list", { field: field.code, scope }, { place })];
+  });
+};
 
 function ruleOf(row: TableRow, field: Field, names: Names, building: Building): FieldRule {
   const { findings, tree, surroundings } = building;

@@ -36,7 +36,7 @@ const given = (limits: Limits): Limits =>
 function combine(field: Field, rows: readonly FieldRule[]): CategoryField {
   let need: Need = "optional";
   let place = rows[0]?.place ?? { file: "" };
-  let limits: Limits = {};
+  let limits: Limits = field.choices;
   let conditional: { readonly scope: string; readonly need: ConditionalNeed }[] = [];
   for (const row of rows) {
     limits = { ...limits, ...given(row.limits) };

@@ -64,6 +64,8 @@ export interface Field {
   /** The definition's own suggestion of a fill, for a channel that is new in a workspace. */
   readonly suggestedFill: string;
   readonly level: Level;
+  /** The list of a choice, which holds wherever no nearer row has another. */
+  readonly choices: Pick<Limits, "values" | "isOpenList">;
   /** What the channel takes a blank for, as text; "" when nothing. */
   readonly defaultValue: string;
   /** The field applies only to listings whose family varies by one of these; empty: to all. */

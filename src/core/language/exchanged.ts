@@ -8,5 +8,5 @@ export function exchanged(price: Money, to: string, rates: Rates, day: CalendarD
   if (price.currency === to) return price;
   const rate = rates.find(price.currency, to, day);
   if (rate === undefined) return cannot({ trouble: "no-rate", from: price.currency, to, day: day.iso });
-  return payable(money(price.amount.times(rate), to));
+  return payable(money(price.amount.times(rate.times).div(rate.by), to));
 }

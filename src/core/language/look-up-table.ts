@@ -97,7 +97,7 @@ export function lookUpTable(
   const bandsOf = new Map<string, readonly LookUpRow[]>();
   const candidates = (keys: readonly string[]): readonly LookUpRow[] => {
     // By the keys as they come: folding them costs more than the look-up.
-    const key = keys.length === 1 ? (keys[0] ?? "") : keys.join("\u0000");
+    const key = keys.length === 1 ? (keys[0] ?? "") : `${keys.length}\u0001${keys.join("\u0000")}`;
     const known = bandsOf.get(key);
     if (known !== undefined) return known;
     const having = (form: (text: string) => string): readonly LookUpRow[] => {

@@ -28,6 +28,15 @@ const precedence: readonly (readonly BinaryOperator[])[] = [
 ];
 const COMPARISON = 2;
 
+/** `… = blank` asks what `… is blank` asks, of a list as of anything; undefined for another comparison. */
+function blankAsked(operator: BinaryOperator, left: Expression, right: Expression): Expression | undefined {
+  if (operator !== "=" && operator !== "!=") return undefined;
+  if ((left.node === "blank") === (right.node === "blank")) return undefined;
+  const operand = left.node === "blank" ? right : left;
+  const span = { start: left.span.start, end: right.span.end };
+  return { node: "given", operand, given: operator === "!=", span };
+}
+
 class Stop extends Error {}
 
 /** The tree of a source, and what is wrong with it. */
@@ -146,6 +155,11 @@ class Parser {
         this.fail(`an expression has at most ${OPERATOR_LIMIT} operators; split it`, this.next.span);
       this.advance();
       const right = this.isWord("if") ? this.choice() : this.operand(level);
+      const asked = blankAsked(operator, left, right);
+      if (asked !== undefined) {
+        left = asked;
+        continue;
+      }
       left = { node: "binary", operator, left, right, span: { start: left.span.start, end: right.span.end } };
     }
   }

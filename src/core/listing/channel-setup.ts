@@ -5,7 +5,7 @@ import type { ProductView } from "../catalogue/product.js";
 import type { Silence } from "../diagnostics/silence.js";
 import type { Sku } from "../ids.js";
 import type { Placements } from "../placement/placements.js";
-import type { CalendarDate, Money } from "../values/value.js";
+import type { CalendarDate } from "../values/value.js";
 import type { IdsOfPart } from "./check/listed-ids.js";
 import type { FillBlock } from "./fill/fill-set.js";
 import type { Lexicon } from "./fill/lexicon.js";
@@ -25,8 +25,8 @@ export interface ChannelSetup {
   readonly placements: Placements;
   readonly prices: PricePolicy | undefined;
   readonly stock: StockPolicy | undefined;
-  /** The price that the channel was last sent for a product; undefined where no price is watched. */
-  readonly lastPrice: ((sku: Sku) => Money | undefined) | undefined;
+  /** What the channel was last sent of a product, for who watches its prices; undefined where a person means the new ones. */
+  readonly lastPrices: ((sku: Sku) => LiveListing["values"] | undefined) | undefined;
   /** What the channel was last sent of a product; undefined where nothing was ever sent. */
   readonly live: ((sku: Sku) => LiveListing | undefined) | undefined;
   /** What the channel has refused of a product and was sent nothing else for since; undefined where it has refused nothing. */

@@ -4,8 +4,8 @@ import { decimal, type Decimal } from "./decimal.js";
 export type DecimalMark = "." | ",";
 
 const grouped = {
-  ".": /^[+-]?\d{1,3}(?:[,'’\u202f ]\d{3})+(?:\.\d+)?$/,
-  ",": /^[+-]?\d{1,3}(?:[.'’\u202f ]\d{3})+(?:,\d+)?$/,
+  ".": /^[+-]?[1-9]\d{0,2}(?:[,'’\u202f ]\d{3})+(?:\.\d+)?$/,
+  ",": /^[+-]?[1-9]\d{0,2}(?:[.'’\u202f ]\d{3})+(?:,\d+)?$/,
 } as const;
 const plain = { ".": /^[+-]?(?:\d+\.?\d*|\.\d+)$/, ",": /^[+-]?(?:\d+,?\d*|,\d+)$/ } as const;
 
@@ -24,10 +24,11 @@ export function readNumber(text: string, mark: DecimalMark = "."): Decimal | und
 
 const other = { ".": ",", ",": "." } as const satisfies Readonly<Record<DecimalMark, DecimalMark>>;
 
-// What stands behind the only mark, or behind the last of two kinds, are decimals: thousands come in threes.
+// What stands behind the only mark, or behind the last of two kinds, are decimals: thousands come in threes, and not
+// behind a nought.
 const decimalsBehind = {
-  ".": /^[+-]?(?:\d+|\d{1,3}(?:[,'’\u202f ]\d{3})+)\.(?:\d{1,2}|\d{4,})$/,
-  ",": /^[+-]?(?:\d+|\d{1,3}(?:[.'’\u202f ]\d{3})+),(?:\d{1,2}|\d{4,})$/,
+  ".": /^[+-]?(?:(?:\d+|\d{1,3}(?:[,'’\u202f ]\d{3})+)\.(?:\d{1,2}|\d{4,})|0\.\d+)$/,
+  ",": /^[+-]?(?:(?:\d+|\d{1,3}(?:[.'’\u202f ]\d{3})+),(?:\d{1,2}|\d{4,})|0,\d+)$/,
 } as const;
 const thousandsAndDecimals = {
   ".": /^[+-]?\d{1,3}(?:[,'’\u202f ]\d{3})+\.\d+$/,

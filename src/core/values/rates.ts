@@ -10,12 +10,22 @@ export interface RateRow {
   readonly rate: Decimal;
 }
 
+/**
+ * A rate as what an amount is multiplied with, and what it is divided by then: the inverse of a rate would be cut before it
+ * is multiplied, and half a penny lost.
+ */
+export interface Rate {
+  readonly times: Decimal;
+  readonly by: Decimal;
+}
+
 /** Exchange rates by day: the latest that is not after the day counts. */
 export interface Rates {
-  find(from: string, to: string, day: CalendarDate): Decimal | undefined;
+  find(from: string, to: string, day: CalendarDate): Rate | undefined;
 }
 
 const one = whole(1);
+const same: Rate = { times: one, by: one };
 
 /** Makes rows ready to be asked. */
 export function ratesOf(rows: readonly RateRow[]): Rates {
@@ -32,15 +42,16 @@ export function ratesOf(rows: readonly RateRow[]): Rates {
     byPair.get(`${from} ${to}`)?.find(({ day }) => day <= iso);
   return {
     find(from, to, { iso }) {
-      if (from === to) return one;
+      if (from === to) return same;
       const stated = latest(from, to, iso);
       const inverse = latest(to, from, iso);
       // The table may state a pair in one direction only; where it has both, the later day counts.
-      if (stated !== undefined && (inverse === undefined || inverse.day <= stated.day)) return stated.rate;
-      return inverse === undefined ? stated?.rate : one.div(inverse.rate);
+      if (stated !== undefined && (inverse === undefined || inverse.day <= stated.day))
+        return { times: stated.rate, by: one };
+      return inverse === undefined ? undefined : { times: one, by: inverse.rate };
     },
   };
 }
 
 /** No table: nothing converts. */
-export const noRates: Rates = { find: (from, to) => (from === to ? one : undefined) };
+export const noRates: Rates = { find: (from, to) => (from === to ? same : undefined) };

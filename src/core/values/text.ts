@@ -2,10 +2,12 @@
 // eslint-disable-next-line no-control-regex
 const controls = /[\u0000-\u0008\u000b-\u001f\u007f\ufeff\ufffe\uffff]/g;
 // eslint-disable-next-line no-control-regex
-const inner = /[\u0000-\u0008\u000b-\u001f\u007f\u00a0\u00ad\u200b-\u200f\u202a-\u202e\u2060-\u2069\ufeff\ufffe\uffff]/;
+const inner =
+  /[\u0000-\u0008\u000b-\u001f\u007f\u00a0\u00ad\u200b-\u200f\u202a-\u202e\u2060-\u2069\ufeff\ufffe\uffff]/;
 // Signs of which nothing is seen. Some scripts write with joiners and marks of direction, and pictures are joined by one.
 const unseenAnywhere = /[\u00ad\u200b\u2060-\u2064\ufeff]/g;
-const marksOfScripts = /[\u200e\u200f\u202a-\u202e\u2066-\u2069]|(?<!\p{Extended_Pictographic}\ufe0f?)[\u200c\u200d]/gu;
+const marksOfScripts =
+  /[\u200e\u200f\u202a-\u202e\u2066-\u2069]|(?<!\p{Extended_Pictographic}\ufe0f?)[\u200c\u200d]/gu;
 const plainScripts = /^[\p{Script=Latin}\p{Script=Greek}\p{Script=Cyrillic}\P{L}]*$/u;
 // The apostrophe that keeps a spreadsheet from running a cell is no part of its text.
 const guarded = /^'(?=[=+@-])/;

@@ -9,10 +9,10 @@ export function confirmedOn(
   confirmed: ConfirmedPrices | undefined,
 ): WorkspaceChannel {
   if (confirmed === undefined) return channel;
-  const { lastPrice } = channel.setup;
+  const { lastPrices } = channel.setup;
   const isMeant = (sku: string): boolean => confirmed === "all" || confirmed.has(sku);
   return {
     ...channel,
-    setup: { ...channel.setup, lastPrice: (sku) => (isMeant(sku) ? undefined : lastPrice?.(sku)) },
+    setup: { ...channel.setup, lastPrices: (sku) => (isMeant(sku) ? undefined : lastPrices?.(sku)) },
   };
 }

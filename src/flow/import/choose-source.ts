@@ -156,7 +156,10 @@ export async function chooseSource(
     const { records, sheet } = table;
     const whole = { ...one, records, sheet };
     const first = await sourceFromText(name, proposedSourceText(name, name, currency, whole));
-    return sourceFromText(name, proposedSourceText(name, name, currency, whole, marksIn(first, table, workspace.kindOf)));
+    return sourceFromText(
+      name,
+      proposedSourceText(name, name, currency, whole, marksIn(first, table, workspace.kindOf)),
+    );
   };
   return { table, options, source: await remade(proposal), from: { kind: "proposal", proposal, remade } };
 }

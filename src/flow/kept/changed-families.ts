@@ -66,7 +66,7 @@ const reaching: { readonly [Seen in Beyond]: (all: Set<number>, change: Change) 
   // A sending is a revision of the products that it sent, an answer one of those that it spoke of.
   live: isTouched,
   lastRefusal: isTouched,
-  lastPrice: isTouched,
+  lastPrices: isTouched,
   // Ids that meet are looked for over all that is kept, whenever any can (`kept-work.ts`).
   ids: isTouched,
 };

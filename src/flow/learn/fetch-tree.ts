@@ -34,7 +34,7 @@ export async function fetchedTree(
     workspace,
     store,
     channel,
-    await surroundingsIn(workspace, surroundingsOf(io)),
+    await surroundingsIn(workspace, surroundingsOf(io, workspace)),
   );
   const exchange = exchangeOf(own, "its tree is fetched");
   if (exchange.categories === undefined)

@@ -110,9 +110,7 @@ export function layerState(
 
 /** The products of which a revision says again all that was said; read when it is first asked for. */
 function saidAgain(database: Database.Database): { of(revision: number): SeenProducts } {
-  const find = database
-    .prepare<[number], Buffer | null>("SELECT same FROM revision WHERE id = ?")
-    .pluck();
+  const find = database.prepare<[number], Buffer | null>("SELECT same FROM revision WHERE id = ?").pluck();
   const known = new Map<number, SeenProducts>();
   return {
     of(revision) {

@@ -62,7 +62,9 @@ export function keysApart(
   const product = productOf();
   const apart = given.flatMap((one): readonly KeyApart[] => {
     const [value = "", has = ""] = [columns.textAt(texts, one), productText(product, one)];
-    return keyForm(one, value) === keyForm(one, has) || isWritten(has) ? [] : [{ key: one, value, has, by: key }];
+    return keyForm(one, value) === keyForm(one, has) || isWritten(has)
+      ? []
+      : [{ key: one, value, has, by: key }];
   });
   return apart.length === 0 ? mending : { ...mending, keysApart: apart };
 }

@@ -69,9 +69,7 @@ export class RecordNews {
     if (attribute === "sku") return "";
     if (keys.includes(attribute) && (attribute === key || writesKeys !== true))
       return this.newsOfKey(one, attribute === key, product);
-    return compare === "merged"
-      ? newsToProduct(text, productText(product(), attribute))
-      : this.toLayer(one);
+    return compare === "merged" ? newsToProduct(text, productText(product(), attribute)) : this.toLayer(one);
   }
 
   /** What a row was matched by is no news from it; other keys of it find products too, and one that says otherwise is as likely to be the damaged one. */

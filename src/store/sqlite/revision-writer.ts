@@ -119,9 +119,7 @@ class Writer implements RevisionWriter {
     const { columns, before } = this;
     this.recordNews = new RecordNews({ plan, columns, reader, former, before, channel: found.channel });
     this.removals = [...revisions.values()].filter((one) => one.live && isRemoval(one)).map(({ id }) => id);
-    this.hasRecord = database
-      .prepare<[number], number>("SELECT 1 FROM record WHERE id = ?")
-      .pluck();
+    this.hasRecord = database.prepare<[number], number>("SELECT 1 FROM record WHERE id = ?").pluck();
     // A layer that this very act begins will be the manifest's last.
     const ranked = found.rank < 0 ? { ...found, rank: layers.length } : found;
     const { kind, layer, source, file, at, rules } = plan;

@@ -55,7 +55,8 @@ export function skuTwins(
     if (!twice.has(hashOf(key))) continue;
     const other = first.get(key);
     if (other === undefined) first.set(key, { id, sku });
-    else if (id > newerThan && pairs.length < SHOWN && isThere(id) && isThere(other.id)) pairs.push([asSku(sku), asSku(other.sku)]);
+    else if (id > newerThan && pairs.length < SHOWN && isThere(id) && isThere(other.id))
+      pairs.push([asSku(sku), asSku(other.sku)]);
   }
   return pairs;
 }

@@ -11,7 +11,7 @@ import {
   ValidateNested,
 } from "class-validator";
 import type { DeclaredAttribute } from "../own-kinds.js";
-import { AreDeclaredAttributes, AreLayers, FreeNames, IsCurrencyCode } from "./rules.js";
+import { AreDeclaredAttributes, AreLayers, FreeNames, IsCurrencyCode, IsTimeZone } from "./rules.js";
 import { TellingModel } from "./telling-model.js";
 
 /** `lexicant.yaml`: the shop and what its workspace consists of. */
@@ -25,6 +25,11 @@ export class ManifestModel {
 
   @IsCurrencyCode()
   currency!: string;
+
+  /** Where the shop is, by the time zone database: when its days begin and end. */
+  @IsOptional()
+  @IsTimeZone()
+  time_zone?: string;
 
   @AreLayers()
   layers!: (string | { layer: string; channel: string })[];

@@ -40,6 +40,16 @@ const rule = (
 export const IsCurrencyCode = (options?: ValidationOptions): PropertyDecorator =>
   rule("isCurrencyCode", "is a currency code such as GBP or EUR (ISO 4217)", isCurrency, options);
 
+/** A time zone by its name in the time zone database (IANA). */
+export const IsTimeZone = (): PropertyDecorator =>
+  rule("isTimeZone", "is a time zone such as Europe/London or Europe/Zurich (IANA)", (name) => {
+    try {
+      return Intl.DateTimeFormat("en", { timeZone: name }).resolvedOptions().timeZone !== "";
+    } catch {
+      return false;
+    }
+  });
+
 /** One currency, or several of which the first is that of bare numbers. */
 export function AreCurrencies(): PropertyDecorator {
   const read = Transform(({ value }: { value: unknown }) => (typeof value === "string" ? [value] : value));

@@ -19,7 +19,15 @@ import {
 import { attributeName as attribute } from "../../core/catalogue/vocabulary.js";
 import { formats, type Format } from "../../formats/table-stream.js";
 import { encodings, type Encoding } from "../../formats/text-stream.js";
-import { AreAttributes, IsKeyWriting, FreeNames, AreCurrencies, AreUnits, IsSheet, YesOrNo } from "./rules.js";
+import {
+  AreAttributes,
+  IsKeyWriting,
+  FreeNames,
+  AreCurrencies,
+  AreUnits,
+  IsSheet,
+  YesOrNo,
+} from "./rules.js";
 
 const asList = ({ value }: { value: unknown }): unknown => (typeof value === "string" ? [value] : value);
 

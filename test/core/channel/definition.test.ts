@@ -13,6 +13,29 @@ const rulesAt = (code: string) => {
 describe("a definition", () => {
   it("when nothing is wrong with it, then it has no findings", () => expect(findings).toEqual([]));
 
+  it("when a choice's first row names its list, then it holds where further rows name none; without one it is refused", () => {
+    const fields = (lists: readonly string[]): string =>
+      [
+        "field | scope | label | kind | need | values | max_length",
+        "ref | * | Ref | text | required | | 10",
+        "title | * | Title | text | required | | 20",
+        "price | * | Price | money | required | |",
+        "was | * | Was | money | optional | |",
+        `hue | g.t | Hue | choice | optional | ${lists[0] ?? ""} |`,
+        `hue | w |  |  | required | ${lists[1] ?? ""} |`,
+      ].join("\n");
+    const first = definitionOf({ fields: fields(["hue"]) });
+    expect(first.findings).toEqual([]);
+    const wear = first.definition.tree.find("w.t");
+    if (wear === undefined) throw new Error("no category");
+    const hue = categoryRules(first.definition, wear).fields.find(({ field }) => field.code === "hue");
+    expect([hue?.need, hue?.limits.values?.name]).toEqual(["required", "hue"]);
+    expect(definitionOf({ fields: fields(["", "hue"]) }).findings.map(sentence)).toEqual([
+      expect.stringContaining('"hue" is a choice and has no list of values in "g.t"'),
+    ]);
+    expect(definitionOf({ fields: fields(["hue", "hue"]) }).findings).toEqual([]);
+  });
+
   it("when a category is named by path in another case, then it is found; a leaf alone is not", () => {
     expect(definition.tree.named("garden>TOOLS > spades")?.code).toBe("g.t.s");
     expect(definition.tree.named("Spades")).toBeUndefined();

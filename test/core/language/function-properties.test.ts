@@ -1,6 +1,9 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { decimal, whole, type Decimal } from "../../../src/core/values/decimal.js";
+import { ratesOf } from "../../../src/core/values/rates.js";
+import { exchanged } from "../../../src/core/language/exchanged.js";
+import { fixedText } from "../../../src/core/values/decimal.js";
 import { measure } from "../../../src/core/values/measure.js";
 import { money } from "../../../src/core/values/money.js";
 import { unitOf } from "../../../src/core/values/units.js";
@@ -149,6 +152,50 @@ describe("days", () => {
     ["2026-01-01", "2026-W01-4"],
   ])("when the day is %s, then its week is %s by ISO 8601", (iso, week) => {
     expect(shown(`date_text(date("${iso}"), "YYYY-Www-D")`)).toBe(week);
+  });
+});
+
+describe("amounts that are divided once", () => {
+  // Fractions of whole numbers: what a till would come to, half a penny up.
+  const pence = (over: bigint, under: bigint): string => {
+    const [whole, rest] = [over / under, over % under];
+    const rounded = rest * 2n >= under ? whole + 1n : whole;
+    return `${rounded / 100n}.${String(rounded % 100n).padStart(2, "0")}`;
+  };
+
+  it("when a price is converted by the inverse of a rate, then it is what the fraction comes to, to the penny", () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 99_999 }),
+        fc.integer({ min: 11, max: 999 }),
+        (amount, tenths) => {
+          const rates = ratesOf([
+            {
+              ...{ day: "2026-01-01", from: "EUR", to: "GBP" },
+              rate: exact((tenths / 10).toFixed(1)),
+            },
+          ]);
+          const price = money(exact((amount / 100).toFixed(2)), "GBP");
+          const found = exchanged(price, "EUR", rates, { kind: "date", iso: "2026-03-01" });
+          expect("amount" in found ? fixedText(found.amount, 2) : "none").toBe(
+            pence(BigInt(amount) * 10n, BigInt(tenths)),
+          );
+        },
+      ),
+      { examples: [[15_435, 84]] },
+    );
+  });
+
+  it("when a price is held against a content in another unit, then it is what the fraction comes to, to the penny", () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 99_999 }), fc.integer({ min: 1, max: 999 }), (amount, ounces) => {
+        const price = `money(${(amount / 100).toFixed(2)}, "GBP")`;
+        // An ounce is 28.349523125 g.
+        expect(shown(`price_per(${price}, measure(${ounces}, "oz"), "g", 100)`)).toBe(
+          `${pence(BigInt(amount) * 100n * 10n ** 9n, BigInt(ounces) * 28_349_523_125n)} GBP`,
+        );
+      }),
+    );
   });
 });
 

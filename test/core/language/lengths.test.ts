@@ -15,6 +15,25 @@ const limit = fc.integer({ min: 1, max: 60 });
 const called = (expression: string, text: string, most: number): string =>
   shown(expression, { text: ["text", text], most: ["number", whole(most)] });
 
+describe("a text that gives way before an end", () => {
+  const counted = { fit_before: characterCount, fit_before_bytes: bytes } as const;
+
+  it.each(["fit_before", "fit_before_bytes"] as const)(
+    "when %s is asked of any texts, then the end stands whole where there is room, and no mark stands alone",
+    (name) => {
+      fc.assert(
+        fc.property(words, fc.constantFrom("M", "weiß, M", "👩‍🌾"), limit, (text, end, most) => {
+          const given = { text: ["text", text], end: ["text", end], most: ["number", whole(most)] } as const;
+          const found = shown(`${name}(text, end, most, " / ")`, given);
+          expect(counted[name](found)).toBeLessThanOrEqual(most);
+          expect(found).not.toMatch(/^\s*\//);
+          if (text.trim() !== "" && counted[name](end) <= most) expect(found.endsWith(end)).toBe(true);
+        }),
+      );
+    },
+  );
+});
+
 describe("texts cut to a length", () => {
   it("when any text is fitted, then it is no longer than allowed, and begins as the text does", () => {
     fc.assert(

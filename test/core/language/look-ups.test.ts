@@ -17,6 +17,29 @@ const valueOf = (kind: "measure" | "money", text: string): Value => {
 
 const rate = (text: string) => decimal(text) ?? whole(0);
 
+describe("bands that are asked for one after the other", () => {
+  const rows = [
+    ["DE", "GB", "1 kg", "6.50 EUR"],
+    ["", "GB", "1 kg", "4.00 EUR"],
+    ["", "", "1 kg", "3.20 EUR"],
+  ];
+  const table = () => lookUpTable("parcels", ["from", "to", "up_to", "cost"], rows);
+  const keys = fc.array(fc.constantFrom("", "DE", "GB"), { maxLength: 2 });
+
+  it("when any were asked for before, then the next is found as if none had been", () => {
+    const kilo = valueOf("measure", "1 kg");
+    const cost = (asked: ReturnType<typeof table>, key: readonly string[]): string =>
+      shownText(asked.band(kilo, key)?.cells[3]) ?? "none";
+    fc.assert(
+      fc.property(fc.array(keys, { minLength: 1, maxLength: 6 }), (all) => {
+        const used = table();
+        for (const one of all) expect(cost(used, one)).toBe(cost(table(), one));
+      }),
+      { examples: [[[[], [""], [], ["", ""], [""]]]] },
+    );
+  });
+});
+
 describe("the user's own tables", () => {
   const colours = lookUpTable(
     "colours",
@@ -127,8 +150,10 @@ describe("exchange rates", () => {
     { day: "2026-03-01", from: "EUR", to: "GBP", rate: rate("0.80") },
     { day: "2026-01-01", from: "GBP", to: "NOK", rate: rate("13.5") },
   ]);
-  const found = (from: string, to: string, iso: string): string =>
-    rates.find(from, to, day(iso))?.toFixed() ?? "none";
+  const found = (from: string, to: string, iso: string): string => {
+    const known = rates.find(from, to, day(iso));
+    return known?.times.div(known.by).toFixed() ?? "none";
+  };
 
   it.each([
     ["GBP", "EUR", "2026-01-15", "1.25"],

@@ -200,6 +200,57 @@ describe("a channel's prices", () => {
   });
 });
 
+describe("prices in every currency that a channel is shown", () => {
+  const fills = { price: "sale_price@EUR or price@EUR" };
+  const both = { sale_price: "40 GBP", "sale_price@EUR": "46.80 EUR", "price@EUR": "52.00 EUR" };
+  const shownIn = (
+    prices: NonNullable<Options>["prices"],
+    texts: Readonly<Record<string, string>>,
+  ): string => {
+    const [listing] = listingsOf(
+      setupOf(definition, { fills, ...(prices === undefined ? {} : { prices }) }),
+      [{ ...spade, ...texts }],
+    );
+    return listing === undefined ? "none" : filled(listing, "price");
+  };
+
+  it.each([
+    [{ sale_until: "2026-02-15" }, "52.00 EUR"],
+    [{ sale_from: "2026-04-01" }, "52.00 EUR"],
+    [{ sale_until: "2026-03-01" }, "46.80 EUR"],
+    [{ sale_until: "2026-02-15", "sale_until@EUR": "2026-03-20" }, "46.80 EUR"],
+    [{ sale_until: "2026-03-20", "sale_until@EUR": "2026-02-15" }, "52.00 EUR"],
+  ])("when a sale has %j and only those that run are wished, then euro follow as well", (days, expected) => {
+    expect(shownIn({ sales: "running" }, { ...both, ...days })).toBe(expected);
+  });
+
+  it.each([
+    [{ lowest: "cost" }, { "price@EUR": "5.20 EUR" }, "price@EUR 5.20 EUR is below 35.10 EUR"],
+    [{ lowest: "cost" }, { "sale_price@EUR": "5.20 EUR" }, "sale_price@EUR 5.20 EUR is below 35.10 EUR"],
+    [{ highest: "list_price" }, { "price@EUR": "520.00 EUR" }, "price@EUR 520.00 EUR is above 58.50 EUR"],
+    [
+      { rules: { "price@EUR": "price in EUR / 10" }, lowest: "cost" },
+      {},
+      "price@EUR 5.21 EUR is below 35.10 EUR",
+    ],
+  ])("when the bounds are %j and a product has %j, then it is held", (prices, texts, expected) => {
+    const said = toldOf({ prices, fills }, { ...both, cost: "30 GBP", list_price: "50 GBP", ...texts });
+    expect(said).toMatch(/^held: /);
+    expect(said).toContain(expected);
+  });
+
+  it("when a price was sent in another currency than the shop's, then a jump of it is seen", () => {
+    const euro = definitionOf({ source: { currencies: ["EUR"] } }).definition;
+    const options = { fills, prices: { greatestChange: 30 }, sent: { spade: "52.00 EUR" } };
+    const asked = (price: string): string =>
+      told(outcomesOf(setupOf(euro, options), { ...spade, "price@EUR": price })[0]);
+    expect([asked("50.00 EUR"), asked("5.20 EUR")]).toEqual([
+      "ready: ",
+      expect.stringContaining("Price goes from 52.00 EUR, which was sent last, to 5.20 EUR: 90%"),
+    ]);
+  });
+});
+
 describe("a channel's share of the stock", () => {
   const counted = (quantity: string, stock: NonNullable<Options>["stock"]): string => {
     const setup = setupOf(definition, {

@@ -1,7 +1,13 @@
+import { openMarksIn } from "../../../src/core/catalogue/proposal/sample-marks.js";
+import type { DecimalMark } from "../../../src/core/values/number.js";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { readFraction, split } from "../../../src/core/values/compound.js";
-import { beforeDate, hasLostLetters, isFormulaFault } from "../../../src/core/values/damage.js";
+import {
+  beforeDate,
+  hasLostLetters,
+  isFormulaFault,
+} from "../../../src/core/values/damage.js";
 import { repairEncoding } from "../../../src/core/values/garbled.js";
 import { readDate } from "../../../src/core/values/date.js";
 import { decimal, decimalText } from "../../../src/core/values/decimal.js";
@@ -272,6 +278,106 @@ describe("yes and no", () => {
   });
   it.each(["maybe", "", "yess"])("when a cell says %j, then it is neither", (text) => {
     expect(readYesNo(text)).toBeUndefined();
+  });
+});
+
+describe("what spreadsheets show of a failed formula", () => {
+  it.each([
+    "#N/V",
+    "#NV",
+    "#N/D",
+    "#BEZUG!",
+    "#¡REF!",
+    "#VALEUR!",
+    "#WAARDE!",
+    "#RIF!",
+    "#ADR!",
+    "#DZIEL/0!",
+  ])("when a cell shows %s, then it is a fault in any case, and no text that begins so is", (shown) => {
+    expect([
+      isFormulaFault(shown),
+      isFormulaFault(shown.toLowerCase()),
+      isFormulaFault(`${shown} 5`),
+    ]).toEqual([true, true, false]);
+  });
+  it.each(["#1 seller", "#blue", "N/A", "Err:5", "#"])("when it shows %s, then it is none", (shown) =>
+    expect(isFormulaFault(shown)).toBe(false),
+  );
+  it("when it shows a numbered fault, then it is one", () => expect(isFormulaFault("Err:502")).toBe(true));
+});
+
+describe("signs of which nothing is seen", () => {
+  const unseen = fc.constantFrom("\u00ad", "\u200b", "\u200d", "\u200e", "\u2060", "\ufeff");
+
+  it("when they stand anywhere in a text of European letters, then it is the text without them", () => {
+    const text = fc.string({ unit: fc.constantFrom(..."aé ßЖω1-."), minLength: 1 }).map((one) => `x${one}x`);
+    fc.assert(
+      fc.property(text, fc.array(fc.tuple(fc.nat(), unseen), { maxLength: 4 }), (plain, signs) => {
+        let spoiled = plain;
+        for (const [at, sign] of signs) {
+          const place = at % (spoiled.length + 1);
+          spoiled = spoiled.slice(0, place) + sign + spoiled.slice(place);
+        }
+        expect(cleanText(spoiled)).toBe(plain);
+      }),
+    );
+  });
+
+  it.each(["👩\u200d🌾 at work", "❤\ufe0f\u200d🔥", "می\u200cخواهم", "क्\u200dष"])(
+    "when a script or a picture is written with one, then it stays: %s",
+    (text) => expect(cleanText(text)).toBe(text),
+  );
+});
+
+describe("numbers with another mark than the file's", () => {
+  const mark = fc.constantFrom<DecimalMark>(".", ",");
+  const other = (one: DecimalMark): DecimalMark => (one === "." ? "," : ".");
+
+  it("when all that it can be is one number, then it is read and told; three digits behind one mark are not", () => {
+    fc.assert(
+      fc.property(
+        mark,
+        fc.integer({ min: 1, max: 999 }),
+        fc.integer({ min: 1, max: 4 }),
+        (own, whole, places) => {
+          const digits = "1234".slice(0, places);
+          const defaults = { decimalMark: own, currency: "EUR", openMarks: ",." } as const;
+          const found = readValue("decimal", `${whole}${other(own)}${digits}`, defaults);
+          if (places === 3) expect(found).toEqual({ problem: "two-ways-number" });
+          else expect(found).toMatchObject({ repaired: "decimal-mark" });
+        },
+      ),
+    );
+  });
+
+  it.each([
+    ["1.249,50", ".", "1249.5"],
+    ["1'249,50", ".", "1249.5"],
+    ["1’249.50", ".", "1249.5"],
+    ["0,080", ".", "0.08"],
+    ["0,08", ".", "0.08"],
+    ["1.2.3", ".", "not-a-number"],
+    ["24.900000000000002", ".", "24.9"],
+    ["12.40000000000001", ".", "12.4"],
+    ["0.333333333333333333", ".", "0.333333333333333333"],
+  ] as const)("when %s is read under the mark %s, then it comes to %s", (text, own, expected) => {
+    const found = readValue("decimal", text, { decimalMark: own });
+    expect("problem" in found ? found.problem : canonicalText(found.value)).toBe(expected);
+  });
+
+  it.each<readonly [readonly string[], "." | "," | undefined, string]>([
+    // Prices with pence, and one that has three digits: no other has.
+    [["12.50", "9.90", "1.399"], ".", "."],
+    // Kilograms to the gram are usual here.
+    [["0.340", "1.250", "2.125"], ".", ""],
+    // Thousands are set apart in this column, so that one more is no wonder.
+    [["1,249.50", "12.50", "1,172"], ".", "."],
+    // They are not: others of four digits stand without a mark.
+    [["1249.50", "12.50", "1,172"], ".", ".,"],
+    [["12,50", "14.04", "1.257"], ",", ",."],
+    [["1.257", "3.400"], undefined, ",."],
+  ])("when a column has %j under the mark %s, then the marks %j are open", (cells, own, expected) => {
+    expect(openMarksIn(cells, { mark: own, isStated: false, areTyped: false })).toBe(expected);
   });
 });
 

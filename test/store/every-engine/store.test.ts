@@ -384,7 +384,10 @@ describe("what a correction leaves", () => {
     await put(store, "list", row, { ...update, keys: ["gtin"], ...rules({ mpn: "part", cost: "c" }) });
     expect(await shown(store, "A", "mpn")).toBe("P-1X");
     await put(store, "list", row, { ...update, keys: ["gtin", "mpn"], ...rules({ cost: "c" }) });
-    expect([await shown(store, "A", "mpn,cost"), await shown(store, "B", "mpn")]).toEqual(["P-1,1.00 GBP", "P-2"]);
+    expect([await shown(store, "A", "mpn,cost"), await shown(store, "B", "mpn")]).toEqual([
+      "P-1,1.00 GBP",
+      "P-2",
+    ]);
   });
 
   it("when a rule changed twice, then a blank cell takes back nothing that the present rule gave", async () => {

@@ -20,10 +20,16 @@ export function detectDecimalMark(cells: readonly string[]): DecimalMark | undef
 
 const forSure = {
   decimals: { ",": /\d,(?:\d{1,2}|\d{4,})(?!\d)/, ".": /\d\.(?:\d{1,2}|\d{4,})(?!\d)/ },
-  threeDecimals: { ",": /(?<![\d.])0,\d{3}(?!\d)|\d{4,},\d{3}(?!\d)/, ".": /(?<![\d,])0\.\d{3}(?!\d)|\d{4,}\.\d{3}(?!\d)/ },
+  threeDecimals: {
+    ",": /(?<![\d.])0,\d{3}(?!\d)|\d{4,},\d{3}(?!\d)/,
+    ".": /(?<![\d,])0\.\d{3}(?!\d)|\d{4,}\.\d{3}(?!\d)/,
+  },
   thousands: { ",": /\d,\d{3}(?:\.\d|,\d{3}(?!\d))/, ".": /\d\.\d{3}(?:,\d|\.\d{3}(?!\d))/ },
 } as const;
-const threeBehind = { ",": /^\D{0,4}[+-]?[1-9]\d{0,2},\d{3}(?!\d)/, ".": /^\D{0,4}[+-]?[1-9]\d{0,2}\.\d{3}(?!\d)/ } as const;
+const threeBehind = {
+  ",": /^\D{0,4}[+-]?[1-9]\d{0,2},\d{3}(?!\d)/,
+  ".": /^\D{0,4}[+-]?[1-9]\d{0,2}\.\d{3}(?!\d)/,
+} as const;
 
 /** What says how a column's numbers are read. */
 export interface ColumnMarks {

@@ -30,6 +30,10 @@ export const definitions = {
   "empty-value-list": plainFinding<{ readonly list: string }>(
     ({ list }) => `the value list ${quote(list)} has no values`,
   ),
+  "choice-without-list": plainFinding<{ readonly field: string; readonly scope: string }>(
+    ({ field, scope }) =>
+      `${quote(field)} is a choice and has no list of values in ${quote(scope)}: name one in the column values, or make it a text`,
+  ),
   "wrong-pattern-source": plainFinding<{ readonly pattern: string; readonly reason: string }>(
     ({ pattern, reason }) => `the pattern ${quote(pattern)} cannot be used: ${reason}`,
   ),

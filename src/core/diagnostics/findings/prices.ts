@@ -26,16 +26,17 @@ export const prices = {
     asks: nothing,
   }),
   "price-jump": listingFinding<{
+    readonly label: string;
     readonly before: string;
     readonly after: string;
     readonly percent: number;
     readonly limit: number;
     readonly file: string;
   }>({
-    says: ({ before, after, percent, limit, file }) =>
-      `the price goes from ${before}, which was sent last, to ${after}: ${percent}%, and ${file} allows ${limit}%; if it is meant, build with --confirm-prices and its SKU`,
-    ofMany: ({ limit, file }) =>
-      `the price differs by more than ${limit}% from the one sent last (${file}); where it is meant, build with --confirm-prices and the SKUs, or all`,
+    says: ({ label, before, after, percent, limit, file }) =>
+      `${label} goes from ${before}, which was sent last, to ${after}: ${percent}%, and ${file} allows ${limit}%; if it is meant, build with --confirm-prices and its SKU`,
+    ofMany: ({ label, limit, file }) =>
+      `${label} differs by more than ${limit}% from the one sent last (${file}); where it is meant, build with --confirm-prices and the SKUs, or all`,
     apart: byField,
     act: (_, { channel }) => changePrices(channel),
     asks: nothing,

@@ -48,13 +48,15 @@ export const groups: readonly ExpressionFunction[] = [
   {
     name: "group_values",
     family: "groups",
-    summary: "The values that the members of the product's group have, as a list, each once.",
+    summary:
+      "The values that the members of the product's group have, as a list, each once; of lists each of their values.",
     parameters: [parameter("value", "any")],
     result: "list",
     overMembers: true,
     examples: [{ expression: 'join(group_values("white"), " / ")', gives: "white" }],
     apply: ([values]) => {
-      const byText = new Map(items(values).map((value) => [asText(value), value] as const));
+      const each = items(values).flatMap((value) => items(value));
+      const byText = new Map(each.map((value) => [asText(value), value] as const));
       return listOrBlank([...byText.values()]);
     },
   },

@@ -1,3 +1,4 @@
+import type { MaybeBlank } from "../../values/value.js";
 import { whole } from "../../values/decimal.js";
 import { characterCount, characters } from "../../values/characters.js";
 import type { ExpressionFunction } from "../function.js";
@@ -57,11 +58,28 @@ function fittedBytes(text: string, limit: number, ending = ""): string {
   return all.slice(0, fittingCount(all, limit)).join("");
 }
 
-/** The first text gives way so that the second fits behind it. */
-function fittedBefore(text: string, end: string, limit: number, separator: string): string {
-  if (end === "") return fitted(text, limit);
-  const room = limit - characterCount(separator) - characterCount(end);
-  return room <= 0 ? fitted(end, limit) : `${fitted(text, room)}${separator}${end}`;
+/** How a length is counted, and a text cut to it. */
+interface Counting {
+  count(text: string): number;
+  cut(text: string, limit: number): string;
+}
+
+const byCharacters: Counting = { count: characterCount, cut: fitted };
+const byBytes: Counting = { count: (text) => utf8.encode(text).length, cut: fittedBytes };
+
+/** The first text gives way so that the second fits behind it; where nothing is left of it, nothing stands between. */
+function fittedBefore(
+  [text, end, limit, ...between]: readonly MaybeBlank[],
+  { count, cut }: Counting,
+): string {
+  const separator = between.length === 0 ? ", " : asText(between[0]);
+  // What begins the end when its first part is blank would double the mark between.
+  const tail = asText(end).replace(/^[\s,;/|–-]+(?=\S)/, "");
+  const most = asLimit(limit);
+  if (tail === "") return cut(asText(text), most);
+  const room = most - count(separator) - count(tail);
+  const head = room <= 0 ? "" : cut(asText(text), room);
+  return head === "" ? cut(tail, most) : `${head}${separator}${tail}`;
 }
 
 const words = (text: string): readonly string[] => text.split(/\s+/).filter(Boolean);
@@ -133,16 +151,27 @@ export const lengths: readonly ExpressionFunction[] = [
       { expression: 'fit_before("Bee suit", "M", 30, " / ")', gives: "Bee suit / M" },
       { expression: 'fit_before("Bee suit", ", M", 30)', gives: "Bee suit, M" },
     ],
-    apply: ([text, end, limit, ...between]) =>
-      textOrBlank(
-        fittedBefore(
-          asText(text),
-          // What begins the end when its first part is blank would double the mark between.
-          asText(end).replace(/^[\s,;/|–-]+(?=\S)/, ""),
-          asLimit(limit),
-          between.length === 0 ? ", " : asText(between[0]),
-        ),
-      ),
+    apply: (args) => textOrBlank(fittedBefore(args, byCharacters)),
+  },
+  {
+    name: "fit_before_bytes",
+    family: "texts",
+    summary: "The same as fit_before where a channel counts bytes of UTF-8.",
+    parameters: [
+      parameter("text", "text"),
+      parameter("end", "text"),
+      parameter("bytes", "number"),
+      optional("between", "text"),
+    ],
+    result: "text",
+    examples: [
+      {
+        expression: 'fit_before_bytes("Bienenanzug, drei Lagen", "weiß, M", 22)',
+        gives: "Bienenanzug, weiß, M",
+      },
+      { expression: 'fit_before_bytes("Grüne Hütte", "groß", 14, " / ")', gives: "Grüne / groß" },
+    ],
+    apply: (args) => textOrBlank(fittedBefore(args, byBytes)),
   },
   {
     name: "first_words",

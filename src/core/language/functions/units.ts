@@ -231,7 +231,10 @@ export const units: readonly ExpressionFunction[] = [
         });
       if (converted.amount.isZero()) return cannot({ trouble: "divided-by-zero" });
       const times = isDecimal(count) ? count : whole(1);
-      return payableOnly(money(price.amount.times(times).div(converted.amount), price.currency));
+      // Multiplied first and divided once, so that nothing is cut on the way.
+      const over = price.amount.times(times).times(unit.factor);
+      const under = content.amount.times(content.unit.factor);
+      return payableOnly(money(over.div(under), price.currency));
     },
   },
 ];

@@ -17,7 +17,7 @@ import type { VariedFamily } from "../vary.js";
  * change while neither does. What was found of a family holds only as long as none of these changed for it, so each is
  * followed in `flow/kept/changed-families.ts`, and a check sees those alone that it declares.
  */
-export type Beyond = "barcodeTwins" | "live" | "lastRefusal" | "lastPrice" | "ids";
+export type Beyond = "barcodeTwins" | "live" | "lastRefusal" | "lastPrices" | "ids";
 
 /** The setup without anything that lies beyond. */
 export type OwnSetup = Omit<ChannelSetup, Beyond>;

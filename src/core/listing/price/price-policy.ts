@@ -1,3 +1,4 @@
+import type { Money } from "../../values/value.js";
 import type { ReadyProgram } from "../../language/program.js";
 
 /** Which of the catalogue's sales a channel is told of. */
@@ -22,6 +23,8 @@ export interface PricePolicy {
   readonly sales: SaleWish;
   /** Percent by which a price may differ from the last that was sent, unless a person confirms it. */
   readonly greatestChange: number | undefined;
+  /** An amount in another currency by the shop's rates; undefined where there is no rate. */
+  exchange(amount: Money, currency: string): Money | undefined;
 }
 
 /** How a channel's stock comes from the catalogue's. */

@@ -2,16 +2,17 @@
  * The product as the channel sees it: prices by its rules, within its bounds, with its share of the stock. Comes before
  * filling, so that no fill sees another price.
  */
+import type { AttributeIndex } from "../../catalogue/attribute-index.js";
 import { productWith, type ChannelProduct, type Product, type ProductView } from "../../catalogue/product.js";
 import { diagnostic, type Diagnostic, type Severity } from "../../diagnostics/diagnostic.js";
-import { calculate, order } from "../../language/operations.js";
+import { order } from "../../language/operations.js";
 import type { ReadyProgram } from "../../language/program.js";
 import { troubleCode } from "../../diagnostics/trouble-code.js";
 import { factsOf, type Troubles } from "../../language/trouble.js";
 import { isDecimal, whole } from "../../values/decimal.js";
-import { money, payable } from "../../values/money.js";
+import { payable } from "../../values/money.js";
 import { shownText } from "../../values/show.js";
-import { isDate, isMoney, type MaybeBlank, type Money } from "../../values/value.js";
+import { isDate, isMoney, type MaybeBlank } from "../../values/value.js";
 import type { PricePolicy, SaleWish, StockPolicy } from "./price-policy.js";
 import type { ChannelSetup } from "../channel-setup.js";
 import { axesOf } from "../demand.js";
@@ -27,6 +28,42 @@ interface Repricing {
 }
 
 const bounded = ["price", "sale_price"] as const;
+
+/** A sale of a catalogue: its reduced price in one currency, with the attributes of its days. */
+interface SaleAttributes {
+  readonly price: string;
+  readonly from: readonly string[];
+  readonly until: readonly string[];
+}
+
+/** The prices of a catalogue that a channel can be shown, in whatever currency. */
+interface ShownPrices {
+  readonly bounded: readonly string[];
+  readonly sales: readonly SaleAttributes[];
+}
+
+const known = new WeakMap<AttributeIndex, ShownPrices>();
+
+function shownPrices(attributes: AttributeIndex): ShownPrices {
+  const found = known.get(attributes);
+  if (found !== undefined) return found;
+  const named = (base: string): readonly string[] =>
+    attributes.names.filter((name) => name === base || name.startsWith(`${base}@`));
+  // Days that are said for one currency hold for it, else those of all.
+  const days = (base: string, mark: string): readonly string[] =>
+    [`${base}${mark}`, base].filter(
+      (name, at, all) => all.indexOf(name) === at && attributes.slot(name) !== undefined,
+    );
+  const made = {
+    bounded: bounded.flatMap(named),
+    sales: named("sale_price").map((price) => {
+      const mark = price.slice("sale_price".length);
+      return { price, from: days("sale_from", mark), until: days("sale_until", mark) };
+    }),
+  };
+  known.set(attributes, made);
+  return made;
+}
 
 const rounded = (value: MaybeBlank): MaybeBlank => (isMoney(value) ? payable(value) : value);
 
@@ -45,7 +82,6 @@ export function price(placed: PlacedProduct, base: Product | undefined, setup: C
     applyRules(repricing, prices, base);
     applySales(repricing, prices.sales);
     keepBounds(repricing, prices);
-    watchChange(repricing, prices);
   }
   if (stock !== undefined) applyStock(repricing, stock);
   return {
@@ -103,12 +139,23 @@ function applyRules(repricing: Repricing, { rules }: PricePolicy, base: Product 
 
 function applySales(repricing: Repricing, sales: SaleWish): void {
   if (sales === "all") return;
-  const { today } = repricing.setup;
-  const [from, until] = [current(repricing, "sale_from"), current(repricing, "sale_until")];
-  const isOver = isDate(until) && until.iso < today.iso;
-  const isAhead = isDate(from) && from.iso > today.iso;
-  if (isOver || (sales === "running" && isAhead))
-    for (const attribute of ["sale_price", "sale_from", "sale_until"]) put(repricing, attribute, undefined);
+  const { today, attributes } = repricing.setup;
+  const first = (names: readonly string[]): MaybeBlank => {
+    for (const name of names) {
+      const value = current(repricing, name);
+      if (value !== undefined) return value;
+    }
+    return undefined;
+  };
+  const gone = new Set<string>();
+  for (const sale of shownPrices(attributes).sales) {
+    const [from, until] = [first(sale.from), first(sale.until)];
+    const isOver = isDate(until) && until.iso < today.iso;
+    const isAhead = isDate(from) && from.iso > today.iso;
+    if (isOver || (sales === "running" && isAhead))
+      for (const name of [sale.price, ...sale.from, ...sale.until]) gone.add(name);
+  }
+  for (const name of gone) put(repricing, name, undefined);
 }
 
 function keepBounds(repricing: Repricing, policy: PricePolicy): void {
@@ -122,53 +169,27 @@ function keepBounds(repricing: Repricing, policy: PricePolicy): void {
       ruled(repricing, code === "price-too-low" ? "the lowest price" : "the highest price", program),
     );
     if (!isMoney(bound)) continue;
-    for (const attribute of bounded) {
+    for (const attribute of shownPrices(repricing.setup.attributes).bounded) {
       const own = current(repricing, attribute);
-      const found = isMoney(own) ? order(own, bound) : undefined;
+      if (!isMoney(own)) continue;
+      const ownBound = own.currency === bound.currency ? bound : policy.exchange(bound, own.currency);
+      // Where no rate is known, nothing says what the bound is there.
+      if (ownBound === undefined) continue;
+      const limit = payable(ownBound);
+      const found = order(own, limit);
       if (found === undefined || !breaks(found)) continue;
       const moved = policy.outside === "move";
-      if (moved) put(repricing, attribute, bound);
+      if (moved) put(repricing, attribute, limit);
       repricing.findings.push(
         diagnostic(
           code,
-          { attribute, price: shownText(own), bound: shownText(bound), moved },
+          { attribute, price: shownText(own), bound: shownText(limit), moved },
           where(repricing, program.source.place),
           moved ? "advice" : "error",
         ),
       );
     }
   }
-}
-
-function percentApart(before: Money, after: Money): number {
-  const apart = calculate(
-    "/",
-    money(after.amount.minus(before.amount).abs().times(100), after.currency),
-    before,
-  );
-  return isDecimal(apart) ? apart.toNumber() : 0;
-}
-
-function watchChange(repricing: Repricing, { greatestChange }: PricePolicy): void {
-  const { setup, product } = repricing;
-  if (greatestChange === undefined || setup.lastPrice === undefined) return;
-  const [before, after] = [setup.lastPrice(product.sku), current(repricing, "price")];
-  if (before === undefined || !isMoney(after) || before.currency !== after.currency) return;
-  const percent = percentApart(before, after);
-  if (percent > greatestChange)
-    repricing.findings.push(
-      diagnostic(
-        "price-jump",
-        {
-          before: shownText(before),
-          after: shownText(after),
-          percent: Math.round(percent),
-          limit: greatestChange,
-          file: setup.files.policy,
-        },
-        where(repricing),
-      ),
-    );
 }
 
 function applyStock(repricing: Repricing, { heldBack, share, atMost }: StockPolicy): void {

@@ -14,6 +14,7 @@ import { numberRange } from "./number-range.js";
 import { permittedAxes } from "./permitted-axes.js";
 import { permittedCurrency } from "./permitted-currency.js";
 import { priceApart } from "./price-apart.js";
+import { priceJumps } from "./price-jumps.js";
 import { repeatedSearchWords } from "./repeated-search-words.js";
 import { sameDescription } from "./same-description.js";
 import { sharedBarcode } from "./shared-barcode.js";
@@ -44,6 +45,7 @@ export const listingChecks: readonly AnyListingCheck[] = [
   repeatedSearchWords,
   againstLedger,
   knownRefusals,
+  priceJumps,
   tornLists,
 ];
 
