@@ -94,16 +94,23 @@ const measure = async (tools, measured, heldOut) => {
       );
     const alone = tools.sampleOf(table);
     const sample = knownTexts === undefined ? alone : { ...alone, known: tools.beside(alone, knownTexts) };
-    const proposal = tools.proposeSource(sample, language);
+    const proposal = tools.proposeSource(sample, language, set.shopCurrency);
     const found = new Map(proposal.attributes.filter((one) => one.known).map((one) => [one.attribute, one]));
     const pairs = [...proposal.options, ...proposal.pairs].map((pair) => [pair.name, pair.value]);
     const problems = [];
+    // Where a column says the language of its row, a text's column stands for it in each of them.
+    const { languageFrom } = proposal.rows;
+    const byRow = ([column, mark], attribute) =>
+      mark !== undefined &&
+      mark === languageFrom &&
+      same(found.get(attribute.split("@")[0])?.columns ?? [], [column]);
     const isRight = (attribute, columns) =>
       (attribute in expected && same(columns, expected[attribute])) ||
       (attribute in alternatives && same(columns, alternatives[attribute]));
     for (const [attribute, columns] of Object.entries(expected)) {
       const got = attribute === "options" ? pairs.flat() : found.get(attribute)?.columns;
       if (got !== undefined && (same(got, columns) || isRight(attribute, got))) hits++;
+      else if (byRow(columns, attribute)) hits++;
       else if (any.includes(attribute)) continue;
       else {
         misses++;
@@ -116,7 +123,7 @@ const measure = async (tools, measured, heldOut) => {
     // A catalogue begins with SKUs: where a file has none, another number is one.
     if (known === undefined && !("sku" in expected)) extra.push("sku");
     for (const [attribute, { columns, confidence }] of found) {
-      const right = isRight(attribute, columns);
+      const right = isRight(attribute, columns) || byRow(expected[attribute] ?? [], attribute);
       const isPart =
         extra.includes(attribute) &&
         (any.includes(attribute) || Object.values(expected).some((names) => same(names, columns)));

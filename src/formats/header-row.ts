@@ -36,7 +36,11 @@ function groupsAbove(above: TableRecord | undefined, header: TableRecord): reado
   const areWords = places.every((at) => isWord(above.cells[at] ?? ""));
   const reachesFar = (places.at(-1) ?? 0) >= header.cells.length / 2;
   const leavesGaps = places.length < filled(header.cells);
-  if (places.length < 2 || places[0] !== 0 || !areWords || !reachesFar || !leavesGaps) return undefined;
+  const named = header.cells.filter((cell) => cell.trim() !== "");
+  // Names that come twice are told apart by what stands above them, wherever that begins.
+  const isNeeded = new Set(named).size < named.length;
+  if (places.length < 2 || !areWords || !leavesGaps) return undefined;
+  if (!isNeeded && (places[0] !== 0 || !reachesFar)) return undefined;
   let group = "";
   return header.cells.map((_, at) => (group = above.cells[at]?.trim() || group));
 }
@@ -44,6 +48,8 @@ function groupsAbove(above: TableRecord | undefined, header: TableRecord): reado
 /** A header, and the rows below it. */
 export interface HeadedRows {
   readonly header: readonly string[];
+  /** Where two rows hold the names: the words above each, and its own. */
+  readonly headings?: readonly (readonly [above: string, own: string])[];
   readonly headerRow: number;
   readonly sample: readonly TableRecord[];
   readonly batches: AsyncGenerator<readonly TableRecord[]>;
@@ -81,12 +87,17 @@ export async function headedRows(
     throw new Refusal([diagnostic("too-many-columns", { limit: COLUMN_LIMIT }, { place: { file } })]);
   refuseLongNames(named, file);
   return {
-    header: named.map((name) => name.replace(/\s+/g, " ").trim()),
+    header: named.map(tidy),
+    ...(groups === undefined
+      ? {}
+      : { headings: found.cells.map((name, column) => [tidy(groups[column] ?? ""), tidy(name)] as const) }),
     headerRow: found.row,
     sample,
     batches: batches(),
   };
 }
+
+const tidy = (name: string): string => name.replace(/\s+/g, " ").trim();
 
 /** Blank cells up to the header's width, for formats that leave them out. */
 export function padded(

@@ -29,6 +29,8 @@ export interface TableStream {
   /** Names of columns or paths. That of a format without a header row grows while records come. */
   readonly header: readonly string[];
   readonly headerGrows: boolean;
+  /** Where two rows hold the columns' names: the words above each, and its own. */
+  readonly headings?: readonly (readonly [above: string, own: string])[];
   /** The index of a column; a header that grows has room for each name that is asked for. */
   column(name: string): number | undefined;
   /** Names that were asked for and that no record had, where the header grows. */

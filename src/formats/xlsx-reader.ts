@@ -210,6 +210,7 @@ export async function openXlsx(source: ByteSource, options: XlsxOptions = {}): P
     file,
     format: "xlsx",
     header,
+    ...(headed.headings === undefined ? {} : { headings: headed.headings }),
     ...fixedColumns(header),
     headerRow: headed.headerRow,
     ...(names.length > 1 ? { sheet: names[sheet] ?? "" } : {}),

@@ -105,6 +105,8 @@ function fileLines(
 const sureness = (confidence: number): string =>
   confidence >= 0.85 ? "sure" : confidence >= 0.6 ? "likely" : "a guess";
 
+const kindNames = { money: "price", number: "number", date: "day", "yes-no": "yes or no" } as const;
+
 const columns = [
   { title: "", align: "right" },
   { title: "attribute" },
@@ -146,13 +148,15 @@ export function proposalLines(
 ): readonly string[] {
   const style = styleFor(io);
   const { table } = open;
-  const rows = proposal.attributes.map(({ attribute, expression, confidence, known, samples }, at) => [
-    String(at + 1),
-    attribute,
-    expression,
-    known ? sureness(confidence) : "your own",
-    samples.map((sample) => shownItems(sample, ", ").replace(/\s+/g, " ").slice(0, 40)).join(" | "),
-  ]);
+  const rows = proposal.attributes.map(
+    ({ attribute, expression, confidence, known, ownKind, samples }, at) => [
+      String(at + 1),
+      attribute,
+      expression,
+      known ? sureness(confidence) : ownKind === undefined ? "your own" : `your own, a ${kindNames[ownKind]}`,
+      samples.map((sample) => shownItems(sample, ", ").replace(/\s+/g, " ").slice(0, 40)).join(" | "),
+    ],
+  );
   const [head = "", ...lines] = tableLines(columns, rows, io);
   const { decimal_mark: decimalMark, date_order: dateOrder } = source.settings;
   const marks = toldMarks({ decimalMark, dateOrder });
@@ -198,8 +202,8 @@ function matchingNotes({ keys, mode, matched, nearKeys }: SourceProposal, io: Io
 const nearly = { repeats: "comes again", blanks: "is blank in some rows", long: "holds texts" } as const;
 
 function readingNotes(proposal: SourceProposal): readonly string[] {
-  const { groups, furtherRows, options, pairs, units, listSeparator, currency, currencies, leftOut } =
-    proposal;
+  const { groups, furtherRows, rows, options, pairs, units, listSeparator } = proposal;
+  const { currency, currencies, leftOut } = proposal;
   return [
     ...(currency === undefined ? [] : [`prices are in ${[currency, ...currencies].join(" or ")}`]),
     ...(leftOut.length === 0
@@ -210,6 +214,16 @@ function readingNotes(proposal: SourceProposal): readonly string[] {
       : []),
     ...(groups.layout === "own-row" ? [`a group's own row is told by ${groups.when}`] : []),
     ...(furtherRows.length > 0 ? [`further rows of a product add ${furtherRows.join(", ")}`] : []),
+    ...(rows.languageFrom === undefined ? [] : [`the language of a row is that of ${rows.languageFrom}`]),
+    ...(rows.currencyFrom === undefined ? [] : [`the currency of a row is that of ${rows.currencyFrom}`]),
+    ...(rows.gathered.length === 0
+      ? []
+      : [
+          `rows of one product add to ${rows.gathered.join(", ")}${rows.orderBy === undefined ? "" : `, in the order of ${rows.orderBy}`}`,
+        ]),
+    ...(rows.apart.length === 0
+      ? []
+      : [`not read, since rows of one product differ there: ${rows.apart.join(", ")}`]),
     ...[...options, ...pairs].map(({ name, value }) => `the values of ${value} are named by ${name}`),
     ...(Object.keys(units).length > 0
       ? [

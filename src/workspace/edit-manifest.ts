@@ -1,4 +1,5 @@
 import { isMap, isScalar, isSeq, type Document, type YAMLSeq } from "yaml";
+import type { KindWord } from "./own-kinds.js";
 import type { Landing } from "./landing/landing.js";
 import { MANIFEST, type Workspace } from "./workspace.js";
 import { parseYaml } from "./yaml-file.js";
@@ -12,17 +13,25 @@ const indexIn = ({ items }: YAMLSeq, name: string): number =>
     return isScalar(own) && own.value === name;
   });
 
-/** An edit of a list of the manifest as it stands by now; the person's comments, order and line ends stay. */
+/** An edit of the manifest as it stands by now; the person's comments, order and line ends stay. */
+const edited = (
+  landing: Landing,
+  workspace: Workspace,
+  change: (document: Document.Parsed) => void,
+): Promise<void> =>
+  landing.edit(workspace.path(MANIFEST), (before) => {
+    const text = before?.toString() ?? "";
+    const { document } = parseYaml(text, MANIFEST);
+    change(document);
+    const after = document.toString({ lineWidth: 0 });
+    return text.includes("\r\n") ? after.replace(/\r?\n/g, "\r\n") : after;
+  });
+
+/** An edit of one of its lists. */
 const listEdit =
   (change: (document: Document.Parsed, key: ManifestList, name: string) => void) =>
   (landing: Landing, workspace: Workspace, key: ManifestList, name: string): Promise<void> =>
-    landing.edit(workspace.path(MANIFEST), (before) => {
-      const text = before?.toString() ?? "";
-      const { document } = parseYaml(text, MANIFEST);
-      change(document, key, name);
-      const after = document.toString({ lineWidth: 0 });
-      return text.includes("\r\n") ? after.replace(/\r?\n/g, "\r\n") : after;
-    });
+    edited(landing, workspace, (document) => change(document, key, name));
 
 /** Adds a name to a list of the manifest, below the others, where it is not there yet. */
 export const addToManifest = listEdit((document, key, name) => {
@@ -30,6 +39,22 @@ export const addToManifest = listEdit((document, key, name) => {
   if (!isSeq(list)) document.set(key, [name]);
   else if (indexIn(list, name) < 0) list.add(document.createNode(name));
 });
+
+/** Declares the kinds of attributes of the shop's own, where they are not declared yet. */
+export const declareInManifest = (
+  landing: Landing,
+  workspace: Workspace,
+  kinds: Readonly<Record<string, KindWord>>,
+): Promise<void> =>
+  edited(landing, workspace, (document) => {
+    const declared = document.get("attributes");
+    if (!isMap(declared)) {
+      document.set("attributes", document.createNode(kinds));
+      return;
+    }
+    for (const [attribute, kind] of Object.entries(kinds))
+      if (!declared.has(attribute)) declared.set(attribute, kind);
+  });
 
 /** Takes a name out of a list of the manifest again. */
 export const takeFromManifest = listEdit((document, key, name) => {

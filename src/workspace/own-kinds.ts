@@ -1,5 +1,6 @@
 /** The kinds that a shop declares for attributes of its own: `attributes` of `lexicant.yaml`. */
-import type { AttributeKind } from "../core/values/attribute-kind.js";
+import { kindsWith, withoutMark } from "../core/catalogue/vocabulary.js";
+import type { AttributeKind, KindOf } from "../core/values/attribute-kind.js";
 import type { Kind } from "../core/values/value.js";
 
 /** The words for kinds in the manifest, by what they are to us. */
@@ -40,6 +41,33 @@ function declared(entry: DeclaredAttribute): AttributeKind {
     kind: kindWords[kind],
     list: several,
     ...(values === undefined ? {} : { permitted: values.map(String) }),
+  };
+}
+
+/** Kinds by the words for them; of a plain kind, as a proposal has it. */
+export const kindWordsOf = (
+  kinds: Readonly<Record<string, AttributeKind>>,
+): Readonly<Record<string, KindWord>> =>
+  Object.fromEntries(
+    Object.entries(kinds).map(([attribute, { kind }]) => [
+      attribute,
+      Object.keys(kindWords)
+        .filter(isKindWord)
+        .find((word) => kindWords[word] === kind) ?? "text",
+    ]),
+  );
+
+/** A workspace with kinds that are about to be declared: a proposal's, until it is kept. */
+export function withKinds<W extends { readonly kindOf: KindOf }>(
+  workspace: W,
+  kinds: Readonly<Record<string, AttributeKind>>,
+): W {
+  if (Object.keys(kinds).length === 0) return workspace;
+  const own = kindsWith(kinds);
+  const isOwn = (attribute: string): boolean => Object.hasOwn(kinds, withoutMark(attribute));
+  return {
+    ...workspace,
+    kindOf: (attribute) => (isOwn(attribute) ? own(attribute) : workspace.kindOf(attribute)),
   };
 }
 

@@ -2,7 +2,8 @@
 import { addAll } from "../core/many.js";
 import type { ColumnReading } from "../core/catalogue/cell-reader.js";
 import type { PairReading } from "../core/catalogue/pair-reader.js";
-import type { GroupLayout, RowReading } from "../core/catalogue/row-reader.js";
+import type { MarkColumn, RowMarks } from "../core/catalogue/row-marks.js";
+import type { GroupLayout, RowOrder, RowReading } from "../core/catalogue/row-reader.js";
 import {
   detectDateOrder,
   detectDecimalMark,
@@ -151,6 +152,38 @@ const pairs = (
     return [];
   });
 
+/** By what rows of one product are ordered: a column, or an expression over columns. */
+function rowOrder({ source, table, names, surroundings, findings }: Tying): RowOrder | undefined {
+  const expression = expressionAt(source.yaml, ["further_rows", "order_by"]);
+  if (expression === undefined) return undefined;
+  const compiled = program(expression, names, surroundings);
+  if (compiled.kind === "faulty") {
+    addAll(findings, compiled.findings);
+    return undefined;
+  }
+  const column = compiled.reads.map((slot) => table.header[slot] ?? "").join(", ");
+  return { column: column || expression.text, run: compiled.run };
+}
+
+/** The columns that say the language and the currency of rows. */
+function rowMarks({ source, table, findings }: Tying, { manifest }: Workspace): RowMarks | undefined {
+  const { language_from: language, currency_from: currency } = source.settings;
+  if (language === undefined && currency === undefined) return undefined;
+  const column = (name: string | undefined, key: string): MarkColumn | undefined => {
+    const index = name === undefined ? undefined : columnIn(table, name);
+    if (name === undefined || index !== undefined)
+      return index === undefined ? undefined : { index, column: table.header[index] ?? "" };
+    const facts = { column: name, nearest: nearest(name, table.header) };
+    findings.push(diagnostic("unknown-column", facts, { place: source.yaml.place([key]) }));
+    return undefined;
+  };
+  return {
+    language: column(language, "language_from"),
+    currency: column(currency, "currency_from"),
+    ownLanguage: manifest.language,
+  };
+}
+
 function groupLayout(tying: Tying): GroupLayout {
   const { groups } = tying.source.settings;
   const place = (key: string) => ({ place: tying.source.yaml.place(["groups", key]) });
@@ -283,6 +316,9 @@ export function readingFor(
     ...pairs(tying, "pairs", settings.pairs ?? []),
   ];
   const take = condition(tying, ["take"]);
+  const { further_rows: further = [] } = settings;
+  const orderBy = Array.isArray(further) ? undefined : rowOrder(tying);
+  const marks = rowMarks(tying, workspace);
   const groups = groupLayout(tying);
   if (tying.findings.length === 0 && !columns.some(({ attribute }) => keys.includes(attribute)))
     tying.findings.push(
@@ -305,7 +341,9 @@ export function readingFor(
       keys,
       take,
       groups,
-      furtherRowsAdd: new Set(settings.further_rows ?? []),
+      furtherRowsAdd: new Set(Array.isArray(further) ? further : further.add),
+      gathers: Array.isArray(further) ? undefined : { orderBy },
+      marks,
       pairs: readPairs,
       units: settings.units ?? {},
       listSeparator: settings.list_separator ?? DEFAULT_LIST_SEPARATOR,

@@ -47,6 +47,27 @@ function groupLines({ groups }: SourceProposal): readonly string[] {
   }
 }
 
+/** How rows of one product that stand anywhere belong together. */
+function rowLines({ rows }: SourceProposal): readonly string[] {
+  const { languageFrom, currencyFrom, gathered, orderBy } = rows;
+  return [
+    ...(languageFrom === undefined
+      ? []
+      : ["# The language of a row's texts.", `language_from: ${yamlText(languageFrom)}`]),
+    ...(currencyFrom === undefined
+      ? []
+      : ["# The currency of a row's amounts.", `currency_from: ${yamlText(currencyFrom)}`]),
+    ...(gathered.length === 0
+      ? []
+      : [
+          "# Rows of one product stand anywhere, and add to these.",
+          "further_rows:",
+          `  add: [${gathered.join(", ")}]`,
+          ...(orderBy === undefined ? [] : [`  order_by: ${yamlExpression(columnExpression(orderBy))}`]),
+        ]),
+  ];
+}
+
 /** A source file's text from a proposal, with words for the person who is to check it. */
 export function proposedSourceText(
   name: string,
@@ -73,6 +94,9 @@ export function proposedSourceText(
       ? ["# No column could be the key; name the attribute that finds products.", "key: sku"]
       : [`key: ${yamlWords(proposal.keys)}`]),
     ...(proposal.mode === "both" ? [] : [`mode: ${proposal.mode}`]),
+    ...(proposal.keys.length < 2
+      ? []
+      : ["# A product that has no such number yet gets it.", "write_keys: where-blank"]),
     proposal.currencies.length === 0
       ? `currency: ${proposal.currency ?? currency}`
       : `currency: [${[proposal.currency ?? currency, ...proposal.currencies].join(", ")}]`,
@@ -94,6 +118,7 @@ export function proposedSourceText(
           "# Further rows of the same product only add to these.",
           `further_rows: [${proposal.furtherRows.join(", ")}]`,
         ]),
+    ...rowLines(proposal),
     ...pairLines("options", proposal.options),
     ...pairLines("pairs", proposal.pairs),
     proposal.attributes.length === 0 ? "columns: {}" : "columns:",

@@ -235,7 +235,9 @@ function quickReader(
   const isSure = openMarks.includes(".") ? (text: string) => !threeBehind.test(text) : () => true;
   if (kind === "decimal")
     return (text) =>
-      canonicalNumber.test(text) && isSure(text) && (attribute !== "tax_rate" || text.length < 3) ? text : undefined;
+      canonicalNumber.test(text) && isSure(text) && (attribute !== "tax_rate" || text.length < 3)
+        ? text
+        : undefined;
   if (kind === "money" && currency !== undefined && currencyHasTwoPlaces(currency))
     return (text) =>
       /^(?:0|[1-9]\d{0,14})\.\d\d$/.test(text) && aboveZero.test(text) ? `${text} ${currency}` : undefined;
@@ -243,7 +245,8 @@ function quickReader(
   const wanted = dimensionOf(attribute);
   if (kind !== "measure" || known === undefined || (wanted ?? known.dimension) !== known.dimension)
     return undefined;
-  return (text) => (canonicalNumber.test(text) && isSure(text) && aboveZero.test(text) ? `${text} ${known.code}` : undefined);
+  return (text) =>
+    canonicalNumber.test(text) && isSure(text) && aboveZero.test(text) ? `${text} ${known.code}` : undefined;
 }
 
 function currencyHasTwoPlaces(currency: string): boolean {

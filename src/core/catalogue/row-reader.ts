@@ -3,11 +3,16 @@
  * reader.ts`'s, pairs `pair-reader.ts`'s.
  */
 import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
+import type { NameScope } from "../language/compiler.js";
 import type { Run } from "../language/program.js";
 import { beforeDate } from "../values/damage.js";
 import { cellReader, cellValue, type CellDefaults, type ColumnReading, type Doubt } from "./cell-reader.js";
 import { pairColumns, pairReader, type PairReading } from "./pair-reader.js";
 import { CLEARED, isUnread } from "./record.js";
+import { isDecimal } from "../values/decimal.js";
+import { readValue } from "../values/read.js";
+import { shownText } from "../values/show.js";
+import { markedReader, type RowMarks } from "./row-marks.js";
 import { MemoRoom } from "../text-memo.js";
 
 /** Characters of cells that a file's reader may remember. */
@@ -22,6 +27,12 @@ export type GroupLayout =
   /** A group has a row of its own, for which the condition holds. */
   | { readonly layout: "own-row"; readonly when: Run };
 
+/** What says the place of a row among those of its product. */
+export interface RowOrder {
+  readonly column: string;
+  readonly run: Run;
+}
+
 /** How a source's rows are read. */
 export interface RowReading extends CellDefaults {
   readonly columns: readonly ColumnReading[];
@@ -32,6 +43,10 @@ export interface RowReading extends CellDefaults {
   readonly groups: GroupLayout;
   /** Attributes to which a further row of the same product adds. */
   readonly furtherRowsAdd: ReadonlySet<string>;
+  /** Where rows of one product may stand anywhere: by what they are ordered, where that is said. */
+  readonly gathers?: { readonly orderBy: RowOrder | undefined } | undefined;
+  /** Columns that say the language or the currency of their rows. */
+  readonly marks?: RowMarks | undefined;
   readonly pairs: readonly PairReading[];
 }
 
@@ -45,6 +60,8 @@ export type ReadRow =
       readonly texts: readonly string[];
       readonly findings: readonly Diagnostic[];
       readonly doubts: readonly Doubt[];
+      /** Its place among the rows of its product, where a column says it. */
+      readonly order?: number | undefined;
     }
   | { readonly kind: "skipped"; readonly row: number }
   /** Its values are named by its group's own row, which has not come yet: it is to be read again then, or at the end. */
@@ -75,7 +92,11 @@ export function rowReader(reading: RowReading): RowReader {
   const attributes = columns.map(({ attribute, column }) => ({ attribute, column }));
   const room = new MemoRoom(ROOM);
   const readers = columns.map((column) => cellReader(column, reading, room));
-  const pairs = reading.pairs.length === 0 ? undefined : pairReader(reading, pairColumns(attributes));
+  const record = pairColumns(attributes);
+  const pairs = reading.pairs.length === 0 ? undefined : pairReader(reading, record);
+  const marked =
+    reading.marks === undefined ? undefined : markedReader(columns, reading.marks, reading, record);
+  const orderOf = orderReader(reading);
   const keyAt = keys
     .map((key) => columns.findIndex(({ attribute }) => attribute === key))
     .filter((at) => at >= 0);
@@ -94,13 +115,16 @@ export function rowReader(reading: RowReading): RowReader {
       if (reading.take !== undefined && reading.take(scope) !== true) return { kind: "skipped", row };
       const findings: Diagnostic[] = [];
       const doubts: Doubt[] = [];
-      const texts = readers.map((read) => read(row, cells, { findings, doubts }));
+      const notes = { findings, doubts };
+      const texts = readers.map((read, at) => (marked?.isMarked(at) === true ? "" : read(row, cells, notes)));
+      const unmarked = marked?.read(row, cells, texts, notes);
+      if (unmarked !== undefined) return rejected(row, unmarked);
       const isHead = groups.layout === "own-row" && groups.when(scope) === true;
       // A group's own row names the group by its key where it has no column for it.
       const named = (at: number): string => textOr(texts[at]);
       const group = named(groupAt) || (isHead ? named(skuAt) : "");
       const wait = mayWait && groups.layout === "own-row";
-      if (pairs?.({ row, cells, texts, notes: { findings, doubts }, group, isHead, mayWait: wait }) === false)
+      if (pairs?.({ row, cells, texts, notes, group, isHead, mayWait: wait }) === false)
         return { kind: "waiting", row, group };
       if (isFurther.test(texts)) return { kind: "further", row, group, texts, findings, doubts };
       if (isHead) return { kind: "group", row, group, texts, findings, doubts };
@@ -126,8 +150,29 @@ export function rowReader(reading: RowReading): RowReader {
       }
       if (keys[0] === "sku" && isDamagedKey(key))
         return rejected(row, diagnostic("damaged-key", { key: "sku", value: key }, where));
-      return { kind: "product", row, group, texts, findings, doubts };
+      const order = orderOf?.(row, scope, findings);
+      return { kind: "product", row, group, texts, findings, doubts, order };
     },
+  };
+}
+
+const sayingsOfOrder = { decimalMark: "." } as const;
+
+/** Reads the place of a row among those of its product; one that is no number is told, and comes last. */
+function orderReader({
+  file,
+  gathers,
+}: RowReading): ((row: number, scope: NameScope, findings: Diagnostic[]) => number | undefined) | undefined {
+  const orderBy = gathers?.orderBy;
+  if (orderBy === undefined) return undefined;
+  return (row, scope, findings) => {
+    const value = orderBy.run(scope);
+    const text = value === undefined ? "" : shownText(value);
+    const found = text === "" ? undefined : readValue("decimal", text, sayingsOfOrder);
+    if (found !== undefined && "value" in found && isDecimal(found.value)) return found.value.toNumber();
+    const place = { file, row, column: orderBy.column };
+    findings.push(diagnostic("no-place-in-order", { value: text }, { place }, "advice"));
+    return undefined;
   };
 }
 

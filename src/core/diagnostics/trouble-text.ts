@@ -35,5 +35,12 @@ export function troubleText(facts: TroubleFacts, files: FileNames): string {
   }
 }
 
+/** The same of many products, whose own values are not told. */
+export const troubleOfMany = (facts: TroubleFacts, files: FileNames): string =>
+  facts.trouble === "not-readable"
+    ? `what stands there cannot be read as ${facts.wanted}`
+    : troubleText(facts, files);
+
 /** Two troubles with the same key are one thing to settle. */
-export const troubleKey = (facts: TroubleFacts): string => JSON.stringify(facts);
+export const troubleKey = (facts: TroubleFacts): string =>
+  facts.trouble === "not-readable" ? `not readable as ${facts.wanted}` : JSON.stringify(facts);

@@ -38,7 +38,9 @@ export function readDate(text: string, order?: DateOrder): CalendarDate | undefi
   const last = yearLast.exec(text);
   if (last === null) return undefined;
   const [first, second, year] = [Number(last[1]), Number(last[3]), Number(last[4])];
-  if (order === "dmy" || (order === undefined && last[2] === ".")) return day(year, second, first);
+  const dayFirst = last[2] === "." ? day(year, second, first) : undefined;
+  if (dayFirst !== undefined) return dayFirst;
+  if (order === "dmy") return day(year, second, first);
   if (order === "mdy") return day(year, first, second);
   if (first > 12 || first === second) return day(year, second, first);
   return second > 12 ? day(year, first, second) : undefined;

@@ -12,7 +12,8 @@ import type {
   ProposedAttribute,
   SourceProposal,
 } from "../../core/catalogue/proposal/source-proposal.js";
-import { isAttributeName } from "../../core/catalogue/vocabulary.js";
+import { isAttributeName, isOurs as isVocabulary } from "../../core/catalogue/vocabulary.js";
+import type { AttributeKind } from "../../core/values/attribute-kind.js";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { nearest } from "../../core/values/nearest.js";
 import { Refusal } from "../../core/diagnostics/refusal.js";
@@ -30,6 +31,7 @@ import {
   withoutCounter,
   type Source,
 } from "../../workspace/source-files.js";
+import { ownKinds, withKinds } from "../../workspace/own-kinds.js";
 import { marksIn, type TiedSource } from "../../workspace/source-reading.js";
 import { FOR_CHANNEL, proposedSourceText, sheetSourceText } from "../../workspace/source-text.js";
 import type { Workspace } from "../../workspace/workspace.js";
@@ -60,6 +62,8 @@ export interface ChosenSource {
 export interface ChosenFile extends ChosenSource {
   readonly file: ByteSource;
   readonly tied: TiedSource;
+  /** Kinds of the shop's own attributes that come with a proposal. */
+  readonly kinds: Readonly<Record<string, AttributeKind>>;
 }
 
 /** What a person says of how a file is read. */
@@ -153,15 +157,33 @@ export async function chooseSource(
   const name = named ?? withoutCounter(sourceNameFor(file.file));
   const { currency } = workspace.manifest;
   const remade = async (one: SourceProposal): Promise<Source> => {
+    const { kindOf } = withKinds(workspace, kindsIn(one, workspace));
     const { records, sheet } = table;
     const whole = { ...one, records, sheet };
     const first = await sourceFromText(name, proposedSourceText(name, name, currency, whole));
     return sourceFromText(
       name,
-      proposedSourceText(name, name, currency, whole, marksIn(first, table, workspace.kindOf)),
+      proposedSourceText(name, name, currency, whole, marksIn(first, table, kindOf)),
     );
   };
   return { table, options, source: await remade(proposal), from: { kind: "proposal", proposal, remade } };
+}
+
+/** The kinds that a proposal's values show for attributes of the shop's own that nobody has declared. */
+export function kindsIn(
+  { attributes }: SourceProposal,
+  { manifest }: Workspace,
+): Readonly<Record<string, AttributeKind>> {
+  const declared = manifest.attributes ?? {};
+  return ownKinds(
+    Object.fromEntries(
+      attributes.flatMap(({ attribute, ownKind }) =>
+        ownKind === undefined || isVocabulary(attribute) || Object.hasOwn(declared, attribute)
+          ? []
+          : [[attribute, ownKind] as const],
+      ),
+    ),
+  );
 }
 
 /** The channel that a sheet's words are for: all its rows name the same one, or none. */
@@ -203,7 +225,7 @@ const proposalFor = (
   table: TableStream,
   { manifest }: Workspace,
   skuColumn: string | undefined,
-): SourceProposal => withSku(proposeSource(sample, manifest.language), skuColumn, table);
+): SourceProposal => withSku(proposeSource(sample, manifest.language, manifest.currency), skuColumn, table);
 
 /** The person's own word on which column holds the SKU goes before any guess. */
 function withSku(proposal: SourceProposal, column: string | undefined, table: TableStream): SourceProposal {

@@ -36,24 +36,51 @@ export function raggedRow(
   );
 }
 
-/** The next table of a sheet that has several: its header stands behind a gap, and its rows are none of the first's. */
-export function beginsAnother(
-  { row, cells }: TableRecord,
-  above: number,
-  { header }: Pick<TableStream, "header">,
-): boolean {
-  const filled = cells.filter((cell) => !isBlank(cell));
-  if (row < above + 2 || filled.length < 2) return false;
-  const known = filled.filter((cell) => columnName(cell).certainty >= 0.9 && !/\d/.test(cell)).length;
-  const isRepeated = header.every((name, at) => name === (cells[at] ?? "").trim());
-  return !isRepeated && known >= Math.max(2, filled.length * 0.6);
+/** The names of a table's columns as its rows would repeat them: without the words of a row above. */
+const ownNames = ({ header, headings }: Pick<TableStream, "header" | "headings">): readonly string[] =>
+  headings === undefined ? header : header.map((name, at) => headings[at]?.[1] ?? name);
+
+/**
+ * The next table of a sheet that has several: its header stands behind a gap, or below a title behind one, and its rows are
+ * none of the first's.
+ */
+export function nextTable(
+  table: Pick<TableStream, "header" | "headings">,
+): (record: TableRecord, above: number) => boolean {
+  const names = new Set(ownNames(table).filter((name) => name !== ""));
+  let isBehindGap = false;
+  return ({ row, cells }, above) => {
+    const filled = cells.filter((cell) => !isBlank(cell));
+    isBehindGap = above > 0 && (row >= above + 2 || (isBehindGap && filled.length > 1));
+    const isTitle = isBehindGap && filled.length === 1;
+    const found =
+      isBehindGap && filled.length > 1 && !repeatsNames(cells, ownNames(table)) && areNames(filled, names);
+    // The gap above a title is that of the table below it.
+    isBehindGap = isTitle;
+    return found;
+  };
 }
 
+/** Whether cells are names of columns: usual ones, or those of the table above. */
+function areNames(filled: readonly string[], names: ReadonlySet<string>): boolean {
+  const known = filled.filter(
+    (cell) => names.has(cell.trim()) || (columnName(cell).certainty >= 0.9 && !/\d/.test(cell)),
+  ).length;
+  return known >= Math.max(2, filled.length * 0.5);
+}
+
+const repeatsNames = (cells: readonly string[], names: readonly string[]): boolean =>
+  names.every((name, at) => name === (cells[at] ?? "").trim());
+
 /** The header again, as lists over several pages repeat it. */
-export function repeatsHeader({ cells }: TableRecord, { header }: Pick<TableStream, "header">): boolean {
-  const [first] = header;
+export function repeatsHeader(
+  { cells }: TableRecord,
+  table: Pick<TableStream, "header" | "headings">,
+): boolean {
+  const { header, headings } = table;
+  const first = headings?.[0]?.[1] ?? header[0];
   if (first === undefined || first === "" || header.length < 2 || cells[0] !== first) return false;
-  return header.every((name, at) => name === (cells[at] ?? "").trim());
+  return repeatsNames(cells, ownNames(table));
 }
 
 /** That another table begins. */

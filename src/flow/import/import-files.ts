@@ -14,14 +14,21 @@ import type { Surroundings } from "../../core/language/function.js";
 import type { ByteSource } from "../../formats/byte-source.js";
 import type { TableStream } from "../../formats/table-stream.js";
 import type { CatalogueTransaction, Store } from "../../store/store.js";
-import { addToManifest } from "../../workspace/edit-manifest.js";
+import { kindWordsOf, withKinds } from "../../workspace/own-kinds.js";
+import { addToManifest, declareInManifest } from "../../workspace/edit-manifest.js";
 import { rulesOf } from "../../workspace/source-rules.js";
 import { readingFor } from "../../workspace/source-reading.js";
 import { saveSource, type Source } from "../../workspace/source-files.js";
 import type { Workspace } from "../../workspace/workspace.js";
 import type { OpenCatalogue, WritableCatalogue } from "../open-catalogue.js";
 import { placeIn } from "../value-place.js";
-import { chooseSource, type ChosenFile, type ChosenSource, type SourceWishes } from "./choose-source.js";
+import {
+  chooseSource,
+  kindsIn,
+  type ChosenFile,
+  type ChosenSource,
+  type SourceWishes,
+} from "./choose-source.js";
 import { originOf } from "./file-mark.js";
 import { knownRows } from "./known-rows.js";
 import { importRows, type ImportedRows } from "./import-rows.js";
@@ -73,6 +80,7 @@ export interface FileResult extends ImportedRows {
   readonly file: string;
   readonly columns: number;
   readonly source: Source;
+  readonly kinds: ChosenFile["kinds"];
   readonly from: ChosenSource["from"];
   readonly told: readonly string[];
   /** The revision that it became; undefined when nothing changed. */
@@ -101,7 +109,8 @@ export async function proposeSources(
   open: WritableCatalogue,
   chosen: readonly ChosenFile[],
 ): Promise<ImportResult> {
-  for (const { from, source } of chosen) if (from.kind === "proposal") await keepProposal(open, source);
+  for (const { from, source, kinds } of chosen)
+    if (from.kind === "proposal") await keepProposal(open, source, kinds);
   await open.landing.land();
   const proposed = chosen.map(({ source, from, table }) => ({
     source,
@@ -138,7 +147,8 @@ export async function importFiles(
   }
   await lookOver(store, transaction, files, telling(beyond));
   if (!request.dryRun) {
-    for (const { from, source } of files) if (from.kind === "proposal") await keepProposal(open, source);
+    for (const { from, source, kinds } of files)
+      if (from.kind === "proposal") await keepProposal(open, source, kinds);
     await rejects.finish();
   }
   return { files, causes, beyond, proposed: [] };
@@ -165,8 +175,11 @@ async function choose(
 ): Promise<ChosenFile> {
   const found = await chooseSource(workspace, store, file, request);
   const { table, from } = found;
-  const source = from.kind === "proposal" ? await reviewed(workspace, found, from, request) : found.source;
-  return { ...found, source, file, tied: readingFor(source, table, workspace, request.surroundings) };
+  const agreed = from.kind === "proposal" ? await reviewed(workspace, found, from, request) : undefined;
+  const source = agreed?.source ?? found.source;
+  const kinds = agreed === undefined ? {} : kindsIn(agreed.proposal, workspace);
+  const tied = readingFor(source, table, withKinds(workspace, kinds), request.surroundings);
+  return { ...found, source, file, tied, kinds };
 }
 
 /** The source that a person agrees to; a proposal without a key is shown as far as it goes. */
@@ -175,13 +188,14 @@ async function reviewed(
   { table, source }: ChosenSource,
   { proposal, remade }: Extract<ChosenSource["from"], { kind: "proposal" }>,
   request: ImportRequest,
-): Promise<Source> {
+): Promise<{ readonly source: Source; readonly proposal: SourceProposal }> {
   const agreed = await request.review({
     proposal,
     source,
     table,
     remade,
-    preview: (one) => previewRecords(one, table, workspace, request.surroundings),
+    preview: (one) =>
+      previewRecords(one, table, withKinds(workspace, kindsIn(proposal, workspace)), request.surroundings),
   });
   if (agreed === undefined) throw new Refusal([diagnostic("proposal-open", { source: source.name })]);
   if (agreed.keys.length === 0 && !request.onlyPropose)
@@ -192,7 +206,7 @@ async function reviewed(
         { place: { file: table.file, row: table.headerRow } },
       ),
     ]);
-  return agreed === proposal ? source : remade(agreed);
+  return { proposal: agreed, source: agreed === proposal ? source : await remade(agreed) };
 }
 
 interface Running {
@@ -223,6 +237,7 @@ async function importOne(
     turn,
   );
   const { surroundings, workers } = request;
+  const { kindOf } = withKinds(workspace, chosen.kinds);
   const read = rowsOfFile(chosen, {
     workspace,
     surroundings,
@@ -244,7 +259,7 @@ async function importOne(
     writesKeys: settings.write_keys ?? false,
     refusesBare: from.kind !== "sheet",
     tellChanges: request.dryRun,
-    ...(from.kind === "sheet" ? {} : { rules: rulesOf(source, workspace.kindOf) }),
+    ...(from.kind === "sheet" ? {} : { rules: rulesOf(source, kindOf) }),
     ...(cameFrom === undefined ? {} : { cameFrom }),
     ...(from.kind === "proposal"
       ? { decided: [{ sourceFile: source.name, text: source.yaml.text, layer: newLayer(workspace, source) }] }
@@ -300,6 +315,7 @@ async function importOne(
     file: table.file,
     columns: table.header.filter(Boolean).length,
     source,
+    kinds: chosen.kinds,
     from,
     told: [...read.told(), ...tied.told],
     revision,
@@ -342,9 +358,14 @@ async function lookOver(
 }
 
 /** The layer first: a source that names none that is known could not be read. */
-async function keepProposal({ workspace, landing }: WritableCatalogue, source: Source): Promise<void> {
+async function keepProposal(
+  { workspace, landing }: WritableCatalogue,
+  source: Source,
+  kinds: ChosenFile["kinds"],
+): Promise<void> {
   const layer = newLayer(workspace, source);
   if (layer !== undefined) await addToManifest(landing, workspace, "layers", layer);
+  if (Object.keys(kinds).length > 0) await declareInManifest(landing, workspace, kindWordsOf(kinds));
   await saveSource(landing, workspace, source);
 }
 

@@ -33,11 +33,13 @@ interface AboutRows {
 
 /** Whether a row says all of its product, but for further rows below it, and finds it by its SKU alone. */
 const isPlain = (
-  { groups, pairs, keys }: RowReading,
+  { groups, pairs, keys, gathers, marks }: RowReading,
   { settings }: Source,
   { headerGrows }: TableStream,
 ): boolean =>
   groups.layout === "rows" &&
+  gathers === undefined &&
+  marks === undefined &&
   pairs.length === 0 &&
   keys.length === 1 &&
   keys[0] === "sku" &&

@@ -2,19 +2,13 @@
 import { addAll } from "../../core/many.js";
 import { hashRow, type RowHash } from "../../core/catalogue/row-hash.js";
 import { rowJoiner, type JoinedRecord } from "../../core/catalogue/row-joiner.js";
-import type { RowReader, RowReading } from "../../core/catalogue/row-reader.js";
+import { rowGatherer, type RowGatherer } from "../../core/catalogue/row-gatherer.js";
+import type { ReadRow, RowReader, RowReading } from "../../core/catalogue/row-reader.js";
 import { RowTable, type KeptRows } from "../../core/catalogue/row-table.js";
-import type { Diagnostic } from "../../core/diagnostics/diagnostic.js";
+import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
 import type { TableRecord, TableStream } from "../../formats/table-stream.js";
 import type { IncomingRecord, RecordAgain } from "../../store/store.js";
-import {
-  anotherTable,
-  beginsAnother,
-  raggedRow,
-  repeatsHeader,
-  totalRow,
-  usualWidth,
-} from "./faulty-rows.js";
+import { anotherTable, nextTable, raggedRow, repeatsHeader, totalRow, usualWidth } from "./faulty-rows.js";
 import { stillRejected } from "./rejected-rows.js";
 
 /** A record, read. */
@@ -62,12 +56,14 @@ export interface RowsToRead {
 }
 
 const HELD_LIMIT = 100_000;
+const GATHERED_BATCH = 10_000;
 
 /** Reads all rows of a table, batch by batch, without a look at the catalogue. */
 export async function* readRows(work: RowsToRead): AsyncGenerator<ReadBatch> {
   const run = new ReadingRun(work);
   for await (const batch of work.table.batches) yield run.take(batch);
   yield run.end();
+  yield* run.gathered();
 }
 
 class ReadingRun {
@@ -79,6 +75,10 @@ class ReadingRun {
   /** The row of each record. */
   private begins: TableRecord[] = [];
   private readonly joiner;
+  /** Rows of products that stand anywhere; undefined where rows of one stand beside each other. */
+  private readonly gatherer: RowGatherer<TableRecord> | undefined;
+  /** Where the keys stand among a row's texts. */
+  private readonly keysAt: readonly number[];
   /** Rows that wait for the row that names what their group varies by. */
   private readonly held = new Map<string, TableRecord[]>();
   private heldAbove: TableRecord[] | undefined;
@@ -92,6 +92,8 @@ class ReadingRun {
   private lastPassed: TableRecord | undefined;
   /** Whether the row above has to be read. */
   private isBelowNews = false;
+  /** Whether a row is the header of another table. */
+  private readonly beginsNext: ReturnType<typeof nextTable>;
   /** The row in which another table begins. */
   private anotherFrom: number | undefined;
   /** How many cells each row has; undefined where the format has none of its own. */
@@ -104,6 +106,13 @@ class ReadingRun {
     const { reading, reader, table } = work;
     this.known = work.known === undefined ? undefined : new RowTable(work.known);
     this.joiner = rowJoiner<TableRecord>(reading, reader.attributes);
+    const { gathers, furtherRowsAdd, kindOf } = reading;
+    this.gatherer =
+      gathers === undefined ? undefined : rowGatherer<TableRecord>(furtherRowsAdd, reader.attributes, kindOf);
+    this.keysAt = reading.keys
+      .map((key) => reading.columns.findIndex(({ attribute }) => attribute === key))
+      .filter((at) => at >= 0);
+    this.beginsNext = nextTable(table);
     this.rowWidth = table.headerGrows ? undefined : usualWidth(table);
     this.skuColumns = reading.columns.flatMap(({ attribute, from }) =>
       reading.keys.includes(attribute) && from.kind === "column" ? [from.index] : [],
@@ -131,6 +140,20 @@ class ReadingRun {
     for (const rows of this.held.values()) for (const record of rows) this.read(record, false);
     this.add(this.joiner.end());
     return this.batch();
+  }
+
+  /** What was gathered, in batches. */
+  *gathered(): Generator<ReadBatch> {
+    const all = this.gatherer?.end() ?? [];
+    for (let from = 0; from < all.length; from += GATHERED_BATCH) {
+      const some = all.slice(from, from + GATHERED_BATCH);
+      addAll(
+        this.told,
+        some.flatMap(({ findings }) => findings.map((finding) => ({ finding }))),
+      );
+      this.add(some);
+      yield this.batch();
+    }
   }
 
   private batch(): ReadBatch {
@@ -228,6 +251,10 @@ class ReadingRun {
           return;
         }
         this.heldAbove = undefined;
+        if (row.kind === "product" && this.gatherer !== undefined) {
+          this.gather(row, record, this.gatherer);
+          return;
+        }
         if (row.kind !== "product") this.joined++;
         addAll(
           this.told,
@@ -243,16 +270,41 @@ class ReadingRun {
     }
   }
 
+  /** Rows of one product count once; one that says otherwise than an earlier one is not taken. */
+  private gather(
+    row: Extract<ReadRow, { texts: unknown }>,
+    record: TableRecord,
+    gatherer: RowGatherer<TableRecord>,
+  ): void {
+    const at = this.keysAt.find((one) => (row.texts[one] ?? "") !== "") ?? 0;
+    const key = this.work.reading.keys[this.keysAt.indexOf(at)] ?? "sku";
+    const value = row.texts[at] ?? "";
+    const isFirst = gatherer.count;
+    if (!gatherer.push(row, `${key}\u0000${value}`, record)) {
+      this.told.push({ finding: this.notGathered(row, key, value), rejected: record });
+    } else if (gatherer.count === isFirst) this.joined++;
+  }
+
+  /** Why a further row adds nothing: it cannot be read, says nothing, or says what an earlier one said or otherwise. */
+  private notGathered(
+    { row, texts, findings }: Extract<ReadRow, { texts: unknown }>,
+    key: string,
+    value: string,
+  ): Diagnostic {
+    const unread = findings.find(({ code }) => code === "unreadable-value");
+    if (unread !== undefined) return { ...unread, severity: "error" };
+    const place = { file: this.work.table.file, row };
+    const isBare = texts.every((text, at) => text === "" || this.keysAt.includes(at));
+    return isBare
+      ? diagnostic("says-nothing", { key }, { place })
+      : diagnostic("repeated-key", { key, value }, { place });
+  }
+
   private faultOf(record: TableRecord): Diagnostic | undefined {
     const { table } = this.work;
     const above = this.rowAbove;
     this.rowAbove = record.row;
-    if (
-      this.anotherFrom === undefined &&
-      above > 0 &&
-      this.rowWidth !== undefined &&
-      beginsAnother(record, above, table)
-    )
+    if (this.anotherFrom === undefined && this.rowWidth !== undefined && this.beginsNext(record, above))
       this.anotherFrom = record.row;
     if (this.anotherFrom !== undefined) return anotherTable(record.row, this.anotherFrom, table.file);
     return (

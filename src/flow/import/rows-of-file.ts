@@ -42,6 +42,8 @@ export interface ReadingRecipe {
   readonly source: { readonly name: string; readonly text: string };
   readonly known: KeptRows | undefined;
   readonly isKept: boolean;
+  /** Kinds of the shop's own attributes that come with a proposal. */
+  readonly kinds: ChosenFile["kinds"];
 }
 
 /** Asks a worker for the next batch. */
@@ -103,7 +105,7 @@ function rowsHere({ file, table, tied }: ChosenFile, { known, isKept }: RowsWant
 }
 
 function rowsBeside(
-  { file, table, tied, options, source }: ChosenFile,
+  { file, table, tied, options, source, kinds }: ChosenFile,
   path: string,
   { workspace, surroundings, known, isKept }: RowsWanted,
 ): RowsOfFile {
@@ -121,6 +123,7 @@ function rowsBeside(
     file: file.file,
     known,
     isKept,
+    kinds,
     hasTables: surroundings.tables !== undefined,
     options: { ...options, chooseRecords: undefined },
     source: { name: source.name, text: source.yaml.text },

@@ -4,6 +4,7 @@ import { fileSource } from "../../formats/byte-source.js";
 import { openTable } from "../../formats/open-table.js";
 import { sourceFromText } from "../../workspace/source-files.js";
 import { readingFor } from "../../workspace/source-reading.js";
+import { withKinds } from "../../workspace/own-kinds.js";
 import { openWorkspace } from "../../workspace/workspace.js";
 import { surroundingsIn } from "../workspace-store.js";
 import type { Begun, Handed } from "../parts/worker-thread.js";
@@ -21,7 +22,7 @@ import {
 /** Opens a file in a worker; each time that it is asked, the next batch is read. */
 export async function readingBeside(recipe: ReadingRecipe): Promise<Begun> {
   const { root, today, path, known, isKept, options, hasTables } = recipe;
-  const workspace = await openWorkspace(root);
+  const workspace = withKinds(await openWorkspace(root), recipe.kinds);
   const file = await fileSource(path, recipe.file);
   const source = await sourceFromText(recipe.source.name, recipe.source.text);
   const table = await openTable(file, options);

@@ -267,6 +267,35 @@ const everyValue = (name: string, message: string, holds: (value: unknown) => bo
     },
   });
 
+/** Further rows of a product: a list of attributes, or a map of those and of what orders the rows. */
+export function AreFurtherRows(): PropertyDecorator {
+  const read = Transform(({ value }: { value: unknown }) => {
+    if (typeof value === "string") return [value];
+    if (typeof value !== "object" || value === null || !("add" in value)) return value;
+    return { ...value, add: typeof value.add === "string" ? [value.add] : value.add };
+  });
+  const areNames = (value: unknown): boolean =>
+    Array.isArray(value) &&
+    value.length > 0 &&
+    value.every((one) => typeof one === "string" && isAttributeName(one));
+  const check = ValidateBy({
+    name: "areFurtherRows",
+    validator: {
+      validate(value: unknown) {
+        if (typeof value !== "object" || value === null || Array.isArray(value)) return areNames(value);
+        const { add, order_by: order, ...others } = value as Readonly<Record<string, unknown>>;
+        return areNames(add) && (order === undefined || order !== "") && Object.keys(others).length === 0;
+      },
+      defaultMessage: () =>
+        "is a list of attributes, or {add: [attributes], order_by: COLUMN} for rows that stand anywhere",
+    },
+  });
+  return (target, key) => {
+    read(target, key);
+    check(target, key);
+  };
+}
+
 /** A map whose values are attributes. */
 export const AreAttributes = (): PropertyDecorator =>
   everyValue(

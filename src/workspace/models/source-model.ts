@@ -21,6 +21,7 @@ import { formats, type Format } from "../../formats/table-stream.js";
 import { encodings, type Encoding } from "../../formats/text-stream.js";
 import {
   AreAttributes,
+  AreFurtherRows,
   IsKeyWriting,
   FreeNames,
   AreCurrencies,
@@ -65,6 +66,13 @@ export class PairModel {
   @AreAttributes()
   @FreeNames()
   names?: Record<string, string>;
+}
+
+/** Rows of one product that may stand anywhere, with what they add to, and by what they are ordered. */
+export interface GatheredRows {
+  readonly add: string[];
+  // An expression: read from the file as written, and checked as such.
+  readonly order_by?: unknown;
 }
 
 /** `sources/NAME.yaml`: how one kind of incoming file is read. */
@@ -171,12 +179,20 @@ export class SourceModel {
   @Type(() => GroupsModel)
   groups?: GroupsModel;
 
-  /** Attributes to which further rows of the same product add. */
+  /** Attributes to which further rows of the same product add: rows beside each other, or gathered from anywhere and ordered. */
   @IsOptional()
-  @Transform(asList)
-  @IsArray({ message: "is a list of attributes" })
-  @Matches(attribute, { each: true, message: "is a list of attributes" })
-  further_rows?: string[];
+  @AreFurtherRows()
+  further_rows?: string[] | GatheredRows;
+
+  /** The column that says the language of a row's texts. */
+  @IsOptional()
+  @IsString({ message: "is the column that says the language of a row's texts" })
+  language_from?: string;
+
+  /** The column that says the currency of a row's amounts. */
+  @IsOptional()
+  @IsString({ message: "is the column that says the currency of a row's amounts" })
+  currency_from?: string;
 
   /** Pairs of columns: what members of a group differ in, and its value. */
   @IsOptional()

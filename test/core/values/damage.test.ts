@@ -3,11 +3,7 @@ import type { DecimalMark } from "../../../src/core/values/number.js";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { readFraction, split } from "../../../src/core/values/compound.js";
-import {
-  beforeDate,
-  hasLostLetters,
-  isFormulaFault,
-} from "../../../src/core/values/damage.js";
+import { beforeDate, hasLostLetters, isFormulaFault } from "../../../src/core/values/damage.js";
 import { repairEncoding } from "../../../src/core/values/garbled.js";
 import { readDate } from "../../../src/core/values/date.js";
 import { decimal, decimalText } from "../../../src/core/values/decimal.js";
@@ -250,7 +246,9 @@ describe("days", () => {
     ["2026-03-04T10:15:00Z", undefined, "2026-03-04"],
     ["2026/3/4", undefined, "2026-03-04"],
     ["04.03.2026", undefined, "2026-03-04"],
-    ["04.03.2026", "mdy", "2026-04-03"],
+    ["04.03.2026", "mdy", "2026-03-04"],
+    ["03.25.2026", "mdy", "2026-03-25"],
+    ["03.25.2026", undefined, "2026-03-25"],
     ["04-03-2026", undefined, ""],
     ["04/03/2026", undefined, ""],
     ["04/03/2026", "dmy", "2026-03-04"],

@@ -125,6 +125,9 @@ const ambiguous: Readonly<Record<string, readonly string[]>> = {
   "product group": ["category", "group"],
   "goods group": ["category", "group"],
   series: ["category", "group"],
+  serie: ["category", "group"],
+  série: ["category", "group"],
+  reeks: ["category", "group"],
   description: ["description", "name"],
   text: ["description", "name"],
   omschrijving: ["name", "description"],
@@ -161,6 +164,14 @@ const FEW = 3;
 const MOSTLY = 0.6;
 const TOLD = 0.75;
 
+const MOSTLY_KNOWN = 0.8;
+
+/** Whether the catalogue knows a column's values, as brands say, and none of them as what the column is called. */
+const isKnownOtherwise = (attribute: string, known: SampleColumn["known"]): boolean =>
+  (attribute === "category" || attribute === "brand") &&
+  (ownOf(known, attribute) ?? 0) === 0 &&
+  Object.values(known).some((share) => share >= MOSTLY_KNOWN);
+
 /** What a column can mean, best first. */
 export function candidates({ name, shape, known, told }: SampleColumn): readonly Candidate[] {
   const found: Candidate[] = [...byShape(shape)];
@@ -170,7 +181,7 @@ export function candidates({ name, shape, known, told }: SampleColumn): readonly
   }
   if (name.attribute !== undefined && ownOf(ambiguous, name.words) === undefined) {
     const { kind } = attributeKind(name.attribute === WAS_PRICE ? "price" : name.attribute);
-    const fits = fit(name.attribute, kind, shape);
+    const fits = fit(name.attribute, kind, shape) * (isKnownOtherwise(name.attribute, known) ? 0.5 : 1);
     found.push({
       attribute: name.attribute,
       confidence: name.certainty * (0.25 + 0.75 * fits) * (fits < 0.3 ? 0.5 : 1),

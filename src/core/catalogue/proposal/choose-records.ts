@@ -2,11 +2,15 @@
  * Which element of a tree is a product, by the beginning of the file alone: what looks like goods by its parts' names,
  * innermost first.
  */
+import { greatest } from "../../many.js";
 import { ownOf } from "../../own.js";
 import type { RecordNode } from "../../records/node.js";
 import { fold } from "../../values/text.js";
 import { columnName } from "./column-name.js";
 import { idName, LOOKED_AT, sampleOfTrees } from "./structure.js";
+
+/** A list that has so many times as many records is another one. */
+const MANY = 6;
 
 /** How much nodes of one path look like the records of a catalogue. */
 function scoreOf(nodes: readonly RecordNode[]): { readonly score: number; readonly hasKey: boolean } {
@@ -14,7 +18,7 @@ function scoreOf(nodes: readonly RecordNode[]): { readonly score: number; readon
   let [score, hasKey] = [0, false];
   const weights: Readonly<Record<string, number>> = {
     price: 1,
-    quantity: 0.5,
+    quantity: 1,
     name: 1,
     gtin: 1,
     cost: 0.5,
@@ -26,7 +30,12 @@ function scoreOf(nodes: readonly RecordNode[]): { readonly score: number; readon
     const { attribute, certainty } = columnName(label);
     const last = label.split(" / ").at(-1) ?? label;
     const values = rows.map((cells) => cells[at] ?? "");
-    const areKeys = values.every(Boolean) && new Set(values).size === values.length;
+    const filled = values.filter(Boolean);
+    // A number that stands twice, or nowhere, is a fault of its record; most have one of their own.
+    const areKeys =
+      filled.length >= values.length * 0.9 &&
+      new Set(filled).size >= filled.length * 0.95 &&
+      filled.length > 0;
     const isCode =
       attribute === "sku" ||
       attribute === "gtin" ||
@@ -97,7 +106,11 @@ export function chooseRecords(root: RecordNode | undefined): string | undefined 
     })
     .filter(({ score }) => score >= 2);
   const keyed = scored.filter(({ hasKey, score }) => hasKey && score >= 3);
-  const [best] = keyed.sort((a, b) => b.depth - a.depth || b.score - a.score);
+  // A list beside a few things that it is about, such as places, is the one that is meant.
+  const most = greatest(keyed.map(({ count }) => count));
+  const [best] = keyed
+    .filter(({ count }) => count * MANY >= most)
+    .sort((a, b) => b.depth - a.depth || b.score - a.score);
   const [other] = scored.sort((a, b) => b.score - a.score || b.count - a.count);
   const path = (best ?? other)?.path;
   return path === undefined ? undefined : shortest(path, [...candidates.keys()]);

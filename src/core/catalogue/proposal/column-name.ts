@@ -5,6 +5,7 @@
 import { ownOf } from "../../own.js";
 import { isSlip, nearest } from "../../values/nearest.js";
 import { isCurrency } from "../../values/currencies.js";
+import { languageNamed } from "../../values/languages.js";
 import { fold } from "../../values/text.js";
 import { unitOf, type Dimension } from "../../values/units.js";
 import { dimensionOf } from "../possible-values.js";
@@ -23,38 +24,16 @@ export interface ColumnName {
   readonly words: string;
 }
 
-const languages: Readonly<Record<string, string>> = {
-  de: "de",
-  deutsch: "de",
-  german: "de",
-  en: "en",
-  english: "en",
-  englisch: "en",
-  fr: "fr",
-  french: "fr",
-  französisch: "fr",
-  français: "fr",
-  es: "es",
-  spanish: "es",
-  it: "it",
-  italian: "it",
-  nl: "nl",
-  dutch: "nl",
-  pl: "pl",
-  polish: "pl",
-  sv: "sv",
-  swedish: "sv",
-  norwegian: "no",
-  da: "da",
-  danish: "da",
-  ger: "de",
-  eng: "en",
-};
+// Languages by whose short names columns are marked: others are words of a name, such as "is" and "no".
+const shortLanguages = new Set("de en fr es it nl pl sv no da cs pt fi".split(" "));
+
+/** A language by its word or its short name. */
+const languageOf = (word: string): string | undefined =>
+  languageNamed(word) ?? (shortLanguages.has(word) ? word : undefined);
 
 /** Whether a word is a language's short name, as texts are marked by it. */
 export const isLanguage = (word: string): boolean =>
-  /^[a-z]{2}(?:-[A-Za-z]{2,4})?$/i.test(word) &&
-  ownOf(languages, word.slice(0, 2).toLowerCase()) !== undefined;
+  /^[a-z]{2}(?:-[A-Za-z]{2,4})?$/i.test(word) && shortLanguages.has(word.slice(0, 2).toLowerCase());
 
 const signs: Readonly<Record<string, string>> = { "€": "EUR", "£": "GBP" };
 
@@ -212,7 +191,7 @@ function takeMark(marks: NameMarks): boolean {
   if (columnSynonyms.has(tokens.join(" "))) return false;
   if (/^\d{1,2}$/.test(last)) marks.number = Number(last);
   else if (last.length === 3 && isCurrency(last.toUpperCase())) marks.currency = last.toUpperCase();
-  else if (ownOf(languages, last) !== undefined) marks.language = ownOf(languages, last);
+  else if (languageOf(last) !== undefined) marks.language = languageOf(last);
   else return false;
   marks.tokens = rest;
   return true;
@@ -221,9 +200,9 @@ function takeMark(marks: NameMarks): boolean {
 /** A language before the name, like `de title`. */
 function takeLeadingLanguage(marks: NameMarks): void {
   const [first = "", ...rest] = marks.tokens;
-  if (rest.length === 0 || first.length !== 2 || ownOf(languages, first) === undefined) return;
+  if (rest.length === 0 || languageOf(first) === undefined) return;
   if (fromSynonyms(rest.join(" "))?.certainty !== 1) return;
-  marks.language = ownOf(languages, first);
+  marks.language = languageOf(first);
   marks.tokens = rest;
 }
 
@@ -232,12 +211,34 @@ const tokensOf = (column: string): readonly string[] =>
     .split(" ")
     .filter(Boolean);
 
+/** What a step above says of all below it: a language, a currency. */
+function marksOf(step: string): Pick<ColumnName, "language" | "currency"> {
+  const tokens = tokensOf(step);
+  const inBrackets = /[([]\s*(\p{L}{2,3})\s*[)\]]/u.exec(step)?.[1] ?? "";
+  // A short name is one in brackets, by itself or at the end; a word for a language or a currency is one anywhere.
+  const short = [inBrackets.toLowerCase(), tokens.length === 1 ? (tokens[0] ?? "") : (tokens.at(-1) ?? "")];
+  const language =
+    tokens.flatMap((token) => languageNamed(token) ?? [])[0] ?? short.find((one) => shortLanguages.has(one));
+  const currency = [...tokens, inBrackets].find((one) => one.length === 3 && isCurrency(one.toUpperCase()));
+  return { language, currency: currency?.toUpperCase() };
+}
+
 /** Reads a column's name, or the last steps of a path into a record, parted by ` / `. */
 export function columnName(column: string): ColumnName {
   const steps = column.split(" / ");
   const [last = ""] = steps.slice(-1);
   const [above] = steps.slice(-2);
   if (steps.length < 2 || above === undefined) return nameOf(column);
+  const found = belowStep(above, last);
+  const marks = steps.slice(0, -1).map(marksOf).reverse();
+  return {
+    ...found,
+    language: found.language ?? marks.find(({ language }) => language !== undefined)?.language,
+    currency: found.currency ?? marks.find(({ currency }) => currency !== undefined)?.currency,
+  };
+}
+
+function belowStep(above: string, last: string): ColumnName {
   const [both, alone, parent] = [nameOf(`${above} ${last}`), nameOf(last), nameOf(above)];
   if (both.certainty >= 0.9 && !/^offers?$/i.test(above)) return both;
   // What a brand or a maker has of its own is not the product's.
@@ -245,8 +246,25 @@ export function columnName(column: string): ColumnName {
   return { ...alone, certainty: alone.certainty * (isOthers ? 0.4 : 0.97) };
 }
 
+/** One name in two languages, such as `netto/net`: what both mean, or the one that means something. */
+function nameInTwo(column: string): ColumnName | undefined {
+  const parts = column.split("/").map((part) => part.trim());
+  const [one, other] = parts;
+  if (parts.length !== 2 || one === undefined || other === undefined) return undefined;
+  if (!parts.every((part) => /^\p{L}[\p{L} -]+$/u.test(part)) || unitOf(other) !== undefined)
+    return undefined;
+  const [first, second] = [nameOf(one), nameOf(other)];
+  if (first.attribute !== undefined && first.attribute === second.attribute)
+    return first.certainty >= second.certainty ? first : second;
+  if (first.attribute !== undefined && second.attribute !== undefined) return undefined;
+  const known = first.attribute === undefined ? second : first;
+  return known.attribute === undefined ? undefined : { ...known, certainty: known.certainty * 0.9 };
+}
+
 /** Reads one name: marks for unit, currency, language and number first, then what is left. */
 function nameOf(column: string): ColumnName {
+  const twice = column.includes("/") ? nameInTwo(column) : undefined;
+  if (twice !== undefined) return twice;
   const sign = Object.keys(signs).find((mark) => column.includes(mark));
   const marks: NameMarks = {
     tokens: tokensOf(column),

@@ -9,7 +9,9 @@ import { attributeKind } from "../vocabulary.js";
 import { columnName } from "./column-name.js";
 
 import { WAS_PRICE } from "../vocabulary.js";
+import { ownAttribute } from "../own-attribute.js";
 import { columnExpression, listExpression, textExpression } from "./expressions.js";
+import { isGross, isNet, netMeaning, piecesFrom } from "./price-columns.js";
 import type { SampleColumn } from "./sample-column.js";
 import type { ProposedAttribute, ProposedPair } from "./source-proposal.js";
 
@@ -160,7 +162,7 @@ const isLevel = (words: string): boolean =>
   levelName.test(words.toLowerCase().trim()) || levelName.test(fold(words));
 
 const levelName =
-  /^(?:level|category level|(?:sub|sous|unter|onder|pod|sotto) ?(?:category|section|group|catégorie|categorie|famille|rayon|kategorie|gruppe|warengruppe|categoría|categoria|familia|sección|grupo|groep|rubriek|kategoria|grupa)|kategorie ?ebene|ebene|warengruppe|niveau|nivel|poziom|main group|sub group|hauptgruppe|main category|hauptkategorie|famille principale|hoofdgroep|grupa główna|kategoria gł[oó]wna|catégorie principale|categorie principale|categoría principal|categoria principal|hoofdcategorie)(?: \d)?$/;
+  /^(?:department|dept|section|reparto|sottoreparto|abteilung|rayon|sous rayon|afdeling|dział|seccion|sección|departamento|level|category level|(?:sub|sous|unter|onder|pod|sotto) ?(?:category|section|group|catégorie|categorie|famille|rayon|kategorie|gruppe|warengruppe|categoría|categoria|familia|sección|grupo|groep|rubriek|kategoria|grupa)|kategorie ?ebene|ebene|warengruppe|niveau|nivel|poziom|main group|sub group|hauptgruppe|main category|hauptkategorie|famille principale|hoofdgroep|grupa główna|kategoria gł[oó]wna|catégorie principale|categorie principale|categoría principal|categoria principal|hoofdcategorie)(?: \d)?$/;
 
 /** A path whose levels are set apart by another mark than ours. */
 const marked: Combine = (columns) =>
@@ -274,6 +276,10 @@ const units: Combine = (columns) =>
     return [combination([proposed(attribute, expression, [value, unit], 0.9)], [value, unit])];
   });
 
+/** Whether two paths are parts of one thing. */
+const areParts = (one: string, other: string): boolean =>
+  one.includes("/") && one.replace(/[^/]*$/, "") === other.replace(/[^/]*$/, "");
+
 /** A currency code in a column of its own, beside prices without one. */
 const currencies: Combine = (columns) => {
   const found = columns.filter(
@@ -288,7 +294,7 @@ const currencies: Combine = (columns) => {
     ({ name, shape, column }) =>
       found.every((one) => one.column !== column) &&
       ["price", "list_price", "sale_price", "cost"].includes(name.attribute ?? "") &&
-      name.certainty >= 0.8 &&
+      (name.certainty >= 0.8 || found.some((one) => areParts(one.column, column))) &&
       shape.moneySign < 0.5 &&
       name.currency === undefined,
   );
@@ -303,6 +309,114 @@ const currencies: Combine = (columns) => {
   );
   return [{ ...combination(attributes, [...priced, ...found]), currency }];
 };
+
+/** Net and gross prices, which the prices beside them tell from weights, and what is paid from what is asked. */
+const nets: Combine = (columns) => {
+  const isPriced = ({ shape, name }: SampleColumn): boolean =>
+    shape.filled > 0 &&
+    name.unit === undefined &&
+    Math.max(shape.money, shape.number * 0.9) >= 0.6 &&
+    shape.moneySign < 0.5;
+  const bare = columns.filter(
+    (column) => isPriced(column) && (isNet(lastWords(column)) || isGross(lastWords(column))),
+  );
+  const ofCurrency = ({ name }: SampleColumn, attribute: string): readonly SampleColumn[] =>
+    columns.filter(
+      (one) => !bare.includes(one) && one.name.attribute === attribute && one.name.currency === name.currency,
+    );
+  const isWeighed = columns.some(
+    ({ name, column }) => !bare.some((one) => one.column === column) && name.attribute === "package_weight",
+  );
+  return bare.flatMap((column): readonly Combination[] => {
+    const [listed] = ofCurrency(column, "list_price");
+    const others = bare.filter((one) => one !== column && one.name.currency === column.name.currency);
+    const isOfMoney = listed !== undefined || column.name.currency !== undefined || column.shape.money >= 0.9;
+    if (!isOfMoney || (isWeighed && listed === undefined)) return [];
+    const hasPrice = ofCurrency(column, "price").length > 0 || others.some((one) => isGross(lastWords(one)));
+    const base = isGross(lastWords(column)) ? "price" : netMeaning(column, listed, hasPrice);
+    const { currency } = column.name;
+    const attribute = currency === undefined ? base : `${base}@${currency}`;
+    const sureness = listed === undefined ? 0.7 : 0.84;
+    return [
+      combination([proposed(attribute, columnExpression(column.column), [column], sureness)], [column]),
+    ];
+  });
+};
+
+const lastWords = ({ label }: SampleColumn): string => {
+  const words = fold((label.split(" / ").at(-1) ?? label).split("/")[0] ?? "");
+  return words;
+};
+
+/** Prices from so many pieces on: that of the fewest is the plain one, the others are the shop's own. */
+const tiers: Combine = (columns) => {
+  const found = columns
+    .flatMap((column) => {
+      const pieces = piecesFrom(column.label.split(" / ").at(-1) ?? "");
+      return pieces === undefined ? [] : [{ column, pieces }];
+    })
+    .sort((a, b) => a.pieces - b.pieces);
+  const [least] = found;
+  if (least === undefined || found.length < 2 || least.pieces > 1) return [];
+  const listed = columns.find(({ name }) => name.attribute === "list_price");
+  const hasPrice = columns.some(({ name }) => name.attribute === "price" && name.certainty >= 0.9);
+  const attribute = netMeaning(least.column, listed, hasPrice);
+  const own = found.slice(1).map(({ column }) => ({
+    ...proposed(ownAttribute(column.column), columnExpression(column.column), [column], 0),
+    known: false,
+    ownKind: "money" as const,
+  }));
+  return [
+    combination(
+      [proposed(attribute, columnExpression(least.column.column), [least.column], 0.75), ...own],
+      found.map(({ column }) => column),
+    ),
+  ];
+};
+
+const placeWord =
+  /(?:^| )(?:depot|depots|warehouse|store|shop|branch|location|lager|filiale|laden|keller|magasin|entrepot|dépôt|magazzino|deposito|negozio|almacen|almacén|tienda|magazijn|winkel|magazyn|sklep|stock)(?: |$)/;
+
+/** What is reserved, broken or on its way is not for sale. */
+const notForSale =
+  /reserv|réserv|block|sperr|defekt|defect|broken|retour|return|transit|unterwegs|order|bestell|consign|kommission|unlisted|(?:^| )(?:next|coming|expected|due|zulauf|erwartet|prochain|proxim|prossim|volgende)(?: |$)/;
+
+/** Pieces by place, side by side: what there is of all, but for those that are not for sale. */
+const places: Combine = (columns) => {
+  const named = columns.filter(
+    ({ label, shape }) =>
+      placeWord.test(fold(label)) && shape.whole > 0.8 && shape.filled > 0 && shape.averageLength < 6,
+  );
+  const isOther = (column: SampleColumn): boolean =>
+    !named.includes(column) && !notForSale.test(fold(column.label));
+  const isCounted = ({ name }: SampleColumn): boolean =>
+    name.attribute === "quantity" && name.certainty >= 0.9;
+  if (named.length < 2 || columns.some((column) => isOther(column) && isCounted(column))) return [];
+  const found = named.filter(({ label }) => !notForSale.test(fold(label)));
+  const expression = `total(${found.map(({ column }) => columnExpression(column)).join(", ")})`;
+  return [combination([proposed("quantity", expression, found, 0.6)], named)];
+};
+
+/** A number and its unit as the two parts of one thing, whatever the parts are called: `weight: { n: 2, u: kg }`. */
+const partsOfMeasure: Combine = (columns) =>
+  columns.flatMap((unit): readonly Combination[] => {
+    if (!unit.column.includes("/") || unit.shape.unitName < 0.8 || unit.shape.filled === 0) return [];
+    const within = unit.column.slice(0, unit.column.lastIndexOf("/") + 1);
+    const steps = unit.label.split(" / ");
+    const about = columnName(steps.slice(0, steps.length > 1 ? -1 : 1).join(" / ")).attribute;
+    const parts = columns.filter(
+      ({ column, shape }) =>
+        column !== unit.column &&
+        column.startsWith(within) &&
+        !column.slice(within.length).includes("/") &&
+        shape.number > 0.6,
+    );
+    const [amount] = parts;
+    if (amount === undefined || parts.length > 1 || about === undefined) return [];
+    if (attributeKind(about).kind !== "measure") return [];
+    const expression = `"{${columnExpression(amount.column)}} {${columnExpression(unit.column)}}"`;
+    return [combination([proposed(about, expression, [amount, unit], 0.9)], [amount, unit])];
+  });
 
 const nameEnd = /^(.*?) ?\b(?:names?|titles?|labels?|is called)$/;
 const valueEnd = /^(.*?) ?\b(?:value|values|is|setting|choice)$/;
@@ -376,7 +490,11 @@ export function combinations(columns: readonly SampleColumn[]): readonly Combina
     sizes,
     levels,
     marked,
+    partsOfMeasure,
     units,
+    tiers,
+    nets,
+    places,
     currencies,
     prices,
   ])

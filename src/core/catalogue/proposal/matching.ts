@@ -67,10 +67,14 @@ export function matching(attributes: readonly ProposedAttribute[], { header, kno
     const isUpdate = (shares.sku >= 0.6 && !isListing) || !has("name") || isCount;
     return { keys: ["sku"], mode: isUpdate ? "update" : "both", matched: shares.sku };
   }
-  const key = shares.gtin >= 0.3 ? "gtin" : shares.mpn >= 0.6 ? "mpn" : fallback;
-  return {
-    keys: key === undefined ? [] : [key],
-    mode: "update",
-    matched: key === "gtin" || key === "mpn" ? shares[key] : 0,
-  };
+  // Whatever finds products does, in the order of the file: a row that lacks the one may have the other.
+  const finding = attributes
+    .map(({ attribute }) => attribute)
+    .filter(
+      (attribute) =>
+        (attribute === "gtin" && shares.gtin >= 0.3) || (attribute === "mpn" && shares.mpn >= 0.5),
+    );
+  if (finding.length === 0)
+    return { keys: fallback === undefined ? [] : [fallback], mode: "update", matched: 0 };
+  return { keys: finding, mode: "update", matched: Math.max(shares.gtin, shares.mpn) };
 }

@@ -5,7 +5,7 @@
 import { greatest } from "../../many.js";
 import { fold } from "../../values/text.js";
 import { ownAttribute } from "../own-attribute.js";
-import { attributeKind, isAttributeName, WAS_PRICE, withoutMark } from "../vocabulary.js";
+import { attributeKind, isAttributeName, isOurs, WAS_PRICE, withoutMark } from "../vocabulary.js";
 import { candidates } from "./candidates.js";
 import { combinations, type Combination } from "./combinations.js";
 import { columnExpression, listExpression, textExpression } from "./expressions.js";
@@ -14,7 +14,8 @@ import { sampleColumns, type SampleColumn } from "./sample-column.js";
 import { isCurrency } from "../../values/currencies.js";
 import { unitsOf } from "./bare-units.js";
 import { matching, nearKeys } from "./matching.js";
-import type { FileSample, ProposedAttribute, SourceProposal } from "./source-proposal.js";
+import { rowStructure } from "./row-structure.js";
+import type { FileSample, OwnKind, ProposedAttribute, SourceProposal } from "./source-proposal.js";
 
 const MEANT = 0.4;
 
@@ -94,19 +95,36 @@ function listed(attribute: string, members: readonly ColumnClaim[]): ProposedAtt
   };
 }
 
-/** A column that means none of ours is kept under a name of its own. */
-function own({ column, shape }: SampleColumn, taken: ReadonlySet<string>): ProposedAttribute {
-  const wanted = isAttributeName(column) ? column : ownAttribute(column);
+/** A column that means none of ours is kept under a name of its own: its last words, or with those above where they are taken. */
+function own(column: SampleColumn, taken: ReadonlySet<string>): ProposedAttribute {
+  const { column: name, label, shape } = column;
+  const last = ownAttribute(label.split(" / ").at(-1) ?? label);
+  const whole = isAttributeName(name) ? name : ownAttribute(name);
+  // A name of ours would be read as what we mean by it.
+  const wanted = [last, whole].find((one) => !taken.has(one) && !isOurs(one)) ?? whole;
   let attribute = wanted;
-  for (let number = 2; taken.has(attribute); number++) attribute = `${wanted}_${number}`;
+  for (let number = 2; taken.has(attribute) || isOurs(attribute); number++) attribute = `${wanted}_${number}`;
+  const kind = ownKind(column);
   return {
     attribute,
-    expression: columnExpression(column),
-    columns: [column],
+    expression: columnExpression(name),
+    columns: [name],
     confidence: 0,
     samples: shape.samples,
     known: false,
+    ...(kind === undefined ? {} : { ownKind: kind }),
   };
+}
+
+/** The kind that a column's values show, where they are no texts. */
+function ownKind({ shape, name, cells }: SampleColumn): OwnKind | undefined {
+  if (shape.filled < 3) return undefined;
+  if (shape.date >= 0.8) return "date";
+  if (shape.yesNo >= 0.9 && cells.some((cell) => /\p{L}/u.test(cell))) return "yes-no";
+  const isAmount = Math.max(shape.money, shape.moneySign) >= 0.7;
+  if (isAmount && (shape.moneySign >= 0.5 || name.currency !== undefined)) return "money";
+  const hasZeros = cells.some((cell) => /^0\d/.test(cell.trim()));
+  return shape.number >= 0.95 && shape.whole < 0.9 && !hasZeros ? "number" : undefined;
 }
 
 const codeName = /\b(?:id|code|no|nr|ref|item|article|artikel|key|number|sku)\b/;
@@ -243,9 +261,11 @@ const withOwnMarks = (
     return { ...one, expression: `split(${columnExpression(column)}, ${textExpression(own.mark)})` };
   });
 
-function currencyOfNames(columns: readonly SampleColumn[]): string | undefined {
-  const codes = new Set(columns.flatMap(({ name }) => name.currency ?? []));
-  return codes.size === 1 ? [...codes][0] : undefined;
+/** The currency that needs no mark: the one that names say, and of several the shop's own. */
+function currencyOfNames(columns: readonly SampleColumn[], ours: string | undefined): string | undefined {
+  const codes = [...new Set(columns.flatMap(({ name }) => name.currency ?? []))];
+  if (ours !== undefined && codes.includes(ours)) return ours;
+  return codes.length === 1 ? codes[0] : undefined;
 }
 
 /** One currency for the whole file is its default, and no mark on each attribute. */
@@ -290,33 +310,45 @@ function currenciesIn(combined: readonly Combination[], { header, rows }: FileSa
  * Proposes how to read a file that no source describes: by the names of its columns, their usual synonyms, the shape of
  * their values, and what of them the catalogue knows. Every column that has a name is kept.
  */
-export function proposeSource(sample: FileSample, language: string): SourceProposal {
+export function proposeSource(sample: FileSample, language: string, shopCurrency?: string): SourceProposal {
   const columns = sampleColumns(sample);
   const combined = combinations(columns);
   const inColumn = currenciesIn(combined, sample);
-  const currency = currencyOfNames(columns) ?? sample.currency ?? inColumn[0];
+  const currency = currencyOfNames(columns, shopCurrency) ?? sample.currency ?? inColumn[0];
   const settled = withSkus(settle(columns, combined, language), sample);
-  const attributes = withoutSoleCurrency(honest(settled, sample), currency);
-  const has = (attribute: string): boolean => attributes.some((one) => one.attribute === attribute);
+  const settledPrices = withoutSoleCurrency(honest(settled, sample), currency);
+  const has = (attribute: string): boolean => settledPrices.some((one) => one.attribute === attribute);
   const pairs = [...combined.flatMap((one) => one.pairs), ...(sample.pairs ?? [])];
-  const { keys, mode, matched } = matching(attributes, sample);
+  const { keys, mode, matched } = matching(settledPrices, sample);
+  const attributes = mode === "update" ? asRecommended(settledPrices) : settledPrices;
+  const rows = rowStructure(columns, attributes, keys, (column) =>
+    attributes.every(({ columns: read, known }) => !known || !read.includes(column.column)),
+  );
   // A list of stocks or prices names goods so that people find them in it: the catalogue's own names stand.
   const isList =
     keys.length > 0 &&
     mode === "update" &&
     ["quantity", "cost", "price", "list_price"].some(has) &&
     !["description", "images"].some(has);
-  const isLeft = ({ attribute, columns: read }: ProposedAttribute): boolean =>
-    isList && withoutMark(attribute) === "name" && read.length === 1;
-  const listSeparator = separatorOf(attributes, sample);
+  const marksRows = new Set([rows.languageFrom, rows.currencyFrom, rows.orderBy, ...rows.apart]);
+  const isOfKnown = ({ attribute }: ProposedAttribute): boolean =>
+    mode === "update" && (attribute === "group" || attribute === "varies_by");
+  const saysMore = attributes.some((one) => !isOfKnown(one) && !keys.includes(one.attribute));
+  const isLeft = (one: ProposedAttribute): boolean => isLeftOut(one) || (saysMore && isOfKnown(one));
+  const isLeftOut = ({ attribute, columns: read }: ProposedAttribute): boolean =>
+    (isList && withoutMark(attribute) === "name" && read.length === 1) ||
+    (read.length === 1 && marksRows.has(read[0]));
+  const kept = attributes.filter((one) => !isLeft(one));
+  const isGrouped = kept.some(({ attribute }) => attribute === "group");
+  const listSeparator = separatorOf(kept, sample);
   return {
-    attributes: withOwnMarks(
-      attributes.filter((one) => !isLeft(one)),
-      sample,
-      listSeparator,
-    ),
-    leftOut: attributes.filter(isLeft).flatMap((one) => one.columns),
-    units: unitsOf(attributes, columns),
+    attributes: withOwnMarks(kept, sample, listSeparator),
+    leftOut: attributes
+      .filter(isLeft)
+      .flatMap((one) => one.columns)
+      .filter((column) => !marksRows.has(column)),
+    rows,
+    units: unitsOf(kept, columns),
     currency,
     currencies: inColumn.filter((code) => code !== currency),
     listSeparator,
@@ -324,11 +356,22 @@ export function proposeSource(sample: FileSample, language: string): SourcePropo
     nearKeys: keys.length === 0 ? nearKeys(columns) : [],
     mode,
     matched,
-    groups: groupLayout(sample, attributes),
-    furtherRows: furtherRows(sample, attributes),
-    options: has("group") ? pairs : [],
-    pairs: has("group") ? [] : pairs,
+    groups: groupLayout(sample, kept),
+    furtherRows: rows.gathered.length > 0 ? [] : furtherRows(sample, kept),
+    options: isGrouped ? pairs : [],
+    pairs: isGrouped ? [] : pairs,
   };
+}
+
+/** In a list for goods that are known, beside what they cost, a retail price is what the maker recommends. */
+function asRecommended(attributes: readonly ProposedAttribute[]): readonly ProposedAttribute[] {
+  const has = (base: string): boolean => attributes.some(({ attribute }) => withoutMark(attribute) === base);
+  if (!has("cost") || has("list_price")) return attributes;
+  return attributes.map((one) =>
+    withoutMark(one.attribute) === "price"
+      ? { ...one, attribute: one.attribute.replace("price", "list_price") }
+      : one,
+  );
 }
 
 /** An SKU that a catalogue of products has never seen, in a list that names nothing new, is no sure thing. */

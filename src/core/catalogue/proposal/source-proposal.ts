@@ -9,7 +9,12 @@ export interface ProposedAttribute {
   readonly samples: readonly string[];
   /** Whether the attribute is one of the vocabulary's, or made from the column's own name. */
   readonly known: boolean;
+  /** What kind an attribute of the shop's own is, where its values show that it is no text. */
+  readonly ownKind?: OwnKind;
 }
+
+/** Kinds of attributes of a shop's own that values show. */
+export type OwnKind = "money" | "number" | "date" | "yes-no";
 
 /** A column that names attributes, and the one with their values. */
 export interface ProposedPair {
@@ -22,6 +27,17 @@ export type ProposedGroups =
   | { readonly layout: "rows" }
   | { readonly layout: "first-row"; readonly shared: readonly string[] }
   | { readonly layout: "own-row"; readonly when: string };
+
+/** How rows of one product that stand anywhere in a file belong together. */
+export interface RowStructure {
+  readonly languageFrom: string | undefined;
+  readonly currencyFrom: string | undefined;
+  /** The attributes that further rows add to; none where each product has one row. */
+  readonly gathered: readonly string[];
+  readonly orderBy: string | undefined;
+  /** Columns in which rows of one product differ, though a product has one value of the kind. */
+  readonly apart: readonly string[];
+}
 
 /** A whole source file as it would be written for a file that nobody has described yet. */
 export interface SourceProposal {
@@ -46,6 +62,8 @@ export interface SourceProposal {
   readonly matched: number | undefined;
   readonly groups: ProposedGroups;
   readonly furtherRows: readonly string[];
+  /** Rows of one product that stand anywhere, and what tells them apart. */
+  readonly rows: RowStructure;
   /** Pairs of columns with the name and the value of what members differ in. */
   readonly options: readonly ProposedPair[];
   /** Pairs of columns with the name and the value of any attribute. */

@@ -32,7 +32,8 @@ const KINDS_LIMIT = 8;
 /** Names under which a value stands whose meaning is its parent's. */
 const generic =
   /^(?:value|values|amount|text|content|file|files|href|src|data|item|entry|wert|valeur|valor|waarde)$/;
-const kindKeys = /^(?:kind|type|typ|list|usage|role|use|for|qualifier|class|art|soort|clase)$/;
+const kindKeys =
+  /^(?:kind|type|typ|list|usage|role|use|for|qualifier|class|art|soort|clase|tier|level|group|customer|place|warehouse|store|depot|location|site|branch|lager|filiale|magasin|magazzino|almacen|magazijn)$/;
 const nameKeys = /^(?:name|key|label|attribute|property|feature|title|merkmal|nom|nombre|naam|nazwa|n|k)$/;
 const attributeWords =
   /(?:attribut|spec|propert|feature|option|param|characteristic|fact|merkmal|eigenschaft|caract|kenmerk|cecha)/;
@@ -69,6 +70,45 @@ function areApart(nodes: readonly RecordNode[], values: readonly (string | undef
   });
 }
 
+const isLanguageKeyName = (key: string): boolean =>
+  /^(?:lang|language|sprache|langue|taal|locale)$/.test(key);
+
+/** Two keys that only together tell siblings apart: a kind of price in several currencies. */
+function twoDiscriminators(
+  nodes: readonly RecordNode[],
+): readonly [kind: string, currency: string] | undefined {
+  const [first] = nodes;
+  if (first === undefined) return undefined;
+  const keys = [...textsOf(first).keys()];
+  const valuesOf = (key: string): readonly (string | undefined)[] =>
+    nodes.map((node) => textsOf(node).get(key));
+  const currency = keys.find((key) => {
+    const values = valuesOf(key).filter((value) => value !== undefined);
+    return values.length > nodes.length / 2 && values.every((value) => isCurrency(value));
+  });
+  const kind = keys.find(
+    (key) => kindKeys.test(fold(key)) && valuesOf(key).every((value) => value !== undefined),
+  );
+  if (currency === undefined || kind === undefined || kind === currency) return undefined;
+  const [kinds, codes] = [valuesOf(kind), valuesOf(currency)];
+  const pairs = kinds.map((value, at) => `${value ?? ""}\u0000${codes[at] ?? ""}`);
+  const isFew = new Set(pairs).size <= KINDS_LIMIT * 2 && new Set(codes).size > 1;
+  // One price that is there twice, or names no currency, is a fault of that record.
+  return isFew && apartShare(nodes, pairs) > 0.9 ? [kind, currency] : undefined;
+}
+
+/** The share of nodes whose value no other of the same parent has. */
+function apartShare(nodes: readonly RecordNode[], values: readonly string[]): number {
+  const seen = new Map<RecordNode | undefined, Set<string>>();
+  let apart = 0;
+  nodes.forEach(({ parent }, at) => {
+    const own = seen.get(parent) ?? new Set();
+    seen.set(parent, own);
+    if (own.size < own.add(values[at] ?? "").size) apart++;
+  });
+  return nodes.length === 0 ? 0 : apart / nodes.length;
+}
+
 /** The key whose values tell siblings of one name apart, such as the kind of a price. */
 function discriminator(
   nodes: readonly RecordNode[],
@@ -78,9 +118,18 @@ function discriminator(
   for (const [key] of textsOf(first)) {
     const values = nodes.map((node) => textsOf(node).get(key));
     if (values.some((value) => value === undefined)) continue;
-    const isLanguageKey = /^(?:lang|language|sprache|langue|taal|locale)$/.test(key);
-    if (!isLanguageKey && !kindKeys.test(key) && !nameKeys.test(key)) continue;
-    if (!areApart(nodes, values)) continue;
+    const isLanguageKey = isLanguageKeyName(key);
+    const isKind = kindKeys.test(key);
+    if (!isLanguageKey && !isKind && !nameKeys.test(key)) continue;
+    // One that is there twice is a fault of its record, where there are few kinds.
+    const areFew = isKind && new Set(values).size <= KINDS_LIMIT;
+    const isTold = areFew
+      ? apartShare(
+          nodes,
+          values.map((value) => value ?? ""),
+        ) > 0.9
+      : areApart(nodes, values);
+    if (!isTold) continue;
     return { key, values: [...new Set(values.flatMap((value) => value ?? []))] };
   }
   return undefined;
@@ -137,6 +186,36 @@ class Walk {
       if (name !== this.passedOver || path !== "") this.child(name, children, under, label);
   }
 
+  /** Siblings that a kind and a currency tell apart together. */
+  private byTwo(
+    children: readonly RecordNode[],
+    path: string,
+    own: string,
+    [kind, currency]: readonly [string, string],
+  ): void {
+    const at = (node: RecordNode, key: string): string => textsOf(node).get(key) ?? "";
+    const shown = (key: string): string => (children[0]?.attributes.has(key) === true ? `@${key}` : key);
+    const seen = new Set<string>();
+    for (const node of children) {
+      const [of, code] = [at(node, kind), at(node, currency)];
+      if (!isCurrency(code) || seen.has(`${of} ${code}`) || /[[\]"']/.test(of)) continue;
+      seen.add(`${of} ${code}`);
+      const chosen = children.filter((one) => at(one, kind) === of && at(one, currency) === code);
+      const inner = new Walk(this.prefix, undefined);
+      inner.down(
+        chosen,
+        `${path}[${shown(kind)}=${of}][${shown(currency)}=${code}]`,
+        `${of} ${singular(lastStep(own))} ${code}`,
+      );
+      addAll(
+        this.found,
+        inner.found.filter(
+          ({ path: full }) => !full.endsWith(`]/${shown(kind)}`) && !full.endsWith(`]/${shown(currency)}`),
+        ),
+      );
+    }
+  }
+
   private leaf(nodes: readonly RecordNode[], path: string, label: string): void {
     if (path === "") {
       this.add("text()", label);
@@ -159,6 +238,11 @@ class Walk {
       return;
     }
     const isNamed = attributeWords.test(fold(name)) && children.every(isNamedValue);
+    const both = repeats(children) ? twoDiscriminators(children) : undefined;
+    if (both !== undefined) {
+      this.byTwo(children, path, own, both);
+      return;
+    }
     const told = repeats(children) || isNamed ? discriminator(children) : undefined;
     if (told === undefined && namesByKeys(name, children)) {
       this.pairs.push({ name: `${this.prefix}${path}/*/name()`, value: `${this.prefix}${path}/*` });
@@ -196,7 +280,11 @@ class Walk {
         continue;
       }
       const inner = new Walk(this.prefix, undefined);
-      inner.down(chosen, `${path}[${key}=${value}]`, isLanguageKey ? own : `${value} ${singular(own)}`);
+      inner.down(
+        chosen,
+        `${path}[${key}=${value}]`,
+        isLanguageKey ? own : kindLabel(told.key, value, own, chosen),
+      );
       addAll(this.pairs, inner.pairs);
       for (const { path: full, label: words } of inner.found)
         if (!full.endsWith(`]/${key}`))
@@ -205,7 +293,41 @@ class Walk {
   }
 }
 
+const placeKeys =
+  /^(?:place|warehouse|store|depot|location|site|branch|lager|filiale|magasin|magazzino|almacen|magazijn)$/;
+
+/** What is said of one kind of several: "retail price", "pieces in warehouse A". */
+function kindLabel(key: string, value: string, own: string, nodes: readonly RecordNode[]): string {
+  if (!placeKeys.test(fold(key))) return `${value} ${singular(own)}`;
+  return `${namedElsewhere(value, nodes)} in ${key} ${value}`;
+}
+
+/** What a place is called that a list of places does not name though it names others. */
+export const UNLISTED = "unlisted";
+
+const LEGEND_DEPTH = 4;
+const PLACE_CODE = 6;
+
+/** A place by its name, which a list of places at the file's head may say beside its code; "pieces" where there is no list. */
+function namedElsewhere(code: string, [first]: readonly RecordNode[]): string {
+  let root = first;
+  while (root?.parent !== undefined) root = root.parent;
+  const names = new Map<string, string>();
+  const look = (node: RecordNode, depth: number): void => {
+    const texts = [...textsOf(node).values()];
+    const [name, other] = texts.filter((text) => /\p{L}{3}/u.test(text));
+    const short = texts.find((text) => text !== name && text.length <= PLACE_CODE);
+    const isNamed = texts.length === 2 && name !== undefined && other === undefined && short !== undefined;
+    if (isNamed && node.children.every(({ children }) => children.length === 0)) names.set(fold(short), name);
+    if (depth > 0) for (const child of node.children.slice(0, KINDS_LIMIT * 4)) look(child, depth - 1);
+  };
+  if (root !== undefined) look(root, LEGEND_DEPTH);
+  return names.get(fold(code)) ?? (names.size > 1 ? UNLISTED : "pieces");
+}
+
 const singular = (label: string): string => label.replace(/(\w{3,})s$/, "$1");
+
+const lastStep = (label: string): string => label.split(" / ").at(-1) ?? label;
 
 /** A label with one step more: a step that says little takes its parent's meaning. */
 function join(label: string, name: string): string {
@@ -239,6 +361,8 @@ const titleName =
 function levelColumns(
   level: ReturnType<typeof levelsAbove>[number],
   records: readonly RecordNode[],
+  /** Whether a level below is the product already. */
+  isAboveProduct: boolean,
 ): readonly FoundPath[] {
   const walk = new Walk(level.prefix, level.passed);
   walk.down(level.nodes, "", "");
@@ -251,10 +375,7 @@ function levelColumns(
       return certainty >= 0.9 && ["brand", "manufacturer"].includes(attribute ?? "");
     });
   const meant = new Set(inside.map(({ label }) => columnName(label).attribute));
-  const isProduct =
-    meant.has("description") ||
-    meant.has("images") ||
-    (inside.some(({ path }) => idName.test(own(path, level.prefix))) && meant.has("name"));
+  const isProduct = !isAboveProduct && isProductLevel(level, inside, meant);
   const isRange =
     !isProduct ||
     /range|section|categor|department|group|family|rubri|gruppe/.test(fold(level.nodes[0]?.name ?? ""));
@@ -267,6 +388,27 @@ function levelColumns(
       return { ...one, label: houseLike(level.nodes) ? "brand" : "category" };
     if (isProduct && hasSeveral && idName.test(name)) return { ...one, label: "group" };
     return one;
+  });
+}
+
+/** Whether a level says what a product says: texts, pictures, a number beside a name. */
+const isProductLevel = (
+  { prefix }: ReturnType<typeof levelsAbove>[number],
+  inside: readonly FoundPath[],
+  meant: ReadonlySet<string | undefined>,
+): boolean =>
+  meant.has("description") ||
+  meant.has("images") ||
+  (inside.some(({ path }) => idName.test(own(path, prefix))) && meant.has("name"));
+
+/** What all levels above say: above a product there are ranges of products. */
+function aboveColumns(records: readonly RecordNode[]): readonly FoundPath[] {
+  let isAboveProduct = false;
+  return levelsAbove(records).flatMap((level) => {
+    const found = levelColumns(level, records, isAboveProduct);
+    const meant = new Set(found.map(({ label }) => columnName(label).attribute));
+    isAboveProduct ||= !level.isRoot && meant.has("name") && isProductLevel(level, found, meant);
+    return found;
   });
 }
 
@@ -308,7 +450,7 @@ export function sampleOfTrees(trees: readonly RecordNode[], isOwnOnly = false): 
   // Records of an object that stand under their own numbers.
   const keyed: readonly FoundPath[] =
     names.size === records.length && records.length > 1 ? [{ path: "name()", label: "sku" }] : [];
-  const above = isOwnOnly ? [] : levelsAbove(records).flatMap((level) => levelColumns(level, records));
+  const above = isOwnOnly ? [] : aboveColumns(records);
   const byPath = new Map<string, FoundPath>();
   for (const one of [...keyed, ...walk.found, ...above])
     if (!byPath.has(one.path) && byPath.size < COLUMNS_LOOKED_AT) byPath.set(one.path, one);

@@ -1,14 +1,15 @@
 import { correctIt, fillIt } from "../act.js";
 import { asOne, byField, nothing, type FieldFact, listingFinding } from "../finding.js";
 import type { TroubleFacts } from "../trouble-facts.js";
-import { troubleKey, troubleText } from "../trouble-text.js";
+import { troubleKey, troubleOfMany, troubleText } from "../trouble-text.js";
 
 /** What a fill could not work out. */
 export const fills = {
   /** An expression that is right in itself and could not be worked out for this product. */
   "not-calculated": listingFinding<FieldFact & { readonly trouble: TroubleFacts }>({
     says: ({ label, trouble }, files) => `${label} could not be worked out: ${troubleText(trouble, files)}`,
-    ofMany: asOne,
+    ofMany: ({ label, trouble }, files) =>
+      `${label} could not be worked out: ${troubleOfMany(trouble, files)}`,
     apart: ({ trouble }) => troubleKey(trouble),
     act: (_, where) => fillIt(where),
     asks: nothing,

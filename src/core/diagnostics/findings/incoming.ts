@@ -158,6 +158,27 @@ export const incoming = {
         : `${key} differs from the catalogue's and was not written, since products are found by it (here by ${by}); write_keys: yes in the source writes it`,
     apart: ({ key, by, has }) => `${key} ${by} ${has === "" ? "blank" : ""}`,
   }),
+  "says-nothing": rowFinding<{ readonly key: string }>({
+    says: ({ key }) => `the row says nothing beside its ${key}`,
+    ofMany: ({ key }) => `rows say nothing beside their ${key}`,
+    apart: ({ key }) => key,
+  }),
+  "unknown-row-mark": rowFinding<{ readonly what: "language" | "currency"; readonly value: string }>({
+    says: ({ what, value }) =>
+      value === ""
+        ? `the row does not say the ${what} of what stands in it`
+        : `${quote(value)} is no ${what} that is known`,
+    ofMany: ({ what }) => `the ${what} of what stands in the rows is not said, or none that is known`,
+    apart: ({ what }) => what,
+  }),
+  "no-place-in-order": rowFinding<{ readonly value: string }>({
+    says: ({ value }) =>
+      value === ""
+        ? "the row has no place in the order, and comes behind the others"
+        : `${quote(value)} is no place in an order: the row comes behind the others`,
+    ofMany: () => "rows have no place in the order, and come behind the others",
+    apart: byField,
+  }),
   "rules-changed": rowFinding<{ readonly source: string; readonly revision: number }>({
     says: ({ source, revision }, files) =>
       `${files.source(source)} has changed since revision ${revision}: what it no longer gives was taken back of the products in this file; for all others: lexicant import --again ${source}`,

@@ -4,7 +4,15 @@ import { readValue, type ReadingDefaults } from "../../values/read.js";
 import { shownText } from "../../values/show.js";
 import { cleanText } from "../../values/text.js";
 import { unitOf } from "../../values/units.js";
-import { isDate, isMeasure, isMoney, type MaybeBlank, type Measure, type Money } from "../../values/value.js";
+import {
+  isDate,
+  isList,
+  isMeasure,
+  isMoney,
+  type MaybeBlank,
+  type Measure,
+  type Money,
+} from "../../values/value.js";
 import type { ExpressionFunction } from "../function.js";
 import { cannot, type Cannot } from "../trouble.js";
 
@@ -93,6 +101,34 @@ export const reading: readonly ExpressionFunction[] = [
       { expression: 'number(" 64.00")', gives: "64" },
     ],
     apply: ([text], { reading: defaults = {} }) => asNumber(text, defaults) ?? unreadable(text, "a number"),
+  },
+  {
+    name: "total",
+    family: "reading",
+    summary:
+      "The sum of numbers, such as the pieces of several places; a list counts with all its values. What is blank counts for nothing, and where all are there is no sum; one that is no number leaves the sum open.",
+    parameters: [
+      { name: "number", kind: "any" },
+      { name: "other", kind: "any", optional: true },
+    ],
+    repeats: true,
+    keepsBlanks: true,
+    result: "number",
+    examples: [
+      { expression: 'total("4", "10")', gives: "14" },
+      { expression: 'total(list("4", "10"), 1)', gives: "15" },
+    ],
+    apply(args, { reading: defaults = {} }) {
+      const given = args.flatMap((arg) => (arg === undefined ? [] : isList(arg) ? [...arg] : [arg]));
+      let sum: Decimal | undefined;
+      for (const one of given) {
+        if (one === "") continue;
+        const number = asNumber(one, defaults);
+        if (number === undefined) return unreadable(one, "a number");
+        sum = sum === undefined ? number : sum.plus(number);
+      }
+      return sum;
+    },
   },
   {
     name: "measure",
