@@ -86,7 +86,8 @@ const rowJson = (
     ready,
     required: shares.required,
     recommended: shares.recommended,
-    percent: percentOf(shares),
+    // Where nothing is known to be asked for, nothing is said to be there.
+    ...(shares.required.asked + shares.recommended.asked === 0 ? {} : { percent: percentOf(shares) }),
     least,
   });
 
@@ -95,7 +96,7 @@ const actJson = ({ act, alone, listings, channels, example }: RankedAct): string
 
 /** One decimal, rounded down: 100 says that all is there. */
 const percentText = ({ asked, filled }: Share): string =>
-  asked === 0 ? "" : `${Math.floor((filled * 1000) / asked) / 10}%`;
+  asked === 0 ? "–" : `${Math.floor((filled * 1000) / asked) / 10}%`;
 
 const cells = ({ channel, name, listings, ready, shares }: ReadinessRow): readonly string[] => [
   name,

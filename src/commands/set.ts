@@ -112,6 +112,7 @@ function editsOf(
   attributes: AttributeIndex,
   { manifest, kindOf }: Workspace,
 ): readonly Edit[] {
+  const declared = Object.keys(manifest.attributes ?? {});
   const findings: Diagnostic[] = [];
   const edits = written.map((edit): Edit => {
     const at = edit.indexOf("=");
@@ -123,7 +124,7 @@ function editsOf(
       findings.push(
         diagnostic("unknown-option", { reason: "a SKU is never changed: add the product under its new one" }),
       );
-    else if (!isAttributeName(attribute))
+    else if (!isAttributeName(attribute) || isSlip(attribute, attributes, declared))
       findings.push(
         diagnostic("unknown-attribute", { attribute, nearest: nearest(attribute, attributes.names) }),
       );
@@ -173,6 +174,13 @@ const newAmong = (edits: readonly Edit[], attributes: AttributeIndex): readonly 
         text !== RETRACTED && attributes.slot(attribute) === undefined && !isMarkOf(attribute),
     )
     .map(({ attribute }) => ({ attribute, nearest: nearest(attribute, attributes.names) }));
+
+/** Whether a name that the catalogue does not have is more likely a slip for one that it has: declare it in lexicant.yaml else. */
+function isSlip(attribute: string, attributes: AttributeIndex, declared: readonly string[]): boolean {
+  if (attributes.slot(attribute) !== undefined || declared.includes(attribute) || isMarkOf(attribute))
+    return false;
+  return attribute.includes("@") || nearest(attribute, attributes.names).length > 0;
+}
 
 /** A language or currency of an attribute of ours may be new to the catalogue. */
 function isMarkOf(attribute: string): boolean {

@@ -1,3 +1,4 @@
+/** Edits of `lexicant.yaml` that keep what a person wrote: names in its lists, kinds of attributes. */
 import { isMap, isScalar, isSeq, type Document, type YAMLSeq } from "yaml";
 import type { KindWord } from "./own-kinds.js";
 import type { Landing } from "./landing/landing.js";

@@ -273,7 +273,7 @@ describe("checking beside an editor", () => {
       }
       out = out.slice(out.search(words));
     };
-    await until(/263 ready/);
+    await until(/264 ready/);
     await until(/Waiting for changes/);
     // The watcher needs a moment until it sees the files.
     await new Promise((resolve) => setTimeout(resolve, 700));
@@ -289,7 +289,7 @@ describe("checking beside an editor", () => {
     await until(/Waiting for changes/);
     out = "";
     write(own, file, text);
-    await until(/263 ready/);
+    await until(/264 ready/);
     out = "";
     write(own, "data/stock-2026-11-24.csv", "EAN;Stock\n");
     await until(/lexicant import data\/stock-2026-11-24\.csv/);

@@ -189,12 +189,16 @@ function plainReader(reading: ColumnReading, defaults: CellDefaults): CellReader
   };
 }
 
-/** What stood in a cell that was tidied; undefined for blanks and ends of lines of another kind within it, which say nothing. */
+/** What stood in a cell that was tidied; undefined for ends of lines of another kind, which say nothing. */
 function tidiedBy(letters: string): Damage | undefined {
   const trimmed = letters.trim();
   if (textOfFormula(trimmed) !== undefined) return "text-formula";
   if (withoutUnseen(trimmed) !== trimmed) return "hidden";
-  return trimmed === letters ? undefined : "spaces";
+  if (trimmed !== letters) return "spaces";
+  // eslint-disable-next-line no-control-regex
+  return /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f\u00a0\ufffe\uffff]/.test(letters)
+    ? "blanks"
+    : undefined;
 }
 
 interface CellPlace {

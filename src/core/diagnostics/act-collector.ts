@@ -1,5 +1,5 @@
 /** Ranks acts by what they bring: a listing whose errors need one act alone becomes ready by it. */
-import { actKey, type Act } from "./act.js";
+import { actKey, opensMore, type Act } from "./act.js";
 import { actFor } from "./entry.js";
 import { isError, type Diagnostic } from "./diagnostic.js";
 
@@ -63,7 +63,7 @@ export function actCollector(): ActCollector {
         const own = growing(key, act, sku);
         own.channels.add(channel);
         own.listings++;
-        if (needed.size === 1) own.alone++;
+        if (needed.size === 1 && !opensMore(act)) own.alone++;
       }
     },
     ranked: () => plain().sort((a, b) => b.alone - a.alone || b.listings - a.listings),

@@ -78,10 +78,18 @@ export const correct =
 
 /** A look at each product, and nothing more is known. */
 export const correctIt: SettlingAct<unknown> = (facts, where) =>
-  correct(`correct ${where.field === "" ? where.code : where.field} in its file, or in a gap sheet`)(
-    facts,
-    where,
-  );
+  correct(
+    where.field === ""
+      ? "look at each, and correct what it says, in its file or with lexicant set"
+      : `correct what ${where.field} is made of, in its file or in a gap sheet`,
+  )(facts, where);
+
+/** A row is corrected in the file that it came in. */
+export const correctRow: SettlingAct<unknown> = correct("correct the row in its file");
+
+/** What only shows what else is asked for once it is done: nobody can promise that it is enough. */
+export const opensMore = (act: Act): boolean =>
+  act.act === "placement" || (act.act === "column" && act.attributes.includes("category"));
 
 /** Two findings with the same key are settled together. */
 export function actKey(act: Act): string {
@@ -117,13 +125,13 @@ export function actText(act: Act, files: FileNames): string {
     case "lexicon-row":
       return `a row for "${act.term}" in ${files.lexiconOf(act.channel)}: lexicant lexicon ${act.channel}`;
     case "placement":
-      return `place "${act.ourCategory}": lexicant place ${act.channel}`;
+      return `place "${act.ourCategory}": lexicant place ${act.channel}; what is asked for there shows then`;
     case "price-rule":
       return `the prices, or the bounds in ${files.policyOf(act.channel)}`;
     case "group-rule":
       return `say split or alone in ${files.policyOf(act.channel)} (groups: not_permitted)`;
     case "correction":
-      return act.how;
+      return act.how.replace("{fills}", files.fillsOf(act.channel));
     default:
       return assertNever(act);
   }

@@ -2,6 +2,8 @@
  * Findings folded into causes as they come, in memory that does not grow with the catalogue: counts, a few examples,
  * the products held.
  */
+import { opensMore } from "./act.js";
+import { actFor } from "./entry.js";
 import { entryOf } from "./entry.js";
 import type { Code } from "./findings/findings.js";
 import type { Diagnostic, Severity } from "./diagnostic.js";
@@ -102,7 +104,9 @@ export function causeCollector(most = EXAMPLES): CauseCollector {
     addAll(findings) {
       const own = findings.map(add);
       const errors = new Set(own.filter((_, at) => findings[at]?.severity === "error"));
-      const [alone] = errors.size === 1 ? errors : [];
+      // What shows more once it is done keeps nothing back alone, as far as anyone can tell.
+      const isOpen = findings.some((finding) => finding.severity === "error" && opensMore(actFor(finding)));
+      const [alone] = errors.size === 1 && !isOpen ? errors : [];
       if (alone !== undefined) alone.alone++;
       if (own.some(({ examples }) => examples.length < most)) return undefined;
       const different = [...new Set(own)];

@@ -2,7 +2,7 @@
  * What must be said of every code: its facts, sentence, heading, act and question. One entry a code, in the families of
  * `findings/`.
  */
-import { correctIt, type SettlingAct } from "./act.js";
+import { correctRow, type SettlingAct } from "./act.js";
 import type { FileNames } from "./file-names.js";
 
 /** What a gap sheet asks of a person for a finding. */
@@ -58,7 +58,7 @@ export const listingFinding = <Facts>({
 
 /** A finding of a row or a product in the catalogue: it is corrected where it comes from, and no channel asks for it. */
 export const rowFinding = <Facts>(entry: Told<Facts>): Finding<Facts> =>
-  listingFinding({ ...entry, act: correctIt, asks: nothing });
+  listingFinding({ ...entry, act: correctRow, asks: nothing });
 
 /** A finding that speaks of one thing that a person wrote, or of the machine: it stands for itself. */
 export const plainFinding = <Facts>(says: Finding<Facts>["says"]): Finding<Facts> =>

@@ -73,6 +73,7 @@ export const damages: Readonly<Record<Damage, string>> = {
   encoding: "letters were garbled by a wrong encoding",
   quotes: "its inch or foot marks were curled",
   spaces: "blanks stood around it",
+  blanks: "blanks of another kind, or signs that control a machine, stood in it",
   hidden: "signs that are not seen stood in it",
   "decimal-mark": "its decimal mark is another than that of the other numbers",
   "binary-noise": "the last digits are what a computer's fractions leave behind",

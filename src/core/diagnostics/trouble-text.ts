@@ -1,3 +1,4 @@
+/** What could not be worked out, as a sentence. */
 import { assertNever } from "../assert-never.js";
 import type { FileNames } from "./file-names.js";
 import type { TroubleFacts } from "./trouble-facts.js";

@@ -17,6 +17,7 @@ export type Damage =
   | "joined"
   | "markup"
   | "hidden"
+  | "blanks"
   | "decimal-mark"
   | "binary-noise";
 

@@ -1,3 +1,4 @@
+/** Numbers as people write them: marks of decimals and thousands, and what a computer leaves behind. */
 import { decimal, type Decimal } from "./decimal.js";
 
 /** What parts a number's decimals. */

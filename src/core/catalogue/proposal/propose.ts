@@ -15,7 +15,13 @@ import { isCurrency } from "../../values/currencies.js";
 import { unitsOf } from "./bare-units.js";
 import { matching, nearKeys } from "./matching.js";
 import { rowStructure } from "./row-structure.js";
-import type { FileSample, OwnKind, ProposedAttribute, SourceProposal } from "./source-proposal.js";
+import type {
+  FileSample,
+  OwnKind,
+  ProposedAttribute,
+  ProposedPair,
+  SourceProposal,
+} from "./source-proposal.js";
 
 const MEANT = 0.4;
 
@@ -318,7 +324,12 @@ export function proposeSource(sample: FileSample, language: string, shopCurrency
   const settled = withSkus(settle(columns, combined, language), sample);
   const settledPrices = withoutSoleCurrency(honest(settled, sample), currency);
   const has = (attribute: string): boolean => settledPrices.some((one) => one.attribute === attribute);
-  const pairs = [...combined.flatMap((one) => one.pairs), ...(sample.pairs ?? [])];
+  const positionOf = ({ name }: ProposedPair): number => sample.header.indexOf(name);
+  const pairs = [
+    // What members differ in has the order of the columns.
+    ...combined.flatMap((one) => one.pairs).sort((a, b) => positionOf(a) - positionOf(b)),
+    ...(sample.pairs ?? []),
+  ];
   const { keys, mode, matched } = matching(settledPrices, sample);
   const attributes = mode === "update" ? asRecommended(settledPrices) : settledPrices;
   const rows = rowStructure(columns, attributes, keys, (column) =>

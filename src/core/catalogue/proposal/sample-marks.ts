@@ -1,3 +1,4 @@
+/** What cells show of the marks of their numbers and the order of their days: proof, or that there is none. */
 import type { DateOrder } from "../../values/date.js";
 import type { DecimalMark } from "../../values/number.js";
 
@@ -56,8 +57,7 @@ export function openMarksIn(cells: readonly string[], { mark, isStated, areTyped
   const isOddOne = !isStated && !areTyped && !hasThree && usual > 0 && three * 2 <= usual;
   const areGrouped = count(forSure.thousands[other]) > 0;
   const areUngrouped = count(/(?<!\d)\d{4,}(?!\d)/) > 0;
-  const isOtherOpen =
-    count(forSure.decimals[other]) > 0 || (!areGrouped && (areTyped ? mark === undefined : areUngrouped));
+  const isOtherOpen = count(forSure.decimals[other]) > 0 || (!areGrouped && (areTyped || areUngrouped));
   return (isOddOne ? decimal : "") + (isOtherOpen ? other : "");
 }
 

@@ -11,11 +11,11 @@ export const catalogue = {
     readonly damage: Damage;
   }>({
     says: ({ attribute, value, now, damage }) =>
-      damage === "spaces"
+      damage === "spaces" || damage === "blanks"
         ? `${attribute} ${quote(value)} was tidied: ${damages[damage]}`
         : `${attribute} ${quote(value)} was read as ${quote(now)}: ${damages[damage]}`,
     ofMany: ({ attribute, damage }) =>
-      damage === "spaces"
+      damage === "spaces" || damage === "blanks"
         ? `${attribute} was tidied: ${damages[damage]}`
         : `${attribute} was repaired: ${damages[damage]}`,
     apart: ({ attribute, damage }) => `${attribute} ${damage}`,

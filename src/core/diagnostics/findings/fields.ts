@@ -85,7 +85,7 @@ export const fields = {
     ofMany: ({ label, limit, unit }) =>
       `${label} has more than ${limit} ${unit}; shorten it, or use fit(…, ${limit}) in its fill`,
     apart: byField,
-    act: correct("shorten it, or use fit() in its fill"),
+    act: correct("shorten it, or use fit() in its fill in {fills}"),
     asks: ({ value }) => ({ asks: "shorter", value }),
   }),
   "too-short": listingFinding<
@@ -188,7 +188,7 @@ export const fields = {
     says: ({ label, found, says }) => `${label} contains ${quote(found)}: ${says}`,
     ofMany: ({ label, says }) => `${label}: ${says}`,
     apart: ({ says }) => says,
-    act: correct("take out what is banned, or clean it in the fill"),
+    act: correct("take out what is banned, or clean it in its fill in {fills}"),
     asks: () => ({ asks: "standing" }),
   }),
   /** A title that says the brand and nothing of the product. */

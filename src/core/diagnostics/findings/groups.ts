@@ -14,7 +14,7 @@ export const groups = {
     ofMany: ({ axes }) =>
       `members of one family have the same title; ${axes.length === 0 ? "let the title's fill tell them apart" : `use ${axes.join(" and ")} in the title's fill, and see that each member has it`}`,
     apart: byField,
-    act: correct("tell the members apart in the title's fill"),
+    act: correct("tell the members apart by the title's fill in {fills}"),
     asks: () => ({ asks: "standing" }),
   }),
   /** A field of the group in which members differ, where each shows its own: the first of `different` values, each with one SKU. */

@@ -4,7 +4,7 @@ import { textOf } from "../../catalogue/product.js";
 import { actCollector, type RankedAct } from "../../diagnostics/act-collector.js";
 import type { ChannelSetup } from "../channel-setup.js";
 import { isHeld, productOf, type Outcome } from "../listing.js";
-import { addShares, noShares, percentOf, sharesOf, type Shares } from "./readiness.js";
+import { addShares, noShares, percentOf, sharesOf, type Share, type Shares } from "./readiness.js";
 
 /** What listings are counted together by. */
 export const readinessKinds = ["channel", "category", "brand", "product"] as const;
@@ -65,10 +65,14 @@ function nameOf(kind: ReadinessKind, outcome: Outcome): string {
   }
 }
 
-function shareOf({ required, recommended }: Shares): number {
-  const asked = required.asked + recommended.asked;
-  return asked === 0 ? 1 : (required.filled + recommended.filled) / asked;
-}
+/** A share as a number; what nothing is known of comes before all that is. */
+const shareOf = ({ asked, filled }: Share): number => (asked === 0 ? 0 : filled / asked);
+
+/** Least ready first, by what a person sees in the row: ready ones, what is required, what is recommended. */
+const byReadiness = (a: ReadinessRow, b: ReadinessRow): number =>
+  a.ready / a.listings - b.ready / b.listings ||
+  shareOf(a.shares.required) - shareOf(b.shares.required) ||
+  shareOf(a.shares.recommended) - shareOf(b.shares.recommended);
 
 /** Begins to count by a kind. */
 export function readinessTally(kind: ReadinessKind): ReadinessTally {
@@ -99,10 +103,7 @@ export function readinessTally(kind: ReadinessKind): ReadinessTally {
       row.shares = addShares(row.shares, shares);
       row.least = Math.min(row.least, percentOf(shares));
     },
-    rows: () =>
-      [...rows.values()].sort(
-        (a, b) => a.ready / a.listings - b.ready / b.listings || shareOf(a.shares) - shareOf(b.shares),
-      ),
+    rows: () => [...rows.values()].sort(byReadiness),
     acts: () => acts.ranked(),
     plain: () => ({ rows: [...rows.values()], acts: acts.plain() }),
     join(tallied) {
