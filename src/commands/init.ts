@@ -52,7 +52,7 @@ export const init: CommandFile = command({
     await landFiles(root, options, io, (landing) =>
       workspace === undefined
         ? createWorkspace(root, landing, { shop, language, currency, channels })
-        : takeIntoUse({ workspace, landing }, channels, undefined),
+        : takeIntoUse({ workspace, landing }, channels),
     );
     if (options.json)
       io.out(jsonLine({ type: "workspace", folder: dir, channels: channels.map(({ channel }) => channel) }));

@@ -11,6 +11,7 @@ import type { Io } from "../io/io.js";
 import { jsonLine } from "../report/json.js";
 import { styleFor } from "../report/style.js";
 import { oneLine } from "../report/table.js";
+import { decideAll } from "../flow/decide-all.js";
 import type { CommandFile } from "./command-file.js";
 import { brokenText } from "../report/answered.js";
 import { refuseIdle, refuseTogether } from "./options/refuse-idle.js";
@@ -74,7 +75,7 @@ export const lexicon: CommandFile = command({
       const found = await loadChannel(workspace, store, channel, await surroundings());
       const { setup } = found;
       if (category !== "") await refuseUnknownCategory(category, store);
-      const decided: TermDecision[] = setTerms(given, setup, category);
+      const decided: TermDecision[] = await setTerms(given, setup, category);
       const field = given.field === undefined ? undefined : termField(given.field, setup);
       const terms = (
         decided.length > 0 ? [] : await unknownTerms(store, found, () => goodsKnownFor(workspace, channel))
@@ -104,18 +105,18 @@ export const lexicon: CommandFile = command({
   },
 });
 
-function setTerms(
+async function setTerms(
   { set = [], field }: { readonly set?: readonly string[] | undefined; readonly field?: string | undefined },
   setup: ChannelSetup,
   category: string,
-): TermDecision[] {
+): Promise<TermDecision[]> {
   if (set.length === 0) return [];
   if (field === undefined)
     throw new Refusal([
       diagnostic("unknown-option", { reason: "--set decides a term of one field: name it with --field" }),
     ]);
   const wanted = termField(field, setup);
-  return set.map((text) => termSet(text, wanted, setup, category));
+  return decideAll("--set", set, (text) => termSet(text, wanted, setup, category));
 }
 
 const termJson = (channel: string, { field, term, list, products, sku, proposals }: UnknownTerm): string =>

@@ -7,15 +7,17 @@ import { categoryIndex } from "../core/placement/category-index.js";
 import type { Suggestion } from "../core/placement/suggest.js";
 import { countText } from "../core/diagnostics/phrases.js";
 import type { Io } from "../io/io.js";
-import { jsonLine } from "../report/json.js";
+import { findingJson, jsonLine } from "../report/json.js";
 import { styleFor } from "../report/style.js";
 import { oneLine } from "../report/table.js";
+import { tellAdvice } from "../report/tell-advice.js";
 import { brokenText } from "../report/answered.js";
 import { refuseIdle, refuseTogether } from "./options/refuse-idle.js";
 import { askPlacements } from "../report/ask-placements.js";
 import type { CommandFile } from "./command-file.js";
 import { landFiles } from "../flow/as-writer.js";
 import { withCatalogue } from "../flow/open-catalogue.js";
+import { decideAll } from "../flow/decide-all.js";
 import {
   accepted,
   setDecision,
@@ -78,13 +80,16 @@ export const place: CommandFile = command({
     ]);
     return withCatalogue(options.workspace, io, async ({ workspace, store, surroundings }) => {
       const { setup } = await loadChannel(workspace, store, channel, await surroundings());
-      for (const text of given.set ?? []) await refuseNobodys(text, store);
       const person = given.by ?? io.environment["USER"] ?? io.environment["LOGNAME"] ?? "person";
       const ours = await ourCategories(store, setup);
       const all = ours.categories;
       const stale = outOfDate(all);
+      const asked = await decideAll("--set", given.set ?? [], async (text) => {
+        await refuseNobodys(text, store);
+        return setDecision(text, setup, ours, person);
+      });
       const decided: PlacementDecision[] = [
-        ...(given.set ?? []).map((text) => setDecision(text, setup, ours, person)),
+        ...asked,
         ...(given.successors ? stale.flatMap((one) => successorDecision(one)) : []),
       ];
       // What is known of goods is read where something is proposed or looked for.
@@ -134,7 +139,11 @@ export const place: CommandFile = command({
             }),
           );
         if (decided.length === 0) for (const proposal of proposals) io.out(proposalJson(channel, proposal));
-      } else io.out(`${report(setup, all, proposals, stale, decided, dryRun, io).join("\n")}\n`);
+        for (const finding of ours.idle) io.out(findingJson(finding));
+      } else {
+        tellAdvice([{ advice: ours.idle }], io);
+        io.out(`${report(setup, all, proposals, stale, decided, dryRun, io).join("\n")}\n`);
+      }
       return isBroken ? 130 : 0;
     });
   },

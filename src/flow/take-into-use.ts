@@ -1,10 +1,11 @@
 /** Takes channels into use. */
 import { existsSync } from "node:fs";
-import type { AttributeIndex } from "../core/catalogue/attribute-index.js";
 import type { ChannelDefinition } from "../core/channel/definition.js";
 import { nearest } from "../core/values/nearest.js";
 import type { Surroundings } from "../core/language/function.js";
+import type { Store } from "../store/store.js";
 import type { WritableWorkspace } from "./open-catalogue.js";
+import { shopAddress } from "./shop-address.js";
 import { createChannel } from "../workspace/create-workspace.js";
 import { definitionNamed, loadDefinition } from "../workspace/definition-files.js";
 import { addToManifest } from "../workspace/edit-manifest.js";
@@ -29,8 +30,10 @@ export async function definitionsNamed(
 export async function takeIntoUse(
   { workspace, landing }: WritableWorkspace,
   channels: readonly ChannelDefinition[],
-  attributes: AttributeIndex | undefined,
+  store?: Store,
 ): Promise<void> {
+  const attributes = await store?.attributes();
+  const address = store === undefined ? undefined : await shopAddress(store);
   for (const definition of channels) {
     const { channel } = definition;
     if (!existsSync(workspace.path("channels", channel, "channel.yaml")))
@@ -38,6 +41,7 @@ export async function takeIntoUse(
         language: workspace.manifest.language,
         currency: workspace.manifest.currency,
         ...(attributes === undefined ? {} : { attributes }),
+        ...(address === undefined ? {} : { address }),
       });
     await addToManifest(landing, workspace, "channels", channel);
   }

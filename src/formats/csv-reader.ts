@@ -23,6 +23,7 @@ export interface CsvOptions {
 
 const delimiters = [",", ";", "\t", "|"] as const;
 const SNIFFED_LINES = 30;
+const ourHeader = /^\ufeff?(?:[\p{Ll}\p{Lo}_\d@A-Z-]+,)*sku(?:,[\p{Ll}\p{Lo}_\d@A-Z-]+)+$/u;
 
 /** Delimiters in words. */
 export const delimiterNames: Readonly<Record<string, string>> = {
@@ -44,6 +45,8 @@ export function sniffDelimiter(head: string): string {
     .split(/\r\n?|\n/)
     .filter((line) => line.trim() !== "")
     .slice(0, SNIFFED_LINES);
+  // A sheet that we wrote has commas, however many other marks stand in its cells.
+  if (ourHeader.test(lines[0] ?? "")) return ",";
   const scores = delimiters.map((delimiter) => {
     const byCount = new Map<number, number>();
     for (const line of lines) {

@@ -4,7 +4,9 @@ import { join } from "node:path";
 import { stringify } from "yaml";
 import { attributeIndex, withAttributes, type AttributeIndex } from "../core/catalogue/attribute-index.js";
 import { vocabulary } from "../core/catalogue/vocabulary.js";
+import type { Field } from "../core/channel/field.js";
 import type { ChannelDefinition } from "../core/channel/definition.js";
+import { showsShop } from "../core/channel/layout-formats/layout-formats.js";
 import { program } from "../core/language/program.js";
 import { fillNames, unusedLanguages } from "../core/listing/fill/fill-names.js";
 import { csvLine } from "../formats/csv-writer.js";
@@ -54,7 +56,21 @@ export interface ShopFacts {
   readonly language: string;
   readonly currency: string;
   readonly attributes?: AttributeIndex;
+  /** The shop's own web address, where it is known. */
+  readonly address?: string;
 }
+
+/** What of the account the channel's files show: the shop's address, or a place for it. */
+const accountLines = ({ layouts }: ChannelDefinition, { address }: ShopFacts): readonly string[] =>
+  !layouts.some(showsShop)
+    ? []
+    : address === undefined
+      ? [
+          "# The channel's files show your shop's web address; write it here.",
+          "# account:",
+          "#   shop_url: https://",
+        ]
+      : ["account:", `  shop_url: ${address}`];
 
 /** Starting decision files of one channel: the definition's own suggestions as fills, empty tables for the rest. */
 export async function createChannel(
@@ -74,13 +90,12 @@ export async function createChannel(
       `version: "${version}"`,
       "# Only products for which this holds go to the channel.",
       "# select: quantity > 0",
-      "account:",
-      "  shop_url: https://shop.example/",
+      ...accountLines(definition, shop),
       "",
     ].join("\n"),
   );
-  const fills = startingFills(definition, shop).flatMap(({ code, label, fill, isReady }) => [
-    `  # ${label}`,
+  const fills = startingFills(definition, shop).flatMap(({ code, label, fill, isReady, note }) => [
+    `  # ${label}${note === undefined ? "" : `: ${note}`}`,
     `  ${isReady ? "" : "# "}${code}: ${yamlFill(fill)}`,
   ]);
   await write(
@@ -101,8 +116,10 @@ export interface SuggestedFill {
   readonly code: string;
   readonly label: string;
   readonly fill: string;
-  /** Whether the catalogue has all that it names. */
+  /** Whether the catalogue has all that it names, and it says nothing of the shop that only the shop can say. */
   readonly isReady: boolean;
+  /** What a person is to know of it. */
+  readonly note?: string | undefined;
 }
 
 /** The fills that a definition suggests, in the shop's own language and currency. */
@@ -110,10 +127,68 @@ export function startingFills(definition: ChannelDefinition, shop: ShopFacts): r
   const isReady = readiness(definition, shop);
   return definition.fields
     .filter(({ suggestedFill }) => suggestedFill !== "")
-    .map(({ code, label, suggestedFill }) => {
-      const fill = inShopsOwn(suggestedFill, shop);
-      return { code, label, fill, isReady: isReady(fill) };
+    .map(({ code, label, suggestedFill, defaultValue }) => {
+      const own = inShopsOwn(suggestedFill, shop);
+      const { fill, note } = inChannelsLanguage(own, definition, shop);
+      const fact = factIn(fill, { defaultValue });
+      // What nothing in the catalogue says is asked.
+      if (fact === undefined) return { code, label, fill, isReady: isReady(fill), note };
+      if (fact === "whole")
+        return {
+          code,
+          label,
+          fill,
+          isReady: false,
+          note: "take the # away where this is true of all your goods",
+        };
+      const asked = `where this is true of all your goods, write ${fill}`;
+      return { code, label, fill: fact.without, isReady: isReady(fact.without), note: note ?? asked };
     });
+}
+
+const literal = String.raw`(?:"[^"{}]*"|-?\d+(?:\.\d+)?|yes)`;
+const onlyLiteral = new RegExp(`^${literal}$`);
+const orLiteral = new RegExp(` or ${literal}(?![\\w"])`, "g");
+
+/**
+ * What of a fill states a fact of the shop or its goods that no value of the catalogue says, such as days, carriage, or that
+ * all is new; undefined where nothing does. What the channel takes a blank for is no such fact.
+ */
+function factIn(
+  fill: string,
+  { defaultValue }: Pick<Field, "defaultValue">,
+): "whole" | { readonly without: string } | undefined {
+  const isDefault = defaultValue !== "" && fill.replaceAll('"', "") === defaultValue;
+  if (isDefault) return undefined;
+  if (onlyLiteral.test(fill) || /money\(\s*\d|\) [+*] \d/.test(fill)) return "whole";
+  const without = fill.replace(orLiteral, "");
+  return without === fill || /^if /.test(fill) ? undefined : { without };
+}
+
+// What is said in words of a language.
+const spoken = /(?<![\p{L}\p{N}_@])(name|description|features|keywords)(?![\p{L}\p{N}_@(])/gu;
+
+/** A fill for a channel in another language than the shop's: its texts in that language, where the catalogue has them. */
+function inChannelsLanguage(
+  fill: string,
+  { languages: [language = ""] }: ChannelDefinition,
+  shop: ShopFacts,
+): { readonly fill: string; readonly note: string | undefined } {
+  const isOther = language !== "" && language !== shop.language;
+  if (!isOther || fill.search(spoken) < 0) return { fill, note: undefined };
+  let isThere = true;
+  const own = fill.replace(spoken, (word) => {
+    const marked = `${word}@${language}`;
+    if (shop.attributes?.slot(marked) !== undefined) return marked;
+    isThere = false;
+    return word;
+  });
+  return {
+    fill: own,
+    note: isThere
+      ? `the channel's language is ${language}, the shop's ${shop.language}`
+      : `the channel's language is ${language}, and the catalogue has no words in it: these are ${shop.language}`,
+  };
 }
 
 const withMark =

@@ -21,7 +21,7 @@ import type { Run } from "../core/language/program.js";
 import type { Surroundings } from "../core/language/function.js";
 import type { Names } from "../core/language/names.js";
 import { program } from "../core/language/program.js";
-import type { DateOrder } from "../core/values/date.js";
+import { readDate, type DateOrder } from "../core/values/date.js";
 import type { DecimalMark } from "../core/values/number.js";
 import type { ReadingDefaults } from "../core/values/read.js";
 import { kindOf as formatOf } from "../formats/kinds/kinds.js";
@@ -111,7 +111,8 @@ const LOOKED_AT = 300;
 function showsDays(table: TableStream, index: number): boolean | undefined {
   const cells = table.sample.slice(0, LOOKED_AT).flatMap(({ cells: all }) => all[index]?.trim() || []);
   if (cells.length < 3) return undefined;
-  const share = cells.filter((cell) => beforeDate(cell).length > 0).length / cells.length;
+  const days = cells.filter((cell) => beforeDate(cell).length > 0 || readDate(cell) !== undefined);
+  const share = days.length / cells.length;
   return share >= 0.5;
 }
 

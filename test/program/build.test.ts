@@ -5,6 +5,7 @@ import { join } from "node:path";
 import { parse } from "csv-parse/sync";
 import jsonld from "jsonld";
 import { describe, expect, it } from "vitest";
+import { sayFacts } from "../kit/facts.js";
 import { demoShop } from "../kit/demo-shop.js";
 import { notInSchemaOrg } from "../kit/schema-org.js";
 import { copyOf, jsonLines, lexicant, projectRoot, read, write } from "../kit/run.js";
@@ -119,6 +120,7 @@ describe("every channel's files, read by others", () => {
   it("when the Storefront's pages are read by a JSON-LD processor, then groups hold their variants with offers", async () => {
     const own = copyOf(shop);
     lexicant(own, ["channels", "add", "storefront"]);
+    sayFacts(own, "storefront");
     lexicant(own, ["place", "storefront", "--accept-above", "10"]);
     const { exit } = lexicant(own, ["build", "storefront"]);
     expect([0, 1]).toContain(exit);
@@ -300,6 +302,7 @@ describe("files that would grow too long", () => {
     const evil = 'Brush </script><script>alert(1)</script> <!-- "quoted" --> end';
     const listed = (): string => read(shop, "out/storefront/storefront.jsonld");
     lexicant(shop, ["channels", "add", "storefront"]);
+    sayFacts(shop, "storefront");
     lexicant(shop, ["place", "storefront", "--accept-above", "10"]);
     expect(lexicant(shop, ["build", "storefront"]).exit).toBe(0);
     const [sku = ""] = /"sku":"([^"]+)"/.exec(listed())?.slice(1) ?? [];

@@ -3,6 +3,7 @@ import { dirname, extname, join } from "node:path";
 import { readXlsx } from "hucre/xlsx";
 import { describe, expect, it } from "vitest";
 import { purposeNames } from "../../src/core/channel/purpose-names.js";
+import { sayFacts } from "../kit/facts.js";
 import { jsonLines, lexicant, projectRoot, temporaryFolder } from "../kit/run.js";
 
 const cases = join(projectRoot, "test/cases/channels");
@@ -62,15 +63,19 @@ describe("a whole example for each shipped channel", () => {
       const shop = shopOf();
       if (!readFileSync(join(shop, "lexicant.yaml"), "utf8").includes(channel)) {
         expect(lexicant(shop, ["init", "--channel", channel]).exit).toBe(0);
+        sayFacts(shop, channel);
         expect(lexicant(shop, ["place", channel, "--accept-above", "10"]).exit).toBe(0);
       }
       // By codes and facts: how they are worded is tested elsewhere.
       const findings = jsonLines(lexicant(shop, ["check", channel, "--json"]).out).filter(
         ({ type }) => type === "finding",
       );
-      const told = findings.map(({ severity, code, product, field, facts }) =>
-        JSON.stringify({ severity, code, product, field, facts }),
-      );
+      // The small shop keeps the placements of the whole demo shop, most of which are about goods that it does not have.
+      const told = findings
+        .filter(({ code }) => code !== "idle-placement")
+        .map(({ severity, code, product, field, facts }) =>
+          JSON.stringify({ severity, code, product, field, facts }),
+        );
       hold(`${channel}/findings.jsonl`, `${told.join("\n")}\n`);
       const build = async (purpose: string, step: string): Promise<void> => {
         const out = join(shop, "built", step);

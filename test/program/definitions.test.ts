@@ -108,7 +108,7 @@ describe("a channel of one's own", () => {
     );
     const text = read(folder, "goods.csv").replace(
       "A-2,Hand Trowel,12.00 GBP,Tools > Digging,0.4 kg,open box",
-      "B-2,Broad Beans,3.10 GBP,Vegetable Seeds,0.1 kg,",
+      "B-2,Broad Beans,3.10 GBP,Vegetable Seeds,0.1 kg,new",
     );
     write(folder, "goods.csv", text);
     for (const words of commands.filter(([name]) => name !== "check" && name !== "fields"))

@@ -2,6 +2,7 @@ import { createServer } from "node:http";
 import type { AddressInfo } from "node:net";
 import { parse } from "csv-parse/sync";
 import { describe, expect, it } from "vitest";
+import { sayFacts } from "../kit/facts.js";
 import { png } from "../kit/picture.js";
 import { demoShop, emptyShop } from "../kit/demo-shop.js";
 import { jsonLines, lexicant, lexicantBeside, read, write } from "../kit/run.js";
@@ -290,6 +291,7 @@ describe("why a product is not on a channel", () => {
 describe("a jump of prices", () => {
   it("when a price leaves what was sent far behind, then it is held until a person confirms it", () => {
     const shop = emptyShop("--channel", "lanternlist");
+    sayFacts(shop, "lanternlist");
     write(
       shop,
       "channels/lanternlist/channel.yaml",

@@ -98,7 +98,7 @@ describe("placing our categories", () => {
       "our_category,sku,channel_category,decided_by,confidence\nTools > Digging,,OLD,Maud,1\nTools > Pruning,,BBDG,Maud,1\nTable,,BLGD,Maud,1\n",
     );
     expect(lexicant(shop, ["check", "merrowgate"]).out.replace(/\s+/g, " ")).toContain(
-      'error 2 2 the category "OLD" was retired with version 2026.2',
+      'error 2 the category "OLD" was retired with version 2026.2',
     );
     expect(lexicant(shop, ["place", "merrowgate", "--list"]).out.replace(/\s+/g, " ")).toContain(
       'Tools > Digging (2 products) stands in "OLD", retired with 2026.2',

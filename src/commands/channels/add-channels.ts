@@ -15,7 +15,7 @@ export async function addChannels(
   const { json, quiet } = options;
   return withWritableCatalogue(options, io, async (open) => {
     const added = await definitionsNamed(open.workspace.root, names, surroundingsOf(io, open.workspace));
-    await takeIntoUse(open, added, await open.store.attributes());
+    await takeIntoUse(open, added, open.store);
     await open.landing.land();
     if (json) io.out(jsonLine({ type: "channels-added", channels: added.map(({ channel }) => channel) }));
     else if (!quiet) tellInUse(added, io);

@@ -4,18 +4,32 @@ import { holdsSeveral } from "../catalogue/list-text.js";
 import type { Family } from "../catalogue/family.js";
 import { textOf, type ProductView } from "../catalogue/product.js";
 import type { CategoryField } from "../channel/category-rules.js";
+import { withoutMark } from "../catalogue/vocabulary.js";
 import { proposeValues } from "../listing/fill/lexicon-proposals.js";
 import { characters } from "../values/characters.js";
 import { fold } from "../values/text.js";
 import type { AnswerProposal } from "./question.js";
 
-/** What the other members of the group all have, unless the group varies by it. */
+/** What each product has of its own: a sibling's is never its own. */
+const ownOfEach: ReadonlySet<string> = new Set([
+  "sku",
+  "gtin",
+  "isbn",
+  "mpn",
+  "url",
+  "quantity",
+  "name",
+  "first_image",
+  "images",
+]);
+
+/** What the other members of the group all have, unless the group varies by it or each has its own. */
 export function fromSiblings(
   attribute: string,
   product: ProductView,
   { members }: Pick<Family, "members">,
 ): AnswerProposal | undefined {
-  if (statedAxes(product).includes(attribute)) return undefined;
+  if (statedAxes(product).includes(attribute) || ownOfEach.has(withoutMark(attribute))) return undefined;
   const values = new Set(
     members.filter(({ sku }) => sku !== product.sku).flatMap((member) => textOf(member, attribute) ?? []),
   );

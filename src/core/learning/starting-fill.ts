@@ -40,6 +40,15 @@ function fitted(expression: string, facts: SettledFacts): string {
   return `${facts.get("counted")?.value === "bytes" ? "fit_bytes" : "fit"}(${expression}, ${most})`;
 }
 
+/** A title that ends in what sets a member apart, whatever its group varies by. */
+function titleApart(facts: SettledFacts): string {
+  const apart = "axis_values or list(color, size)";
+  const most = facts.get("max_length")?.value;
+  if (most === undefined) return `if name is given then join(list(name, ${apart}), ", ")`;
+  const counts = facts.get("counted")?.value === "bytes" ? "fit_before_bytes" : "fit_before";
+  return `${counts}(name, join(${apart}, ", "), ${most})`;
+}
+
 function taken(expression: string, facts: SettledFacts): string {
   const most = Number(facts.get("max_items")?.value ?? Infinity);
   return Number.isFinite(most) ? `take(${expression}, ${most})` : expression;
@@ -65,7 +74,7 @@ export function startingFill(
   const as = (fill: string, weight = 1): StartingFill => ({ fill, confidence: confidence * weight, because });
   switch (attribute) {
     case "name":
-      return as(fitted(titlesTellApart ? '"{name}{, color}{, size}"' : "name", facts));
+      return as(titlesTellApart ? titleApart(facts) : fitted("name", facts));
     case "description":
       return as(kind === "html" ? "description" : fitted("plain(description)", facts));
     case "images": {

@@ -18,6 +18,8 @@ export interface Placement {
 /** Finds where something of ours goes. */
 export interface Placements {
   readonly size: number;
+  /** All that a person decided, in the order of the file. */
+  readonly rows: readonly Placement[];
   /** A product's own decision. */
   ofProduct(sku: string): Placement | undefined;
   /** The nearest decision for a product: its own, then its category's, then those above it. */
@@ -49,6 +51,7 @@ export function placementsOf(rows: readonly Placement[], tree?: CategoryTree): P
   };
   return {
     size: rows.length,
+    rows,
     ofProduct: (sku) => bySku.get(sku),
     find: (sku, ourCategory) =>
       bySku.get(sku) ?? (ourCategory === undefined ? undefined : nearest(ourCategory)) ?? only,

@@ -2,6 +2,9 @@
  * The pass of `check`: all channels at once, and the catalogue beside itself, with what was kept since the last time.
  */
 import { besideChecks } from "../../core/catalogue/beside/beside.js";
+import { idlePlacements } from "../../core/placement/idle-placements.js";
+import { missingIn } from "../place/subjects.js";
+import type { Store } from "../../store/store.js";
 import { causeCollector, type CauseCollector } from "../../core/diagnostics/causes.js";
 import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { isSilenced } from "../../core/diagnostics/silence.js";
@@ -29,6 +32,8 @@ export interface CheckedCatalogue {
   readonly catalogue: CauseCollector;
   /** Products that were looked at. */
   readonly products: number;
+  /** Decisions about categories and products that are not there; of a choice of products none are told. */
+  readonly idle: readonly Diagnostic[];
 }
 
 /** What of the catalogue is checked, and what is told. */
@@ -48,7 +53,21 @@ type SkuTwins = Awaited<ReturnType<OpenCatalogue["store"]["skuTwins"]>>;
 interface Gathering {
   join(part: Pick<LoggedPart, "facts">): void;
   /** To be asked when all families came. */
-  end(twins: SkuTwins): CheckedCatalogue;
+  end(twins: SkuTwins): Promise<CheckedCatalogue>;
+}
+
+/** Decisions of all channels that are about nothing. */
+async function idleIn(
+  store: Store,
+  channels: readonly WorkspaceChannel[],
+  categories: ReadonlySet<string>,
+): Promise<readonly Diagnostic[]> {
+  const found = await Promise.all(
+    channels.map(({ setup }) =>
+      idlePlacements(setup.placements, setup.channel, { categories, missing: missingIn(store) }),
+    ),
+  );
+  return found.flat();
 }
 
 function gathering(
@@ -68,6 +87,7 @@ function gathering(
   }));
   const catalogue = causeCollector(examples);
   let products = 0;
+  const categories = new Set<string>();
   const beside = besideChecks((origin, attribute) => store.placeOf(origin, attribute));
   // What stands between products is told where one of those that are meant is among them.
   const isOfChosen = ({ product: sku }: Diagnostic): boolean =>
@@ -81,8 +101,11 @@ function gathering(
   };
   const read = checkedReader(channels.length);
   const visitor: CheckedVisitor = {
-    family(meant, category, facts) {
+    family(meant, own, facts) {
       products += meant;
+      const [first] = own;
+      const category = first === "" ? undefined : first;
+      for (const one of own) if (one !== "") categories.add(one);
       for (const finding of beside.take(facts)) note(finding, category);
     },
     outcome(channel, kept) {
@@ -93,11 +116,13 @@ function gathering(
   };
   return {
     join: ({ facts }) => read(facts, visitor),
-    end(twins) {
+    async end(twins) {
       for (const finding of beside.end()) note(finding);
       for (const [sku, other] of twins)
         note(diagnostic("sku-twin", { sku, other }, { product: sku }, "warning"));
-      return { channels: checked, catalogue, products };
+      const idle = choice.isAll ? await idleIn(store, channels, categories) : [];
+      idle.forEach((finding) => onFinding?.(finding));
+      return { channels: checked, catalogue, products, idle };
     },
   };
 }
@@ -142,7 +167,7 @@ export async function checkCatalogue(
     }
     const twins =
       again === undefined ? await all() : again.hasSameProducts ? again.more : await store.skuTwins();
-    const checked = gathered.end(twins);
+    const checked = await gathered.end(twins);
     await kept?.finish(twins);
     return checked;
   } finally {

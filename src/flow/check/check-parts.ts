@@ -30,7 +30,10 @@ export async function checkParts(
       const { members } = family;
       const meant = choice.isAll ? members : members.filter((product) => choice.isMeant(product));
       facts.number(meant.length);
-      facts.word(members[0] === undefined ? "" : (textOf(members[0], "category") ?? ""));
+      const [first = "", ...others] = categoriesOf(family, channels);
+      facts.word(first);
+      facts.number(others.length);
+      for (const other of others) facts.word(other);
       writeBeside(family, facts);
       for (const outcomes of judged) writeAll(outcomes.splice(0), facts);
     });
@@ -55,10 +58,21 @@ export async function checkParts(
   };
 }
 
+/** The categories that a family's products are in, on any channel; that of the first product first. */
+function categoriesOf(family: Family, channels: readonly WorkspaceChannel[]): readonly string[] {
+  const found = new Set(family.members.slice(0, 1).map((product) => textOf(product, "category") ?? ""));
+  for (const own of [family.members, ...channels.map(({ setup }) => family.membersOn(setup.channel))])
+    for (const product of own) {
+      const category = textOf(product, "category");
+      if (category !== undefined) found.add(category);
+    }
+  return [...found];
+}
+
 /** Takes what was written of families, one after the other, each in this order. */
 export interface CheckedVisitor {
-  /** Products that are meant; our category of the first of all; and what is to be known beside other families, to be read at once. */
-  family(products: number, category: string | undefined, beside: FactsReader): void;
+  /** Products that are meant; our categories of them all, that of the first first; and what is to be known beside other families, to be read at once. */
+  family(products: number, categories: readonly string[], beside: FactsReader): void;
   outcome(channel: number, kept: KeptJudged): void;
 }
 
@@ -67,8 +81,9 @@ export function checkedReader(channels: number): (families: FamilyFacts, visitor
   const readers = Array.from({ length: channels }, () => new JudgedReader());
   return (families, visitor) =>
     readFamilies(families, channels, (facts) => {
-      const [products, category] = [facts.number(), facts.word()];
-      visitor.family(products, category === "" ? undefined : category, facts);
+      const [products, first, others] = [facts.number(), facts.word(), facts.number()];
+      const categories = [first, ...Array.from({ length: others }, () => facts.word())];
+      visitor.family(products, categories, facts);
       for (const [channel, reader] of readers.entries())
         reader.all(facts, (kept) => visitor.outcome(channel, kept));
     });

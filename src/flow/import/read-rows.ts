@@ -9,7 +9,7 @@ import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.j
 import type { TableRecord, TableStream } from "../../formats/table-stream.js";
 import type { IncomingRecord, RecordAgain } from "../../store/store.js";
 import { anotherTable, nextTable, raggedRow, repeatsHeader, totalRow, usualWidth } from "./faulty-rows.js";
-import { stillRejected } from "./rejected-rows.js";
+import { cellsAsCame, stillRejected } from "./rejected-rows.js";
 
 /** A record, read. */
 export interface ReadRecord extends IncomingRecord {
@@ -225,7 +225,7 @@ class ReadingRun {
   /** Reads one row; its own group's row may let others be read that came before it. */
   private read(record: TableRecord, mayWait: boolean): void {
     this.lastPassed = undefined;
-    const row = this.work.reader.read(record.row, record.cells, mayWait);
+    const row = this.work.reader.read(record.row, cellsAsCame(record, this.work.table), mayWait);
     switch (row.kind) {
       case "rejected":
         this.told.push({ finding: row.because, rejected: record });

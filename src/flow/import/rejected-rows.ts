@@ -3,6 +3,8 @@ import { createHash } from "node:crypto";
 import { placeText } from "../../core/diagnostics/place.js";
 import { sentence } from "../../workspace/wording.js";
 import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
+import { joinList, placesIn } from "../../core/catalogue/list-cell.js";
+import { holdsSeveral, itemsOf, listText } from "../../core/catalogue/list-text.js";
 import { csvLine } from "../../formats/csv-writer.js";
 import type { TableRecord, TableStream } from "../../formats/table-stream.js";
 import type { StagedFiles } from "../../workspace/landing/open-folders.js";
@@ -11,6 +13,24 @@ import type { WritableWorkspace } from "../open-catalogue.js";
 
 /** The column with the reasons. */
 export const REASON_COLUMN = "why rejected";
+
+/** How a cell begins that holds several values, as records of XML and JSON have them: a table has no cell of that kind. */
+const SEVERAL = "[several] ";
+const BETWEEN = "|";
+
+/** A cell as a table has it. */
+const asWritten = (cell: string): string =>
+  holdsSeveral(cell) ? SEVERAL + joinList(itemsOf(cell), BETWEEN) : cell;
+
+/** A cell of rejected rows as it was before they were written. */
+const asRead = (cell: string): string =>
+  cell.startsWith(SEVERAL) ? listText(placesIn(cell.slice(SEVERAL.length), BETWEEN)) : cell;
+
+/** The cells of a row as its file has them, or had them before it was rejected. */
+export const cellsAsCame = (
+  { cells }: TableRecord,
+  { header }: Pick<TableStream, "header">,
+): readonly string[] => (header[0] === REASON_COLUMN ? cells.map(asRead) : cells);
 
 /** What is wrong with a row as it was written, so that it stays so until a person changes it. */
 const ofTheRow: ReadonlySet<string> = new Set([
@@ -76,7 +96,7 @@ export function rejectedFiles({ workspace, landing }: WritableWorkspace): Reject
       return {
         name: () => (name === undefined ? undefined : `${REJECTED_FOLDER.join("/")}/${name}`),
         async add({ cells: read, whole }, because) {
-          const cells = whole?.() ?? read;
+          const cells = (whole?.() ?? read).map(asWritten);
           if (file === undefined) {
             columns = header.filter((column) => column !== REASON_COLUMN);
             staged ??= await landing.into(workspace.path(...REJECTED_FOLDER));

@@ -32,7 +32,7 @@ export function termField(code: string, { definition }: ChannelSetup): Field {
 export function termSet(
   text: string,
   field: Field,
-  { definition, files }: ChannelSetup,
+  { definition, channel }: ChannelSetup,
   category: string,
 ): TermDecision {
   const at = text.lastIndexOf("=");
@@ -48,11 +48,12 @@ export function termSet(
   if (lists.length > 0 && value === undefined) {
     const values = lists.flatMap((list) => list.values.map((one) => one.value));
     throw new Refusal([
-      diagnostic("unknown-value", {
+      diagnostic("unknown-channel-value", {
         label: field.label,
         value: wanted,
         nearest: nearest(wanted, values),
-        lexicon: files.lexicon,
+        channel,
+        field: field.code,
       }),
     ]);
   }

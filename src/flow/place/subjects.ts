@@ -4,6 +4,8 @@ import { textOf } from "../../core/catalogue/product.js";
 import type { Category, RetiredCategory } from "../../core/channel/category-tree.js";
 import type { ChannelSetup } from "../../core/listing/channel-setup.js";
 import { leftOutBecause } from "../../core/listing/select/select.js";
+import { idlePlacements } from "../../core/placement/idle-placements.js";
+import type { Diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { headOf } from "../../core/placement/apart.js";
 import { gatherGoods, type ShopGoods } from "../../core/placement/shop-goods.js";
 import type { Placement } from "../../core/placement/placements.js";
@@ -30,7 +32,17 @@ export interface Ours {
   /** Most products first. */
   readonly categories: readonly OurCategory[];
   readonly products: readonly OurProducts[];
+  /** Decisions about categories and products that are not there. */
+  readonly idle: readonly Diagnostic[];
 }
+
+/** Finds, of some SKUs, those that no product has. */
+export const missingIn =
+  (store: Store) =>
+  async (skus: readonly string[]): Promise<readonly string[]> => {
+    const found = await Promise.all(skus.map((sku) => store.product(sku)));
+    return skus.filter((_, at) => found[at] === undefined);
+  };
 
 /** So many kinds of products are looked at one by one; in a larger catalogue the categories speak for them. */
 const KINDS = 20_000;
@@ -44,13 +56,16 @@ const otherCategories = async (store: Store): Promise<readonly string[]> =>
 /** Our categories with products that the channel is to get, and the kinds of products in them. */
 export async function ourCategories(store: Store, setup: ChannelSetup): Promise<Ours> {
   const found = new Map<string, ShopGoods>();
+  const standing = new Set<string>();
   const others = await otherCategories(store);
   const kinds = new Map<string, { path: string; name: string; skus: string[] }>();
   for await (const batch of store.families())
     for (const family of batch)
       for (const product of family.membersOn(setup.channel)) {
+        const own = textOf(product, "category");
+        if (own !== undefined) standing.add(own);
         if (leftOutBecause(product, setup) !== undefined) continue;
-        const path = pathText(pathParts(textOf(product, "category") ?? ""));
+        const path = pathText(pathParts(own ?? ""));
         const name = textOf(product, "name") ?? "";
         const goods = found.get(path) ?? gatherGoods();
         found.set(path, goods);
@@ -73,7 +88,11 @@ export async function ourCategories(store: Store, setup: ChannelSetup): Promise<
       placement: setup.placements.find("", path),
     }))
     .sort((a, b) => b.products - a.products || (a.path < b.path ? -1 : 1));
-  return { categories, products: [...kinds.values()] };
+  const idle = await idlePlacements(setup.placements, setup.channel, {
+    categories: standing,
+    missing: missingIn(store),
+  });
+  return { categories, products: [...kinds.values()], idle };
 }
 
 const categoryOf = (placement: Placement | undefined): readonly Category[] =>

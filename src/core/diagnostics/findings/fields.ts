@@ -1,6 +1,7 @@
 import type { ReadingProblem } from "../../values/read.js";
 import { addTerm, correct, correctIt, fillIt, giveColumn } from "../act.js";
 import { asOne, byField, nothing, type FieldFact, listingFinding } from "../finding.js";
+import type { FileNames } from "../file-names.js";
 import { listed, orNearest, problems, quote } from "../phrases.js";
 
 /** An attribute whose cell could not be read. */
@@ -169,8 +170,10 @@ export const fields = {
   "wrong-currency": listingFinding<
     FieldFact & { readonly value: string; readonly currency: string; readonly permitted: readonly string[] }
   >({
-    says: ({ label, value, permitted }) => `${label} is ${value}; the channel takes ${permitted.join(", ")}`,
-    ofMany: ({ label, permitted }) => `${label} is in another currency than ${permitted.join(", ")}`,
+    says: ({ label, value, permitted }, files) =>
+      `${label} is ${value}; the channel takes ${permitted.join(", ")}: ${exchangeIt(permitted, files)}`,
+    ofMany: ({ label, permitted }, files) =>
+      `${label} is in another currency than ${permitted.join(", ")}: ${exchangeIt(permitted, files)}`,
     apart: ({ currency }) => currency,
     act: (_, where) => fillIt(where),
     asks: nothing,
@@ -244,3 +247,7 @@ export const fields = {
     asks: nothing,
   }),
 } as const;
+
+/** What makes a price one of the channel's. */
+const exchangeIt = ([first = ""]: readonly string[], { rates }: FileNames): string =>
+  `give it in one of them, or exchange it in the fill, exchange(price, "${first}"), by a rate in ${rates}`;

@@ -1,4 +1,4 @@
-import { giveColumn, placeIt } from "../act.js";
+import { correctIt, giveColumn, placeIt } from "../act.js";
 import { asOne, byField, nothing, listingFinding } from "../finding.js";
 import { orNearest, quote } from "../phrases.js";
 
@@ -21,6 +21,21 @@ export const placement = {
     ofMany: asOne,
     apart: ({ ourCategory }) => ourCategory,
     act: ({ ourCategory }, { channel }) => placeIt(channel, ourCategory),
+    asks: nothing,
+  }),
+  /** A decision about a category that no product is in, or a SKU that none has. */
+  "idle-placement": listingFinding<{
+    readonly ourCategory: string;
+    readonly sku: string;
+    readonly nearest: readonly string[];
+  }>({
+    says: ({ ourCategory, sku, nearest }) =>
+      sku === ""
+        ? `this row places ${quote(ourCategory)}, and no product is in that category${orNearest(nearest)}`
+        : `this row places ${quote(sku)}, and no product has that SKU`,
+    ofMany: asOne,
+    apart: ({ ourCategory, sku }) => (sku === "" ? ourCategory : sku),
+    act: correctIt,
     asks: nothing,
   }),
   "retired-category": listingFinding<{

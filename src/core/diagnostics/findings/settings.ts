@@ -1,4 +1,4 @@
-import { plainFinding } from "../finding.js";
+import { plainFinding, type FieldFact } from "../finding.js";
 import { listed, orNearest, quote } from "../phrases.js";
 
 /** What a person wrote: the workspace's files, options, names. */
@@ -120,6 +120,18 @@ export const settings = {
   "unknown-own-category": plainFinding<{ readonly name: string; readonly nearest: readonly string[] }>(
     ({ name, nearest }) =>
       `no product is in a category ${quote(name)}${orNearest(nearest)}; "lexicant list" shows them`,
+  ),
+  /** A term of ours is to become a value that the field does not have. */
+  "unknown-channel-value": plainFinding<
+    FieldFact & {
+      readonly value: string;
+      readonly nearest: readonly string[];
+      readonly channel: string;
+      readonly field: string;
+    }
+  >(
+    ({ label, value, nearest, channel, field }) =>
+      `${quote(value)} is not a value of ${label}${orNearest(nearest)}; "lexicant values ${channel} ${field}" shows them all`,
   ),
   "unknown-group": plainFinding<{ readonly name: string; readonly nearest: readonly string[] }>(
     ({ name, nearest }) => `there is no group ${quote(name)}${orNearest(nearest)}`,
