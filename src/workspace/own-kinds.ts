@@ -29,7 +29,7 @@ export type DeclaredAttribute =
   | (string | number)[]
   | {
       readonly kind?: KindWord;
-      readonly several?: boolean;
+      readonly several?: boolean | "yes" | "no";
       readonly values?: (string | number)[];
     };
 
@@ -39,7 +39,7 @@ function declared(entry: DeclaredAttribute): AttributeKind {
   const { kind = "text", several = false, values } = entry;
   return {
     kind: kindWords[kind],
-    list: several,
+    list: several === true || several === "yes",
     ...(values === undefined ? {} : { permitted: values.map(String) }),
   };
 }

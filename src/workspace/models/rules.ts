@@ -174,7 +174,7 @@ export function AreDeclaredAttributes(): PropertyDecorator {
         value !== null &&
         Object.entries(value).every(([name, entry]) => isOwnName(name) && isDeclaration(entry)),
       defaultMessage: () =>
-        `gives each attribute of your own (no name of ours, without @) its kind (${kindsInWords}), a list of its permitted values, or {kind: KIND, several: true, values: [...]}`,
+        `gives each attribute of your own (no name of ours, without @) its kind (${kindsInWords}), a list of its permitted values, or {kind: KIND, several: yes, values: [...]}`,
     },
   });
 }
@@ -192,7 +192,7 @@ function isDeclaration(entry: unknown): boolean {
   const { kind, several, values, ...others } = entry as Readonly<Record<string, unknown>>;
   return (
     (kind === undefined || isKindWord(kind)) &&
-    (several === undefined || typeof several === "boolean") &&
+    (several === undefined || typeof several === "boolean" || several === "yes" || several === "no") &&
     (values === undefined || arePermitted(values)) &&
     Object.keys(others).length === 0
   );
