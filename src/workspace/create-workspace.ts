@@ -176,16 +176,10 @@ function inChannelsLanguage(
 ): { readonly fill: string; readonly note: string | undefined } {
   const isOther = language !== "" && language !== shop.language;
   if (!isOther || fill.search(spoken) < 0) return { fill, note: undefined };
-  let isThere = true;
-  const own = fill.replace(spoken, (word) => {
-    const marked = `${word}@${language}`;
-    if (shop.attributes?.slot(marked) !== undefined) return marked;
-    isThere = false;
-    return word;
-  });
+  const hasWords = (word: string): boolean => shop.attributes?.slot(`${word}@${language}`) !== undefined;
   return {
-    fill: own,
-    note: isThere
+    fill: fill.replace(spoken, (word) => (hasWords(word) ? `${word}@${language}` : word)),
+    note: [...fill.matchAll(spoken)].every(([word]) => hasWords(word))
       ? `the channel's language is ${language}, the shop's ${shop.language}`
       : `the channel's language is ${language}, and the catalogue has no words in it: these are ${shop.language}`,
   };

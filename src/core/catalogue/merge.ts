@@ -34,10 +34,10 @@ export function hasLostZeros(text: string, of: string): boolean {
 
 const isPlainText = ({ kind, list }: AttributeKind): boolean => kind === "text" && !list;
 
-const beginsWithDigit = (text: string): boolean => {
+function beginsWithDigit(text: string): boolean {
   const code = text.charCodeAt(0);
   return code >= 49 && code <= 57;
-};
+}
 
 /** Whether what lies below a text stays, since the text is that without its zeros. What a person wrote by hand is meant so. */
 const keepsZeros = (

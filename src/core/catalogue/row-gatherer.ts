@@ -2,6 +2,7 @@
  * Gathers rows of one product that stand anywhere in a file: the first is the product's, further ones add to what they may
  * add to, in the order that a column says. It waits for the end of the file, and holds a text for each cell that is read.
  */
+import { addAll } from "../many.js";
 import type { Diagnostic } from "../diagnostics/diagnostic.js";
 import type { Doubt } from "./cell-reader.js";
 import { itemsOf } from "./list-text.js";
@@ -63,8 +64,13 @@ export function rowGatherer<Row>(
   };
   const begin = ({ row, texts, findings, doubts, order }: ProductRow, from: Row): Gathered<Row> => {
     const begun: Gathered<Row> = {
-      ...{ from, row, texts: [...texts], items: new Map(), hasFurther: false },
-      ...{ findings: [...findings], doubts: [...doubts] },
+      from,
+      row,
+      texts: [...texts],
+      items: new Map(),
+      hasFurther: false,
+      findings: [...findings],
+      doubts: [...doubts],
     };
     texts.forEach((text, at) => {
       if (says(text) && mayAdd(at) && isList(at)) addItems(begun, at, text, order ?? LAST);
@@ -93,8 +99,8 @@ export function rowGatherer<Row>(
       );
       if (isApart || !isNew) return false;
       known.hasFurther = true;
-      known.findings.push(...findings);
-      known.doubts.push(...doubts);
+      addAll(known.findings, findings);
+      addAll(known.doubts, doubts);
       texts.forEach((text, at) => {
         if (text === "" || !mayAdd(at)) return;
         while (known.texts.length <= at) known.texts.push("");

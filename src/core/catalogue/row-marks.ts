@@ -3,6 +3,7 @@
  * attribute in that language or currency.
  */
 import { diagnostic, type Diagnostic } from "../diagnostics/diagnostic.js";
+import { ownOf } from "../own.js";
 import { isCurrency } from "../values/currencies.js";
 import { languageIn } from "../values/languages.js";
 import { cleanText } from "../values/text.js";
@@ -76,7 +77,7 @@ export function markedReader(
       const mark = isMoney(column) ? currency : language;
       const isOwn = mark === (isMoney(column) ? defaults.currency : marks.ownLanguage);
       const attribute = isOwn || mark === undefined ? column.attribute : `${column.attribute}@${mark}`;
-      const unit = defaults.units[column.attribute];
+      const unit = ownOf(defaults.units, column.attribute);
       const units = unit === undefined ? defaults.units : { ...defaults.units, [attribute]: unit };
       const read = cellReader({ ...column, attribute }, { ...defaults, units });
       return [{ at, index: isOwn ? at : record.indexOf(attribute, column.column), read }];

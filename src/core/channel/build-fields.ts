@@ -121,7 +121,7 @@ function choicesIn(row: TableRow, { lists }: Building): Field["choices"] {
 }
 
 /** Choices that somewhere have no list: anything would be taken there. */
-const withoutList = (rules: readonly FieldRule[], { tree }: Building): readonly Diagnostic[] => {
+function withoutList(rules: readonly FieldRule[], { tree }: Building): readonly Diagnostic[] {
   const listed = new Map<Field, Set<string>>();
   for (const { field, scope, limits } of rules)
     if (limits.values !== undefined) listed.set(field, (listed.get(field) ?? new Set()).add(scope));
@@ -139,7 +139,7 @@ const withoutList = (rules: readonly FieldRule[], { tree }: Building): readonly 
     told.add(field);
     return [diagnostic("choice-without-list", { field: field.code, scope }, { place })];
   });
-};
+}
 
 function ruleOf(row: TableRow, field: Field, names: Names, building: Building): FieldRule {
   const { findings, tree, surroundings } = building;

@@ -11,61 +11,26 @@ const codes = new Set(
   ).split(" "),
 );
 
-const named: Readonly<Record<string, string>> = {
-  ...{
-    deutsch: "de",
-    german: "de",
-    ger: "de",
-    deu: "de",
-    allemand: "de",
-    alemán: "de",
-    tedesco: "de",
-    duits: "de",
-  },
-  ...{ english: "en", englisch: "en", eng: "en", anglais: "en", inglés: "en", inglese: "en", engels: "en" },
-  ...{
-    french: "fr",
-    französisch: "fr",
-    français: "fr",
-    fra: "fr",
-    fre: "fr",
-    francés: "fr",
-    francese: "fr",
-    frans: "fr",
-  },
-  ...{
-    spanish: "es",
-    spanisch: "es",
-    español: "es",
-    espagnol: "es",
-    spa: "es",
-    spagnolo: "es",
-    spaans: "es",
-  },
-  ...{ italian: "it", italienisch: "it", italiano: "it", italien: "it", ita: "it", italiaans: "it" },
-  ...{
-    dutch: "nl",
-    niederländisch: "nl",
-    nederlands: "nl",
-    néerlandais: "nl",
-    holandés: "nl",
-    nld: "nl",
-    dut: "nl",
-  },
-  ...{ polish: "pl", polnisch: "pl", polski: "pl", polonais: "pl", pol: "pl" },
-  ...{ swedish: "sv", schwedisch: "sv", svenska: "sv", norwegian: "no", norwegisch: "no", norsk: "no" },
-  ...{ danish: "da", dänisch: "da", dansk: "da", finnish: "fi", finnisch: "fi", suomi: "fi" },
-  ...{
-    portuguese: "pt",
-    portugiesisch: "pt",
-    português: "pt",
-    portugais: "pt",
-    czech: "cs",
-    tschechisch: "cs",
-  },
+/** What people write for a language, by its short name. */
+const words: Readonly<Record<string, string>> = {
+  de: "deutsch; german; ger; deu; allemand; alemán; tedesco; duits",
+  en: "english; englisch; eng; anglais; inglés; inglese; engels",
+  fr: "french; französisch; français; fra; fre; francés; francese; frans",
+  es: "spanish; spanisch; español; espagnol; spa; spagnolo; spaans",
+  it: "italian; italienisch; italiano; italien; ita; italiaans",
+  nl: "dutch; niederländisch; nederlands; néerlandais; holandés; nld; dut",
+  pl: "polish; polnisch; polski; polonais; pol",
+  sv: "swedish; schwedisch; svenska",
+  no: "norwegian; norwegisch; norsk",
+  da: "danish; dänisch; dansk",
+  fi: "finnish; finnisch; suomi",
+  pt: "portuguese; portugiesisch; português; portugais",
+  cs: "czech; tschechisch",
 };
 
-const byWord = new Map(Object.entries(named).map(([word, code]) => [fold(word), code]));
+const byWord: ReadonlyMap<string, string> = new Map(
+  Object.entries(words).flatMap(([code, all]) => all.split("; ").map((word) => [fold(word), code] as const)),
+);
 
 /** A language by its word in some language, such as `français`; undefined for any other word. */
 export const languageNamed = (word: string): string | undefined => byWord.get(fold(word));

@@ -1,8 +1,8 @@
 // Controls other than tab and line feed say nothing in a listing, and XML forbids most of them.
 // eslint-disable-next-line no-control-regex
 const controls = /[\u0000-\u0008\u000b-\u001f\u007f\ufeff\ufffe\uffff]/g;
-// eslint-disable-next-line no-control-regex
 const inner =
+  // eslint-disable-next-line no-control-regex
   /[\u0000-\u0008\u000b-\u001f\u007f\u00a0\u00ad\u200b-\u200f\u202a-\u202e\u2060-\u2069\ufeff\ufffe\uffff]/;
 // Signs of which nothing is seen. Some scripts write with joiners and marks of direction, and pictures are joined by one.
 const unseenAnywhere = /[\u00ad\u200b\u2060-\u2064\ufeff]/g;

@@ -343,10 +343,8 @@ const nets: Combine = (columns) => {
   });
 };
 
-const lastWords = ({ label }: SampleColumn): string => {
-  const words = fold((label.split(" / ").at(-1) ?? label).split("/")[0] ?? "");
-  return words;
-};
+const lastWords = ({ label }: SampleColumn): string =>
+  fold((label.split(" / ").at(-1) ?? label).split("/")[0] ?? "");
 
 /** Prices from so many pieces on: that of the fewest is the plain one, the others are the shop's own. */
 const tiers: Combine = (columns) => {

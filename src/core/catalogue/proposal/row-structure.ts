@@ -21,10 +21,10 @@ const filledOf = ({ cells }: SampleColumn): readonly string[] =>
   cells.map((cell) => cell.trim()).filter((cell) => cell !== "");
 
 /** How many of a column's values are such, where there are some of each. */
-const shareOf = (column: SampleColumn, isSuch: (text: string) => boolean): number => {
+function shareOf(column: SampleColumn, isSuch: (text: string) => boolean): number {
   const filled = filledOf(column);
   return filled.length === 0 ? 0 : filled.filter(isSuch).length / filled.length;
-};
+}
 
 const kindsOf = (column: SampleColumn): number => new Set(filledOf(column).map((text) => fold(text))).size;
 
