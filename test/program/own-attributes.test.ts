@@ -124,6 +124,18 @@ describe("what was settled stays settled", () => {
     expect(out).not.toMatch(/3 kg|a handful/);
   });
 
+  it("when what a second delivery only said again is left by an undo of the first, then no row is named that is none", () => {
+    const shop = shopWith("");
+    write(shop, "goods.csv", "sku,name\nT-1,Bell\nT-2,Cup\n");
+    lexicant(shop, ["import", "goods.csv", "--accept"]);
+    write(shop, "goods.csv", "sku,name\nT-0,Peal\nT-1,Bell\nT-2,Cup\n");
+    lexicant(shop, ["import", "goods.csv"]);
+    expect(lexicant(shop, ["undo", "1", "--alone"]).exit).toBe(0);
+    const { out } = lexicant(shop, ["show", "T-1"]);
+    expect(out).toMatch(/Bell\n[^]*goods\.csv/);
+    expect(out).not.toMatch(/row 0/);
+  });
+
   it("when values have several items, then no answer and no file of rejected rows shows what parts them inside", () => {
     const shop = shopWith("");
     write(

@@ -149,7 +149,9 @@ const placeFinder =
     const { file = "", layer = "", columns = [], kind, at = "" } = revisions.get(revision) ?? {};
     if (kind === "edit") return { layer, file: `edit of ${at.slice(0, 10)}` };
     const column = columns.find((entry) => entry.attribute === attribute)?.column;
-    return { layer, file, row, ...(column === undefined || column === "" ? {} : { column }) };
+    // What a delivery only said again, and what is spelled out since an earlier one went, stood in a row that nobody noted.
+    const where = row > 0 ? { layer, file, row } : { layer, file };
+    return column === undefined || column === "" ? where : { ...where, column };
   };
 
 /** Barcodes of several products: looked for once while the catalogue is held, anew where it may have changed. */
