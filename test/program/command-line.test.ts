@@ -191,7 +191,7 @@ const wrong: readonly (readonly [line: readonly string[], exit: number, says: st
   [
     ["lexicon", "fjordhandel", "--field", "material", "--set", "slate=stoone"],
     2,
-    '"stoone" is not a value of Material (add a row for it to channels/fjordhandel/lexicon.csv)',
+    '"stoone" is not a value of Material; "lexicant values fjordhandel material" shows them all',
   ],
   [
     ["lexicon", "fjordhandel", "--in", "Nowhere", "--field", "material", "--set", "slate=steel"],

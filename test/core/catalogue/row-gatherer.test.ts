@@ -53,7 +53,7 @@ describe("rows of one product from anywhere", () => {
         ]);
         expect(records.map(({ texts }) => [texts[0] ?? "", ...itemsOf(texts[2] ?? "")])).toEqual(wanted);
       }),
-      { numRuns: runs(5000, 200) },
+      { numRuns: runs(200, 5000) },
     );
   });
 
