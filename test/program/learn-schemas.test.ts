@@ -179,6 +179,9 @@ describe("samples of what a channel takes", () => {
     expect(lexicant(shop, ["channels", "learn", "fed", "sample.atom"]).exit).toBe(0);
     for (const channel of ["linked", "fed"]) {
       lexicant(shop, ["channels", "add", channel]);
+      // No product says where the shop is, and a feed shows it.
+      const settings = `channels/${channel}/channel.yaml`;
+      write(shop, settings, `${read(shop, settings)}account:\n  shop_url: https://x.example/\n`);
       expect(lexicant(shop, ["build", channel])).toMatchObject({ exit: 0, err: "" });
     }
     expect(read(shop, "out/fed/fed.xml")).toContain("<q:price>12.5");
