@@ -32,7 +32,7 @@ export const problems: Readonly<Record<ReadingProblem, string>> = {
   "gtin-characters": "a GTIN has digits only",
   "gtin-zeros": "it is zeros only, which is no product's number: leave it blank where there is none",
   "isbn-prefix": "an ISBN of 13 digits begins with 978 or 979",
-  "not-a-number": "it is not a number with the decimal mark of this file",
+  "not-a-number": "it is not a number as this file writes them",
   "two-ways-number":
     "it can be a number with thousands or one with decimals: say in its source which mark decimals have (decimal_mark)",
   "two-ways-date":

@@ -2,6 +2,11 @@ import type { Damage } from "../../values/damage.js";
 import { asOne, byField, rowFinding } from "../finding.js";
 import { damages, listed, orNearest, quote } from "../phrases.js";
 
+const noKey = "the row has none of the keys by which products are found";
+
+const becauseUnmatched = (adds: boolean): string =>
+  adds ? ", and the row has no SKU to add it under" : "; this source only updates";
+
 /** The catalogue: values, products beside others, revisions. */
 export const catalogue = {
   "repaired-value": rowFinding<{
@@ -47,11 +52,9 @@ export const catalogue = {
   }),
   "unmatched-key": rowFinding<{ readonly key: string; readonly value: string; readonly adds: boolean }>({
     says: ({ key, value, adds }) =>
-      value === ""
-        ? "the row has none of the keys by which products are found"
-        : `no product has the ${key} ${quote(value)}${adds ? ", and the row has no SKU to add it under" : "; this source only updates"}`,
-    ofMany: ({ key, adds }) =>
-      `no product has the ${key}${adds ? ", and the row has no SKU to add it under" : "; this source only updates"}`,
+      value === "" ? noKey : `no product has the ${key} ${quote(value)}${becauseUnmatched(adds)}`,
+    ofMany: ({ key, value, adds }) =>
+      value === "" ? noKey : `no product has the ${key}, such as ${quote(value)}${becauseUnmatched(adds)}`,
     apart: ({ key }) => key,
   }),
   "ambiguous-key": rowFinding<{
