@@ -2,15 +2,13 @@
  * The pass of `check`: all channels at once, and the catalogue beside itself, with what was kept since the last time.
  */
 import { besideChecks } from "../../core/catalogue/beside/beside.js";
-import { idlePlacements } from "../../core/placement/idle-placements.js";
-import { missingIn } from "../place/subjects.js";
-import type { Store } from "../../store/store.js";
 import { causeCollector, type CauseCollector } from "../../core/diagnostics/causes.js";
 import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { isSilenced } from "../../core/diagnostics/silence.js";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
 import { channelCounts, type ChannelCounts } from "../channel-counts.js";
 import { everything, type Choice } from "../choice/chosen.js";
+import { idleDecisions } from "../idle-decisions.js";
 import type { OpenCatalogue } from "../open-catalogue.js";
 import { beginParts } from "../parts/begin-parts.js";
 import { inParts, type InParts } from "../parts/in-parts.js";
@@ -54,20 +52,6 @@ interface Gathering {
   join(part: Pick<LoggedPart, "facts">): void;
   /** To be asked when all families came. */
   end(twins: SkuTwins): Promise<CheckedCatalogue>;
-}
-
-/** Decisions of all channels that are about nothing. */
-async function idleIn(
-  store: Store,
-  channels: readonly WorkspaceChannel[],
-  categories: ReadonlySet<string>,
-): Promise<readonly Diagnostic[]> {
-  const found = await Promise.all(
-    channels.map(({ setup }) =>
-      idlePlacements(setup.placements, setup.channel, { categories, missing: missingIn(store) }),
-    ),
-  );
-  return found.flat();
 }
 
 function gathering(
@@ -120,7 +104,8 @@ function gathering(
       for (const finding of beside.end()) note(finding);
       for (const [sku, other] of twins)
         note(diagnostic("sku-twin", { sku, other }, { product: sku }, "warning"));
-      const idle = choice.isAll ? await idleIn(store, channels, categories) : [];
+      const ofEach = choice.isAll ? channels.map(({ setup }) => idleDecisions(store, setup, categories)) : [];
+      const idle = (await Promise.all(ofEach)).flat();
       idle.forEach((finding) => onFinding?.(finding));
       return { channels: checked, catalogue, products, idle };
     },

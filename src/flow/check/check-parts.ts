@@ -61,7 +61,11 @@ export async function checkParts(
 /** The categories that a family's products are in, on any channel; that of the first product first. */
 function categoriesOf(family: Family, channels: readonly WorkspaceChannel[]): readonly string[] {
   const found = new Set(family.members.slice(0, 1).map((product) => textOf(product, "category") ?? ""));
-  for (const own of [family.members, ...channels.map(({ setup }) => family.membersOn(setup.channel))])
+  // Where no layer is for a channel alone, all channels are given the same members: looked at once.
+  for (const own of new Set([
+    family.members,
+    ...channels.map(({ setup }) => family.membersOn(setup.channel)),
+  ]))
     for (const product of own) {
       const category = textOf(product, "category");
       if (category !== undefined) found.add(category);

@@ -4,13 +4,13 @@ import { textOf } from "../../core/catalogue/product.js";
 import type { Category, RetiredCategory } from "../../core/channel/category-tree.js";
 import type { ChannelSetup } from "../../core/listing/channel-setup.js";
 import { leftOutBecause } from "../../core/listing/select/select.js";
-import { idlePlacements } from "../../core/placement/idle-placements.js";
 import type { Diagnostic } from "../../core/diagnostics/diagnostic.js";
 import { headOf } from "../../core/placement/apart.js";
 import { gatherGoods, type ShopGoods } from "../../core/placement/shop-goods.js";
 import type { Placement } from "../../core/placement/placements.js";
 import type { Subject } from "../../core/placement/subject.js";
 import type { Store } from "../../store/store.js";
+import { idleDecisions } from "../idle-decisions.js";
 
 /** One of our categories on a channel: where it goes by now, and how many products wait for that. */
 export interface OurCategory {
@@ -35,14 +35,6 @@ export interface Ours {
   /** Decisions about categories and products that are not there. */
   readonly idle: readonly Diagnostic[];
 }
-
-/** Finds, of some SKUs, those that no product has. */
-export const missingIn =
-  (store: Store) =>
-  async (skus: readonly string[]): Promise<readonly string[]> => {
-    const found = await Promise.all(skus.map((sku) => store.product(sku)));
-    return skus.filter((_, at) => found[at] === undefined);
-  };
 
 /** So many kinds of products are looked at one by one; in a larger catalogue the categories speak for them. */
 const KINDS = 20_000;
@@ -88,10 +80,7 @@ export async function ourCategories(store: Store, setup: ChannelSetup): Promise<
       placement: setup.placements.find("", path),
     }))
     .sort((a, b) => b.products - a.products || (a.path < b.path ? -1 : 1));
-  const idle = await idlePlacements(setup.placements, setup.channel, {
-    categories: standing,
-    missing: missingIn(store),
-  });
+  const idle = await idleDecisions(store, setup, standing);
   return { categories, products: [...kinds.values()], idle };
 }
 
