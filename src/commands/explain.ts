@@ -64,7 +64,16 @@ export const explain: CommandFile = command({
       if (field.value === undefined)
         for (const { name, value } of field.attributes)
           if (value === undefined)
-            sources.set(name, await possibleSources(name, explained.product, explained.family, workspace));
+            sources.set(
+              name,
+              await possibleSources(
+                name,
+                explained.setup.channel,
+                explained.product,
+                explained.family,
+                workspace,
+              ),
+            );
       if (options.json) io.out(fieldJson(explained, field, sources));
       else io.out(`${fieldLines(explained, field, sources, io).join("\n")}\n`);
       return 0;

@@ -321,7 +321,7 @@ const reviewing =
   };
 
 const fileJson = (
-  { file, source, counts, revision, told, vanished, rejectedFile, from, changes }: FileResult,
+  { file, source, counts, revision, channels, told, vanished, rejectedFile, from, changes }: FileResult,
   dryRun: boolean,
 ): string =>
   jsonLine({
@@ -334,6 +334,7 @@ const fileJson = (
     ...counts,
     vanished,
     revision: dryRun ? undefined : revision,
+    channels: channels.map((one) => (dryRun ? { ...one, revision: undefined } : one)),
     rejectedFile: dryRun ? undefined : rejectedFile,
     dryRun,
     ...(dryRun ? { changes } : {}),

@@ -59,11 +59,18 @@ export const sources: CommandFile = command({
   },
 });
 
-/** The imports that a source did and that hold, latest first. */
-const importsBy = ({ name }: Source, history: readonly HistoryEntry[]): readonly HistoryEntry[] =>
-  history.filter(
+/** The imports that a source did and that hold, latest first; a file that goes to single channels as well came once. */
+function importsBy({ name, settings }: Source, history: readonly HistoryEntry[]): readonly HistoryEntry[] {
+  const own = history.filter(
     ({ source, kind, undoneBy }) => source === name && kind === "import" && undoneBy === undefined,
   );
+  const files = new Map<string, HistoryEntry>();
+  for (const entry of own) {
+    const key = `${entry.act}\u0000${entry.file}`;
+    if (!files.has(key) || entry.layer === settings.layer) files.set(key, entry);
+  }
+  return [...files.values()];
+}
 
 const keysOf = ({ settings }: Source): string => (settings.key ?? ["sku"]).join(" or ");
 
@@ -83,6 +90,15 @@ const readingColumns = [{ title: "attribute" }, { title: "read from", flexible: 
 const readingOf = ({ settings, yaml }: Source): readonly (readonly [string, string])[] => [
   ...Object.keys(settings.columns).map(
     (attribute) => [attribute, expressionAt(yaml, ["columns", attribute])?.text ?? ""] as const,
+  ),
+  ...Object.entries(settings.channels ?? {}).flatMap(([channel, own]) =>
+    Object.keys(own).map(
+      (attribute) =>
+        [
+          `${attribute} for ${channel}`,
+          expressionAt(yaml, ["channels", channel, attribute])?.text ?? "",
+        ] as const,
+    ),
   ),
   ...(settings.options ?? []).map(({ name, value }) => [`named by ${name}`, value] as const),
   ...(settings.pairs ?? []).map(({ name, value }) => [`named by ${name}`, value] as const),

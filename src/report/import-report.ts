@@ -49,6 +49,7 @@ function fileLines(
     source,
     from,
     revision,
+    channels,
     vanished,
     replaced,
     rejectedFile,
@@ -79,6 +80,10 @@ function fileLines(
     head.startsWith(file) ? style.bold(file) + head.slice(file.length) : head,
     ...more.map((line) => `  ${line}`),
     `  ${number(counts.read)} read = ${number(counts.added)} added + ${number(counts.changed)} changed + ${number(counts.unchanged)} unchanged + ${number(counts.rejected)} rejected${landed}`,
+    ...channels.map(
+      ({ channel, layer, changed, unchanged, revision: own }) =>
+        `  for ${channel} alone, in the layer ${layer}: ${number(changed)} changed + ${number(unchanged)} unchanged${own === undefined || dryRun ? "" : `; revision ${own}`}`,
+    ),
     ...(rejectedFile === undefined || dryRun
       ? []
       : [`  rejected rows with their reasons: ${rejectedFile} (correct them there and import that file)`]),
@@ -93,8 +98,8 @@ function fileLines(
         ]
       : []),
     ...changes.map(
-      ({ sku, changes: values }) =>
-        `  would change ${sku}: ${values
+      ({ sku, channel, changes: values }) =>
+        `  would change ${sku}${channel === undefined ? "" : ` for ${channel}`}: ${values
           .slice(0, 4)
           .map(({ attribute, before, after }) => `${attribute} ${shown(before)} → ${shown(after)}`)
           .join("; ")}${values.length > 4 ? `; ${values.length - 4} more` : ""}`,
@@ -203,7 +208,7 @@ const nearly = { repeats: "comes again", blanks: "is blank in some rows", long: 
 
 function readingNotes(proposal: SourceProposal): readonly string[] {
   const { groups, furtherRows, rows, options, pairs, units, listSeparator } = proposal;
-  const { currency, currencies, leftOut } = proposal;
+  const { currency, currencies, leftOut, channels = [] } = proposal;
   return [
     ...(currency === undefined ? [] : [`prices are in ${[currency, ...currencies].join(" or ")}`]),
     ...(leftOut.length === 0
@@ -224,6 +229,10 @@ function readingNotes(proposal: SourceProposal): readonly string[] {
     ...(rows.apart.length === 0
       ? []
       : [`not read, since rows of one product differ there: ${rows.apart.join(", ")}`]),
+    ...channels.map(
+      ({ channel, attributes }) =>
+        `for ${channel} alone: ${attributes.map(({ attribute, expression }) => `${attribute} from ${expression}`).join(", ")}`,
+    ),
     ...[...options, ...pairs].map(({ name, value }) => `the values of ${value} are named by ${name}`),
     ...(Object.keys(units).length > 0
       ? [

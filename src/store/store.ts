@@ -27,11 +27,13 @@ export type RevisionKind = "import" | "edit" | "undo" | "sent";
 /** Whether rows may add products, change them, or both. */
 export type ImportMode = "add" | "update" | "both";
 
-/** A column of a revision. */
+/** A text of the records that are put into a revision. */
 export interface PlannedColumn {
   readonly attribute: string;
   /** The column that the attribute is read from. */
   readonly column: string;
+  /** The channel that alone is to see it: it goes into a revision for that channel, and into no other. */
+  readonly channel?: string | undefined;
 }
 
 /** The file that revisions name which take products out of the catalogue. */
@@ -41,6 +43,8 @@ export const REMOVAL = "remove";
 export interface RevisionPlan {
   readonly kind: "import" | "edit";
   readonly layer: string;
+  /** The channel whose columns alone are taken; what finds products is read of them all. */
+  readonly channel?: string;
   readonly source: string;
   readonly file: string;
   /** ISO 8601 time. */
@@ -96,6 +100,8 @@ export interface DecidedSource {
   readonly sourceFile: string;
   readonly text: string;
   readonly layer: string | undefined;
+  /** Layers for single channels that it got as well. */
+  readonly forChannels?: readonly { readonly layer: string; readonly channel: string }[];
 }
 
 /** What a revision decided outside of the catalogue. */

@@ -30,15 +30,23 @@ const edited = (
 
 /** An edit of one of its lists. */
 const listEdit =
-  (change: (document: Document.Parsed, key: ManifestList, name: string) => void) =>
-  (landing: Landing, workspace: Workspace, key: ManifestList, name: string): Promise<void> =>
-    edited(landing, workspace, (document) => change(document, key, name));
+  <Entry>(change: (document: Document.Parsed, key: ManifestList, entry: Entry) => void) =>
+  (landing: Landing, workspace: Workspace, key: ManifestList, entry: Entry): Promise<void> =>
+    edited(landing, workspace, (document) => change(document, key, entry));
 
-/** Adds a name to a list of the manifest, below the others, where it is not there yet. */
-export const addToManifest = listEdit((document, key, name) => {
+/** A layer that one channel alone sees. */
+export interface ChannelLayer {
+  readonly layer: string;
+  readonly channel: string;
+}
+
+/** Adds a name, or a layer for one channel, to a list of the manifest, below the others, where it is not there yet. */
+export const addToManifest = listEdit<string | ChannelLayer>((document, key, entry) => {
   const list = document.get(key);
-  if (!isSeq(list)) document.set(key, [name]);
-  else if (indexIn(list, name) < 0) list.add(document.createNode(name));
+  const name = typeof entry === "string" ? entry : entry.layer;
+  if (!isSeq(list)) document.set(key, [entry]);
+  else if (indexIn(list, name) < 0)
+    list.add(document.createNode(entry, typeof entry === "string" ? {} : { flow: true }));
 });
 
 /** Declares the kinds of attributes of the shop's own, where they are not declared yet. */
@@ -58,7 +66,7 @@ export const declareInManifest = (
   });
 
 /** Takes a name out of a list of the manifest again. */
-export const takeFromManifest = listEdit((document, key, name) => {
+export const takeFromManifest = listEdit<string>((document, key, name) => {
   const list = document.get(key);
   const at = isSeq(list) ? indexIn(list, name) : -1;
   if (isSeq(list) && at >= 0) list.delete(at);

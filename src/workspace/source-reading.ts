@@ -66,10 +66,10 @@ const isPlainPath = new RegExp(String.raw`^(?:/|(?:\.\./)+)?${pathStep}(?:/${pat
 const columnIn = (table: TableStream, name: string): number | undefined =>
   table.column(name) ?? (table.headerGrows ? undefined : table.column(name.replaceAll(".", "/")));
 
-/** An attribute's column as it stands, or its expression compiled. */
-function columnReading(tying: Tying, attribute: string): readonly ColumnReading[] {
+/** An attribute's column as it stands, or its expression compiled; for all channels, or for one. */
+function columnReading(tying: Tying, attribute: string, channel?: string): readonly ColumnReading[] {
   const { source, table, names, surroundings, findings } = tying;
-  const path: KeyPath = ["columns", attribute];
+  const path: KeyPath = channel === undefined ? ["columns", attribute] : ["channels", channel, attribute];
   const place = source.yaml.place(path);
   if (!isAttributeName(attribute)) {
     const reason =
@@ -88,7 +88,7 @@ function columnReading(tying: Tying, attribute: string): readonly ColumnReading[
   if (index !== undefined) {
     const column = table.header[index] ?? plain;
     const areDays = isOurs(attribute) ? undefined : showsDays(table, index);
-    return [{ attribute, column, from: { kind: "column", index }, areDays }];
+    return [{ attribute, channel, column, from: { kind: "column", index }, areDays }];
   }
   const compiled = program(expression, names, surroundings);
   if (compiled.kind === "faulty") {
@@ -99,6 +99,7 @@ function columnReading(tying: Tying, attribute: string): readonly ColumnReading[
   return [
     {
       attribute,
+      channel,
       column: read.join(", ") || expression.text,
       from: { kind: "expression", run: compiled.run },
     },
@@ -114,6 +115,29 @@ function showsDays(table: TableStream, index: number): boolean | undefined {
   const days = cells.filter((cell) => beforeDate(cell).length > 0 || readDate(cell) !== undefined);
   const share = days.length / cells.length;
   return share >= 0.5;
+}
+
+/** The columns that single channels alone see. */
+function channelColumns(tying: Tying, { channelsInUse: inUse }: Workspace): readonly ColumnReading[] {
+  const { settings, yaml } = tying.source;
+  const keys = settings.key ?? ["sku"];
+  return Object.entries(settings.channels ?? {}).flatMap(([channel, columns]) => {
+    const place = yaml.place(["channels", channel]);
+    if (!inUse.includes(channel)) {
+      tying.findings.push(
+        diagnostic("channel-not-in-use", { channel, inUse, nearest: nearest(channel, inUse) }, { place }),
+      );
+      return [];
+    }
+    return Object.keys(columns).flatMap((attribute) => {
+      if (!keys.includes(attribute)) return columnReading(tying, attribute, channel);
+      const reason = "it finds products, so that it is the same for all channels";
+      tying.findings.push(
+        diagnostic("wrong-setting", { key: `channels.${channel}.${attribute}`, reason }, { place }),
+      );
+      return [];
+    });
+  });
 }
 
 function condition({ source, names, surroundings, findings }: Tying, path: KeyPath): Run | undefined {
@@ -214,13 +238,13 @@ function cellsByAttribute(
   kindOf: KindOf,
 ): ReadonlyMap<string, readonly string[]> {
   const found = new Map<string, readonly string[]>();
-  for (const [attribute, expression] of Object.entries(settings.columns)) {
+  // What one channel alone sees is written as the rest of the file is.
+  const own = Object.values(settings.channels ?? {}).flatMap((columns) => Object.entries(columns));
+  for (const [attribute, expression] of [...Object.entries(settings.columns), ...own]) {
     if (typeof expression !== "string" || !isMeant(kindOf(attribute).kind)) continue;
     const indexes = table.header.flatMap((name, index) => (mentions(expression, name) ? [index] : []));
-    found.set(
-      attribute,
-      table.sample.flatMap(({ cells }) => indexes.map((index) => cells[index] ?? "")),
-    );
+    const cells = table.sample.flatMap((row) => indexes.map((index) => row.cells[index] ?? ""));
+    found.set(attribute, [...(found.get(attribute) ?? []), ...cells]);
   }
   return found;
 }
@@ -310,7 +334,10 @@ export function readingFor(
   const { defaults, currencies, openMarksOf, told } = defaultsOf(source, table, workspace);
   const surroundings = { ...given, reading: defaults };
   const tying: Tying = { source, table, names: columnNames(table), surroundings, findings: [] };
-  const columns = Object.keys(settings.columns).flatMap((attribute) => columnReading(tying, attribute));
+  const columns = [
+    ...Object.keys(settings.columns).flatMap((attribute) => columnReading(tying, attribute)),
+    ...channelColumns(tying, workspace),
+  ];
   const keys = settings.key ?? ["sku"];
   const readPairs = [
     ...pairs(tying, "options", settings.options ?? []),
@@ -321,7 +348,10 @@ export function readingFor(
   const orderBy = Array.isArray(further) ? undefined : rowOrder(tying);
   const marks = rowMarks(tying, workspace);
   const groups = groupLayout(tying);
-  if (tying.findings.length === 0 && !columns.some(({ attribute }) => keys.includes(attribute)))
+  if (
+    tying.findings.length === 0 &&
+    !columns.some(({ attribute, channel }) => channel === undefined && keys.includes(attribute))
+  )
     tying.findings.push(
       diagnostic(
         "no-key-column",

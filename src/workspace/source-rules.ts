@@ -1,28 +1,38 @@
 /** What says how a source reads, so that a change of it is known: the columns that it writes, and a mark of all else. */
 import { createHash } from "node:crypto";
 import { attributeKind } from "../core/catalogue/vocabulary.js";
+import { ownOf } from "../core/own.js";
 import type { KindOf } from "../core/values/attribute-kind.js";
 import type { Source } from "./source-files.js";
 import { expressionAt } from "./yaml-file.js";
 
+/** A source's way of reading: the text by which it reads each attribute, and a mark of all that it says besides. */
+export interface SourceRules {
+  readonly columns: Readonly<Record<string, string>>;
+  readonly rest: string;
+}
+
 // What says which rows are read, and where they go, changes no value that was read.
-const besideValues = new Set(["layer", "files", "columns", "mode", "key", "replaces", "take", "write_keys"]);
+const besideValues = new Set([
+  ...["layer", "files", "columns", "channels", "mode", "key", "replaces", "take", "write_keys"],
+]);
 
 /**
  * How a source reads each attribute that it writes, and a mark of all else that has a part in it. A key that only finds
  * products is not among them: where the source wrote it before, what it wrote is its word no more.
  */
-export function rulesOf(
-  { settings, yaml }: Source,
-  kindOf: KindOf,
-): {
-  readonly columns: Readonly<Record<string, string>>;
-  readonly rest: string;
-} {
+export function rulesOf(source: Source, kindOf: KindOf, channel?: string): SourceRules {
+  return {
+    columns: channel === undefined ? columnRules(source, kindOf) : channelRules(source, kindOf, channel),
+    rest: restOf(source),
+  };
+}
+
+function columnRules({ settings, yaml }: Source, kindOf: KindOf): SourceRules["columns"] {
   const keys = new Set(settings.key ?? ["sku"]);
   const isWritten = (attribute: string): boolean =>
     attribute === "sku" || !keys.has(attribute) || (settings.write_keys ?? false) !== false;
-  const columns = Object.fromEntries(
+  return Object.fromEntries(
     Object.keys(settings.columns)
       .filter(isWritten)
       .map((attribute) => [
@@ -30,11 +40,22 @@ export function rulesOf(
         (expressionAt(yaml, ["columns", attribute])?.text ?? "") + declaredAs(attribute, kindOf),
       ]),
   );
+}
+
+/** The same of the columns that one channel alone sees; of a channel that the source has no word for any more, none. */
+const channelRules = ({ settings, yaml }: Source, kindOf: KindOf, channel: string): SourceRules["columns"] =>
+  Object.fromEntries(
+    Object.keys(ownOf(settings.channels ?? {}, channel) ?? {}).map((attribute) => [
+      attribute,
+      (expressionAt(yaml, ["channels", channel, attribute])?.text ?? "") + declaredAs(attribute, kindOf),
+    ]),
+  );
+
+function restOf({ settings }: Source): string {
   const rest = Object.entries(settings)
     .filter(([key, value]) => !besideValues.has(key) && value !== undefined)
     .sort(([a], [b]) => (a < b ? -1 : 1));
-  const mark = createHash("sha256").update(JSON.stringify(rest)).digest("hex").slice(0, 16);
-  return { columns, rest: mark };
+  return createHash("sha256").update(JSON.stringify(rest)).digest("hex").slice(0, 16);
 }
 
 /** What the shop declares of an attribute of its own: it is read by that as well. */

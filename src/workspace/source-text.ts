@@ -68,6 +68,19 @@ function rowLines({ rows }: SourceProposal): readonly string[] {
   ];
 }
 
+/** What single channels alone are told. */
+const channelLines = ({ channels = [] }: SourceProposal): readonly string[] =>
+  channels.length === 0
+    ? []
+    : [
+        "# What one channel alone is to see.",
+        "channels:",
+        ...channels.flatMap(({ channel, attributes }) => [
+          `  ${channel}:`,
+          ...attributes.map(({ attribute, expression }) => `    ${attribute}: ${yamlExpression(expression)}`),
+        ]),
+      ];
+
 /** A source file's text from a proposal, with words for the person who is to check it. */
 export function proposedSourceText(
   name: string,
@@ -125,6 +138,7 @@ export function proposedSourceText(
     ...proposal.attributes.map(
       ({ attribute, expression }) => `  ${attribute}: ${yamlExpression(expression)}`,
     ),
+    ...channelLines(proposal),
     "",
   ].join("\n");
 }

@@ -1,7 +1,9 @@
 import { describe, expect, it } from "vitest";
 import { readFileSync } from "node:fs";
+import { join } from "node:path";
 import { emptyShop } from "../kit/demo-shop.js";
 import { jsonLines, lexicant, write } from "../kit/run.js";
+import { shown, storeIn } from "../kit/store.js";
 
 const page = readFileSync(new URL("../../docs/importing.md", import.meta.url), "utf8");
 
@@ -25,6 +27,15 @@ const examples: readonly Example[] = page
     return result === undefined ? [] : [{ heading, files, result: result.trim().split("\n") }];
   });
 
+/** What one channel sees of a product. */
+async function seenBy(shop: string, sku: string, channel: string, names: readonly string[]): Promise<string> {
+  const layers = ["lanternlist", "storefront"].map((one) => ({ layer: `shop-${one}`, channel: one }));
+  const store = await storeIn(join(shop, ".lexicant"), [{ layer: "shop" }, ...layers]);
+  const values = (await shown(store, sku, names.join(","), channel)).split(",");
+  await store.close();
+  return names.map((name, at) => `${name}=${values[at] ?? ""}`).join("; ");
+}
+
 describe("the page on importing", () => {
   it("when it is read, then it has an example for each shape of file", () => {
     expect(examples.length).toBeGreaterThanOrEqual(8);
@@ -32,9 +43,13 @@ describe("the page on importing", () => {
 
   it.each(examples.map((example) => [example.heading, example] as const))(
     "when its example %j is followed, then just what it says comes of it",
-    (_, { files, result }) => {
+    async (_, { files, result }) => {
       const shop = emptyShop();
-      write(shop, "lexicant.yaml", "shop: B\nlanguage: en\ncurrency: GBP\nlayers: [shop, stock]\n");
+      write(
+        shop,
+        "lexicant.yaml",
+        "shop: B\nlanguage: en\ncurrency: GBP\nlayers: [shop, stock]\nchannels: [lanternlist, storefront]\n",
+      );
       for (const [name, text] of files) write(shop, name, text);
       for (const [name] of files)
         if (!name.startsWith("sources/")) {
@@ -44,7 +59,7 @@ describe("the page on importing", () => {
       const products = new Map(
         jsonLines(lexicant(shop, ["list", "--json"]).out).map((one) => [String(one["sku"]), one]),
       );
-      const shown = [...products].map(([sku, product]) => {
+      const lines = [...products].map(([sku, product]) => {
         const line = result.find((one) => one.startsWith(`${sku} `)) ?? "";
         const named = line
           .slice(sku.length + 1)
@@ -57,7 +72,13 @@ describe("the page on importing", () => {
           .map((key) => `${key}=${[product[key]].flat().join(", ")}`)
           .join("; ")}`;
       });
-      expect(shown.sort()).toEqual([...result].sort());
+      const forOne = result.filter((line) => / for \w+: /.test(line));
+      expect(lines.sort()).toEqual(result.filter((line) => !forOne.includes(line)).sort());
+      for (const line of forOne) {
+        const [, sku = "", channel = "", values = ""] = /^(\S+) for (\w+): (.*)$/.exec(line) ?? [];
+        const names = values.split("; ").map((pair) => pair.slice(0, pair.indexOf("=")));
+        expect(`${sku} ${await seenBy(shop, sku, channel, names)}`).toBe(`${sku} ${values}`);
+      }
     },
   );
 });

@@ -26,6 +26,8 @@ import { attributeKind, withoutMark } from "./vocabulary.js";
 /** How one attribute is read from a row: by one column as it stands, or by an expression over columns. */
 export interface ColumnReading {
   readonly attribute: string;
+  /** The channel that alone is to see what it gives; undefined where all do. */
+  readonly channel?: string | undefined;
   /** Shown as the value's column: the column's name, or those that the expression reads. */
   readonly column: string;
   readonly from:
@@ -53,6 +55,8 @@ export interface CellDefaults extends ReadingDefaults {
 export interface Doubt extends ItemDoubt {
   readonly attribute: string;
   readonly column: string;
+  /** The channel that the value is for alone. */
+  readonly channel?: string | undefined;
 }
 
 /** What reading a row collects beside its texts. */
@@ -114,7 +118,7 @@ export function cellReader(
 }
 
 function plainReader(reading: ColumnReading, defaults: CellDefaults): CellReader {
-  const { attribute, column, from } = reading;
+  const { attribute, channel, column, from } = reading;
   const typed = typedReader(reading, defaults);
   const { file } = defaults;
   /** A cell without garbled letters, blanks around it and a formula that only protects it. */
@@ -150,7 +154,7 @@ function plainReader(reading: ColumnReading, defaults: CellDefaults): CellReader
   return (row, cells, notes) => {
     const written = from.kind === "column" ? (cells[from.index] ?? "") : undefined;
     if (written === "") return "";
-    const place: CellPlace = { attribute, column, file, row };
+    const place: CellPlace = { attribute, channel, column, file, row };
     const troubles: Troubles = [];
     const asked = { isCleared: false };
     const found =
@@ -178,7 +182,7 @@ function plainReader(reading: ColumnReading, defaults: CellDefaults): CellReader
         : found;
     if (value === CLEARED) return CLEARED;
     if (typeof value === "string" && isFormulaFault(value)) {
-      notes.doubts.push({ attribute, column, written: value, damage: "formula", candidates: [] });
+      notes.doubts.push({ ...named(place), written: value, damage: "formula", candidates: [] });
       return unread(value);
     }
     const read = typed(value);
@@ -203,10 +207,15 @@ function tidiedBy(letters: string): Damage | undefined {
 
 interface CellPlace {
   readonly attribute: string;
+  readonly channel?: string | undefined;
   readonly column: string;
   readonly file: string;
   readonly row: number;
 }
+
+/** What a doubt says of where it stands; a channel only where there is one, since most have none. */
+const named = ({ attribute, channel, column }: CellPlace): Pick<Doubt, "attribute" | "channel" | "column"> =>
+  channel === undefined ? { attribute, column } : { attribute, channel, column };
 
 function noteHidden(text: string, { attribute, column, file, row }: CellPlace, notes: CellNotes): void {
   const signs = hiddenSigns(text);
@@ -234,7 +243,7 @@ function note({ events }: ReadItem, place: CellPlace, notes: CellNotes): void {
         );
         break;
       case "doubt":
-        notes.doubts.push({ attribute, column, ...found.doubt });
+        notes.doubts.push({ ...named(place), ...found.doubt });
     }
   }
 }

@@ -27,23 +27,29 @@ export interface PairReading {
   readonly meant?: Readonly<Record<string, string>>;
 }
 
-interface Attribute {
+/** What one text of a record is: an attribute, read from a column, for all channels or for one. */
+export interface RecordColumn {
   readonly attribute: string;
   readonly column: string;
+  readonly channel?: string | undefined;
 }
 
 /** The texts' attributes, to which a pair may add one that no row named before. */
 export interface PairColumns {
-  indexOf(attribute: string, column: string): number;
+  indexOf(attribute: string, column: string, channel?: string): number;
 }
 
 /** Columns of a record that grow by what pairs name. */
-export const pairColumns = (attributes: Attribute[]): PairColumns => ({
-  indexOf(attribute, column) {
-    const known = attributes.findIndex((entry) => entry.attribute === attribute);
-    return known >= 0 ? known : attributes.push({ attribute, column }) - 1;
+export const pairColumns = (attributes: RecordColumn[]): PairColumns => ({
+  indexOf(attribute, column, channel) {
+    const known = attributes.findIndex((entry) => entry.attribute === attribute && entry.channel === channel);
+    return known >= 0 ? known : attributes.push(recordColumn({ attribute, column, channel })) - 1;
   },
 });
+
+/** A text's attribute; its channel is said only where there is one, since most have none. */
+export const recordColumn = ({ attribute, column, channel }: RecordColumn): RecordColumn =>
+  channel === undefined ? { attribute, column } : { attribute, column, channel };
 
 /** Names of a mapping, folded, so that "Länge" and "LÄNGE " are one. */
 const foldedNames = (pairs: readonly PairReading[]): ReadonlyMap<string, string> =>

@@ -7,7 +7,7 @@ import type { NameScope } from "../language/compiler.js";
 import type { Run } from "../language/program.js";
 import { beforeDate } from "../values/damage.js";
 import { cellReader, cellValue, type CellDefaults, type ColumnReading, type Doubt } from "./cell-reader.js";
-import { pairColumns, pairReader, type PairReading } from "./pair-reader.js";
+import { pairColumns, pairReader, recordColumn, type PairReading, type RecordColumn } from "./pair-reader.js";
 import { CLEARED, isUnread } from "./record.js";
 import { isDecimal } from "../values/decimal.js";
 import { readValue } from "../values/read.js";
@@ -35,6 +35,7 @@ export interface RowOrder {
 
 /** How a source's rows are read. */
 export interface RowReading extends CellDefaults {
+  /** Those for single channels stand behind those for all, and hold no keys. */
   readonly columns: readonly ColumnReading[];
   /** Attributes by which a product is found, tried in order. */
   readonly keys: readonly string[];
@@ -71,7 +72,7 @@ export type ReadRow =
 /** Reads the rows of one file by its source's rules. */
 export interface RowReader {
   /** What each text of a row is; pairs of names and values may add to it while rows are read. */
-  readonly attributes: readonly { readonly attribute: string; readonly column: string }[];
+  readonly attributes: readonly RecordColumn[];
   read(row: number, cells: readonly string[], mayWait?: boolean): ReadRow;
   /** Takes a row that need not be read for the one above the next. */
   pass(row: number, cells: readonly string[]): void;
@@ -89,7 +90,7 @@ const isDamagedKey = (text: string): boolean =>
 /** Reads rows into canonical texts; a value that cannot be read, or is impossible, is none, with a finding. */
 export function rowReader(reading: RowReading): RowReader {
   const { columns, file, keys, groups } = reading;
-  const attributes = columns.map(({ attribute, column }) => ({ attribute, column }));
+  const attributes = columns.map(recordColumn);
   const room = new MemoRoom(ROOM);
   const readers = columns.map((column) => cellReader(column, reading, room));
   const record = pairColumns(attributes);

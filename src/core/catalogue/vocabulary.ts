@@ -63,6 +63,7 @@ first_image | url | first image; lead image; lead picture; cover image; cover pi
 dispatch_days | integer | dispatch days; days to dispatch; handling time; handling days; lead time; lead time days; dispatch time; lieferzeit in tagen; bearbeitungszeit; levertijd; levertijd dagen; lieferzeit; lieferzeit tage; délai de livraison; délai; plazo de entrega; czas dostawy; dni wysyłki; days to ship; delivery days; delivery time days; ships in days
 list_on | text* | list on; sell on; channel list; verkaufen auf
 keep_off | text* | keep off; not on; do not list on; exclude from; nicht auf
+listed | yes-no | listed; is listed; list it
 sell_in | text* | sell in; countries; sold in; allowed countries; sales countries; verkauf in
 bundle_of | text* | bundle of; parts; bundle; kit contents; set of; components; bundle items; consists of
 `;
@@ -110,6 +111,9 @@ const axes = new Set(
 
 /** Whether members of a group can differ in an attribute as a buyer's choice. */
 export const canBeAxis = (attribute: string): boolean => axes.has(withoutMark(attribute));
+
+/** Attributes that say which products there are and how they belong together: no channel sees other ones. */
+export const tiesProducts: readonly string[] = ["sku", "group", "varies_by", "bundle_of"];
 
 /** Every usual column name, folded, with the attribute that it stands for. */
 export const columnSynonyms: ReadonlyMap<string, string> = bySynonym;

@@ -1,3 +1,4 @@
+/** What could give an attribute that a product lacks: sources that read it, members of its group that have it. */
 import { ownOf } from "../../core/own.js";
 import type { Family } from "../../core/catalogue/family.js";
 import { textOf, type Product } from "../../core/catalogue/product.js";
@@ -8,18 +9,26 @@ import type { Workspace } from "../../workspace/workspace.js";
 /** What could give an attribute that a product lacks: sources that read it, and members of its group that have it. */
 export async function possibleSources(
   attribute: string,
+  channel: string,
   product: Product,
   family: Family,
   workspace: Workspace,
 ): Promise<readonly string[]> {
   const found: string[] = [];
   for (const name of await sourceNames(workspace)) {
-    const source = await loadSource(workspace, name);
-    if (!Object.hasOwn(source.settings.columns, attribute)) continue;
-    const column = String(ownOf(source.settings.columns, attribute));
-    found.push(
-      `source ${name} reads it from ${column} (${placeText(source.yaml.place(["columns", attribute]))}); it is blank there for ${product.sku}, or no file had it`,
-    );
+    const { settings, yaml } = await loadSource(workspace, name);
+    const { columns, channels = {} } = settings;
+    const own = ownOf(channels, channel);
+    for (const [from, path, whose] of [
+      [columns, ["columns"], ""],
+      [own, ["channels", channel], " for this channel"],
+    ] as const) {
+      if (from === undefined || !Object.hasOwn(from, attribute)) continue;
+      const place = placeText(yaml.place([...path, attribute]));
+      found.push(
+        `source ${name} reads it${whose} from ${String(ownOf(from, attribute))} (${place}); it is blank there for ${product.sku}, or no file had it`,
+      );
+    }
   }
   const siblings = family.members.filter(
     (member) => member.sku !== product.sku && textOf(member, attribute) !== undefined,

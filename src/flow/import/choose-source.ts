@@ -6,6 +6,7 @@ import { dirname } from "node:path";
 import { beside } from "../../core/catalogue/proposal/known-values.js";
 import { hasUnknownColumn, toldBy } from "../../core/catalogue/proposal/told-values.js";
 import { goodsKnownFor } from "../known-goods.js";
+import { withChannelColumns } from "../../core/catalogue/proposal/channel-columns.js";
 import { proposeSource } from "../../core/catalogue/proposal/propose.js";
 import type {
   FileSample,
@@ -171,13 +172,13 @@ export async function chooseSource(
 
 /** The kinds that a proposal's values show for attributes of the shop's own that nobody has declared. */
 export function kindsIn(
-  { attributes }: SourceProposal,
+  { attributes, channels = [] }: SourceProposal,
   { manifest }: Workspace,
 ): Readonly<Record<string, AttributeKind>> {
   const declared = manifest.attributes ?? {};
   return ownKinds(
     Object.fromEntries(
-      attributes.flatMap(({ attribute, ownKind }) =>
+      [...attributes, ...channels.flatMap((one) => one.attributes)].flatMap(({ attribute, ownKind }) =>
         ownKind === undefined || isVocabulary(attribute) || Object.hasOwn(declared, attribute)
           ? []
           : [[attribute, ownKind] as const],
@@ -220,12 +221,16 @@ const isSheet = ({ header, format }: TableStream): boolean =>
   header.includes("sku") &&
   header.every((column) => column === "" || isAttributeName(column));
 
-const proposalFor = (
+function proposalFor(
   sample: FileSample,
   table: TableStream,
-  { manifest }: Workspace,
+  { manifest, channelsInUse }: Workspace,
   skuColumn: string | undefined,
-): SourceProposal => withSku(proposeSource(sample, manifest.language, manifest.currency), skuColumn, table);
+): SourceProposal {
+  const propose = (own: FileSample): SourceProposal =>
+    proposeSource(own, manifest.language, manifest.currency);
+  return withSku(withChannelColumns(sample, channelsInUse, propose), skuColumn, table);
+}
 
 /** The person's own word on which column holds the SKU goes before any guess. */
 function withSku(proposal: SourceProposal, column: string | undefined, table: TableStream): SourceProposal {

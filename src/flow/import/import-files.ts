@@ -13,7 +13,7 @@ import { Refusal } from "../../core/diagnostics/refusal.js";
 import type { Surroundings } from "../../core/language/function.js";
 import type { ByteSource } from "../../formats/byte-source.js";
 import type { TableStream } from "../../formats/table-stream.js";
-import type { CatalogueTransaction, Store } from "../../store/store.js";
+import type { CatalogueTransaction, DecidedSource, RevisionPlan, Store } from "../../store/store.js";
 import { kindWordsOf, withKinds } from "../../workspace/own-kinds.js";
 import { addToManifest, declareInManifest } from "../../workspace/edit-manifest.js";
 import { rulesOf } from "../../workspace/source-rules.js";
@@ -29,6 +29,7 @@ import {
   type ChosenSource,
   type SourceWishes,
 } from "./choose-source.js";
+import { channelLayers, ChannelRevisions, type ChannelResult } from "./channel-layers.js";
 import { originOf } from "./file-mark.js";
 import { knownRows } from "./known-rows.js";
 import { importRows, type ImportedRows } from "./import-rows.js";
@@ -85,6 +86,8 @@ export interface FileResult extends ImportedRows {
   readonly told: readonly string[];
   /** The revision that it became; undefined when nothing changed. */
   readonly revision: number | undefined;
+  /** What it said to single channels. */
+  readonly channels: readonly ChannelResult[];
   readonly vanished: number;
   readonly replaced: boolean;
   readonly rejectedFile: string | undefined;
@@ -149,6 +152,7 @@ export async function importFiles(
   if (!request.dryRun) {
     for (const { from, source, kinds } of files)
       if (from.kind === "proposal") await keepProposal(open, source, kinds);
+      else await keepChannelLayers(open, source);
     await rejects.finish();
   }
   return { files, causes, beyond, proposed: [] };
@@ -245,7 +249,7 @@ async function importOne(
     known: known?.before,
     isKept: known !== undefined,
   });
-  const writer = await transaction.revision({
+  const plan: RevisionPlan = {
     kind: "import",
     layer: settings.layer,
     source: source.name,
@@ -261,10 +265,10 @@ async function importOne(
     tellChanges: request.dryRun,
     ...(from.kind === "sheet" ? {} : { rules: rulesOf(source, kindOf) }),
     ...(cameFrom === undefined ? {} : { cameFrom }),
-    ...(from.kind === "proposal"
-      ? { decided: [{ sourceFile: source.name, text: source.yaml.text, layer: newLayer(workspace, source) }] }
-      : {}),
-  });
+    ...(from.kind === "proposal" ? { decided: [decidedBy(workspace, source)] } : {}),
+  };
+  const writer = await transaction.revision(plan);
+  const channels = await ChannelRevisions.begin(source, plan, { workspace, store, transaction });
   const rejected = rejects.of(source.name, table.header);
   const rows = await importRows({
     file: table.file,
@@ -272,6 +276,7 @@ async function importOne(
     attributes: read.attributes,
     hasGroupRows: tied.reading.groups.layout === "own-row",
     writer,
+    channels,
     mode,
     rejects: rejected,
     known,
@@ -303,12 +308,13 @@ async function importOne(
         ),
       )
     : 0;
-  const former = writer.formerRules();
-  if (former !== undefined) {
+  if (replaced) await channels.vanished(request.dropVanished);
+  for (const former of [writer.formerRules() ?? [], channels.formerRules()].flat()) {
     const facts = { source: source.name, revision: former };
     onFinding(diagnostic("rules-changed", facts, { place: { file: table.file } }, "advice"));
   }
   const revision = await writer.finish(rows.counts);
+  const toChannels = await channels.finish();
   const keep = (await known?.end()) ?? (() => Promise.resolve());
   return {
     ...rows,
@@ -319,6 +325,7 @@ async function importOne(
     from,
     told: [...read.told(), ...tied.told],
     revision,
+    channels: toChannels,
     vanished,
     replaced,
     rejectedFile: rejected.name(),
@@ -365,8 +372,32 @@ async function keepProposal(
 ): Promise<void> {
   const layer = newLayer(workspace, source);
   if (layer !== undefined) await addToManifest(landing, workspace, "layers", layer);
+  await keepChannelLayers({ workspace, landing }, source);
   if (Object.keys(kinds).length > 0) await declareInManifest(landing, workspace, kindWordsOf(kinds));
   await saveSource(landing, workspace, source);
+}
+
+/** Layers for single channels stand in the manifest once something goes into them. */
+async function keepChannelLayers(
+  { workspace, landing }: Pick<WritableCatalogue, "workspace" | "landing">,
+  source: Source,
+): Promise<void> {
+  for (const layer of channelLayers(source))
+    if (!workspace.layers.some((known) => known.layer === layer.layer))
+      await addToManifest(landing, workspace, "layers", layer);
+}
+
+/** What is written with a proposal's first import: its file, and layers that the manifest has not yet. */
+function decidedBy(workspace: Workspace, source: Source): DecidedSource {
+  const forChannels = channelLayers(source).filter(
+    ({ layer }) => !workspace.layers.some((known) => known.layer === layer),
+  );
+  return {
+    sourceFile: source.name,
+    text: source.yaml.text,
+    layer: newLayer(workspace, source),
+    ...(forChannels.length === 0 ? {} : { forChannels }),
+  };
 }
 
 const newLayer = ({ layers }: Workspace, { settings: { layer } }: Source): string | undefined =>

@@ -7,7 +7,16 @@ import { TextPicker } from "../../core/catalogue/stored-texts.js";
 import { diagnostic, type Diagnostic } from "../../core/diagnostics/diagnostic.js";
 import type { Sku } from "../../core/ids.js";
 import type { TableRecord } from "../../formats/table-stream.js";
-import type { ImportCounts, ImportMode, RecordFate, RevisionWriter, ValueChange } from "../../store/store.js";
+import type { Place } from "../../core/diagnostics/place.js";
+import type {
+  ImportCounts,
+  ImportMode,
+  PlannedColumn,
+  RecordFate,
+  RevisionWriter,
+  ValueChange,
+} from "../../store/store.js";
+import type { ChannelFate, ChannelRevisions } from "./channel-layers.js";
 import type { KnownRows } from "./known-rows.js";
 import type { AgainRecord, Incoming, ReadBatch, ReadRecord } from "./read-rows.js";
 import type { RejectedRows } from "./rejected-rows.js";
@@ -24,6 +33,8 @@ export interface RowCounts extends ImportCounts {
 /** A product that changed, with what. */
 export interface ChangeSample {
   readonly sku: Sku;
+  /** The channel that alone sees it; undefined where all do. */
+  readonly channel?: string;
   readonly changes: readonly ValueChange[];
 }
 
@@ -54,10 +65,12 @@ export interface RowsToImport {
   readonly file: string;
   readonly batches: AsyncIterable<ReadBatch>;
   /** What each text of a record is; it may grow while batches come. */
-  readonly attributes: readonly { readonly attribute: string }[];
+  readonly attributes: readonly PlannedColumn[];
   /** Whether groups have rows of their own. */
   readonly hasGroupRows: boolean;
   readonly writer: RevisionWriter;
+  /** Where it goes for single channels. */
+  readonly channels: ChannelRevisions;
   readonly mode: ImportMode;
   readonly rejects: RejectedRows;
   /** Keeps what rows are known by; undefined where rows depend on each other. */
@@ -82,6 +95,14 @@ type Landed = Extract<RecordFate, { fate: "added" | "changed" | "unchanged" }>;
 type Refused = Exclude<RecordFate, Landed | { fate: "again" | "removed" }>;
 
 const taken: ReadonlySet<RecordFate["fate"]> = new Set(["added", "changed", "unchanged", "again", "removed"]);
+
+const none: readonly ChannelFate[] = [];
+
+/** Whether single channels hear of a record: its product is there, and the source's mode lets it speak of it. */
+const goesOn = (fate: RecordFate): boolean =>
+  fate.fate === "again" ||
+  fate.fate === "added" ||
+  ((fate.fate === "changed" || fate.fate === "unchanged") && fate.known !== true);
 
 const isRefused = (fate: RecordFate): fate is Refused => !taken.has(fate.fate);
 
@@ -138,14 +159,27 @@ class ImportRun {
     // Few rows are, so that those alone are asked for.
     const shown = refused.length === 0 ? [] : await rowsAt(refused);
     const rowOf = new Map(refused.map((at, index) => [at, shown[index]]));
+    const besideOf = await this.putBeside(records, fates);
     for (const [at, record] of records.entries()) {
       const fate = fates[at];
       if (fate === undefined) continue;
       if (isRefused(fate)) await this.refuse(record, fate, rowOf.get(at));
       else if (record.kind === "again") this.cameAgain(record);
       else if (fate.fate === "removed") this.staysOut(record, fate);
-      else if (fate.fate !== "again") this.landed(record, fate);
+      else if (fate.fate !== "again") this.landed(record, fate, besideOf.get(at) ?? none);
     }
+  }
+
+  /** What of the records goes to single channels; what the file's own layer did not take goes to none. */
+  private async putBeside(
+    records: readonly Incoming[],
+    fates: readonly RecordFate[],
+  ): Promise<ReadonlyMap<number, readonly ChannelFate[]>> {
+    const { channels } = this.work;
+    if (channels.isNone) return new Map();
+    const taken = fates.flatMap((fate, at) => (goesOn(fate) ? [at] : []));
+    const found = await channels.put(taken.flatMap((at) => records[at] ?? []));
+    return new Map(taken.map((at, index) => [at, found[index] ?? none]));
   }
 
   private refusalOf(record: Incoming, fate: Refused): Diagnostic {
@@ -200,31 +234,25 @@ class ImportRun {
     await this.work.rejects.add(shown, because);
   }
 
-  private landed(record: ReadRecord, fate: Landed): void {
+  private landed(record: ReadRecord, fate: Landed, beside: readonly ChannelFate[]): void {
     let isSilent = record.hash !== undefined;
     const onFinding = (finding: Diagnostic): void => {
       isSilent = false;
       this.work.onFinding(finding);
     };
     const place = { file: this.work.file, row: record.row };
-    for (const { doubt, proved } of fate.doubts ?? []) {
-      const { attribute, written: value, damage, candidates, column } = doubt;
-      const about = { product: fate.sku, place: { ...place, column } };
-      if (proved !== undefined)
-        onFinding(diagnostic("repaired-value", { attribute, value, now: proved, damage }, about, "advice"));
-      else onFinding(diagnostic("damaged-value", { attribute, value, damage, candidates }, about, "warning"));
+    if (fate.keyMended !== undefined) {
+      const { key, value, now } = fate.keyMended;
+      const facts = { attribute: key, value, now, damage: "leading-zeros" } as const;
+      onFinding(diagnostic("repaired-value", facts, { product: fate.sku, place }, "advice"));
     }
+    for (const one of [fate, ...beside.map(({ fate: own }) => own)]) this.tellDamage(one, place, onFinding);
     if (fate.sameGtin !== undefined) {
       const facts = { gtin: this.textOf(record, "gtin"), others: fate.sameGtin };
       onFinding(diagnostic("same-gtin", facts, { product: fate.sku, place }, "warning"));
     }
     for (const apart of fate.keysApart ?? [])
       onFinding(diagnostic("key-not-written", apart, { product: fate.sku, place }, "advice"));
-    const mended = fate.keyMended === undefined ? [] : [fate.keyMended];
-    for (const { key, value, now } of [...mended, ...(fate.zerosKept ?? [])]) {
-      const facts = { attribute: key, value, now, damage: "leading-zeros" } as const;
-      onFinding(diagnostic("repaired-value", facts, { product: fate.sku, place }, "advice"));
-    }
     if (record.kind === "group") {
       if (fate.fate === "added" && this.groupsAdded.length < PARTS_LIMIT)
         this.groupsAdded.push({ group: apart(this.textOf(record, "group")), row: record.row });
@@ -237,12 +265,37 @@ class ImportRun {
     if (fate.known === true)
       onFinding(diagnostic("known-already", { sku: fate.sku }, { product: fate.sku, place }, "advice"));
     if (fate.fate === "added" && this.added.length < SAMPLES) this.added.push(fate.sku);
-    if (fate.changes !== undefined && fate.changes.length > 0 && this.changes.length < SAMPLES)
-      this.changes.push({ sku: fate.sku, changes: fate.changes });
+    this.noteChanges(fate);
+    for (const { channel, fate: own } of beside) this.noteChanges(own, channel);
     this.noteParts(record, fate.sku);
     this.noteGroup(record);
-    if (isSilent && fate.settled !== undefined && record.hash !== undefined)
+    const isSettled = beside.every(({ fate: own }) => "settled" in own);
+    if (isSilent && isSettled && fate.settled !== undefined && record.hash !== undefined)
       this.work.known?.note(record.hash, fate.settled);
+  }
+
+  /** Tells the damaged values of a record, and numbers that a spreadsheet took the zeros from. */
+  private tellDamage(fate: RecordFate, place: Place, onFinding: (finding: Diagnostic) => void): void {
+    if (isRefused(fate) || !("sku" in fate) || fate.fate === "removed") return;
+    for (const { doubt, proved } of fate.doubts ?? []) {
+      const { attribute, written: value, damage, candidates, column } = doubt;
+      const about = { product: fate.sku, place: { ...place, column } };
+      if (proved !== undefined)
+        onFinding(diagnostic("repaired-value", { attribute, value, now: proved, damage }, about, "advice"));
+      else onFinding(diagnostic("damaged-value", { attribute, value, damage, candidates }, about, "warning"));
+    }
+    for (const { key, value, now } of fate.zerosKept ?? []) {
+      const facts = { attribute: key, value, now, damage: "leading-zeros" } as const;
+      onFinding(diagnostic("repaired-value", facts, { product: fate.sku, place }, "advice"));
+    }
+  }
+
+  private noteChanges(fate: RecordFate, channel?: string): void {
+    const changes = "changes" in fate ? (fate.changes ?? []) : [];
+    if (changes.length === 0 || this.changes.length >= SAMPLES || !("sku" in fate)) return;
+    this.changes.push(
+      channel === undefined ? { sku: fate.sku, changes } : { sku: fate.sku, channel, changes },
+    );
   }
 
   private noteParts(record: ReadRecord, sku: Sku): void {
@@ -265,7 +318,9 @@ class ImportRun {
   private placeOf(attribute: string): number {
     const known = this.places.get(attribute);
     if (known !== undefined) return known;
-    const at = this.work.attributes.findIndex((one) => one.attribute === attribute);
+    const at = this.work.attributes.findIndex(
+      (one) => one.attribute === attribute && one.channel === undefined,
+    );
     if (at >= 0) this.places.set(attribute, at);
     return at;
   }

@@ -1,7 +1,9 @@
+/** What the first rows of a file become by a source, so that a person sees whether it reads them right. */
 import { rowReader } from "../../core/catalogue/row-reader.js";
 import { isUnread } from "../../core/catalogue/record.js";
 import type { Surroundings } from "../../core/language/function.js";
 import type { TableStream } from "../../formats/table-stream.js";
+import type { PlannedColumn } from "../../store/store.js";
 import type { Source } from "../../workspace/source-files.js";
 import { readingFor } from "../../workspace/source-reading.js";
 import type { Workspace } from "../../workspace/workspace.js";
@@ -14,6 +16,9 @@ export interface PreviewedRecord {
 }
 
 const SHOWN = 3;
+
+const shownName = (column: PlannedColumn | undefined): string =>
+  column?.channel === undefined ? (column?.attribute ?? "") : `${column.attribute} for ${column.channel}`;
 
 /** What the first records of a file become by a source. */
 export function previewRecords(
@@ -30,7 +35,7 @@ export function previewRecords(
     const read = reader.read(row, cells);
     if (read.kind !== "product" && read.kind !== "group") continue;
     const values = read.texts.flatMap((text, at) =>
-      text === "" || isUnread(text) ? [] : [{ attribute: reader.attributes[at]?.attribute ?? "", text }],
+      text === "" || isUnread(text) ? [] : [{ attribute: shownName(reader.attributes[at]), text }],
     );
     found.push({ row, kind: read.kind, values });
   }

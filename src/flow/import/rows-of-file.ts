@@ -3,6 +3,7 @@ import { availableParallelism } from "node:os";
 import { addAll } from "../../core/many.js";
 import { createHash } from "node:crypto";
 import type { KeptRows } from "../../core/catalogue/row-table.js";
+import { recordColumn } from "../../core/catalogue/pair-reader.js";
 import { rowReader } from "../../core/catalogue/row-reader.js";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import type { Surroundings } from "../../core/language/function.js";
@@ -109,10 +110,7 @@ function rowsBeside(
   path: string,
   { workspace, surroundings, known, isKept }: RowsWanted,
 ): RowsOfFile {
-  const attributes = tied.reading.columns.map(({ attribute, column }): PlannedColumn => ({
-    attribute,
-    column,
-  }));
+  const attributes: PlannedColumn[] = tied.reading.columns.map(recordColumn);
   let told: readonly string[] = [];
   let bytes = 0;
   const recipe: ReadingRecipe = {

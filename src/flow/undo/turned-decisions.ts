@@ -63,13 +63,15 @@ export async function turnDecisions(
 
 async function takeDecided(
   { workspace, landing }: WritableWorkspace,
-  { sourceFile, text, layer }: DecidedSource,
+  { sourceFile, text, layer, forChannels = [] }: DecidedSource,
   { sourcesInUse, layersInUse }: TurnedDecisions,
 ): Promise<string> {
   const file = `sources/${sourceFile}.yaml`;
   if (sourcesInUse.has(sourceFile)) return `${file} stays: later imports were read by it.`;
   if (!(await takeSource(landing, workspace, sourceFile, text)))
     return `${file} stays: it was changed since, or is gone already.`;
+  for (const one of forChannels)
+    if (!layersInUse.has(one.layer)) await takeFromManifest(landing, workspace, "layers", one.layer);
   if (layer === undefined || layersInUse.has(layer)) return `${file}, which came with it, is gone too.`;
   await takeFromManifest(landing, workspace, "layers", layer);
   return `${file} and the layer ${layer}, which came with it, are gone too.`;
@@ -77,9 +79,10 @@ async function takeDecided(
 
 async function giveBack(
   { workspace, landing }: WritableWorkspace,
-  { sourceFile, text, layer }: DecidedSource,
+  { sourceFile, text, layer, forChannels = [] }: DecidedSource,
 ): Promise<string> {
   await putSourceBack(landing, workspace, sourceFile, text);
   if (layer !== undefined) await addToManifest(landing, workspace, "layers", layer);
+  for (const one of forChannels) await addToManifest(landing, workspace, "layers", one);
   return `sources/${sourceFile}.yaml came back with it.`;
 }

@@ -65,8 +65,10 @@ export class RecordNews {
   private newsOf(one: SaidText, { key }: Match, product: () => Product | undefined): string {
     const { compare, keys, writesKeys } = this.rules.plan;
     const { attribute, text } = one;
-    // A product is its SKU, which no layer changes.
+    // A product is its SKU, which no layer changes; and what finds products says nothing of them to one channel.
     if (attribute === "sku") return "";
+    if (this.rules.plan.channel !== undefined && (attribute === "group" || keys.includes(attribute)))
+      return "";
     if (keys.includes(attribute) && (attribute === key || writesKeys !== true))
       return this.newsOfKey(one, attribute === key, product);
     return compare === "merged" ? newsToProduct(text, productText(product(), attribute)) : this.toLayer(one);

@@ -4,7 +4,7 @@ import type { GrowingIndex } from "../../core/catalogue/attribute-index.js";
 import { CLEARED, isUnread, RETRACTED, SAME } from "../../core/catalogue/record.js";
 import { TextPicker, type RecordTexts } from "../../core/catalogue/stored-texts.js";
 import { slotOfGroup } from "./revisions.js";
-import type { IncomingRecord, PlannedColumn } from "../store.js";
+import type { IncomingRecord, PlannedColumn, RevisionPlan } from "../store.js";
 
 /** The order in which a revision's texts are stored; it only grows. */
 export interface RevisionColumns {
@@ -35,11 +35,14 @@ export function isSaid(text: string | undefined): text is string {
   );
 }
 
+/** A column of another channel's revision. */
+const NOT_HERE = -1;
+
 /** Starts with the plan's columns; rows may bring attributes that no row before them had, and a plan's list grows then. */
 export function revisionColumns(
   database: Database.Database,
   attributes: GrowingIndex,
-  planned: readonly PlannedColumn[],
+  { columns: planned, keys, channel }: Pick<RevisionPlan, "columns" | "keys" | "channel">,
 ): RevisionColumns {
   const all: PlannedColumn[] = [];
   const slots: number[] = [];
@@ -59,7 +62,11 @@ export function revisionColumns(
     at.set(column.attribute, all.length);
     return all.push(column) - 1;
   };
-  let order = planned.map(add);
+  const finds = new Set(["sku", "group", ...keys]);
+  const isOwn = (column: PlannedColumn): boolean =>
+    column.channel === channel || (column.channel === undefined && finds.has(column.attribute));
+  const addOwn = (column: PlannedColumn): number => (isOwn(column) ? add(column) : NOT_HERE);
+  let order = planned.map(addOwn);
   const areSame = (): boolean => order.every((index, position) => index === position);
   let isOwnOrder = areSame();
   return {
@@ -82,7 +89,7 @@ export function revisionColumns(
     },
     inOrder(record) {
       if (order.length < planned.length) {
-        order = planned.map(add);
+        order = planned.map(addOwn);
         isOwnOrder = areSame();
       }
       if (isOwnOrder) return record;
@@ -90,6 +97,7 @@ export function revisionColumns(
       const own: string[] = [];
       texts.forEach((text, position) => {
         const index = order[position] ?? position;
+        if (index === NOT_HERE) return;
         while (own.length <= index) own.push("");
         own[index] = text;
       });

@@ -29,7 +29,7 @@ import {
 } from "./record-fate.js";
 import type { RecordTexts } from "../../core/catalogue/stored-texts.js";
 import type { MetBefore } from "./met-before.js";
-import { isRemoval, layerRanks, type Revision } from "./revisions.js";
+import { isRemoval, layerRanks, rankOfNewLayer, type Revision } from "./revisions.js";
 import { FAMILIES_PER_PRODUCT, REVISIONS_PER_PRODUCT } from "./schema.js";
 import { seenProducts } from "./seen-products.js";
 import { touchedProducts } from "./touched.js";
@@ -106,7 +106,7 @@ class Writer implements RevisionWriter {
     const { database, attributes, revisions, reader, keys, met, layers } = tools;
     this.before = layerState(database, plan.layer, revisions);
     this.names = plan.mode !== "update";
-    this.columns = revisionColumns(database, attributes, plan.columns);
+    this.columns = revisionColumns(database, attributes, plan);
     this.told = { plan, columns: this.columns };
     const former = formerReading(plan, revisions);
     for (const attribute of former?.attributes ?? []) this.columns.add({ attribute, column: "" });
@@ -114,14 +114,14 @@ class Writer implements RevisionWriter {
       for (const attribute of this.before.attributes) this.columns.add({ attribute, column: "" });
     for (const key of plan.keys) if (key !== "sku") keys.keep(key);
     this.id = addRevision(database, { ...plan, act, names: this.names });
-    const found = layerRanks(layers)(plan.layer);
+    const known = layerRanks(layers)(plan.layer);
+    // A layer that this very act begins will be the manifest's last.
+    const found = known.rank < 0 ? rankOfNewLayer(layers, plan.channel) : known;
     this.channel = found.channel;
     const { columns, before } = this;
     this.recordNews = new RecordNews({ plan, columns, reader, former, before, channel: found.channel });
     this.removals = [...revisions.values()].filter((one) => one.live && isRemoval(one)).map(({ id }) => id);
     this.hasRecord = database.prepare<[number], number>("SELECT 1 FROM record WHERE id = ?").pluck();
-    // A layer that this very act begins will be the manifest's last.
-    const ranked = found.rank < 0 ? { ...found, rank: layers.length } : found;
     const { kind, layer, source, file, at, rules } = plan;
     const { all, slots, slotsOfGroup } = this.columns;
     revisions.set(this.id, {
@@ -135,7 +135,7 @@ class Writer implements RevisionWriter {
       columns: all,
       slots,
       slotsOfGroup,
-      ...ranked,
+      ...found,
       live: true,
       drops: false,
     });
@@ -255,16 +255,26 @@ class Writer implements RevisionWriter {
     }
     const sameGtin = this.matcher.othersWithGtin(this.columns.textOf(record, "gtin"), product);
     this.store(product, record.row, record);
-    return { ...landed("added", sku, settleDoubts(record.doubts, undefined), sameGtin), settled: product };
+    return {
+      ...landed("added", sku, settleDoubts(this.doubtsOf(record), undefined), sameGtin),
+      settled: product,
+    };
+  }
+
+  /** Damaged values of the revision's own columns. */
+  private doubtsOf({ doubts }: IncomingRecord): IncomingRecord["doubts"] {
+    return doubts.length === 0 ? doubts : doubts.filter(({ channel }) => channel === this.plan.channel);
   }
 
   private change(
     match: Match,
-    { row, texts: given, doubts }: IncomingRecord,
+    record: IncomingRecord,
     /** Whether nothing that holds names the product any more: it comes back by this row. */
     returns = false,
   ): RecordFate {
     const { known } = match;
+    const { row, texts: given } = record;
+    const doubts = this.doubtsOf(record);
     const { reader, suspect } = this.tools;
     if (this.seen.note(known.id)) return repeated(given, this.told);
     const settled = doubts.length === 0 ? [] : settleDoubts(doubts, reader.productById(known.id));
@@ -361,7 +371,7 @@ class Writer implements RevisionWriter {
     this.seen.note(product);
     this.rows.addProduct(product, name, true, this.tools.families.of(name, product));
     this.store(product, record.row, record);
-    return landed("added", name, settleDoubts(record.doubts, undefined), []);
+    return landed("added", name, settleDoubts(this.doubtsOf(record), undefined), []);
   }
 
   private store(product: number, row: number, record: RecordTexts): void {

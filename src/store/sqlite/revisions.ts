@@ -100,6 +100,15 @@ export function layerRanks(
   };
 }
 
+/** Where a layer will lie that the manifest gets as its last. */
+export const rankOfNewLayer = (
+  { length }: readonly LayerName[],
+  channel: string | undefined,
+): { readonly rank: number; readonly channel: string | undefined } => ({
+  rank: length + (channel === undefined ? 0 : SCOPED),
+  channel,
+});
+
 /** The slot of a column in a group's own record. */
 export const slotOfGroup = ({ attribute }: PlannedColumn, slot: number): number =>
   attribute === "group" ? -1 : slot;

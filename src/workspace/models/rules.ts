@@ -4,7 +4,7 @@ import { purposeNames } from "../../core/channel/purpose-names.js";
 import { Transform } from "class-transformer";
 import { IsBoolean, ValidateBy, type ValidationOptions } from "class-validator";
 import { alterations } from "../../core/channel/exchange-definition.js";
-import { isAttributeName, isOurs } from "../../core/catalogue/vocabulary.js";
+import { isAttributeName, isOurs, tiesProducts } from "../../core/catalogue/vocabulary.js";
 import { isKindWord, kindWords } from "../own-kinds.js";
 import { isCurrency } from "../../core/values/currencies.js";
 import { unitOf } from "../../core/values/units.js";
@@ -302,6 +302,18 @@ export const AreAttributes = (): PropertyDecorator =>
     "areAttributes",
     "gives each name an attribute, such as length or color",
     (value) => typeof value === "string" && isAttributeName(value) && value !== "sku" && value !== "group",
+  );
+
+/** Columns by channel and attribute; what finds products or ties them to each other is no channel's alone. */
+export const AreChannelColumns = (): PropertyDecorator =>
+  everyValue(
+    "areChannelColumns",
+    `gives channels their own columns by attribute, such as {market: {price: PRICE}}; ${tiesProducts.join(", ")} are the same for all`,
+    (value) =>
+      typeof value === "object" &&
+      value !== null &&
+      !Array.isArray(value) &&
+      Object.keys(value).every((name) => isAttributeName(name) && !tiesProducts.includes(name)),
   );
 
 /** A map whose values are texts. */

@@ -21,6 +21,7 @@ import { formats, type Format } from "../../formats/table-stream.js";
 import { encodings, type Encoding } from "../../formats/text-stream.js";
 import {
   AreAttributes,
+  AreChannelColumns,
   AreFurtherRows,
   IsKeyWriting,
   FreeNames,
@@ -213,4 +214,10 @@ export class SourceModel {
   })
   @FreeNames()
   columns!: Record<string, unknown>;
+
+  /** The same by channel, for what that channel alone is to see. */
+  @IsOptional()
+  @AreChannelColumns()
+  @FreeNames()
+  channels?: Record<string, Record<string, unknown>>;
 }

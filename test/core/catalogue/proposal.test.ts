@@ -1,6 +1,7 @@
 import { beside } from "../../../src/core/catalogue/proposal/known-values.js";
 import { describe, expect, it } from "vitest";
 import { columnName } from "../../../src/core/catalogue/proposal/column-name.js";
+import { withChannelColumns } from "../../../src/core/catalogue/proposal/channel-columns.js";
 import { proposeSource } from "../../../src/core/catalogue/proposal/propose.js";
 import { detectDateOrder, detectDecimalMark } from "../../../src/core/catalogue/proposal/sample-marks.js";
 import type { SourceProposal } from "../../../src/core/catalogue/proposal/source-proposal.js";
@@ -16,6 +17,43 @@ const propose = (table: string, language = "en"): SourceProposal => {
 
 const readAs = (proposal: SourceProposal): Readonly<Record<string, string>> =>
   Object.fromEntries(proposal.attributes.map(({ attribute, expression }) => [attribute, expression]));
+
+describe("columns that name a channel", () => {
+  const sample = {
+    header: [
+      ...["Code", "Title", "Price", "Market price", "In market", "Ref. (Market)", "Market-North price"],
+      ...["Market north EAN", "Market note", "market note"],
+    ],
+    rows: [
+      ["A-1", "Smoker", "12.00", "13.00", "yes", "0017", "14.00", "", "worn", "x"],
+      ["A-2", "Veil", "9.00", "", "no", "0018", "", "9524000001016", "", ""],
+      ["A-3", "Hive tool", "7.00", "8.00", "yes", "0019", "8.50", "", "", ""],
+    ],
+  };
+  const proposed = withChannelColumns(sample, ["market", "market-north"], (own) => proposeSource(own, "en"));
+
+  it("when a file has them, then they go to their channels, the longest name first, and the rest is as without them", () => {
+    expect(readAs(proposed)).toEqual({ sku: "Code", name: "Title", price: "Price" });
+    expect(proposed.channels?.map((one) => [one.channel, readAs({ ...proposed, ...one })])).toEqual([
+      [
+        "market",
+        {
+          price: "`Market price`",
+          listed: "`In market`",
+          ref: "`Ref. (Market)`",
+          note: "`Market note`",
+          note_2: "`market note`",
+        },
+      ],
+      ["market-north", { price: "`Market-North price`", gtin: "`Market north EAN`" }],
+    ]);
+  });
+
+  it("when no channel of that name is in use, then they are columns like others", () => {
+    const plain = withChannelColumns(sample, ["fair"], (own) => proposeSource(own, "en"));
+    expect(plain).toEqual(proposeSource(sample, "en"));
+  });
+});
 
 describe("what a column's name says", () => {
   it.each([

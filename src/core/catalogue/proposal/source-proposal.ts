@@ -68,6 +68,11 @@ export interface SourceProposal {
   readonly options: readonly ProposedPair[];
   /** Pairs of columns with the name and the value of any attribute. */
   readonly pairs: readonly ProposedPair[];
+  /** What it says to single channels, where columns name one. */
+  readonly channels?: readonly {
+    readonly channel: string;
+    readonly attributes: readonly ProposedAttribute[];
+  }[];
 }
 
 /** What the first rows of a file show. */

@@ -13,9 +13,11 @@ export const selection = {
   }),
   "marked-off": listingFinding<{ readonly attribute: string; readonly marks: readonly string[] }>({
     says: ({ attribute, marks }) =>
-      attribute === "keep_off"
-        ? `the product's own keep_off says ${listed(marks)}; to list it, take the mark away`
-        : `the product's own list_on says ${listed(marks)} only; to list it here as well, add the channel there`,
+      attribute === "listed"
+        ? "its listed says no; to list it, say yes there, or take the word away"
+        : attribute === "keep_off"
+          ? `the product's own keep_off says ${listed(marks)}; to list it, take the mark away`
+          : `the product's own list_on says ${listed(marks)} only; to list it here as well, add the channel there`,
     ofMany: ({ attribute }) => `the product's own ${attribute} keeps it off this channel`,
     apart: ({ attribute }) => attribute,
     act: correctIt,

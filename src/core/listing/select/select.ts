@@ -11,6 +11,8 @@ import type { ChannelSetup } from "../channel-setup.js";
 export const LIST_ON = "list_on";
 /** Channels that a product is to stay off. */
 export const KEEP_OFF = "keep_off";
+/** Whether it goes to the channels that see the word: to one, where a layer for that channel says so. */
+export const LISTED = "listed";
 /** Countries that it may be sold in. */
 export const SELL_IN = "sell_in";
 
@@ -35,11 +37,13 @@ export function leftOutBecause(
   { channel, selection }: Pick<ChannelSetup, "channel" | "selection">,
 ): Diagnostic | undefined {
   const where = { product: product.sku, channel };
+  const listed = valueOf(product, LISTED);
+  if (listed === false) return diagnostic("marked-off", { attribute: LISTED, marks: [] }, where, "advice");
   const off = names(product, KEEP_OFF);
   if (off.length > 0 && isNamed(off, channel))
     return diagnostic("marked-off", { attribute: KEEP_OFF, marks: off }, where, "advice");
   const on = names(product, LIST_ON);
-  const isMarked = on.length > 0 && isNamed(on, channel);
+  const isMarked = listed === true || (on.length > 0 && isNamed(on, channel));
   if (on.length > 0 && !isMarked)
     return diagnostic("marked-off", { attribute: LIST_ON, marks: on }, where, "advice");
   const { condition, takesDigital, hazards, countries, leastPrice } = selection;
