@@ -2,6 +2,8 @@
 // made beside the trees; `trades.csv` are shops of other trades, in the words of shopkeepers, labelled by reading the trees.
 // Of these `looked at` set the weights, `kept` were never looked at one by one but are by the hand that wrote the
 // glossary, `checked` were measured once before their faults were mended, `last` were measured when all was done.
+// `after.csv` are further shelves of the last trades, each with the shelf beside which it belongs: how well they are placed
+// alone, and how well once a person has placed the shelves of `trades.csv`.
 import { readFileSync } from "node:fs";
 import Papa from "papaparse";
 
@@ -92,6 +94,7 @@ export const run = async () => {
         );
     }
   }
+  await learned(folders, glossary, categoryIndex, suggest);
   for (const [name, own] of [...tallies].sort((a, b) => (a[0] < b[0] ? -1 : 1)))
     process.stdout.write(line(name, own));
   for (const half of new Set(rows.map((row) => row.half)))
@@ -101,4 +104,62 @@ export const run = async () => {
         return `${at / 10}: ${percent(good, all).trim()} of ${all}`;
       }).join("; ")}\n`,
     );
+};
+
+/** Shelves that come when others of the shop have been placed. */
+const learned = async (folders, glossary, categoryIndex, suggest) => {
+  const { loadDefinition } = await import("../modules/workspace/definition-files.js");
+  const { confirmedAs, Learned } = await import("../modules/core/placement/learned.js");
+  const { understand } = await import("../modules/core/placement/subject.js");
+  const [trades, after] = [read("trades.csv"), read("after.csv")];
+  const tallies = new Map();
+  const subjectOf = ({ our_category: path, names }) => ({
+    ...{ path, names: names.split("; "), neighbours: [], elsewhere: [] },
+  });
+  for (const channel of CHANNELS) {
+    const folder = folders.find((one) => one.channel === channel);
+    const { tree } = await loadDefinition(folder, { today: { kind: "date", iso: "2026-11-25" } });
+    const index = categoryIndex(tree, glossary);
+    const categoryOf = (code) => tree.all.find((one) => one.code === code || one.name === code);
+    for (const row of after) {
+      const shop = trades.filter(({ trade }) => trade === row.trade);
+      const like = shop.find(({ our_category }) => our_category === row.like);
+      const wanted = (like?.[channel] ?? "").split("|").filter((code) => code !== "" && code !== "none");
+      if (wanted.length === 0) continue;
+      const placed = shop.flatMap((one) => {
+        const category = categoryOf(one[channel].split("|")[0]);
+        return category === undefined ? [] : [{ one, category }];
+      });
+      const above = row.our_category.split(" > ").slice(0, -1).join(" > ");
+      const neighbours = placed.flatMap(({ one, category }) =>
+        above !== "" && one.our_category.startsWith(`${above} > `) ? [category] : [],
+      );
+      const known = new Learned(
+        placed.map(({ one, category }) => confirmedAs(understand(subjectOf(one), index), category)),
+        index,
+      );
+      const isRight = (category) => {
+        for (let own = category; own !== undefined; own = channel === "merrowgate" ? own.parent : undefined)
+          if (wanted.includes(own.code) || wanted.includes(own.name)) return true;
+        return false;
+      };
+      for (const [name, found] of [
+        ["alone", suggest(subjectOf(row), index)],
+        ["after others", suggest({ ...subjectOf(row), neighbours }, index, { learned: known })],
+      ]) {
+        const key = `${name}: ${row.half}`;
+        const own = tallies.get(key) ?? tally();
+        tallies.set(key, own);
+        const right = found.suggestions.map(({ category }) => isRight(category));
+        const isSure = (found.suggestions[0]?.confidence ?? 0) >= SURE;
+        own.all++;
+        if (right[0]) own.first++;
+        if (right.includes(true)) own.three++;
+        if (isSure) own.sure++;
+        if (isSure && !right[0]) own.wrong++;
+      }
+    }
+  }
+  for (const [name, own] of [...tallies].sort((a, b) => (a[0] < b[0] ? -1 : 1)))
+    process.stdout.write(line(name, own));
 };

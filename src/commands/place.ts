@@ -28,6 +28,7 @@ import {
 import { goodsKnownFor } from "../flow/known-goods.js";
 import {
   fitsNowhere,
+  isUnknown,
   keyOf,
   productsOf,
   propose,
@@ -159,7 +160,10 @@ const APART_SHOWN = 20;
 
 const rounded = (confidence: number): number => Math.round(confidence * 100) / 100;
 
-const proposalJson = (channel: string, { ours, suggestions, nothing }: PlacementProposal): string =>
+const proposalJson = (
+  channel: string,
+  { ours, suggestions, nothing, goodsKnown }: PlacementProposal,
+): string =>
   jsonLine({
     type: "placement-proposal",
     channel,
@@ -173,6 +177,7 @@ const proposalJson = (channel: string, { ours, suggestions, nothing }: Placement
       reason,
     })),
     nothingFits: rounded(nothing),
+    goodsKnown: rounded(goodsKnown),
   });
 
 function proposalLines(proposal: PlacementProposal, io: Io): readonly string[] {
@@ -190,9 +195,11 @@ function proposalLines(proposal: PlacementProposal, io: Io): readonly string[] {
     );
   return [
     title,
-    ...(fitsNowhere(proposal)
-      ? [`${`${Math.round(nothing * 100)}%`.padStart(6)} the channel has no place for it; the nearest are`]
-      : []),
+    ...(isUnknown(proposal)
+      ? ["       what these are is not known here; the nearest by their words are"]
+      : fitsNowhere(proposal)
+        ? [`${`${Math.round(nothing * 100)}%`.padStart(6)} the channel has no place for it; the nearest are`]
+        : []),
     line(best),
     ...(best.confidence >= 0.9 || isApart ? [] : others.map((one) => style.dim(line(one)))),
   ];
@@ -266,12 +273,22 @@ function nextSteps(
       : [`Nothing is open; see what stands in the way now: lexicant check ${channel}`];
   if (proposals.length === 0) return [];
   const sure = proposals.filter(({ suggestions: [best] }) => (best?.confidence ?? 0) >= 0.9).length;
+  const unknown = proposals.filter((one) => !("skus" in one.ours) && isUnknown(one)).length;
+  // What fits nowhere is no example of where to put something.
+  const example = proposals.find((one) => !fitsNowhere(one)) ?? proposals[0];
+  const code =
+    example === undefined || fitsNowhere(example) ? undefined : example.suggestions[0]?.category.code;
   return [
     ...(sure > 0
       ? [
           `Take the ${sure} that ${sure === 1 ? "is" : "are"} sure: lexicant place ${channel} --accept-above 90`,
         ]
       : []),
-    `Decide one: lexicant place ${channel} --set "${keyOf(proposals[0])}"=${proposals[0]?.suggestions[0]?.category.code ?? "CODE"}`,
+    ...(unknown > 0
+      ? [
+          `Of ${unknown === 1 ? "one" : unknown} it is not known what the goods are: name them in tables/goods.csv (docs/goods.md), or decide some; what is called like those follows.`,
+        ]
+      : []),
+    `Decide one: lexicant place ${channel} --set "${keyOf(example)}"=${code ?? "CODE"}`,
   ];
 }

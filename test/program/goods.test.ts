@@ -96,6 +96,39 @@ describe("placing by what things are", () => {
     });
   });
 
+  it("when nobody knows what things are, then that is said, and what a person placed teaches by how things are called", () => {
+    const shop = shopWith(
+      "merrowgate",
+      "Item no,Title,Price,Section\nA-1,Ovel flobbit,2,Zqx\nA-2,Trindle flobbit,2,Zqx\nA-3,Ovel brimpex,4,Zqx\n" +
+        "B-1,Ovel flobbit M8,6,Qvv\nB-2,Trindle flobbit M10,6,Qvv\nC-1,Wexel brumbler,3,Vzz\n",
+    );
+    const { out } = lexicant(shop, ["place", "merrowgate", "--list"]);
+    expect(out).toMatch(/^Vzz .*\n +nothing like it was found/m);
+    expect(out).toContain("Of 3 it is not known what the goods are: name them in tables/goods.csv");
+    expect(out).toContain('--set "Zqx"=CODE');
+    lexicant(shop, ["place", "merrowgate", "--set", "Zqx=DCFC"]);
+    const after = proposals(shop, "merrowgate");
+    const [alike, other] = [after.get("Qvv"), after.get("Vzz")];
+    expect(alike?.suggestions[0]).toMatchObject({
+      path: expect.stringContaining("Pipettes"),
+      reason: expect.stringContaining("called like others that you placed"),
+    });
+    // What is only called alike is never sure, and what is called otherwise learns nothing.
+    expect(alike?.suggestions[0]?.confidence).toBeLessThan(0.9);
+    expect(other?.suggestions[0]?.path ?? "").not.toContain("Pipettes");
+  });
+
+  it("when one word alone says what things are, then it is not sure, however many products say it", () => {
+    const surest = (shelf: string, ...names: readonly string[]): number => {
+      const goods = names.map((name, at) => `A-${at},"${name}",2,${shelf}\n`).join("");
+      const shop = shopWith("merrowgate", `Item no,Title,Price,Section\n${goods}`);
+      return proposals(shop, "merrowgate").get(shelf)?.suggestions[0]?.confidence ?? 0;
+    };
+    const alone = surest("Zqx", "Ovel flange", "Trindle flange");
+    expect([alone > 0.5, alone < 0.9]).toEqual([true, true]);
+    expect(surest("Beekeeping > Smokers", "Bee smoker, copper", "Hive smoker")).toBeGreaterThanOrEqual(0.9);
+  });
+
   it("when a maker's category is told in an attribute, then it speaks for its place", () => {
     const goods = (maker: string) =>
       `Item no,Title,Price,Section,maker_category\nA-1,Zib 400,40,Range,${maker}\nA-2,Zib 500,50,Range,${maker}\n`;

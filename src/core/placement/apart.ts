@@ -2,9 +2,9 @@
 import { withAncestors, type Category } from "../channel/category-tree.js";
 import type { CategoryIndex } from "./category-index.js";
 import { kinTo } from "./evidence.js";
+import { confirmedAs, Learned } from "./learned.js";
 import { understand, type Understood } from "./subject.js";
 import { suggest, suggestFor, type Suggested } from "./suggest.js";
-import { goodsOf } from "./surroundings.js";
 
 /** From here on a product's own name is believed against the category that it stands in. */
 export const APART = 0.85;
@@ -50,7 +50,8 @@ export function standsApart(
   const ours = understand(subject, index);
   if (isOfKind(ours, others, index)) return undefined;
   const suggested = suggestFor(subject, ours, index, {
-    confirmed: [{ goods: goodsOf(ours), category: others }],
+    // Where they stand speaks for it as goods of its kind would; that it is called as itself says nothing.
+    learned: new Learned([{ ...confirmedAs(ours, others), calledBy: [] }], index),
   });
   const [best] = suggested.suggestions;
   if (best === undefined || best.confidence < APART) return undefined;

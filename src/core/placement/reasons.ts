@@ -42,6 +42,7 @@ export function reasonOf(weighed: Weighed, ours: Understood, index: CategoryInde
   const { evidence, around } = weighed;
   const reasons: string[] = [];
   if (around.confirmed >= TOLD) reasons.push("as you placed others like it");
+  else if (around.called >= TOLD) reasons.push("called like others that you placed");
   const products = evidence.productsKin + evidence.productsNarrower;
   if (products >= TOLD && ours.count > 0) {
     const many = Math.min(ours.count, Math.max(1, Math.round(products * ours.count)));

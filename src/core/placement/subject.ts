@@ -7,7 +7,7 @@ import type { Quality } from "../goods/good.js";
 import type { Mention, NameReading } from "../goods/read-name.js";
 import { pathParts } from "../values/category-path.js";
 import type { CategoryIndex } from "./category-index.js";
-import { addAll } from "../many.js";
+import { addAll, greatest } from "../many.js";
 import {
   addMasses,
   companyOf,
@@ -51,8 +51,14 @@ export interface Understood {
   /** Qualities by name, with the share of its voices that tell them. */
   readonly qualities: ReadonlyMap<string, { readonly quality: Quality; readonly share: number }>;
   readonly fields: Float64Array;
+  /** Different words of its names, leaf and branch that speak of each field: one alone may be another trade's. */
+  readonly witnesses: Float64Array;
   /** What others call it, as far as that is known. */
   readonly elsewhere: Masses;
+  /** How far its products' names, and its leaf, name one thing each, rather than any of dozens: else its trade is not known. */
+  readonly named: { readonly products: number; readonly leaf: number };
+  /** What its products are called: the words of each name's first part, where there are any. */
+  readonly calledBy: readonly (readonly string[])[];
   /** Products whose names were read. */
   readonly count: number;
 }
@@ -159,6 +165,26 @@ function readSubject(subject: Subject, index: CategoryIndex): ReadSubject {
   return { index, parts, leaf, branch, names, each, company };
 }
 
+/** How many different words speak of each field of trade. */
+function witnessesIn({ names, leaf, branch, index }: ReadSubject): Float64Array {
+  const { glossary } = index;
+  const counts = new Float64Array(glossary.fields);
+  const seen = new Set<string>();
+  for (const { mentions } of [...names, leaf, ...branch])
+    for (const { meanings, words } of mentions) {
+      const told = meanings.filter(({ by }) => by !== "part");
+      const fields = new Set((told.length > 0 ? told : meanings).map(({ good }) => glossary.fieldOf(good)));
+      for (const word of words.flatMap((one) => wordsOf(one)))
+        for (const field of fields) {
+          const key = `${field} ${word}`;
+          if (seen.has(key)) continue;
+          seen.add(key);
+          counts[field] = (counts[field] ?? 0) + 1;
+        }
+    }
+  return counts;
+}
+
 const headsIn = (reading: NameReading, { company, index }: ReadSubject): readonly Head[] =>
   headsOf(reading, company, index.glossary);
 
@@ -170,7 +196,16 @@ interface NamesSay {
   readonly shares: ReadonlyMap<string, number>;
   /** The same as they are written. */
   readonly plain: readonly string[];
+  /** How far a name names one thing, on the average. */
+  readonly named: number;
 }
+
+/** How far words name one thing: a word that may be any of dozens names none. */
+const namesOne = (heads: readonly Head[]): number =>
+  greatest(
+    heads.flatMap(({ goods }) => [...goods.values()]),
+    0,
+  );
 
 /** Words of one name with how far they say what the thing is: those of its head wholly, others half. */
 function wordsOfName(
@@ -193,8 +228,10 @@ function namesSay(read: ReadSubject): NamesSay {
   const [products, aside] = [new Map<number, number>(), new Map<number, number>()];
   const shares = new Map<string, number>();
   const plain: string[] = [];
+  let named = 0;
   for (const reading of names) {
     const heads = headsIn(reading, read);
+    named += each * namesOne(heads);
     addMasses(
       products,
       massesOfHeads(heads, ({ mention }) => BY_JOINT[mention.joint]),
@@ -208,7 +245,7 @@ function namesSay(read: ReadSubject): NamesSay {
     for (const [word, weight] of wordsOfName(reading, heads, own))
       shares.set(word, (shares.get(word) ?? 0) + weight * each);
   }
-  return { products, aside, shares, plain };
+  return { products, aside, shares, plain, named };
 }
 
 /** What the leaf says alone; things that it lists count as much as its first. */
@@ -266,6 +303,15 @@ function settleLeaf(
   for (const [good, mass] of leaf) leaf.set(good, mass * agreed);
   return agreed;
 }
+
+/** What a name calls the thing, before what it has or comes in. */
+const calledBy = ({ tokens }: NameReading): readonly string[] =>
+  wordsOf(
+    tokens
+      .filter(({ part }) => part === 0)
+      .map(({ word }) => word)
+      .join(" "),
+  );
 
 /** The words to look for in the tree: its own, those of the tree's language, and those that are nearly in the tree. */
 function wordsToSeek(
@@ -344,7 +390,10 @@ export function understand(subject: Subject, index: CategoryIndex): Understood {
     branchWords: parts.slice(0, -1).flatMap((part) => wordsOf(part)),
     qualities: qualitiesTold(products, leaf, read),
     fields: company.fields,
+    witnesses: witnessesIn(read),
     elsewhere,
+    named: { products: named.named, leaf: namesOne(headsIn(read.leaf, read)) },
+    calledBy: names.map(calledBy).filter((words) => words.length > 0),
     count: names.length,
   };
 }

@@ -4,7 +4,8 @@ import type { CategoryIndex, IndexedCategory } from "./category-index.js";
 import { evidenceFor, type Evidence } from "./evidence.js";
 import { reasonOf } from "./reasons.js";
 import { understand, type Subject, type Understood } from "./subject.js";
-import { aroundOf, confirmedFor, surroundingsOf, type Confirmed } from "./surroundings.js";
+import type { Learned, PlacesLike } from "./learned.js";
+import { aroundOf, surroundingsOf } from "./surroundings.js";
 import type { Weighed } from "./weighed.js";
 import { weigh } from "./weights.js";
 
@@ -23,14 +24,21 @@ export interface Suggested {
   readonly suggestions: readonly Suggestion[];
   /** 0 to 1: that the tree has no place for it. */
   readonly nothing: number;
+  /** 0 to 1: how far anybody knows what it is; else nothing fits since its trade is unknown, not since the tree lacks it. */
+  readonly goodsKnown: number;
 }
 
 const CANDIDATES = 120;
 
+/** A shelf's own name tells less of what is on it than what is on it. */
+const BY_LEAF = 0.6;
+
+const nowhere: PlacesLike = { goods: new Map(), names: new Map() };
+
 /** Categories that share a good or a word with a subject, those first of which it says most. */
 function candidatesFor(
   ours: Understood,
-  confirmed: ReadonlyMap<Category, number>,
+  { goods: placed, names: called }: PlacesLike,
   index: CategoryIndex,
 ): readonly IndexedCategory[] {
   const scores = new Map<number, number>();
@@ -55,7 +63,8 @@ function candidatesFor(
     const tells = index.weight(word) * weight;
     for (const position of index.withWord(word)) add(position, tells);
   }
-  for (const [category, alike] of confirmed) add(index.positionOf(category), 3 * alike);
+  for (const places of [placed, called])
+    for (const [category, alike] of places) add(index.positionOf(category), 3 * alike);
   return [...scores]
     .sort((a, b) => b[1] - a[1] || a[0] - b[0])
     .flatMap(([position]) => {
@@ -86,12 +95,12 @@ export function weighable(
   subject: Subject,
   ours: Understood,
   index: CategoryIndex,
-  decided: readonly Confirmed[] = [],
+  learned?: Learned,
 ): readonly Weighed[] {
-  const confirmed = confirmedFor(ours, decided);
-  const around = aroundOf(subject, confirmed);
+  const places = learned?.placesLike(ours) ?? nowhere;
+  const around = aroundOf(subject, places);
   return withDeeper(
-    candidatesFor(ours, confirmed, index).map((candidate) => ({
+    candidatesFor(ours, places, index).map((candidate) => ({
       candidate,
       evidence: evidenceFor(ours, candidate, index),
       around: surroundingsOf(around, ours, candidate, index),
@@ -101,7 +110,8 @@ export function weighable(
 
 interface SuggestOptions {
   readonly count?: number;
-  readonly confirmed?: readonly Confirmed[];
+  /** What a person placed by now. */
+  readonly learned?: Learned;
 }
 
 /** The channel's categories that a subject most likely belongs in, best first, and whether any fits. */
@@ -113,11 +123,12 @@ export function suggestFor(
   subject: Subject,
   ours: Understood,
   index: CategoryIndex,
-  { count = 3, confirmed = [] }: SuggestOptions = {},
+  { count = 3, learned }: SuggestOptions = {},
 ): Suggested {
-  const { ranked, nothing } = weigh(weighable(subject, ours, index, confirmed), ours, index.glossary);
+  const { ranked, nothing } = weigh(weighable(subject, ours, index, learned), ours, index.glossary);
   return {
     nothing,
+    goodsKnown: Math.min(1, Math.max(ours.named.products, BY_LEAF * ours.named.leaf)),
     suggestions: ranked.slice(0, count).map(({ weighed, share }) => ({
       category: weighed.candidate.category,
       confidence: share,

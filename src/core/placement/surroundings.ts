@@ -3,16 +3,10 @@ import { withAncestors, type Category } from "../channel/category-tree.js";
 import { pathParts } from "../values/category-path.js";
 import { greatest } from "../many.js";
 import type { CategoryIndex, IndexedCategory } from "./category-index.js";
-import type { Masses } from "./company.js";
 import { kinTo, likenessOf } from "./evidence.js";
+import type { PlacesLike } from "./learned.js";
 import type { Subject, Understood } from "./subject.js";
 import { wordsOf } from "./words.js";
-
-/** A category of ours that a person has placed, with what is in it. */
-export interface Confirmed {
-  readonly goods: Masses;
-  readonly category: Category;
-}
 
 /** What speaks for a category beside its own words, each from 0 to 1: what stands by the side, and what was decided. */
 export interface CategoryHints {
@@ -20,16 +14,18 @@ export interface CategoryHints {
   readonly beside: number;
   /** How like it is to what others call ours. */
   readonly elsewhere: number;
-  /** How like ours is to what a person put there. */
+  /** How like ours is to what a person put there; how far it is called like that. */
   readonly confirmed: number;
+  readonly called: number;
 }
 
 /** On the same branch, but not beside. */
 const BRANCH = 0.6;
 /** What lies beside a confirmed category is meant less. */
 const SIBLING = 0.3;
-/** Below this two of our categories have nothing to do with each other. */
-const ALIKE = 0.25;
+
+/** Names that have no more than this in common say nothing. */
+const CALLED = 0.3;
 
 /** What is around a subject, made ready once for all candidates. */
 interface Around {
@@ -37,18 +33,15 @@ interface Around {
   readonly branches: ReadonlySet<Category>;
   /** Words of what others call it. */
   readonly names: readonly (readonly string[])[];
-  readonly confirmed: ReadonlyMap<Category, number>;
+  readonly placed: PlacesLike;
 }
 
 /** What stands around a subject. */
-export const aroundOf = (
-  { neighbours, elsewhere }: Subject,
-  confirmed: ReadonlyMap<Category, number>,
-): Around => ({
+export const aroundOf = ({ neighbours, elsewhere }: Subject, placed: PlacesLike): Around => ({
   parents: new Set(neighbours.flatMap(({ parent }) => parent ?? [])),
   branches: new Set(neighbours.flatMap((one) => withAncestors(one))),
   names: elsewhere.map((path) => wordsOf(pathParts(path).at(-1) ?? "")),
-  confirmed,
+  placed,
 });
 
 function besideNeighbours(category: Category, { parents, branches }: Around): number {
@@ -72,38 +65,6 @@ function elsewhereTo(
   return Math.min(1, Math.max(words, same + wider + 0.5 * narrower));
 }
 
-/** What the things of one of our categories are, all its voices together. */
-export function goodsOf({ products, leaf }: Understood): Masses {
-  const all = new Map(products);
-  for (const [good, mass] of leaf) all.set(good, (all.get(good) ?? 0) + mass);
-  return all;
-}
-
-function cosine(one: Masses, other: Masses): number {
-  let [product, ones, others] = [0, 0, 0];
-  for (const mass of one.values()) ones += mass * mass;
-  for (const [good, mass] of other) {
-    others += mass * mass;
-    product += mass * (one.get(good) ?? 0);
-  }
-  return ones === 0 || others === 0 ? 0 : product / Math.sqrt(ones * others);
-}
-
-/** Categories that a person put goods in like ours, each with how like. */
-export function confirmedFor(
-  ours: Understood,
-  confirmed: readonly Confirmed[],
-): ReadonlyMap<Category, number> {
-  const found = new Map<Category, number>();
-  if (confirmed.length === 0) return found;
-  const own = goodsOf(ours);
-  for (const { goods, category } of confirmed) {
-    const alike = cosine(own, goods);
-    if (alike >= ALIKE) found.set(category, Math.max(alike, found.get(category) ?? 0));
-  }
-  return found;
-}
-
 /** What of it speaks for one category. */
 export function surroundingsOf(
   around: Around,
@@ -112,14 +73,15 @@ export function surroundingsOf(
   index: CategoryIndex,
 ): CategoryHints {
   const { category } = candidate;
-  const { confirmed } = around;
-  let put = confirmed.get(category) ?? 0;
+  const { goods, names } = around.placed;
+  let put = goods.get(category) ?? 0;
   if (put === 0 && category.parent !== undefined)
-    for (const [other, alike] of confirmed)
+    for (const [other, alike] of goods)
       if (other.parent === category.parent) put = Math.max(put, alike * SIBLING);
   return {
     beside: besideNeighbours(category, around),
     elsewhere: elsewhereTo(around, ours, candidate, index),
     confirmed: put,
+    called: Math.max(0, ((names.get(category) ?? 0) - CALLED) / (1 - CALLED)),
   };
 }

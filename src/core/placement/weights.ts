@@ -47,6 +47,7 @@ const surroundings: Readonly<Record<keyof CategoryHints, number>> = {
   beside: 1.2,
   elsewhere: 5,
   confirmed: 4,
+  called: 8,
 };
 
 /** What "nothing fits" weighs against the best category; more where our things are none that are sold. */
@@ -64,10 +65,21 @@ const MOST = 0.5;
 const OWN_FIELD = 0.35;
 const ALL_FOREIGN = 0.9;
 
-function isAgreed({ evidence }: Weighed, ours: Understood): boolean {
+/** So many different words have to speak of a field. */
+const SEVERAL = 2;
+/** A field that a category is of, and not one that its words also speak of. */
+const OF_FIELD = 0.5;
+
+/** Whether several words of ours agree on the trade that a category is of: one word means many things. */
+function agreeOnField({ candidate }: Weighed, { witnesses }: Understood): boolean {
+  return candidate.fields.some((share, field) => share >= OF_FIELD && (witnesses[field] ?? 0) >= SEVERAL);
+}
+
+function isAgreed(weighed: Weighed, ours: Understood): boolean {
+  const { evidence } = weighed;
   const { productsKin, productsNarrower, leafKin, unsaid, field } = evidence;
   const said = ours.count > 0 ? productsKin + productsNarrower / 2 >= MOST : leafKin >= MOST;
-  return said && unsaid <= ALL_FOREIGN && field >= OWN_FIELD;
+  return said && unsaid <= ALL_FOREIGN && field >= OWN_FIELD && agreeOnField(weighed, ours);
 }
 
 /** A category that has our shelf's very name, or names just that. */

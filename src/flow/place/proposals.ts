@@ -5,7 +5,7 @@ import { headOf, standsApart, suggestByName } from "../../core/placement/apart.j
 import type { CategoryIndex } from "../../core/placement/category-index.js";
 import { understand } from "../../core/placement/subject.js";
 import { suggest, type Suggested } from "../../core/placement/suggest.js";
-import { goodsOf, type Confirmed } from "../../core/placement/surroundings.js";
+import { confirmedAs, Learned } from "../../core/placement/learned.js";
 import type { Surroundings } from "../../core/language/function.js";
 import type { Store } from "../../store/store.js";
 import type { WorkspaceChannel } from "../../workspace/channel-files.js";
@@ -44,6 +44,13 @@ const FITS_NOWHERE = 0.5;
 export const fitsNowhere = ({ suggestions: [best], nothing }: Suggested): boolean =>
   nothing >= FITS_NOWHERE && nothing > (best?.confidence ?? 0);
 
+/** Below this it is as good as unknown what things are. */
+const HARDLY_KNOWN = 0.45;
+
+/** Whether nothing fits because nobody knows what the things are, so that the channel may have a place for all that. */
+export const isUnknown = (suggested: Suggested): boolean =>
+  fitsNowhere(suggested) && suggested.goodsKnown < HARDLY_KNOWN;
+
 /** Where the same category of ours stands on other channels, and what makers or other channels call its products' category. */
 const elsewhereOf = (
   { path, goods }: OurCategory,
@@ -59,16 +66,14 @@ const elsewhereOf = (
 ];
 
 /** What a person has placed by now: what it is, and where it went. */
-const confirmedIn = (all: readonly OurCategory[], index: CategoryIndex): readonly Confirmed[] =>
-  all.flatMap((ours) =>
-    ours.placement?.to.kind === "category"
-      ? [
-          {
-            goods: goodsOf(understand(subjectOf(ours, [], []), index)),
-            category: ours.placement.to.category,
-          },
-        ]
-      : [],
+const learnedFrom = (all: readonly OurCategory[], index: CategoryIndex): Learned =>
+  new Learned(
+    all.flatMap((ours) =>
+      ours.placement?.to.kind === "category"
+        ? [confirmedAs(understand(subjectOf(ours, [], []), index), ours.placement.to.category)]
+        : [],
+    ),
+    index,
   );
 
 /** Proposes for all categories that are open, for products apart from theirs, and for those that have none. */
@@ -85,10 +90,10 @@ export async function propose(
   const trees = [setup, ...others.map((other) => other.setup)].map(({ definition }) => definition.tree);
   const open = all.filter(isOpen);
   // What is placed is read as long as something waits for it.
-  const confirmed = open.length === 0 ? [] : confirmedIn(all, index);
+  const learned = learnedFrom(open.length === 0 ? [] : all, index);
   const byCategory = open.map((ours): PlacementProposal => {
     const subject = subjectOf(ours, all, elsewhereOf(ours, others, trees));
-    return { ours, ...suggest(subject, index, { confirmed }) };
+    return { ours, ...suggest(subject, index, { learned }) };
   });
   const standing = new Map<string, Category>(
     all.flatMap(({ path, placement }) =>
