@@ -4,7 +4,7 @@ import { carriedFill, type CarriedRow } from "../core/learning/carry-over.js";
 import type { Renamings } from "../core/learning/compare-definitions.js";
 import { lineAsItIs, neutral } from "../formats/csv-writer.js";
 import { rawRecords, tableBytes, tableText } from "../formats/table-form.js";
-import type { SuggestedFill } from "./create-workspace.js";
+import type { SuggestedFill } from "./starting-fills.js";
 import { cleanText } from "../core/values/text.js";
 
 /** A decision file as it is carried over, and what of it a person has to look at. */

@@ -263,7 +263,7 @@ describe("a world that does not let us", () => {
           open: [folder, shop, join(shop, ".lexicant")],
           closed: { [join(shop, path)]: 0o000 },
         });
-        expect(exit, path).toBe(3);
+        expect({ path, exit, err }).toMatchObject({ exit: 3 });
         noTrace(err);
         expect(err).not.toContain(folder);
         return err.replace(/\s+/g, " ");

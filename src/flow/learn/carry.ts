@@ -11,7 +11,7 @@ import {
   type CarriedFile,
 } from "../../workspace/carried-files.js";
 import { REFUSALS_FILE } from "../../workspace/channel-files.js";
-import { startingFills } from "../../workspace/create-workspace.js";
+import { startingFills } from "../../workspace/starting-fills.js";
 import type { AttributeIndex } from "../../core/catalogue/attribute-index.js";
 import type { Workspace } from "../../workspace/workspace.js";
 
