@@ -64,11 +64,11 @@ function* nodesOf(expression: Expression): Generator<Expression> {
   for (const part of partsOf(expression)) yield* nodesOf(part);
 }
 
-const nodesIn = (fill: string): readonly Expression[] => {
+/** All nodes of a fill; none where it does not parse, which is told when it is read. */
+function nodesIn(fill: string): readonly Expression[] {
   const { expression } = parse(fill);
-  // What does not parse is told when it is read; nothing is made of it here.
   return expression === undefined ? [] : [...nodesOf(expression)];
-};
+}
 
 /** A stretch of a fill, and what stands there instead. */
 interface Change {
