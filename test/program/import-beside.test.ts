@@ -49,6 +49,7 @@ const delivered = (shop: string, workers: number, files: readonly string[]): unk
 const sources = [
   "further_rows: images\n",
   "options:\n  - {name: option, value: chosen}\ngroups: {layout: rows}\n",
+  "pairs:\n  - {name: option, value: chosen}\n  - {name: option, value: name}\n",
   "groups:\n  layout: own-row\n  when: is_blank(price)\n",
   "groups:\n  layout: first-row\n  shared: [name, images]\n",
 ];

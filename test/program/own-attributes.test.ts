@@ -87,6 +87,45 @@ describe("what a shop's day is", () => {
   });
 });
 
+describe("where a value came from", () => {
+  it("when options stand in another order in each row, then no column is named that it cannot be from", () => {
+    const shop = emptyShop();
+    write(
+      shop,
+      "sources/coats.yaml",
+      "layer: shop\noptions:\n  - { name: n1, value: v1 }\n  - { name: n2, value: v2 }\ncolumns: { sku: sku, name: name }\n",
+    );
+    write(
+      shop,
+      "lexicant.yaml",
+      "shop: B\nlanguage: en\ncurrency: GBP\nlayers: [shop]\nattributes: { length: measure }\n",
+    );
+    write(
+      shop,
+      "coats.csv",
+      "sku,name,n1,v1,n2,v2\nA,Coat,Colour,red,Size,M\nB,Hat,Length,ell,Colour,blue\nC,Cap,Colour,grey,Length,1.2 m\nD,Bag,Size,S,Length,broad\n",
+    );
+    const findings = jsonLines(lexicant(shop, ["import", "coats.csv", "--json"]).out).filter(
+      ({ code }) => code === "unreadable-value",
+    );
+    // What is told of a cell names the very column.
+    expect(findings.map(({ place }) => place)).toEqual([
+      { file: "coats.csv", row: 3, column: "v1" },
+      { file: "coats.csv", row: 5, column: "v2" },
+    ]);
+    const columnOf = (sku: string, attribute: string): string =>
+      new RegExp(`^${attribute} .*\\n +column "([^"]*)"$`, "m").exec(
+        lexicant(shop, ["show", sku]).out,
+      )?.[1] ?? "";
+    expect([columnOf("A", "color"), columnOf("B", "color"), columnOf("A", "size")]).toEqual([
+      "v1, v2",
+      "v1, v2",
+      "v2, v1",
+    ]);
+    expect(columnOf("A", "name")).toBe("name");
+  });
+});
+
 describe("what was settled stays settled", () => {
   it("when removed products come again in the same file, then they stay out, are told, and have no twins", () => {
     const shop = shopWith("");

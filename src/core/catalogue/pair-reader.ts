@@ -36,16 +36,34 @@ export interface RecordColumn {
 
 /** The texts' attributes, to which a pair may add one that no row named before. */
 export interface PairColumns {
-  indexOf(attribute: string, column: string, channel?: string): number;
+  /** Where the text of an attribute stands that is read from some columns. */
+  indexOf(attribute: string, columns: readonly string[], channel?: string): number;
 }
 
-/** Columns of a record that grow by what pairs name. */
-export const pairColumns = (attributes: RecordColumn[]): PairColumns => ({
-  indexOf(attribute, column, channel) {
-    const known = attributes.findIndex((entry) => entry.attribute === attribute && entry.channel === channel);
-    return known >= 0 ? known : attributes.push(recordColumn({ attribute, column, channel })) - 1;
-  },
-});
+/** What a value that is read from several columns is shown with. */
+const shownColumns = (columns: Iterable<string>): string => [...columns].join(", ");
+
+/** Columns of a record that grow by what pairs name; what rows read from several columns is shown with all of them. */
+export function pairColumns(attributes: RecordColumn[]): PairColumns {
+  const cameFrom = attributes.map(({ column }) => new Set([column]));
+  return {
+    indexOf(attribute, columns, channel) {
+      const known = attributes.findIndex(
+        (entry) => entry.attribute === attribute && entry.channel === channel,
+      );
+      const [entry, before] = [attributes[known], cameFrom[known]];
+      if (entry === undefined || before === undefined) {
+        cameFrom.push(new Set(columns));
+        return attributes.push(recordColumn({ attribute, column: shownColumns(columns), channel })) - 1;
+      }
+      if (columns.every((column) => before.has(column))) return known;
+      for (const column of columns) before.add(column);
+      // Whoever was given the column is to see it: a revision keeps what its columns are called when it is done.
+      Object.assign(entry, { column: shownColumns(before) });
+      return known;
+    },
+  };
+}
 
 /** A text's attribute; its channel is said only where there is one, since most have none. */
 export const recordColumn = ({ attribute, column, channel }: RecordColumn): RecordColumn =>
@@ -113,15 +131,21 @@ function groupNames() {
 /** A column of the record and a reader of its cells for each attribute that is named, made when it is first named. */
 function attributeReaders(columns: PairColumns, defaults: CellDefaults) {
   const readers = new Map<string, { readonly index: number; readonly read: CellReader }>();
-  return (attribute: string, column: string): { readonly index: number; readonly read: CellReader } => {
-    const known = readers.get(attribute);
+  return (
+    attribute: string,
+    from: readonly string[],
+  ): { readonly index: number; readonly read: CellReader } => {
+    // What is told of a cell names its very column, whichever one had the attribute first.
+    const column = shownColumns(from);
+    const key = `${attribute}\u0000${column}`;
+    const known = readers.get(key);
     if (known !== undefined) return known;
-    const from = { kind: "column", index: 0 } as const;
+    const cell = { kind: "column", index: 0 } as const;
     const made = {
-      index: columns.indexOf(attribute, column),
-      read: cellReader({ attribute, column, from }, defaults),
+      index: columns.indexOf(attribute, from),
+      read: cellReader({ attribute, column, from: cell }, defaults),
     };
-    readers.set(attribute, made);
+    readers.set(key, made);
     return made;
   };
 }
@@ -169,7 +193,10 @@ const isNamedIn = ({ nameIndex }: PairReading, { cells }: PairRow): boolean =>
 /** What a row's pairs say: what its group varies by, and cells by their attribute. */
 interface PairsSaid {
   readonly axes: readonly string[];
-  readonly cells: ReadonlyMap<string, { readonly column: string; readonly values: readonly string[] }>;
+  readonly cells: ReadonlyMap<
+    string,
+    { readonly columns: readonly string[]; readonly values: readonly string[] }
+  >;
 }
 
 /** Ties the values of a row to the attributes that `names`, one cell a pair, mean. */
@@ -180,7 +207,7 @@ function saidBy(
   defaults: CellDefaults,
 ): PairsSaid {
   const axes: string[] = [];
-  const cells = new Map<string, { readonly column: string; readonly values: string[] }>();
+  const cells = new Map<string, { readonly columns: string[]; readonly values: string[] }>();
   for (const [at, pair] of pairs.entries()) {
     const name = names[at] ?? "";
     if (name === "" && hasValue(pair, row))
@@ -195,8 +222,12 @@ function saidBy(
       // What members differ in is no value of the group's own row.
       if (row.isHead && pair.varies) continue;
       const known = cells.get(attribute);
-      if (known === undefined) cells.set(attribute, { column: pair.column, values: [value] });
-      else known.values.push(value);
+      if (known === undefined) cells.set(attribute, { columns: [pair.column], values: [value] });
+      else {
+        known.values.push(value);
+        // Two pairs may give one attribute in one row: it comes from both.
+        if (value !== "" && !known.columns.includes(pair.column)) known.columns.push(pair.column);
+      }
     }
   }
   return { axes, cells };
@@ -231,14 +262,17 @@ export function pairReader(
         pairs.map(({ varies }, at) => (varies ? (named[at] ?? "") : "")),
       );
     const said = saidBy(row, named, meaning, defaults);
-    for (const [attribute, { column, values }] of said.cells) {
-      const { index, read } = readerOf(attribute, column);
+    for (const [attribute, { columns: from, values }] of said.cells) {
+      const { index, read } = readerOf(attribute, from);
       const text = read(row.row, [listText(values.filter(Boolean))], notes);
       textsUpTo(texts, index);
       if (text !== "") texts[index] = text;
     }
     if (said.axes.length > 0) {
-      const index = columns.indexOf("varies_by", pairs.map(({ column }) => column).join(", "));
+      const index = columns.indexOf(
+        "varies_by",
+        pairs.map(({ column }) => column),
+      );
       textsUpTo(texts, index);
       if (texts[index] === "") texts[index] = listText([...new Set(said.axes)]);
     }

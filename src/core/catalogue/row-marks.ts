@@ -80,7 +80,7 @@ export function markedReader(
       const unit = ownOf(defaults.units, column.attribute);
       const units = unit === undefined ? defaults.units : { ...defaults.units, [attribute]: unit };
       const read = cellReader({ ...column, attribute }, { ...defaults, units });
-      return [{ at, index: isOwn ? at : record.indexOf(attribute, column.column, column.channel), read }];
+      return [{ at, index: isOwn ? at : record.indexOf(attribute, [column.column], column.channel), read }];
     });
     known.set(key, made);
     return made;

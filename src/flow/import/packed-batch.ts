@@ -16,7 +16,7 @@ export interface PackedBatch extends Omit<ReadBatch, "records" | "rowsAt"> {
   readonly texts: string;
   /** Few records have any; each with its place. */
   readonly doubts: readonly (readonly [at: number, doubts: readonly Doubt[]])[];
-  /** Attributes that no row before had. */
+  /** All attributes, where rows brought new ones or further columns for them; none where nothing changed. */
   readonly attributes: readonly PlannedColumn[];
 }
 

@@ -1,6 +1,5 @@
 /** A file's rows, read by this thread or by one beside it. */
 import { availableParallelism } from "node:os";
-import { addAll } from "../../core/many.js";
 import { createHash } from "node:crypto";
 import type { KeptRows } from "../../core/catalogue/row-table.js";
 import { recordColumn } from "../../core/catalogue/pair-reader.js";
@@ -145,7 +144,12 @@ function rowsBeside(
       for (let said = await coming.shift(); said?.batch !== undefined; said = await coming.shift()) {
         coming.push(next());
         ({ told, bytes } = said);
-        addAll(attributes, said.batch.attributes);
+        for (const [at, column] of said.batch.attributes.entries()) {
+          const known = attributes[at];
+          // The plan has the column already; what it is called may be more by now.
+          if (known === undefined) attributes.push(column);
+          else Object.assign(known, column);
+        }
         const { batch, number: batchNumber = 0 } = said;
         yield unpacked(
           batch,

@@ -26,15 +26,15 @@ export async function readingBeside(recipe: ReadingRecipe): Promise<Begun> {
   const file = await fileSource(path, recipe.file);
   const source = await sourceFromText(recipe.source.name, recipe.source.text);
   const table = await openTable(file, options);
-  /** How many attributes whoever asks knows of. */
-  let attributes = 0;
+  /** What whoever asks knows of the attributes: how many there are, and the columns that they come from. */
+  let attributes: readonly string[] = [];
   // Not before it is asked: a file that begins otherwise by now is not tied to what another was read by.
   const begin = async (): Promise<{ reader: RowReader; batches: AsyncGenerator<ReadBatch> }> => {
     const day = { today: { kind: "date", iso: today } } as const;
     const surroundings = hasTables ? await surroundingsIn(workspace, day) : day;
     const { reading } = readingFor(source, table, workspace, surroundings);
-    attributes = reading.columns.length;
     const reader = rowReader(reading);
+    attributes = reader.attributes.map(({ column }) => column);
     return { reader, batches: readRows({ table, reading, reader, known, isKept }) };
   };
   let begun: ReturnType<typeof begin> | undefined;
@@ -45,12 +45,14 @@ export async function readingBeside(recipe: ReadingRecipe): Promise<Begun> {
     const step = await batches.next();
     const bytes = file.bytesRead();
     if (step.done === true) return { made: { told: table.told(), bytes } satisfies SaidBatch, memory: [] };
-    const added = reader.attributes.slice(attributes);
-    attributes += added.length;
+    const columns = reader.attributes.map(({ column }) => column);
+    const isOther =
+      columns.length > attributes.length || columns.some((column, at) => column !== attributes[at]);
+    attributes = columns;
     rows.set(++number, step.value.rowsAt);
     // Whoever asks for the next ones has done with those before.
     rows.delete(number - AHEAD - 1);
-    const batch = packed(step.value, added);
+    const batch = packed(step.value, isOther ? reader.attributes : []);
     const made: SaidBatch = { batch, number, told: table.told(), bytes };
     return { made, memory: memoryOfPacked(batch) };
   };
