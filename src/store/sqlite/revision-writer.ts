@@ -182,8 +182,11 @@ class Writer implements RevisionWriter {
       revisions.delete(this.id);
       return Promise.resolve(undefined);
     }
-    const { drops, touched } = this;
-    endRevision(database, this.id, { columns: this.columns.all, counts, drops, same: this.same.bytes() });
+    const { drops, touched, channel } = this;
+    // Told with each column, so that nobody else sees it once the manifest names the layer no more.
+    const columns =
+      channel === undefined ? this.columns.all : this.columns.all.map((column) => ({ ...column, channel }));
+    endRevision(database, this.id, { columns, counts, drops, same: this.same.bytes() });
     touched.keep(database, this.id);
     const own = revisions.get(this.id);
     if (own !== undefined && this.drops) revisions.set(this.id, { ...own, drops: true });

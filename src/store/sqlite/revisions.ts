@@ -100,6 +100,15 @@ export function layerRanks(
   };
 }
 
+/** A layer that the manifest no longer names is still seen by nobody but the channel that it was for. */
+function scopeOf(
+  { rank, channel }: ReturnType<ReturnType<typeof layerRanks>>,
+  columns: readonly PlannedColumn[],
+): ReturnType<ReturnType<typeof layerRanks>> {
+  const own = columns.find((column) => column.channel !== undefined)?.channel;
+  return rank >= 0 || own === undefined ? { rank, channel } : { rank, channel: own };
+}
+
 /** Where a layer will lie that the manifest gets as its last. */
 export const rankOfNewLayer = (
   { length }: readonly LayerName[],
@@ -145,7 +154,7 @@ export function loadRevisions(
             columns,
             slots,
             slotsOfGroup: columns.map((column, at) => slotOfGroup(column, slots[at] ?? -1)),
-            ...rankOf(layer),
+            ...scopeOf(rankOf(layer), columns),
             live: undone_by === null,
             drops: drops !== 0,
           },

@@ -3,7 +3,8 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import type { Doubt } from "../../../src/core/catalogue/cell-reader.js";
 import { REMOVAL } from "../../../src/store/store.js";
-import { familiesOf, newStore, put, shown } from "../../kit/store.js";
+import { temporaryFolder } from "../../kit/run.js";
+import { familiesOf, newStore, put, shown, storeIn } from "../../kit/store.js";
 import { runs } from "../../kit/runs.js";
 
 const kinds = (result: Awaited<ReturnType<typeof put>>): readonly string[] =>
@@ -29,6 +30,18 @@ describe("layers in the store", () => {
     expect(await shown(store, "A", "price")).toBe("9.00 GBP");
     await put(store, "edits", "sku,price\nA,(back)", { kind: "edit", mode: "update" });
     expect(await shown(store, "A", "price")).toBe("6.00 GBP");
+  });
+
+  it("when a channel's layer is named no more, then its words stay that channel's, and lie lowest", async () => {
+    const folder = temporaryFolder();
+    const before = await storeIn(folder, [{ layer: "shop" }, { layer: "fair", channel: "quay" }]);
+    await put(before, "shop", "sku,name,price\nA,Stool,12.00 GBP");
+    await put(before, "fair", "sku,price,listed\nA,15.00 GBP,no");
+    await before.close();
+    const after = await storeIn(folder, [{ layer: "shop" }]);
+    expect(await shown(after, "A", "price,listed")).toBe("12.00 GBP,-");
+    expect(await shown(after, "A", "price,listed", "quay")).toBe("12.00 GBP,no");
+    await after.close();
   });
 
   it("when a layer is for one channel, then that channel alone sees it", async () => {
