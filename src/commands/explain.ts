@@ -63,17 +63,7 @@ export const explain: CommandFile = command({
       const sources = new Map<string, readonly string[]>();
       if (field.value === undefined)
         for (const { name, value } of field.attributes)
-          if (value === undefined)
-            sources.set(
-              name,
-              await possibleSources(
-                name,
-                explained.setup.channel,
-                explained.product,
-                explained.family,
-                workspace,
-              ),
-            );
+          if (value === undefined) sources.set(name, await possibleSources(name, explained, workspace));
       if (options.json) io.out(fieldJson(explained, field, sources));
       else io.out(`${fieldLines(explained, field, sources, io).join("\n")}\n`);
       return 0;

@@ -275,9 +275,8 @@ function nextSteps(
   const sure = proposals.filter(({ suggestions: [best] }) => (best?.confidence ?? 0) >= 0.9).length;
   const unknown = proposals.filter((one) => !("skus" in one.ours) && isUnknown(one)).length;
   // What fits nowhere is no example of where to put something.
-  const example = proposals.find((one) => !fitsNowhere(one)) ?? proposals[0];
-  const code =
-    example === undefined || fitsNowhere(example) ? undefined : example.suggestions[0]?.category.code;
+  const example = proposals.find((one) => !fitsNowhere(one));
+  const code = example?.suggestions[0]?.category.code ?? "CODE";
   return [
     ...(sure > 0
       ? [
@@ -289,6 +288,6 @@ function nextSteps(
           `Of ${unknown === 1 ? "one" : unknown} it is not known what the goods are: name them in tables/goods.csv (docs/goods.md), or decide some; what is called like those follows.`,
         ]
       : []),
-    `Decide one: lexicant place ${channel} --set "${keyOf(example)}"=${code ?? "CODE"}`,
+    `Decide one: lexicant place ${channel} --set "${keyOf(example ?? proposals[0])}"=${code}`,
   ];
 }

@@ -11,7 +11,7 @@ import type { AttributeIndex } from "../core/catalogue/attribute-index.js";
 import type { Doubt } from "../core/catalogue/cell-reader.js";
 import type { Family } from "../core/catalogue/family.js";
 import type { Product } from "../core/catalogue/product.js";
-import type { Origin } from "../core/catalogue/record.js";
+import type { Origin, RecordColumn } from "../core/catalogue/record.js";
 import type { Place } from "../core/diagnostics/place.js";
 import type { Sku } from "../core/ids.js";
 
@@ -28,13 +28,7 @@ export type RevisionKind = "import" | "edit" | "undo" | "sent";
 export type ImportMode = "add" | "update" | "both";
 
 /** A text of the records that are put into a revision. */
-export interface PlannedColumn {
-  readonly attribute: string;
-  /** The column that the attribute is read from. */
-  readonly column: string;
-  /** The channel that alone is to see it: it goes into a revision for that channel, and into no other. */
-  readonly channel?: string | undefined;
-}
+export type PlannedColumn = RecordColumn;
 
 /** The file that revisions name which take products out of the catalogue. */
 export const REMOVAL = "remove";

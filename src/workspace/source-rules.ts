@@ -6,11 +6,8 @@ import type { KindOf } from "../core/values/attribute-kind.js";
 import type { Source } from "./source-files.js";
 import { expressionAt } from "./yaml-file.js";
 
-/** A source's way of reading: the text by which it reads each attribute, and a mark of all that it says besides. */
-export interface SourceRules {
-  readonly columns: Readonly<Record<string, string>>;
-  readonly rest: string;
-}
+/** The text by which each attribute is read. */
+type ColumnRules = Readonly<Record<string, string>>;
 
 // What says which rows are read, and where they go, changes no value that was read.
 const besideValues = new Set([
@@ -21,14 +18,18 @@ const besideValues = new Set([
  * How a source reads each attribute that it writes, and a mark of all else that has a part in it. A key that only finds
  * products is not among them: where the source wrote it before, what it wrote is its word no more.
  */
-export function rulesOf(source: Source, kindOf: KindOf, channel?: string): SourceRules {
+export function rulesOf(
+  source: Source,
+  kindOf: KindOf,
+  channel?: string,
+): { readonly columns: ColumnRules; readonly rest: string } {
   return {
     columns: channel === undefined ? columnRules(source, kindOf) : channelRules(source, kindOf, channel),
     rest: restOf(source),
   };
 }
 
-function columnRules({ settings, yaml }: Source, kindOf: KindOf): SourceRules["columns"] {
+function columnRules({ settings, yaml }: Source, kindOf: KindOf): ColumnRules {
   const keys = new Set(settings.key ?? ["sku"]);
   const isWritten = (attribute: string): boolean =>
     attribute === "sku" || !keys.has(attribute) || (settings.write_keys ?? false) !== false;
@@ -43,7 +44,7 @@ function columnRules({ settings, yaml }: Source, kindOf: KindOf): SourceRules["c
 }
 
 /** The same of the columns that one channel alone sees; of a channel that the source has no word for any more, none. */
-const channelRules = ({ settings, yaml }: Source, kindOf: KindOf, channel: string): SourceRules["columns"] =>
+const channelRules = ({ settings, yaml }: Source, kindOf: KindOf, channel: string): ColumnRules =>
   Object.fromEntries(
     Object.keys(ownOf(settings.channels ?? {}, channel) ?? {}).map((attribute) => [
       attribute,

@@ -1,6 +1,8 @@
 // A file with columns for single channels is what as many files would be: one for all, and one for each channel.
 import fc from "fast-check";
 import { join } from "node:path";
+import { newFiles } from "../../src/flow/sync/new-files.js";
+import { openWorkspace } from "../../src/workspace/workspace.js";
 import { describe, expect, it } from "vitest";
 import { emptyShop } from "../kit/demo-shop.js";
 import { jsonLines, lexicant, read, write } from "../kit/run.js";
@@ -157,6 +159,71 @@ describe("a file with columns for single channels", () => {
     expect(again.out.match(/unchanged \+/g)).toHaveLength(1);
     expect(lexicant(shop, ["undo"]).out).toContain("revision 1, all.csv");
     expect(lexicant(shop, ["list"]).out).not.toContain("Smoker");
+  });
+
+  it("when a delivery is news to one channel alone, or to all but it, then it counts as read, and is read again as it is now", async () => {
+    const shop = emptyShop();
+    write(shop, "lexicant.yaml", manifest(true));
+    const isRead = async (): Promise<boolean> => {
+      const workspace = await openWorkspace(shop);
+      const store = await storeIn(join(shop, ".lexicant"), layers);
+      const files = await newFiles(workspace, store);
+      await store.close();
+      return files.length === 0;
+    };
+    for (const row of [
+      "A,,Smoker,31.00,33.00,,,29.00,no,worn",
+      "A,,Smoker,31.00,34.00,,,29.00,no,worn",
+      "A,,Smoker,32.00,34.00,,,29.00,no,worn",
+    ]) {
+      inOne(shop, { layout: "", rules: [0, 0], replaces: false, rows: [row] });
+      write(shop, "data/all.csv", `${header}\n${row}\n`);
+      expect(await isRead()).toBe(false);
+      expect(lexicant(shop, ["import", "data/all.csv"]).exit).toBe(0);
+      expect(await isRead()).toBe(true);
+      expect(lexicant(shop, ["import", "--again"]).exit).toBe(0);
+    }
+  });
+
+  it("when groups have rows of their own, then what holds for their members reaches the channel, and products alone are counted", async () => {
+    const shop = emptyShop();
+    write(shop, "lexicant.yaml", manifest(true));
+    const layout = "groups: { layout: own-row, when: sku is blank }";
+    const rows = [",G,Gloves,,,,warm,,,", "A,G,Gloves S,5.00,6.00,,,,,", "B,G,Gloves M,5.00,,,,,,"];
+    inOne(shop, { layout, rules: [0, 0], replaces: false, rows });
+    const { out } = lexicant(shop, ["import", "all.csv", "--json"]);
+    expect(jsonLines(out).at(-1)).toMatchObject({
+      added: 2,
+      channels: [
+        { channel: "lanternlist", changed: 1, unchanged: 1 },
+        { channel: "storefront", changed: 0, unchanged: 2 },
+      ],
+    });
+    expect((await seen(shop)).filter((line) => /^[AB] lanternlist/.test(line))).toEqual([
+      "A lanternlist Gloves S,6.00 GBP,-,warm",
+      "B lanternlist Gloves M,5.00 GBP,-,warm",
+    ]);
+  });
+
+  it("when keys of a row had lost their zeros, then that is told once, however many channels hear of it", () => {
+    const shop = emptyShop();
+    write(shop, "lexicant.yaml", manifest(true));
+    inOne(shop, {
+      layout: "",
+      rules: [0, 0],
+      replaces: false,
+      rows: ["0041,,Smoker,31.00,33.00,,,29.00,no,worn"],
+    });
+    lexicant(shop, ["import", "all.csv"]);
+    inOne(shop, {
+      layout: "mode: update",
+      rules: [0, 0],
+      replaces: false,
+      rows: ["41,,Smoker,31.00,34.00,,,28.00,no,worn"],
+    });
+    const told = jsonLines(lexicant(shop, ["import", "all.csv", "--json"]).out);
+    expect(told.filter(({ code }) => code === "repaired-value")).toHaveLength(1);
+    expect(told.at(-1)).toMatchObject({ unchanged: 1, channels: [{ changed: 1 }, { changed: 1 }] });
   });
 
   it.each([

@@ -20,16 +20,19 @@ import { isList, type MaybeBlank, type Value } from "../values/value.js";
 import { itemReader, type ItemDoubt, type ReadItem } from "./item-reader.js";
 import { addressesIn, itemsInCell } from "./list-cell.js";
 import { holdsSeveral, itemsOf } from "./list-text.js";
-import { CLEARED, clearedOrText, isUnread, LIST_SEPARATOR, unread } from "./record.js";
+import {
+  CLEARED,
+  clearedOrText,
+  isUnread,
+  LIST_SEPARATOR,
+  recordColumn,
+  unread,
+  type RecordColumn,
+} from "./record.js";
 import { attributeKind, withoutMark } from "./vocabulary.js";
 
 /** How one attribute is read from a row: by one column as it stands, or by an expression over columns. */
-export interface ColumnReading {
-  readonly attribute: string;
-  /** The channel that alone is to see what it gives; undefined where all do. */
-  readonly channel?: string | undefined;
-  /** Shown as the value's column: the column's name, or those that the expression reads. */
-  readonly column: string;
+export interface ColumnReading extends RecordColumn {
   readonly from:
     { readonly kind: "column"; readonly index: number } | { readonly kind: "expression"; readonly run: Run };
   /** Whether the column's cells are days as a rule, or never, as the file's first rows show; undefined where they do not. */
@@ -52,12 +55,7 @@ export interface CellDefaults extends ReadingDefaults {
 }
 
 /** A damaged value that only the catalogue itself can prove: what it holds already may be what was meant. */
-export interface Doubt extends ItemDoubt {
-  readonly attribute: string;
-  readonly column: string;
-  /** The channel that the value is for alone. */
-  readonly channel?: string | undefined;
-}
+export interface Doubt extends ItemDoubt, RecordColumn {}
 
 /** What reading a row collects beside its texts. */
 export interface CellNotes {
@@ -182,7 +180,7 @@ function plainReader(reading: ColumnReading, defaults: CellDefaults): CellReader
         : found;
     if (value === CLEARED) return CLEARED;
     if (typeof value === "string" && isFormulaFault(value)) {
-      notes.doubts.push({ ...named(place), written: value, damage: "formula", candidates: [] });
+      notes.doubts.push({ ...recordColumn(place), written: value, damage: "formula", candidates: [] });
       return unread(value);
     }
     const read = typed(value);
@@ -205,17 +203,10 @@ function tidiedBy(letters: string): Damage | undefined {
     : undefined;
 }
 
-interface CellPlace {
-  readonly attribute: string;
-  readonly channel?: string | undefined;
-  readonly column: string;
+interface CellPlace extends RecordColumn {
   readonly file: string;
   readonly row: number;
 }
-
-/** What a doubt says of where it stands; a channel only where there is one, since most have none. */
-const named = ({ attribute, channel, column }: CellPlace): Pick<Doubt, "attribute" | "channel" | "column"> =>
-  channel === undefined ? { attribute, column } : { attribute, channel, column };
 
 function noteHidden(text: string, { attribute, column, file, row }: CellPlace, notes: CellNotes): void {
   const signs = hiddenSigns(text);
@@ -243,7 +234,7 @@ function note({ events }: ReadItem, place: CellPlace, notes: CellNotes): void {
         );
         break;
       case "doubt":
-        notes.doubts.push({ ...named(place), ...found.doubt });
+        notes.doubts.push({ ...recordColumn(place), ...found.doubt });
     }
   }
 }

@@ -9,6 +9,7 @@ import { cellReader, cellValue, type CellDefaults, type CellNotes, type CellRead
 import { placesIn } from "./list-cell.js";
 import { holdsSeveral, itemsOf, listText } from "./list-text.js";
 import { ownAttribute } from "./own-attribute.js";
+import { recordColumn, type RecordColumn } from "./record.js";
 import { attributeCalled } from "./same-names.js";
 import { canBeAxis, vocabulary } from "./vocabulary.js";
 
@@ -25,13 +26,6 @@ export interface PairReading {
   readonly varies: boolean;
   /** Attributes for names as they stand in the cells, where a person says which are meant. */
   readonly meant?: Readonly<Record<string, string>>;
-}
-
-/** What one text of a record is: an attribute, read from a column, for all channels or for one. */
-export interface RecordColumn {
-  readonly attribute: string;
-  readonly column: string;
-  readonly channel?: string | undefined;
 }
 
 /** The texts' attributes, to which a pair may add one that no row named before. */
@@ -64,10 +58,6 @@ export function pairColumns(attributes: RecordColumn[]): PairColumns {
     },
   };
 }
-
-/** A text's attribute; its channel is said only where there is one, since most have none. */
-export const recordColumn = ({ attribute, column, channel }: RecordColumn): RecordColumn =>
-  channel === undefined ? { attribute, column } : { attribute, column, channel };
 
 /** Names of a mapping, folded, so that "Länge" and "LÄNGE " are one. */
 const foldedNames = (pairs: readonly PairReading[]): ReadonlyMap<string, string> =>

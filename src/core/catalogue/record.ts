@@ -60,6 +60,19 @@ export const LIST_SEPARATOR = "\u001e";
 /** Joins a record's texts in one stored text; cleaned cells cannot hold it. */
 export const TEXT_SEPARATOR = "\u001f";
 
+/** What one text of a record is: an attribute, read from a column, for all channels or for one. */
+export interface RecordColumn {
+  readonly attribute: string;
+  /** The column that it is read from: its name, or those that an expression or the rows of a file read. */
+  readonly column: string;
+  /** The channel that alone is to see it: it goes into a revision for that channel, and into no other. */
+  readonly channel?: string | undefined;
+}
+
+/** A column by itself; its channel is said only where there is one, since most have none. */
+export const recordColumn = ({ attribute, column, channel }: RecordColumn): RecordColumn =>
+  channel === undefined ? { attribute, column } : { attribute, column, channel };
+
 /** Where a value entered: the revision that brought it, and the row of its file (header included, from 1). */
 export interface Origin {
   readonly revision: number;

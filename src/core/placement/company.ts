@@ -36,16 +36,21 @@ const highest = (values: Float64Array): number => values.reduce((most, value) =>
 
 const PART_ALONE = 0.8;
 
+/** The fields of trade that a mention speaks of; a part counts only where the word is nothing else. */
+export function fieldsOf({ meanings }: Mention, glossary: Glossary): ReadonlySet<number> {
+  const told = meanings.filter(({ by }) => by !== "part");
+  return new Set((told.length > 0 ? told : meanings).map(({ good }) => glossary.fieldOf(good)));
+}
+
 /** Hears names: each word votes for the fields and languages of its meanings, the fewer the more. */
 export function companyOf(heard: readonly Heard[], glossary: Glossary): Company {
   const fields = new Float64Array(glossary.fields);
   const languages = { en: ALONE, de: 0, fr: 0, es: 0, nl: 0 };
   for (const { reading, weight } of heard)
-    for (const { meanings, sure, words, how } of reading.mentions) {
+    for (const mention of reading.mentions) {
+      const { meanings, sure, words, how } = mention;
       const vote = weight * sure * (1 + LONGER * (words.length - 1));
-      // A part votes only where the word is nothing else.
-      const told = meanings.filter(({ by }) => by !== "part");
-      const own = new Set((told.length > 0 ? told : meanings).map(({ good }) => glossary.fieldOf(good)));
+      const own = fieldsOf(mention, glossary);
       for (const field of own) fields[field] = (fields[field] ?? 0) + vote / own.size;
       // A slip may be one in any language.
       if (how === "slip") continue;

@@ -11,6 +11,7 @@ import { addAll, greatest } from "../many.js";
 import {
   addMasses,
   companyOf,
+  fieldsOf,
   headsOf,
   massesOf,
   wholeOf,
@@ -167,22 +168,12 @@ function readSubject(subject: Subject, index: CategoryIndex): ReadSubject {
 
 /** How many different words speak of each field of trade. */
 function witnessesIn({ names, leaf, branch, index }: ReadSubject): Float64Array {
-  const { glossary } = index;
-  const counts = new Float64Array(glossary.fields);
-  const seen = new Set<string>();
+  const speaking = Array.from({ length: index.glossary.fields }, () => new Set<string>());
   for (const { mentions } of [...names, leaf, ...branch])
-    for (const { meanings, words } of mentions) {
-      const told = meanings.filter(({ by }) => by !== "part");
-      const fields = new Set((told.length > 0 ? told : meanings).map(({ good }) => glossary.fieldOf(good)));
-      for (const word of words.flatMap((one) => wordsOf(one)))
-        for (const field of fields) {
-          const key = `${field} ${word}`;
-          if (seen.has(key)) continue;
-          seen.add(key);
-          counts[field] = (counts[field] ?? 0) + 1;
-        }
-    }
-  return counts;
+    for (const mention of mentions)
+      for (const field of fieldsOf(mention, index.glossary))
+        for (const word of mention.words) for (const own of wordsOf(word)) speaking[field]?.add(own);
+  return Float64Array.from(speaking, ({ size }) => size);
 }
 
 const headsIn = (reading: NameReading, { company, index }: ReadSubject): readonly Head[] =>
@@ -249,8 +240,8 @@ function namesSay(read: ReadSubject): NamesSay {
 }
 
 /** What the leaf says alone; things that it lists count as much as its first. */
-const leafSays = (read: ReadSubject): Map<number, number> =>
-  massesOfHeads(headsIn(read.leaf, read), ({ mention: { joint } }) =>
+const leafSays = (heads: readonly Head[]): Map<number, number> =>
+  massesOfHeads(heads, ({ mention: { joint } }) =>
     joint === "begin" || joint === "list" || joint === "and" ? 1 : 0.3,
   );
 
@@ -373,7 +364,8 @@ export function understand(subject: Subject, index: CategoryIndex): Understood {
   const read = readSubject(subject, index);
   const named = namesSay(read);
   const { products, aside } = named;
-  const leaf = leafSays(read);
+  const leafHeads = headsIn(read.leaf, read);
+  const leaf = leafSays(leafHeads);
   if (wholeOf(products) < HARDLY && wholeOf(leaf) < HARDLY)
     textsSay((subject.descriptions ?? []).map(firstSentence), DESCRIBED, products, read);
   const leaves = subject.elsewhere.map((path) => pathParts(path).at(-1) ?? "");
@@ -392,7 +384,7 @@ export function understand(subject: Subject, index: CategoryIndex): Understood {
     fields: company.fields,
     witnesses: witnessesIn(read),
     elsewhere,
-    named: { products: named.named, leaf: namesOne(headsIn(read.leaf, read)) },
+    named: { products: named.named, leaf: namesOne(leafHeads) },
     calledBy: names.map(calledBy).filter((words) => words.length > 0),
     count: names.length,
   };

@@ -24,9 +24,6 @@ const BRANCH = 0.6;
 /** What lies beside a confirmed category is meant less. */
 const SIBLING = 0.3;
 
-/** Names that have no more than this in common say nothing. */
-const CALLED = 0.3;
-
 /** What is around a subject, made ready once for all candidates. */
 interface Around {
   readonly parents: ReadonlySet<Category | undefined>;
@@ -82,6 +79,6 @@ export function surroundingsOf(
     beside: besideNeighbours(category, around),
     elsewhere: elsewhereTo(around, ours, candidate, index),
     confirmed: put,
-    called: Math.max(0, ((names.get(category) ?? 0) - CALLED) / (1 - CALLED)),
+    called: names.get(category) ?? 0,
   };
 }

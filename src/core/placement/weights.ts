@@ -47,7 +47,7 @@ const surroundings: Readonly<Record<keyof CategoryHints, number>> = {
   beside: 1.2,
   elsewhere: 5,
   confirmed: 4,
-  called: 8,
+  called: 6,
 };
 
 /** What "nothing fits" weighs against the best category; more where our things are none that are sold. */

@@ -1,17 +1,15 @@
 /** What could give an attribute that a product lacks: sources that read it, members of its group that have it. */
 import { ownOf } from "../../core/own.js";
-import type { Family } from "../../core/catalogue/family.js";
-import { textOf, type Product } from "../../core/catalogue/product.js";
+import { textOf } from "../../core/catalogue/product.js";
 import { placeText } from "../../core/diagnostics/place.js";
 import { loadSource, sourceNames } from "../../workspace/source-files.js";
 import type { Workspace } from "../../workspace/workspace.js";
+import type { ExplainedListing } from "./explain-listing.js";
 
 /** What could give an attribute that a product lacks: sources that read it, and members of its group that have it. */
 export async function possibleSources(
   attribute: string,
-  channel: string,
-  product: Product,
-  family: Family,
+  { product, family, setup: { channel } }: Pick<ExplainedListing, "product" | "family" | "setup">,
   workspace: Workspace,
 ): Promise<readonly string[]> {
   const found: string[] = [];

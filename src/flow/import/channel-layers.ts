@@ -15,7 +15,6 @@ import type { ChannelLayer } from "../../workspace/edit-manifest.js";
 import type { Source } from "../../workspace/source-files.js";
 import { rulesOf } from "../../workspace/source-rules.js";
 import type { Workspace } from "../../workspace/workspace.js";
-import { importsOf } from "./read-again.js";
 import type { Incoming } from "./read-rows.js";
 
 /** What became of what a file says to one channel. */
@@ -65,8 +64,7 @@ export class ChannelRevisions {
     refuseOthers(source, now, workspace);
     const before = await formerLayers(source, workspace, store);
     const layers = [];
-    for (const one of [...now, ...before]) {
-      const { layer, channel } = one;
+    for (const [at, { layer, channel }] of [...now, ...before].entries()) {
       const writer = await transaction.revision({
         ...plan,
         layer,
@@ -76,13 +74,8 @@ export class ChannelRevisions {
         rules: rulesOf(source, workspace.kindOf, channel),
         decided: [],
       });
-      layers.push({
-        layer,
-        channel,
-        isFormer: before.includes(one),
-        writer,
-        counts: { changed: 0, unchanged: 0 },
-      });
+      const counts = { changed: 0, unchanged: 0 };
+      layers.push({ layer, channel, isFormer: at >= now.length, writer, counts });
     }
     return new ChannelRevisions(layers);
   }
@@ -97,9 +90,11 @@ export class ChannelRevisions {
     const fates = records.map((): ChannelFate[] => []);
     for (const { channel, writer, counts } of this.layers)
       for (const [at, fate] of (await writer.put(records)).entries()) {
-        if (fate.fate === "changed" || fate.fate === "added") counts.changed++;
-        else counts.unchanged++;
         fates[at]?.push({ channel, fate });
+        // A group's own row is no product's, and is counted by nobody.
+        if (records[at]?.kind === "group") continue;
+        if (fate.fate === "changed") counts.changed++;
+        else counts.unchanged++;
       }
     return fates;
   }
@@ -154,8 +149,8 @@ async function formerLayers(
       : [],
   );
   if (others.length === 0) return [];
-  const written = new Set(
-    (await importsOf(store)).filter(({ source: by }) => by === source.name).map(({ layer }) => layer),
+  const written = (await store.history()).filter(
+    ({ kind, source: by, undoneBy }) => kind === "import" && by === source.name && undoneBy === undefined,
   );
-  return others.filter(({ layer }) => written.has(layer));
+  return others.filter((one) => written.some(({ layer }) => layer === one.layer));
 }

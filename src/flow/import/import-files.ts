@@ -13,12 +13,11 @@ import { Refusal } from "../../core/diagnostics/refusal.js";
 import type { Surroundings } from "../../core/language/function.js";
 import type { ByteSource } from "../../formats/byte-source.js";
 import type { TableStream } from "../../formats/table-stream.js";
-import type { CatalogueTransaction, DecidedSource, RevisionPlan, Store } from "../../store/store.js";
-import { kindWordsOf, withKinds } from "../../workspace/own-kinds.js";
-import { addToManifest, declareInManifest } from "../../workspace/edit-manifest.js";
+import type { CatalogueTransaction, RevisionPlan, Store } from "../../store/store.js";
+import { withKinds } from "../../workspace/own-kinds.js";
 import { rulesOf } from "../../workspace/source-rules.js";
 import { readingFor } from "../../workspace/source-reading.js";
-import { saveSource, type Source } from "../../workspace/source-files.js";
+import type { Source } from "../../workspace/source-files.js";
 import type { Workspace } from "../../workspace/workspace.js";
 import type { OpenCatalogue, WritableCatalogue } from "../open-catalogue.js";
 import { placeIn } from "../value-place.js";
@@ -29,8 +28,9 @@ import {
   type ChosenSource,
   type SourceWishes,
 } from "./choose-source.js";
-import { channelLayers, ChannelRevisions, type ChannelResult } from "./channel-layers.js";
+import { ChannelRevisions, type ChannelResult } from "./channel-layers.js";
 import { originOf } from "./file-mark.js";
+import { decidedBy, keepChannelLayers, keepProposal } from "./kept-sources.js";
 import { knownRows } from "./known-rows.js";
 import { importRows, type ImportedRows } from "./import-rows.js";
 import { previewRecords, type PreviewedRecord } from "./preview-records.js";
@@ -363,42 +363,3 @@ async function lookOver(
         onFinding(diagnostic("group-without-record", { group }, { place: { file, row } }, "warning"));
   }
 }
-
-/** The layer first: a source that names none that is known could not be read. */
-async function keepProposal(
-  { workspace, landing }: WritableCatalogue,
-  source: Source,
-  kinds: ChosenFile["kinds"],
-): Promise<void> {
-  const layer = newLayer(workspace, source);
-  if (layer !== undefined) await addToManifest(landing, workspace, "layers", layer);
-  await keepChannelLayers({ workspace, landing }, source);
-  if (Object.keys(kinds).length > 0) await declareInManifest(landing, workspace, kindWordsOf(kinds));
-  await saveSource(landing, workspace, source);
-}
-
-/** Layers for single channels stand in the manifest once something goes into them. */
-async function keepChannelLayers(
-  { workspace, landing }: Pick<WritableCatalogue, "workspace" | "landing">,
-  source: Source,
-): Promise<void> {
-  for (const layer of channelLayers(source))
-    if (!workspace.layers.some((known) => known.layer === layer.layer))
-      await addToManifest(landing, workspace, "layers", layer);
-}
-
-/** What is written with a proposal's first import: its file, and layers that the manifest has not yet. */
-function decidedBy(workspace: Workspace, source: Source): DecidedSource {
-  const forChannels = channelLayers(source).filter(
-    ({ layer }) => !workspace.layers.some((known) => known.layer === layer),
-  );
-  return {
-    sourceFile: source.name,
-    text: source.yaml.text,
-    layer: newLayer(workspace, source),
-    ...(forChannels.length === 0 ? {} : { forChannels }),
-  };
-}
-
-const newLayer = ({ layers }: Workspace, { settings: { layer } }: Source): string | undefined =>
-  layers.some((known) => known.layer === layer) ? undefined : layer;

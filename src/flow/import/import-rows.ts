@@ -241,12 +241,8 @@ class ImportRun {
       this.work.onFinding(finding);
     };
     const place = { file: this.work.file, row: record.row };
-    if (fate.keyMended !== undefined) {
-      const { key, value, now } = fate.keyMended;
-      const facts = { attribute: key, value, now, damage: "leading-zeros" } as const;
-      onFinding(diagnostic("repaired-value", facts, { product: fate.sku, place }, "advice"));
-    }
-    for (const one of [fate, ...beside.map(({ fate: own }) => own)]) this.tellDamage(one, place, onFinding);
+    this.tellDamage(fate, place, onFinding);
+    for (const { fate: own } of beside) this.tellDamage(own, place, onFinding);
     if (fate.sameGtin !== undefined) {
       const facts = { gtin: this.textOf(record, "gtin"), others: fate.sameGtin };
       onFinding(diagnostic("same-gtin", facts, { product: fate.sku, place }, "warning"));
@@ -284,7 +280,8 @@ class ImportRun {
         onFinding(diagnostic("repaired-value", { attribute, value, now: proved, damage }, about, "advice"));
       else onFinding(diagnostic("damaged-value", { attribute, value, damage, candidates }, about, "warning"));
     }
-    for (const { key, value, now } of fate.zerosKept ?? []) {
+    const mended = fate.keyMended === undefined ? [] : [fate.keyMended];
+    for (const { key, value, now } of [...mended, ...(fate.zerosKept ?? [])]) {
       const facts = { attribute: key, value, now, damage: "leading-zeros" } as const;
       onFinding(diagnostic("repaired-value", facts, { product: fate.sku, place }, "advice"));
     }

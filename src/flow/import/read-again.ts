@@ -14,7 +14,7 @@ export interface FileAgain {
   readonly revision: number;
 }
 
-/** Imports that hold, the latest of each file and layer, in their order. */
+/** Imports that hold, the latest of each file, in their order. */
 export async function importsOf(store: Store): Promise<readonly HistoryEntry[]> {
   const latest = new Map<string, HistoryEntry>();
   for (const entry of await store.history())
@@ -24,7 +24,7 @@ export async function importsOf(store: Store): Promise<readonly HistoryEntry[]> 
       entry.source !== "gaps" &&
       entry.undoneBy === undefined
     ) {
-      const key = `${entry.source}\u0000${entry.file}\u0000${entry.layer}`;
+      const key = `${entry.source}\u0000${entry.file}`;
       if (!latest.has(key)) latest.set(key, entry);
     }
   return [...latest.values()].sort((a, b) => a.revision - b.revision);
@@ -53,9 +53,7 @@ export async function filesAgain(
     throw new Refusal([diagnostic("source-never-read", { source: "", nearest: [], known })]);
   const faults = [];
   const found: FileAgain[] = [];
-  // A file of several layers, some of them for single channels, is read once for all.
-  const files = new Map(wanted.map((entry) => [`${entry.source}\u0000${entry.file}`, entry]));
-  for (const { file, source, revision, cameFrom } of files.values()) {
+  for (const { file, source, revision, cameFrom } of wanted) {
     const now = cameFrom === undefined ? "gone" : await fileNow(workspace, cameFrom);
     if (now !== "same" || cameFrom === undefined)
       faults.push(

@@ -2,7 +2,7 @@
 import { availableParallelism } from "node:os";
 import { createHash } from "node:crypto";
 import type { KeptRows } from "../../core/catalogue/row-table.js";
-import { recordColumn } from "../../core/catalogue/pair-reader.js";
+import { recordColumn } from "../../core/catalogue/record.js";
 import { rowReader } from "../../core/catalogue/row-reader.js";
 import { diagnostic } from "../../core/diagnostics/diagnostic.js";
 import type { Surroundings } from "../../core/language/function.js";

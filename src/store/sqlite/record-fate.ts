@@ -50,9 +50,11 @@ export function repeated(texts: readonly string[], { plan, columns }: RecordRule
 export function keysApart(
   { known, key, mended }: Match,
   texts: readonly string[],
-  { plan: { keys, writesKeys }, columns }: RecordRules,
+  { plan: { keys, writesKeys, channel }, columns }: RecordRules,
   productOf: () => Product | undefined,
 ): Pick<LandedFate, "keysApart" | "keyMended"> {
+  // What finds products is told by the file's own layer, and not once more by those for single channels.
+  if (channel !== undefined) return {};
   const mending = mended === undefined ? {} : { keyMended: mended };
   const others =
     writesKeys === true || known.isGroup ? [] : keys.filter((one) => one !== key && one !== "sku");

@@ -40,6 +40,8 @@ export function addRevision(database: Database.Database, written: WrittenPlan): 
 
 interface Ended {
   readonly columns: RevisionColumns["all"];
+  /** The channel that alone sees it: kept with each column, for the day that the manifest names its layer no more. */
+  readonly channel: string | undefined;
   readonly counts: ImportCounts;
   /** Whether it took back what it said of some products. */
   readonly drops: boolean;
@@ -51,9 +53,10 @@ interface Ended {
 export function endRevision(
   database: Database.Database,
   id: number,
-  { columns, counts, drops, same }: Ended,
+  { columns, channel, counts, drops, same }: Ended,
 ): void {
+  const kept = channel === undefined ? columns : columns.map((column) => ({ ...column, channel }));
   database
     .prepare("UPDATE revision SET columns = ?, counts = ?, drops = ?, same = ? WHERE id = ?")
-    .run(JSON.stringify(columns), JSON.stringify(counts), drops ? 1 : 0, same ?? null, id);
+    .run(JSON.stringify(kept), JSON.stringify(counts), drops ? 1 : 0, same ?? null, id);
 }

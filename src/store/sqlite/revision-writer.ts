@@ -29,7 +29,8 @@ import {
 } from "./record-fate.js";
 import type { RecordTexts } from "../../core/catalogue/stored-texts.js";
 import type { MetBefore } from "./met-before.js";
-import { isRemoval, layerRanks, rankOfNewLayer, type Revision } from "./revisions.js";
+import { removalsIn } from "./removals.js";
+import { placeOfLayer, type Revision } from "./revisions.js";
 import { FAMILIES_PER_PRODUCT, REVISIONS_PER_PRODUCT } from "./schema.js";
 import { seenProducts } from "./seen-products.js";
 import { touchedProducts } from "./touched.js";
@@ -94,9 +95,8 @@ class Writer implements RevisionWriter {
   /** Whether its rows put products there; a source that only updates speaks of what others name. */
   private readonly names: boolean;
   private readonly recordNews: RecordNews;
-  /** Revisions by which a person took products out of the catalogue. */
-  private readonly removals: readonly number[];
-  private readonly hasRecord: Database.Statement<[number], number>;
+  /** The revision by which a person took a product out of the catalogue. */
+  private readonly removalOf: (product: number) => number | undefined;
 
   constructor(
     private readonly tools: WriterTools,
@@ -114,14 +114,11 @@ class Writer implements RevisionWriter {
       for (const attribute of this.before.attributes) this.columns.add({ attribute, column: "" });
     for (const key of plan.keys) if (key !== "sku") keys.keep(key);
     this.id = addRevision(database, { ...plan, act, names: this.names });
-    const known = layerRanks(layers)(plan.layer);
-    // A layer that this very act begins will be the manifest's last.
-    const found = known.rank < 0 ? rankOfNewLayer(layers, plan.channel) : known;
+    const found = placeOfLayer(layers, plan);
     this.channel = found.channel;
     const { columns, before } = this;
     this.recordNews = new RecordNews({ plan, columns, reader, former, before, channel: found.channel });
-    this.removals = [...revisions.values()].filter((one) => one.live && isRemoval(one)).map(({ id }) => id);
-    this.hasRecord = database.prepare<[number], number>("SELECT 1 FROM record WHERE id = ?").pluck();
+    this.removalOf = removalsIn(database, revisions);
     const { kind, layer, source, file, at, rules } = plan;
     const { all, slots, slotsOfGroup } = this.columns;
     revisions.set(this.id, {
@@ -183,10 +180,8 @@ class Writer implements RevisionWriter {
       return Promise.resolve(undefined);
     }
     const { drops, touched, channel } = this;
-    // Told with each column, so that nobody else sees it once the manifest names the layer no more.
-    const columns =
-      channel === undefined ? this.columns.all : this.columns.all.map((column) => ({ ...column, channel }));
-    endRevision(database, this.id, { columns, counts, drops, same: this.same.bytes() });
+    const columns = this.columns.all;
+    endRevision(database, this.id, { columns, channel, counts, drops, same: this.same.bytes() });
     touched.keep(database, this.id);
     const own = revisions.get(this.id);
     if (own !== undefined && this.drops) revisions.set(this.id, { ...own, drops: true });
@@ -234,13 +229,6 @@ class Writer implements RevisionWriter {
     return gone === undefined
       ? this.add(record, sku)
       : this.change({ known: gone, key: "sku" }, record, true);
-  }
-
-  /** The revision by which a person took a product out of the catalogue; the latest of several. */
-  private removalOf(product: number): number | undefined {
-    return this.removals.findLast(
-      (revision) => this.hasRecord.get(product * REVISIONS_PER_PRODUCT + revision) !== undefined,
-    );
   }
 
   private add(record: IncomingRecord, sku: string): RecordFate {

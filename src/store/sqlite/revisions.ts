@@ -10,6 +10,7 @@ import type {
   LayerName,
   PlannedColumn,
   RevisionKind,
+  RevisionPlan,
   SourceRules,
 } from "../store.js";
 
@@ -80,10 +81,14 @@ const parsed = (text: string): unknown => (text === "" ? undefined : JSON.parse(
 
 const SCOPED = 1_000_000;
 
+/** Where a layer lies, and the channel that alone sees it. */
+interface LayerPlace {
+  readonly rank: number;
+  readonly channel: string | undefined;
+}
+
 /** Where a layer lies: one that the manifest no longer names counts as lowest. */
-export function layerRanks(
-  layers: readonly LayerName[],
-): (layer: string) => { readonly rank: number; readonly channel: string | undefined } {
+function layerRanks(layers: readonly LayerName[]): (layer: string) => LayerPlace {
   const known = new Map(
     layers.map(({ layer, channel }, index) => [
       layer,
@@ -101,22 +106,19 @@ export function layerRanks(
 }
 
 /** A layer that the manifest no longer names is still seen by nobody but the channel that it was for. */
-function scopeOf(
-  { rank, channel }: ReturnType<ReturnType<typeof layerRanks>>,
-  columns: readonly PlannedColumn[],
-): ReturnType<ReturnType<typeof layerRanks>> {
-  const own = columns.find((column) => column.channel !== undefined)?.channel;
-  return rank >= 0 || own === undefined ? { rank, channel } : { rank, channel: own };
-}
+const scopeOf = (place: LayerPlace, columns: readonly PlannedColumn[]): LayerPlace =>
+  place.rank >= 0
+    ? place
+    : { ...place, channel: columns.find(({ channel }) => channel !== undefined)?.channel };
 
-/** Where a layer will lie that the manifest gets as its last. */
-export const rankOfNewLayer = (
-  { length }: readonly LayerName[],
-  channel: string | undefined,
-): { readonly rank: number; readonly channel: string | undefined } => ({
-  rank: length + (channel === undefined ? 0 : SCOPED),
-  channel,
-});
+/** Where the layer of a revision lies; one that its very act begins will be the manifest's last. */
+export function placeOfLayer(
+  layers: readonly LayerName[],
+  { layer, channel }: Pick<RevisionPlan, "layer" | "channel">,
+): LayerPlace {
+  const known = layerRanks(layers)(layer);
+  return known.rank >= 0 ? known : { rank: layers.length + (channel === undefined ? 0 : SCOPED), channel };
+}
 
 /** The slot of a column in a group's own record. */
 export const slotOfGroup = ({ attribute }: PlannedColumn, slot: number): number =>

@@ -49,6 +49,18 @@ describe("columns that name a channel", () => {
     ]);
   });
 
+  it("when the one column that could be the key names a channel, then it is a channel's own file, read as a whole", () => {
+    const own = {
+      header: ["Market SKU", "Market title", "Market price"],
+      rows: [
+        ["A-1", "Smoker", "12.00"],
+        ["A-2", "Veil", "9.00"],
+      ],
+    };
+    const plain = withChannelColumns(own, ["market"], (one) => proposeSource(one, "en"));
+    expect([plain.keys, plain.channels]).toEqual([["sku"], undefined]);
+  });
+
   it("when no channel of that name is in use, then they are columns like others", () => {
     const plain = withChannelColumns(sample, ["fair"], (own) => proposeSource(own, "en"));
     expect(plain).toEqual(proposeSource(sample, "en"));

@@ -22,10 +22,7 @@ function withoutChannel(words: readonly string[], channel: readonly string[]): s
   return [...words.slice(0, at), ...words.slice(at + channel.length)].join(" ");
 }
 
-const wordsOf = (name: string): readonly string[] =>
-  fold(name)
-    .split(/[^\p{L}\p{N}]+/u)
-    .filter(Boolean);
+const wordsOf = (name: string): readonly string[] => fold(name).split(" ").filter(Boolean);
 
 function namingColumns({ header, labels }: FileSample, channels: readonly string[]): readonly NamingColumn[] {
   // The longest name first: "market-north" is not the north of "market".
@@ -72,6 +69,8 @@ export function withChannelColumns(
       [...sample.header.keys()].filter((index) => !own.has(index)),
     ),
   );
+  // Without a key for all it is a channel's own file, whose key names the channel as the rest does.
+  if (shared.keys.length === 0) return propose(sample);
   const named = [...new Set(naming.map(({ channel }) => channel))];
   return {
     ...shared,
