@@ -7,7 +7,9 @@ import { ownOf } from "../../own.js";
 import type { RecordNode } from "../../records/node.js";
 import { fold } from "../../values/text.js";
 import { columnName } from "./column-name.js";
-import { idName, LOOKED_AT, sampleOfTrees } from "./structure.js";
+import { idName } from "./levels-above.js";
+import { sampleOfTrees } from "./structure.js";
+import { LOOKED_AT } from "./tree-paths.js";
 
 /** A list that has so many times as many records is another one. */
 const MANY = 6;
