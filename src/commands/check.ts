@@ -201,7 +201,7 @@ async function once(work: CheckCommand, open: OpenCatalogue): Promise<ExitCode> 
     return exit(checked);
   }
   const checked = await check();
-  tellAdvice([...channels, { advice: checked.idle }], io);
+  tellAdvice([...channels, { advice: checked.idle }], options, io);
   io.out(`${checkLines(checked, given, io).join("\n")}\n`);
   return exit(checked);
 }

@@ -49,7 +49,7 @@ export const fills: CommandFile = command({
         },
       ]);
       const rows = tally.rows();
-      if (!options.json) tellAdvice([found], io);
+      if (!options.json) tellAdvice([found], options, io);
       if (options.json) for (const row of rows) io.out(jsonLine(fillJson(channel, row)));
       else io.out(`${report(found, rows, listings, within?.path, given.all, io).join("\n")}\n`);
       return 0;

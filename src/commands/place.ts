@@ -142,7 +142,7 @@ export const place: CommandFile = command({
         if (decided.length === 0) for (const proposal of proposals) io.out(proposalJson(channel, proposal));
         for (const finding of ours.idle) io.out(findingJson(finding));
       } else {
-        tellAdvice([{ advice: ours.idle }], io);
+        tellAdvice([{ advice: ours.idle }], options, io);
         io.out(`${report(setup, all, proposals, stale, decided, dryRun, io).join("\n")}\n`);
       }
       return isBroken ? 130 : 0;

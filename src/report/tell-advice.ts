@@ -6,10 +6,15 @@ import type { WorkspaceChannel } from "../workspace/channel-files.js";
 /** So many of one kind on one channel are told one by one. */
 const SHOWN = 4;
 
-/** What a person should know of the channels' decision files, beside what a command answers. */
-export function tellAdvice(channels: readonly Pick<WorkspaceChannel, "advice">[], io: Io): void {
+/** What a person should know of the channels' decision files, beside what a command answers; who wants it quiet hears errors alone. */
+export function tellAdvice(
+  channels: readonly Pick<WorkspaceChannel, "advice">[],
+  { quiet }: { readonly quiet: boolean },
+  io: Io,
+): void {
   const kinds = new Map<string, Diagnostic[]>();
   for (const finding of channels.flatMap(({ advice }) => advice)) {
+    if (quiet && finding.severity !== "error") continue;
     const kind = `${finding.code} ${finding.channel ?? ""}`;
     const own = kinds.get(kind);
     if (own === undefined) kinds.set(kind, [finding]);

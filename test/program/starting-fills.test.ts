@@ -130,6 +130,14 @@ describe("decisions about what is not there", () => {
           JSON.stringify({ ourCategory: "", sku: "F-9", nearest: [] }),
         ],
       ]);
+    // Whoever wants it quiet has the answer alone.
+    for (const words of [
+      ["check", "storefront"],
+      ["place", "storefront", "--list"],
+    ]) {
+      expect(lexicant(shop, words).err).toContain("F-9");
+      expect(lexicant(shop, [...words, "--quiet"]).err).toBe("");
+    }
     // Of a part of the goods nothing can be said of the others.
     expect(codes(["check", "storefront", "--category", "Klang"])).toEqual([]);
   });
