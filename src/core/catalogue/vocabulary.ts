@@ -115,6 +115,9 @@ export const canBeAxis = (attribute: string): boolean => axes.has(withoutMark(at
 /** Attributes that say which products there are and how they belong together: no channel sees other ones. */
 export const tiesProducts: readonly string[] = ["sku", "group", "varies_by", "bundle_of"];
 
+/** Attributes that say where a product is sold: one that is read by mistake takes goods off channels. */
+export const saysWhere: readonly string[] = ["list_on", "keep_off", "listed", "sell_in"];
+
 /** Every usual column name, folded, with the attribute that it stands for. */
 export const columnSynonyms: ReadonlyMap<string, string> = bySynonym;
 

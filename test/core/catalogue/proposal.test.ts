@@ -1,5 +1,6 @@
 import { beside } from "../../../src/core/catalogue/proposal/known-values.js";
 import { describe, expect, it } from "vitest";
+import { saysWhere } from "../../../src/core/catalogue/vocabulary.js";
 import { columnName } from "../../../src/core/catalogue/proposal/column-name.js";
 import { withChannelColumns } from "../../../src/core/catalogue/proposal/channel-columns.js";
 import { proposeSource } from "../../../src/core/catalogue/proposal/propose.js";
@@ -17,6 +18,32 @@ const propose = (table: string, language = "en"): SourceProposal => {
 
 const readAs = (proposal: SourceProposal): Readonly<Record<string, string>> =>
   Object.fromEntries(proposal.attributes.map(({ attribute, expression }) => [attribute, expression]));
+
+describe("columns that would say where goods are sold", () => {
+  const cells = ["no", "yes", "no"];
+  const readOf = (column: string): Readonly<Record<string, string>> =>
+    readAs(
+      proposeSource(
+        { header: ["SKU", "Title", column], rows: cells.map((cell, at) => [`A-${at}`, `Thing ${at}`, cell]) },
+        "en",
+      ),
+    );
+
+  it.each(["Storefront listed", "Sold in packs of", "Not on web", "Exclude from sale", "Sell on market"])(
+    "when a column is called %j, which says more than that, then it is the shop's own",
+    (column) => {
+      expect(Object.keys(readOf(column)).filter((attribute) => saysWhere.includes(attribute))).toEqual([]);
+    },
+  );
+
+  it.each([
+    ["Listed", "listed"],
+    ["Keep off", "keep_off"],
+    ["Sold in", "sell_in"],
+  ])("when a column is called just %j, then it is %s", (column, attribute) => {
+    expect(Object.keys(readOf(column))).toContain(attribute);
+  });
+});
 
 describe("columns that name a channel", () => {
   const sample = {

@@ -5,7 +5,7 @@
 import { ownOf } from "../../own.js";
 import { assertNever } from "../../assert-never.js";
 import type { Kind } from "../../values/value.js";
-import { attributeKind, WAS_PRICE } from "../vocabulary.js";
+import { attributeKind, WAS_PRICE, saysWhere } from "../vocabulary.js";
 import type { ColumnShape } from "./column-shape.js";
 import type { SampleColumn } from "./sample-column.js";
 
@@ -179,7 +179,9 @@ export function candidates({ name, shape, known, told }: SampleColumn): readonly
     const fits = fit(attribute, attributeKind(attribute).kind, shape) * fitsAs(attribute, shape);
     found.push({ attribute, confidence: 0.84 * Math.min(1, fits) });
   }
-  if (name.attribute !== undefined && ownOf(ambiguous, name.words) === undefined) {
+  // "Sold in packs of" is no country, and what one channel lists is not listed everywhere: such names are meant whole or not.
+  const isPart = name.certainty < 1 && saysWhere.includes(name.attribute ?? "");
+  if (name.attribute !== undefined && !isPart && ownOf(ambiguous, name.words) === undefined) {
     const { kind } = attributeKind(name.attribute === WAS_PRICE ? "price" : name.attribute);
     const fits = fit(name.attribute, kind, shape) * (isKnownOtherwise(name.attribute, known) ? 0.5 : 1);
     found.push({
